@@ -1,0 +1,19 @@
+# One folder under src/ is one room: a static library that may use the rooms named after USES, and no other.
+# tests/architecture checks the includes against the same arrows.
+# -Wno-restrict: GCC 12 reports std::string concatenation (GCC bug 105651).
+set(ML_WARNINGS -Wall -Wextra -Wpedantic -Wshadow -Wconversion -Wno-sign-conversion -Wno-float-conversion -Wno-restrict -Werror)
+
+function(ml_room name)
+  cmake_parse_arguments(ROOM "" "" "SOURCES;USES;LIBRARIES" ${ARGN})
+  list(TRANSFORM ROOM_USES PREPEND "ml_")
+  if(ROOM_SOURCES)
+    add_library(ml_${name} STATIC ${ROOM_SOURCES})
+    target_include_directories(ml_${name} PUBLIC ${PROJECT_SOURCE_DIR}/src)
+    target_link_libraries(ml_${name} PUBLIC ${ROOM_USES} PRIVATE ${ROOM_LIBRARIES})
+    target_compile_options(ml_${name} PRIVATE ${ML_WARNINGS} -fno-math-errno -fno-trapping-math)
+  else()
+    add_library(ml_${name} INTERFACE)
+    target_include_directories(ml_${name} INTERFACE ${PROJECT_SOURCE_DIR}/src)
+    target_link_libraries(ml_${name} INTERFACE ${ROOM_USES} ${ROOM_LIBRARIES})
+  endif()
+endfunction()

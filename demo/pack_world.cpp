@@ -1,0 +1,90 @@
+// Packs the renders of a demo world for shipping: sprites are cropped to what is not transparent, masks become one channel,
+// everything is written as half-float OpenEXR. Usage: ml_pack_world RENDERS WORLD_FOLDER
+#include "codec/exr.h"
+
+#include <cstdio>
+#include <filesystem>
+#include <string>
+
+namespace fs = std::filesystem;
+using namespace ml;
+
+namespace {
+
+PlacedImage read(const fs::path& file) {
+  auto image = readExr(file);
+  if (!image) {
+    std::fprintf(stderr, "%s\n", image.error().message.c_str());
+    std::exit(1);
+  }
+  return std::move(*image);
+}
+
+void write(const fs::path& file, const PlacedImage& image, bool lossy) {
+  ExrOptions options;
+  options.lossy = lossy;
+  options.lossyLevel = 36;
+  if (auto written = writePlacedExr(file, image, options); !written) {
+    std::fprintf(stderr, "%s\n", written.error().message.c_str());
+    std::exit(1);
+  }
+  std::printf("%s %d x %d, %ju kB\n", file.filename().c_str(), image.pixels.width(), image.pixels.height(), fs::file_size(file) / 1000);
+}
+
+/// Smallest rectangle around pixels whose last channel is above 0.
+PlacedImage trimmed(const PlacedImage& in) {
+  const int channels = in.pixels.channels();
+  int x0 = in.pixels.width(), y0 = in.pixels.height(), x1 = -1, y1 = -1;
+  for (int y = 0; y < in.pixels.height(); ++y)
+    for (int x = 0; x < in.pixels.width(); ++x)
+      if (in.pixels.at(x, y)[channels - 1] > 0) {
+        x0 = std::min(x0, x), x1 = std::max(x1, x);
+        y0 = std::min(y0, y), y1 = std::max(y1, y);
+      }
+  PlacedImage out{Image<float>(x1 - x0 + 1, y1 - y0 + 1, channels), in.x + x0, in.y + y0, in.fullWidth, in.fullHeight};
+  for (int y = y0; y <= y1; ++y) std::copy_n(in.pixels.at(x0, y), out.pixels.width() * channels, out.pixels.row(y - y0));
+  return out;
+}
+
+/// Green of `in` over `white`, 0..1.
+PlacedImage mask(const PlacedImage& in, float white) {
+  PlacedImage out{Image<float>(in.pixels.width(), in.pixels.height(), 1), in.x, in.y, in.fullWidth, in.fullHeight};
+  for (std::size_t i = 0; i < out.pixels.size(); ++i) {
+    const float share = in.pixels.data()[i * in.pixels.channels() + 1] / white;
+    out.pixels.data()[i] = share < 0.004f ? 0.f : share > 0.996f ? 1.f : share;
+  }
+  return out;
+}
+
+/// The lake at another moment: opaque where the lake mask is, premultiplied; only the part that shows in the window.
+PlacedImage water(const PlacedImage& render, const PlacedImage& lake, const PlacedImage& view) {
+  PlacedImage out{Image<float>(render.pixels.width(), render.pixels.height(), 4), render.x, render.y, render.fullWidth, render.fullHeight};
+  for (int y = 0; y < out.pixels.height(); ++y)
+    for (int x = 0; x < out.pixels.width(); ++x) {
+      const bool shown = *view.pixels.at(x + render.x, y + render.y) > 0;
+      const bool rendered = render.pixels.at(x, y)[1] > 0;
+      const float alpha = shown && rendered ? *lake.pixels.at(x + render.x, y + render.y) : 0;
+      for (int c = 0; c < 3; ++c) out.pixels.at(x, y)[c] = alpha * render.pixels.at(x, y)[c];
+      out.pixels.at(x, y)[3] = alpha;
+    }
+  return trimmed(out);
+}
+
+} // namespace
+
+int main(int count, char** arguments) {
+  if (count != 3) return std::fprintf(stderr, "Usage: ml_pack_world RENDERS WORLD_FOLDER\n"), 2;
+  const fs::path from = arguments[1], to = arguments[2];
+  write(to / "base.exr", read(from / "base.exr"), true);
+  const PlacedImage view = mask(read(from / "view_mask.exr"), 100), lake = mask(read(from / "lake_mask.exr"), 60000);
+  write(to / "view_mask.exr", view, false);
+  for (const auto& entry : fs::directory_iterator(from)) {
+    const std::string name = entry.path().filename().string();
+    if (entry.path().extension() != ".exr" || name == "base.exr" || name.find("mask") != std::string::npos) continue;
+    if (name.rfind("water", 0) == 0)
+      write(to / name, water(read(entry.path()), lake, view), true);
+    else
+      write(to / name, trimmed(read(entry.path())), false);
+  }
+  return 0;
+}

@@ -1,0 +1,18 @@
+#pragma once
+#include "capture/frame.h"
+
+#include <vector>
+
+namespace ml {
+
+/// Square root of mean channel light, 0..1 (noise of photons becomes even), smoothed by a 3x3 binomial, at halving sizes;
+/// level 0 is the finest. `scale` is the size of a level-0 pixel in frame pixels.
+struct LightPyramid {
+  std::vector<Image<float>> levels;
+  int scale = 1;
+  float floor = 0, clip = 1; ///< Tones outside carry no information.
+};
+
+[[nodiscard]] LightPyramid buildPyramid(const Frame& frame);
+
+} // namespace ml

@@ -1,0 +1,35 @@
+#pragma once
+#include "align/transform.h"
+#include "base/progress.h"
+#include "base/result.h"
+#include "capture/frame.h"
+
+#include <string>
+#include <vector>
+
+namespace ml {
+
+enum class AlignMode { Off, Shift, Rigid, Perspective, Auto };
+
+/// How one frame lies on the reference.
+struct Registration {
+  Transform transform;      ///< Reference pixel -> this frame's pixel.
+  double shiftX = 0, shiftY = 0; ///< At the picture's centre, pixels.
+  double degrees = 0;
+  double correlation = 1;   ///< Of the common structure after registration, 0..1.
+  double informative = 0;   ///< Share of pixels that carry common structure.
+  bool assumed = false;     ///< Too little in common to measure: its neighbour's place is taken.
+  bool usable = true;       ///< False: it shows something else or moved too far; leave it out.
+  std::string note;         ///< A sentence when assumed or not usable.
+};
+
+/// Registers all frames (same size, sorted by exposure) on `reference`. Coarse to fine inverse-compositional Gauss-Newton
+/// (Baker and Matthews, IJCV 2004) on tones both frames record: one frame's tones are mapped to the other's by matching
+/// their cumulative histograms, so neither exposure times nor the response curve need be known, and both are clamped to
+/// the common range. Frames are chained from neighbour to neighbour, then refined against the reference where enough is
+/// common. Auto measures shift and rotation. Movements below kStillPixels become exactly none.
+inline constexpr double kStillPixels = 0.12;
+Result<std::vector<Registration>> registerFrames(const std::vector<Frame>& frames, int reference, AlignMode mode,
+                                                 const Progress& progress);
+
+} // namespace ml

@@ -1,0 +1,246 @@
+#include "align/register_pair.h"
+
+#include "base/parallel.h"
+
+#include <Eigen/Dense>
+#include <algorithm>
+#include <cmath>
+#include <vector>
+
+namespace ml {
+namespace {
+
+constexpr int kBins = 4096;
+
+/// Monotone map from tones of one picture to tones of another with the same share of pixels below.
+class ToneMatch {
+public:
+  ToneMatch(const Image<float>& from, const Image<float>& to) : table_(kBins) {
+    const auto below = cumulative(from), target = cumulative(to);
+    int j = 0;
+    for (int i = 0; i < kBins; ++i) {
+      const double middle = (i ? below[i - 1] : 0) / 2 + below[i] / 2;
+      while (j < kBins - 1 && target[j] < middle) ++j;
+      const double left = j ? target[j - 1] : 0, width = target[j] - left;
+      table_[i] = float((j + (width > 0 ? std::clamp((middle - left) / width, 0.0, 1.0) : 0.5)) / kBins);
+    }
+  }
+  float operator()(float tone) const {
+    const float position = std::clamp(tone * kBins - 0.5f, 0.f, kBins - 1.001f);
+    const int i = int(position);
+    return table_[i] + (position - float(i)) * (table_[i + 1] - table_[i]);
+  }
+
+private:
+  static std::vector<double> cumulative(const Image<float>& image) {
+    std::vector<double> sums(kBins);
+    for (std::size_t i = 0; i < image.size(); ++i) sums[std::clamp(int(image.data()[i] * kBins), 0, kBins - 1)] += 1;
+    for (int i = 1; i < kBins; ++i) sums[i] += sums[i - 1];
+    for (double& s : sums) s /= double(image.size());
+    return sums;
+  }
+  std::vector<float> table_;
+};
+
+/// Both pictures in the tones of `fixed`, clamped to what both record.
+struct CommonTones {
+  Image<float> fixed, moving;
+  float low = 0, high = 1;
+};
+
+CommonTones commonTones(const Image<float>& fixed, const Image<float>& moving, const LightPyramid& pf, const LightPyramid& pm) {
+  const ToneMatch match(moving, fixed);
+  CommonTones out{Image<float>(fixed.width(), fixed.height(), 1), Image<float>(moving.width(), moving.height(), 1),
+                  std::max(pf.floor, match(pm.floor)), std::min(pf.clip, match(pm.clip))};
+  if (out.high <= out.low) out.low = out.high = (out.low + out.high) / 2;
+  for (std::size_t i = 0; i < fixed.size(); ++i) out.fixed.data()[i] = std::clamp(fixed.data()[i], out.low, out.high);
+  for (std::size_t i = 0; i < moving.size(); ++i) out.moving.data()[i] = std::clamp(match(moving.data()[i]), out.low, out.high);
+  return out;
+}
+
+int parameters(AlignMode mode) { return mode == AlignMode::Shift ? 2 : mode == AlignMode::Perspective ? 8 : 3; }
+
+/// Derivative of the warped position by the parameters at normalised (x, y). Shift, rotation, then the rest of a homography.
+using Row = Eigen::Matrix<double, 1, 8>;
+Row steepest(AlignMode mode, double gx, double gy, double x, double y) {
+  Row j = Row::Zero();
+  j[0] = gx;
+  j[1] = gy;
+  if (mode == AlignMode::Shift) return j;
+  if (mode != AlignMode::Perspective) {
+    j[2] = -gx * y + gy * x;
+    return j;
+  }
+  j[2] = gx * x;
+  j[3] = gx * y;
+  j[4] = gy * x;
+  j[5] = gy * y;
+  j[6] = -(gx * x + gy * y) * x;
+  j[7] = -(gx * x + gy * y) * y;
+  return j;
+}
+
+Matrix3 increment(AlignMode mode, const Eigen::VectorXd& p) {
+  if (mode == AlignMode::Shift) return {1, 0, p[0], 0, 1, p[1], 0, 0, 1};
+  if (mode != AlignMode::Perspective) return {std::cos(p[2]), -std::sin(p[2]), p[0], std::sin(p[2]), std::cos(p[2]), p[1], 0, 0, 1};
+  return {1 + p[2], p[3], p[0], p[4], 1 + p[5], p[1], p[6], p[7], 1};
+}
+
+/// A pixel of the fixed picture that shows structure.
+struct Sample {
+  int x, y;
+  float value, gx, gy;
+};
+
+std::vector<Sample> structure(const Image<float>& fixed, float low, float high) {
+  const int w = fixed.width(), h = fixed.height();
+  const auto gradient = [&](int x, int y, float& gx, float& gy) {
+    gx = (*fixed.at(x + 1, y) - *fixed.at(x - 1, y)) / 2;
+    gy = (*fixed.at(x, y + 1) - *fixed.at(x, y - 1)) / 2;
+  };
+  const float least = std::max(1e-5f, 0.01f * (high - low));
+  std::vector<std::vector<Sample>> bands(bandCount(h));
+  forEachBand(h, [&](const Band& band) {
+    for (int y = std::max(1, band.begin); y < std::min(h - 1, band.end); ++y)
+      for (int x = 1; x < w - 1; ++x) {
+        float gx, gy;
+        gradient(x, y, gx, gy);
+        if (gx * gx + gy * gy > least * least) bands[band.index].push_back({x, y, *fixed.at(x, y), gx, gy});
+      }
+  });
+  std::vector<Sample> all;
+  for (auto& band : bands) all.insert(all.end(), band.begin(), band.end());
+  return all;
+}
+
+/// Catmull-Rom would sharpen noise; the pyramid is smooth, so linear interpolation is enough.
+bool sampleLinear(const Image<float>& image, double x, double y, float& value) {
+  const int ix = int(std::floor(x)), iy = int(std::floor(y));
+  if (ix < 0 || iy < 0 || ix >= image.width() - 1 || iy >= image.height() - 1) return false;
+  const float fx = float(x - ix), fy = float(y - iy);
+  const float *a = image.at(ix, iy), *b = image.at(ix, iy + 1);
+  value = (1 - fy) * ((1 - fx) * a[0] + fx * a[1]) + fy * ((1 - fx) * b[0] + fx * b[1]);
+  return true;
+}
+
+struct Normal {
+  Eigen::Matrix<double, 8, 8> h = Eigen::Matrix<double, 8, 8>::Zero();
+  Eigen::Matrix<double, 8, 1> g = Eigen::Matrix<double, 8, 1>::Zero();
+  double a = 0, b = 0, aa = 0, bb = 0, ab = 0, absolute = 0;
+  std::size_t count = 0;
+  void add(const Normal& o) {
+    h += o.h, g += o.g, a += o.a, b += o.b, aa += o.aa, bb += o.bb, ab += o.ab, absolute += o.absolute, count += o.count;
+  }
+  [[nodiscard]] double correlation() const {
+    const double n = double(count), va = aa - a * a / n, vb = bb - b * b / n;
+    return n > 0 && va > 0 && vb > 0 ? (ab - a * b / n) / std::sqrt(va * vb) : 0;
+  }
+};
+
+/// Normal equations over all samples; residuals beyond `huber` lose weight (moving things).
+Normal accumulate(const std::vector<Sample>& samples, const Image<float>& moving, const Matrix3& toMoving, AlignMode mode,
+                  double cx, double cy, double unit, double huber) {
+  constexpr int kChunk = 8192;
+  const int chunks = int((samples.size() + kChunk - 1) / kChunk);
+  std::vector<Normal> parts(chunks);
+  const Transform transform{toMoving};
+  const int n = parameters(mode);
+  forEachBand(chunks, [&](const Band& band) {
+    Normal part;
+    for (std::size_t i = std::size_t(band.begin) * kChunk; i < std::min(samples.size(), std::size_t(band.end) * kChunk); ++i) {
+      const Sample& s = samples[i];
+      double u, v;
+      transform.map(s.x, s.y, u, v);
+      float value;
+      if (!sampleLinear(moving, u, v, value)) continue;
+      const double residual = value - s.value, size = std::abs(residual);
+      const double weight = size > huber ? huber / size : 1;
+      const Row j = steepest(mode, s.gx * unit, s.gy * unit, (s.x - cx) / unit, (s.y - cy) / unit);
+      for (int r = 0; r < n; ++r) {
+        part.g[r] += weight * j[r] * residual;
+        for (int c = 0; c <= r; ++c) part.h(r, c) += weight * j[r] * j[c];
+      }
+      part.a += s.value, part.b += value, part.aa += double(s.value) * s.value, part.bb += double(value) * value;
+      part.ab += double(s.value) * value, part.absolute += size, ++part.count;
+    }
+    parts[band.index] = part;
+  }, 1);
+  Normal sum;
+  for (const auto& part : parts) sum.add(part);
+  return sum;
+}
+
+struct LevelFit {
+  Transform transform;
+  double correlation = 0, informative = 0;
+};
+
+LevelFit fitLevel(const CommonTones& tones, Transform transform, AlignMode mode, int iterations) {
+  const auto samples = structure(tones.fixed, tones.low, tones.high);
+  const double cx = (tones.fixed.width() - 1) / 2.0, cy = (tones.fixed.height() - 1) / 2.0, unit = tones.fixed.width() / 2.0;
+  const Matrix3 toUnit{1 / unit, 0, -cx / unit, 0, 1 / unit, -cy / unit, 0, 0, 1}, fromUnit = inverse(toUnit);
+  const int n = parameters(mode);
+  double huber = 1e9;
+  LevelFit fit{transform, 0, double(samples.size()) / double(tones.fixed.size())};
+  if (samples.size() < 40) return fit;
+  for (int i = 0; i < iterations; ++i) {
+    const Normal normal = accumulate(samples, tones.moving, fit.transform.h, mode, cx, cy, unit, huber);
+    if (normal.count < 40) return {transform, 0, 0};
+    huber = std::max(1e-5, 1.5 * normal.absolute / double(normal.count));
+    Eigen::MatrixXd h = normal.h.topLeftCorner(n, n).selfadjointView<Eigen::Lower>();
+    h.diagonal() += Eigen::VectorXd::Constant(n, 1e-9 * h.trace() + 1e-12);
+    const Eigen::VectorXd step = h.ldlt().solve(normal.g.head(n));
+    // The increment warps the fixed picture, so its inverse is composed on the right (inverse compositional).
+    Matrix3 next = multiply(fit.transform.h, multiply(fromUnit, multiply(inverse(increment(mode, step)), toUnit)));
+    for (double& value : next) value /= next[8];
+    fit.transform.h = next;
+    if (step.cwiseAbs().maxCoeff() * unit < 0.003) break;
+  }
+  fit.correlation = accumulate(samples, tones.moving, fit.transform.h, mode, cx, cy, unit, huber).correlation();
+  return fit;
+}
+
+/// Best whole-pixel shift within a fifth of the picture by mean squared difference, on top of `initial`.
+Transform searchShift(const CommonTones& tones, const Transform& initial) {
+  const int w = tones.fixed.width(), h = tones.fixed.height(), reachX = w / 5, reachY = h / 5;
+  const double ox = initial.h[2], oy = initial.h[5];
+  double least = 1e30;
+  Transform best = initial;
+  for (int dy = -reachY; dy <= reachY; ++dy)
+    for (int dx = -reachX; dx <= reachX; ++dx) {
+      const int sx = int(std::lround(ox)) + dx, sy = int(std::lround(oy)) + dy;
+      const int x0 = std::max(0, -sx), x1 = std::min(w, w - sx), y0 = std::max(0, -sy), y1 = std::min(h, h - sy);
+      if ((x1 - x0) * (y1 - y0) < w * h / 3) continue;
+      double sum = 0;
+      for (int y = y0; y < y1; ++y) {
+        const float *a = tones.fixed.row(y), *b = tones.moving.row(y + sy) + sx;
+        for (int x = x0; x < x1; ++x) sum += std::abs(a[x] - b[x]);
+      }
+      sum /= double(x1 - x0) * (y1 - y0);
+      if (sum < least * 0.98) {
+        least = sum;
+        best.h = {1, 0, double(sx), 0, 1, double(sy), 0, 0, 1};
+      }
+    }
+  return best;
+}
+
+} // namespace
+
+PairFit registerPair(const LightPyramid& fixed, const LightPyramid& moving, const Transform& initial, AlignMode mode, bool fullSearch) {
+  const int coarsest = int(std::min(fixed.levels.size(), moving.levels.size())) - 1;
+  const int first = fullSearch ? coarsest : std::min(coarsest, 1);
+  Transform transform = initial.scaled(1.0 / (fixed.scale << first));
+  LevelFit fit;
+  for (int level = first; level >= 0; --level) {
+    const CommonTones tones = commonTones(fixed.levels[level], moving.levels[level], fixed, moving);
+    if (level == coarsest && fullSearch) transform = searchShift(tones, transform);
+    // Perspective is fitted only where there are pixels enough to hold it.
+    const AlignMode levelMode = mode == AlignMode::Perspective && level > 3 ? AlignMode::Rigid : mode;
+    fit = fitLevel(tones, transform, level == coarsest && mode != AlignMode::Shift ? AlignMode::Shift : levelMode, level == 0 ? 8 : 12);
+    if (level > 0) transform = fit.transform.scaled(2);
+  }
+  return {fit.transform.scaled(fixed.scale), fit.correlation, fit.informative};
+}
+
+} // namespace ml

@@ -1,0 +1,17 @@
+#pragma once
+#include "align/pyramid.h"
+#include "align/register.h"
+
+namespace ml {
+
+struct PairFit {
+  Transform transform;      ///< From pixels of `fixed` to pixels of `moving`, at frame size.
+  double correlation = 0;
+  double informative = 0;
+};
+
+/// Fits `moving` to `fixed` starting from `initial`. `fullSearch` also looks for large shifts at the coarsest level.
+[[nodiscard]] PairFit registerPair(const LightPyramid& fixed, const LightPyramid& moving, const Transform& initial, AlignMode mode,
+                                   bool fullSearch);
+
+} // namespace ml

@@ -1,0 +1,59 @@
+#include "base/atomic_file.h"
+
+#include <cerrno>
+#include <cstring>
+#include <fcntl.h>
+#include <fstream>
+#include <iterator>
+#include <unistd.h>
+
+namespace ml {
+namespace fs = std::filesystem;
+namespace {
+
+tl::unexpected<Error> cannotWrite(const fs::path& target, const std::string& why) {
+  return fail(ErrorCode::CannotWrite, "`" + target.string() + "` cannot be written (" + why +
+                                          "); free some space or choose another folder.");
+}
+
+bool flushToDisk(const fs::path& file) {
+  const int handle = ::open(file.c_str(), O_RDONLY);
+  if (handle < 0) return false;
+  const bool done = ::fsync(handle) == 0;
+  ::close(handle);
+  return done;
+}
+
+} // namespace
+
+Result<void> writeAtomically(const fs::path& target, const std::function<Result<void>(const fs::path&)>& write) {
+  std::error_code ignored;
+  if (target.has_parent_path()) fs::create_directories(target.parent_path(), ignored);
+  fs::path temporary = target;
+  temporary.replace_filename("." + target.stem().string() + ".part-" + std::to_string(::getpid()) +
+                             target.extension().string());
+  auto written = write(temporary);
+  if (written && !flushToDisk(temporary)) written = cannotWrite(target, std::strerror(errno));
+  if (written && ::rename(temporary.c_str(), target.c_str()) != 0) written = cannotWrite(target, std::strerror(errno));
+  if (!written) fs::remove(temporary, ignored);
+  return written;
+}
+
+Result<void> writeTextAtomically(const fs::path& target, std::string_view text) {
+  return writeAtomically(target, [&](const fs::path& temporary) -> Result<void> {
+    std::ofstream out(temporary, std::ios::binary);
+    out.write(text.data(), static_cast<std::streamsize>(text.size()));
+    out.close();
+    if (!out) return cannotWrite(target, std::strerror(errno));
+    return {};
+  });
+}
+
+Result<std::string> readText(const fs::path& file) {
+  std::ifstream in(file, std::ios::binary);
+  if (!in)
+    return fail(ErrorCode::FileMissing, "`" + file.string() + "` cannot be opened; check that it is still there.");
+  return std::string(std::istreambuf_iterator<char>(in), {});
+}
+
+} // namespace ml

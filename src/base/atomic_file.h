@@ -1,0 +1,17 @@
+#pragma once
+#include "base/result.h"
+#include <filesystem>
+#include <functional>
+#include <string_view>
+
+namespace ml {
+
+/// Runs `write` on a temporary name beside `target`, flushes it to disk and renames it over `target`: readers see the
+/// old file or the new one, never half of one. The temporary keeps the extension of `target`. On error nothing is left.
+Result<void> writeAtomically(const std::filesystem::path& target,
+                             const std::function<Result<void>(const std::filesystem::path& temporary)>& write);
+
+Result<void> writeTextAtomically(const std::filesystem::path& target, std::string_view text);
+Result<std::string> readText(const std::filesystem::path& file);
+
+} // namespace ml

@@ -1,0 +1,39 @@
+#include "base/parallel.h"
+
+#include <algorithm>
+#include <thread>
+#include <vector>
+
+namespace ml {
+namespace {
+std::atomic<int> requestedThreads{0};
+}
+
+void setThreadCount(int threads) { requestedThreads = std::max(0, threads); }
+
+int threadCount() {
+  const int asked = requestedThreads;
+  return asked > 0 ? asked : std::max(1, static_cast<int>(std::thread::hardware_concurrency()));
+}
+
+int bandCount(int rows, int bandRows) { return (std::max(rows, 0) + bandRows - 1) / bandRows; }
+
+bool forEachBand(int rows, const StopFlag& stop, const std::function<void(const Band&)>& work, int bandRows) {
+  const int bands = bandCount(rows, bandRows);
+  std::atomic<int> next{0};
+  const auto run = [&] {
+    for (int i = next++; i < bands && !stop.requested(); i = next++)
+      work({i * bandRows, std::min(rows, (i + 1) * bandRows), i});
+  };
+  std::vector<std::thread> others;
+  for (int i = 1; i < std::min(threadCount(), bands); ++i) others.emplace_back(run);
+  run();
+  for (auto& thread : others) thread.join();
+  return !stop.requested();
+}
+
+bool forEachBand(int rows, const std::function<void(const Band&)>& work, int bandRows) {
+  return forEachBand(rows, StopFlag{}, work, bandRows);
+}
+
+} // namespace ml

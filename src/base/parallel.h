@@ -1,0 +1,26 @@
+#pragma once
+#include "base/progress.h"
+#include <functional>
+
+namespace ml {
+
+/// Rows [begin, end) of band number `index`.
+struct Band {
+  int begin = 0, end = 0, index = 0;
+};
+
+inline constexpr int kBandRows = 32;
+
+[[nodiscard]] int bandCount(int rows, int bandRows = kBandRows);
+
+/// Threads used by forEachBand; 0 (the default) means one for each core.
+void setThreadCount(int threads);
+[[nodiscard]] int threadCount();
+
+/// Calls `work` once for each band of `bandRows` rows. The bands depend only on `rows`, never on the number of
+/// threads, so sums joined in band order give the same bits on any machine. Returns false when stopped early.
+bool forEachBand(int rows, const StopFlag& stop, const std::function<void(const Band&)>& work,
+                 int bandRows = kBandRows);
+bool forEachBand(int rows, const std::function<void(const Band&)>& work, int bandRows = kBandRows);
+
+} // namespace ml

@@ -1,0 +1,37 @@
+#pragma once
+#include <string>
+#include <tl/expected.hpp>
+#include <utility>
+
+namespace ml {
+
+/// What went wrong, for callers that must act on it. The sentence for the user is in Error::message.
+enum class ErrorCode {
+  InvalidArgument,
+  FileMissing,
+  FileUnreadable,
+  UnsupportedFormat,
+  MissingExposure,
+  SizeMismatch,
+  TooFewFrames,
+  CannotAlign,
+  CameraRefused,
+  CannotWrite,
+  NotYetAvailable,
+  Stopped,
+};
+
+struct Error {
+  ErrorCode code = ErrorCode::InvalidArgument;
+  std::string message; ///< One sentence: names the file or value and says what to do.
+};
+
+template <class T> using Result = tl::expected<T, Error>;
+
+inline tl::unexpected<Error> fail(ErrorCode code, std::string message) {
+  return tl::unexpected<Error>(Error{code, std::move(message)});
+}
+inline tl::unexpected<Error> passOn(Error error) { return tl::unexpected<Error>(std::move(error)); }
+inline tl::unexpected<Error> stopped() { return fail(ErrorCode::Stopped, "Stopped; nothing was written."); }
+
+} // namespace ml

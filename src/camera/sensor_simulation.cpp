@@ -1,0 +1,133 @@
+#include "camera/sensor_simulation.h"
+
+#include "base/parallel.h"
+#include "exposure/ev.h"
+#include "image/colour.h"
+#include "image/resample.h"
+#include "plan/sensor_model.h"
+
+#include <cmath>
+#include <random>
+
+namespace ml {
+namespace {
+
+/// SplitMix64 (Steele, Lea, Flood 2014): small state, so each row can have a generator of its own.
+struct RowRandom {
+  using result_type = std::uint64_t;
+  std::uint64_t state;
+  static constexpr std::uint64_t min() { return 0; }
+  static constexpr std::uint64_t max() { return ~std::uint64_t{0}; }
+  std::uint64_t operator()() {
+    std::uint64_t z = (state += 0x9e3779b97f4a7c15ull);
+    z = (z ^ (z >> 30)) * 0xbf58476d1ce4e5b9ull;
+    z = (z ^ (z >> 27)) * 0x94d049bb133111ebull;
+    return z ^ (z >> 31);
+  }
+};
+
+RowRandom rowRandom(std::uint64_t seed, int row) {
+  RowRandom mix{seed * 0x9e3779b97f4a7c15ull + std::uint64_t(row)};
+  mix();
+  return {mix()};
+}
+
+/// Electrons collected where `mean` are expected, read noise included. Above 60 the Poisson law is close to normal.
+class Photosite {
+public:
+  Photosite(double readNoise, RowRandom random) : read_(readNoise), random_(random) {}
+  double collect(double mean) {
+    double electrons = mean;
+    if (mean > 60)
+      electrons += std::sqrt(mean) * normal_(random_);
+    else if (mean > 0)
+      electrons = std::poisson_distribution<int>(mean)(random_);
+    return electrons + read_ * normal_(random_);
+  }
+
+private:
+  double read_;
+  RowRandom random_;
+  std::normal_distribution<double> normal_{0, 1};
+};
+
+/// Share of saturation made by 1 cd/m^2 in these settings.
+double sharePerCandela(const CameraProfile& camera, const ExposureSettings& settings) {
+  return 1 / luminanceOf(ev100(settings) + camera.rawHeadroom);
+}
+
+double wellOf(const CameraProfile& camera, Iso iso) { return camera.fullWell * camera.baseIso.value / iso.value; }
+
+constexpr double kBorder = 0.02;
+
+} // namespace
+
+int seenWidth(int worldWidth) { return (worldWidth - 2 * int(worldWidth * kBorder)) / 2 * 2; }
+int seenHeight(int worldHeight) { return (worldHeight - 2 * int(worldHeight * kBorder)) / 2 * 2; }
+
+Image<float> seenBy(const Image<float>& world, const CameraPose& pose) {
+  const int width = seenWidth(world.width()), height = seenHeight(world.height());
+  Image<float> out(width, height, 3);
+  const double cx = (world.width() - 1) / 2.0, cy = (world.height() - 1) / 2.0;
+  const double cosine = std::cos(pose.angle), sine = std::sin(pose.angle);
+  forEachBand(height, [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y)
+      for (int x = 0; x < width; ++x) {
+        const double u = x - (width - 1) / 2.0, v = y - (height - 1) / 2.0;
+        const double sx = cx + cosine * u - sine * v + pose.dx, sy = cy + sine * u + cosine * v + pose.dy;
+        const int ix = int(std::floor(sx)), iy = int(std::floor(sy));
+        float wx[4], wy[4], sum[3] = {};
+        cubicWeights(float(sx - ix), wx);
+        cubicWeights(float(sy - iy), wy);
+        for (int j = 0; j < 4; ++j)
+          for (int i = 0; i < 4; ++i) {
+            const float* p = world.at(std::clamp(ix + i - 1, 0, world.width() - 1), std::clamp(iy + j - 1, 0, world.height() - 1));
+            for (int c = 0; c < 3; ++c) sum[c] += wx[i] * wy[j] * p[c];
+          }
+        for (int c = 0; c < 3; ++c) out.at(x, y)[c] = std::max(0.f, sum[c]);
+      }
+  });
+  return out;
+}
+
+Image<std::uint16_t> exposeMosaic(const Image<float>& scene, const CameraProfile& camera, const ExposureSettings& settings,
+                                  std::uint64_t seed) {
+  const double well = wellOf(camera, settings.iso), share = sharePerCandela(camera, settings);
+  const int white = (1 << camera.bits) - 1;
+  const double codesPerElectron = (white - kSensorBlack) / well;
+  Image<std::uint16_t> mosaic(scene.width(), scene.height(), 1);
+  forEachBand(scene.height(), [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y) {
+      Photosite site(camera.readNoise, rowRandom(seed, y));
+      for (int x = 0; x < scene.width(); ++x) {
+        const int c = (y & 1) + (x & 1); // R G / G B
+        const float* rgb = scene.at(x, y);
+        const double light = kSensorNeutral[c] * (kRec709ToSensor[3 * c] * rgb[0] + kRec709ToSensor[3 * c + 1] * rgb[1] +
+                                                  kRec709ToSensor[3 * c + 2] * rgb[2]);
+        const double electrons = std::min(site.collect(std::min(light * share, 4.0) * well), well);
+        *mosaic.at(x, y) = std::uint16_t(std::clamp(std::lround(kSensorBlack + electrons * codesPerElectron), 0l, long(white)));
+      }
+    }
+  });
+  return mosaic;
+}
+
+Image<std::uint16_t> exposeRendered(const Image<float>& scene, const CameraProfile& camera, const ExposureSettings& settings,
+                                    std::uint64_t seed, int maxCode) {
+  const double well = wellOf(camera, settings.iso), share = sharePerCandela(camera, settings);
+  const double gain = std::exp2((camera.rawHeadroom - camera.jpegHeadroom).value);
+  Image<std::uint16_t> rendered(scene.width(), scene.height(), 3);
+  forEachBand(scene.height(), [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y) {
+      Photosite site(camera.readNoise, rowRandom(seed, y));
+      for (int i = 0; i < scene.width() * 3; ++i) {
+        const double collected = site.collect(std::min(scene.row(y)[i] * share, 4.0) * well) / well;
+        const double encoded = srgbEncode(std::clamp(collected * gain, 0.0, 1.0));
+        rendered.row(y)[i] = std::uint16_t(std::lround(encoded * maxCode));
+      }
+    }
+  });
+  return rendered;
+}
+
+} // namespace ml

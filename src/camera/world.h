@@ -1,0 +1,57 @@
+#pragma once
+#include "base/result.h"
+#include "exposure/units.h"
+#include "image/image.h"
+
+#include <filesystem>
+#include <string>
+#include <vector>
+
+namespace ml {
+
+/// One moment of a moving thing: premultiplied RGBA radiance, placed in the world picture.
+struct Sprite {
+  Image<float> rgba;
+  int x = 0, y = 0;
+};
+
+/// A thing that moves in front of the still scene. Its look changes from phase to phase while it travels.
+struct MovingLayer {
+  std::string name;
+  std::vector<Sprite> phases;
+  double phaseSeconds = 1;
+  double velocityX = 0, velocityY = 0; ///< Pixels a second.
+  double turnAfter = 0;                ///< Seconds after which it walks back; 0: never.
+  bool behindView = true;              ///< Seen only where the view mask is open.
+};
+
+/// True scene radiance over time: a still picture, a mask of where the outdoors shows, and moving layers.
+class World {
+public:
+  /// Reads `world.json` of a world folder and the OpenEXR files it names. Format: docs/formats.md.
+  static Result<World> load(const std::filesystem::path& folder);
+  /// A still world without layers, for tests and the user's own radiance pictures. Three channels.
+  static World still(Image<float> radiance, double candelasPerUnit);
+
+  [[nodiscard]] int width() const { return base_.width(); }
+  [[nodiscard]] int height() const { return base_.height(); }
+  [[nodiscard]] const std::string& id() const { return id_; }
+  [[nodiscard]] const std::string& name() const { return name_; }
+  /// cd/m^2 of the value 1.
+  [[nodiscard]] double candelasPerUnit() const { return candelasPerUnit_; }
+
+  /// Mean linear Rec. 709 radiance over [start, start + duration], in world units.
+  [[nodiscard]] Image<float> radiance(Seconds start, Seconds duration) const;
+
+private:
+  void compose(Image<float>& picture, double time) const;
+  void blend(Image<float>& picture, const MovingLayer& layer, const Sprite& sprite, double dx, double dy) const;
+
+  std::string id_, name_;
+  double candelasPerUnit_ = 1;
+  Image<float> base_;
+  Image<float> viewMask_; ///< One channel 0..1; empty: open everywhere.
+  std::vector<MovingLayer> layers_;
+};
+
+} // namespace ml

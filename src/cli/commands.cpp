@@ -1,0 +1,192 @@
+#include "cli/commands.h"
+
+#include "base/atomic_file.h"
+#include "camera/simulated_camera.h"
+#include "deliver/deliver.h"
+#include "exposure/marks.h"
+#include "finish/finish.h"
+#include "pipeline/report.h"
+#include "pipeline/run.h"
+
+#include <algorithm>
+#include <cmath>
+#include <cstdio>
+#include <nlohmann/json.hpp>
+
+namespace ml::cli {
+namespace fs = std::filesystem;
+using nlohmann::json;
+namespace {
+
+int refuse(const Error& error) {
+  std::fprintf(stderr, "%s\n", error.message.c_str());
+  return exitCodeFor(error);
+}
+
+int wrongUse(const std::string& sentence) { return refuse({ErrorCode::InvalidArgument, sentence}); }
+
+void say(const std::string& sentence) { std::printf("%s\n", sentence.c_str()); }
+
+std::vector<fs::path> toPaths(const std::vector<std::string>& names) { return {names.begin(), names.end()}; }
+
+int sayLeftOut(const std::vector<LeftOut>& leftOut) {
+  for (const auto& entry : leftOut) std::fprintf(stderr, "%s\n", entry.reason.message.c_str());
+  return leftOut.empty() ? kDone : kSetLeftOut;
+}
+
+Result<CombineOptions> combineOptions(const CombineArguments& a) {
+  if (a.method == "fusion" || a.method == "tone-range")
+    return fail(ErrorCode::NotYetAvailable, "--method " + a.method + " is not available yet; use radiance.");
+  if (a.method != "radiance") return fail(ErrorCode::InvalidArgument, "--method takes radiance, not \"" + a.method + "\".");
+  const auto align = alignMode(a.align);
+  if (!align) return passOn(align.error());
+  const auto motion = motionMode(a.motion);
+  if (!motion) return passOn(motion.error());
+  const auto crop = cropMode(a.crop);
+  if (!crop) return passOn(crop.error());
+  const auto reference = referenceFrame(a.reference);
+  if (!reference) return passOn(reference.error());
+  return CombineOptions{*align, *motion, *reference, *crop};
+}
+
+/// 1 / focal length seconds, the classic limit for a full frame (common practice, no source).
+Result<std::optional<Seconds>> handheldLimit(const PlanArguments& a) {
+  if (!a.handheld) return std::optional<Seconds>{};
+  if (!(a.focal >= 1 && a.focal <= 5000)) return fail(ErrorCode::InvalidArgument, "--handheld needs --focal with the focal length in mm, for instance --focal 28.");
+  return std::optional<Seconds>{{std::exp2(std::floor(std::log2(1 / a.focal) * 3 + 1e-9) / 3)}};
+}
+
+} // namespace
+
+int runPlan(const PlanArguments& a) {
+  const auto low = parseStops(a.low), high = parseStops(a.high);
+  const auto aperture = parseFNumber(a.aperture);
+  if (!low || !high) return wrongUse("--low and --high take readings in EV, for instance --low 3 --high \"13 1/3\".");
+  if (!aperture) return wrongUse("--aperture takes an f-number, for instance 8 or f/5.6.");
+  const auto camera = cameraNamed(a.camera);
+  if (!camera) return refuse(camera.error());
+  PlanRequest request;
+  request.low = *low;
+  request.high = *high;
+  request.aperture = *aperture;
+  request.school = a.school;
+  if (!a.iso.empty()) {
+    request.iso = parseIso(a.iso);
+    if (!request.iso) return wrongUse("--iso takes a number, for instance 100.");
+  }
+  const auto limit = handheldLimit(a);
+  if (!limit) return refuse(limit.error());
+  request.longest = *limit;
+  const auto plan = planBracket(*camera, request);
+  if (!plan) return refuse(plan.error());
+  if (a.json) {
+    say(toJson(*plan).dump(2));
+    return kDone;
+  }
+  say(verdict(*plan));
+  for (const auto& frame : plan->frames) std::printf("  %-8s %s  %s\n", print(frame.time).c_str(), print(frame.aperture).c_str(), print(frame.iso).c_str());
+  return kDone;
+}
+
+int runShoot(const ShootArguments& a, const Progress& progress) {
+  const auto format = frameFormat(a.format);
+  if (!format) return wrongUse("--format takes dng, jpeg or tiff, not \"" + a.format + "\".");
+  SimulationOptions simulation;
+  simulation.seed = a.seed;
+  for (const auto& fault : a.faults) {
+    if (fault != "hand-held") return refuse({ErrorCode::NotYetAvailable, "--fault " + fault + " is not available yet; use hand-held."});
+    simulation.shakePixels = 4;
+    simulation.shakeDegrees = 0.15;
+  }
+  const auto folder = worldFolder(a.world);
+  if (!folder) return refuse(folder.error());
+  const auto text = readText(a.plan);
+  if (!text) return refuse(text.error());
+  const auto document = json::parse(*text, nullptr, false);
+  if (document.is_discarded()) return refuse({ErrorCode::FileUnreadable, "`" + a.plan + "` is not a plan; make one with `mellow-lantern-cli plan --json`."});
+  const auto plan = planFromJson(document);
+  if (!plan) return refuse(plan.error());
+  auto world = World::load(*folder);
+  if (!world) return refuse(world.error());
+  SimulatedCamera camera(std::make_shared<World>(std::move(*world)), plan->camera, simulation);
+  const auto shot = shootBracket(camera, plan->frames, *format, a.out, "frame-", progress, [](const ShotFrame& frame) {
+    std::printf("%s  %s\n", print(frame.settings.time).c_str(), frame.file.c_str());
+    std::fflush(stdout);
+  });
+  return shot ? kDone : refuse(shot.error());
+}
+
+int runInspect(const InspectArguments& a) {
+  Grouping missing;
+  const auto files = collectFiles(toPaths(a.paths), missing.leftOut);
+  Grouping grouping = groupFiles(files);
+  grouping.leftOut.insert(grouping.leftOut.end(), missing.leftOut.begin(), missing.leftOut.end());
+  if (a.json) {
+    say(toJson(grouping).dump(2));
+  } else {
+    for (const auto& set : grouping.sets) {
+      std::printf("%s: %zu %s\n", set.name.c_str(), set.files.size(), set.files.size() == 1 ? "frame" : "frames");
+      for (const auto& file : set.files)
+        std::printf("  %-8s %-6s %-8s %s\n", print(file.settings.time).c_str(), print(file.settings.aperture).c_str(),
+                    print(file.settings.iso).c_str(), file.path.filename().c_str());
+    }
+  }
+  const int code = sayLeftOut(grouping.leftOut);
+  if (grouping.sets.empty())
+    return grouping.leftOut.empty() ? refuse({ErrorCode::FileMissing, "There is no frame in what was named."}) : kUnreadable;
+  return code;
+}
+
+int runCombine(const CombineArguments& a, const Progress& progress) {
+  const auto options = combineOptions(a);
+  if (!options) return refuse(options.error());
+  std::vector<LeftOut> missing;
+  const auto files = collectFiles(toPaths(a.paths), missing);
+  if (!missing.empty()) return refuse(missing.front().reason);
+  const auto combined = combineFiles(files, *options, progress);
+  if (!combined) return refuse(combined.error());
+  RadianceOptions radiance;
+  radiance.ev100OfUnit = combined->ev100OfUnit;
+  radiance.metadataFrom = combined->frames[combined->reference].path;
+  if (auto written = deliverRadiance(combined->radiance.view(), a.out, radiance); !written)
+    return written.error().code == ErrorCode::UnsupportedFormat ? wrongUse(written.error().message) : refuse(written.error());
+  if (!a.report.empty())
+    if (auto written = writeTextAtomically(a.report, toJson(*combined).dump(2)); !written) return refuse(written.error());
+  say(verdict(*combined));
+  return combined->leftOut.empty() ? kDone : kSetLeftOut;
+}
+
+int runFinish(const FinishArguments& a, const Progress& progress) {
+  const auto recipe = recipeFrom(a.look, a.recipe);
+  if (!recipe) return refuse(recipe.error());
+  const auto radiance = readRadiance(a.file);
+  if (!radiance) return refuse(radiance.error());
+  const auto finished = finishPicture(radiance->view(), analyseTone(radiance->view()), *recipe, progress);
+  if (!finished) return refuse(finished.error());
+  if (auto written = deliverPicture(finished->picture.view(), a.out, {}); !written)
+    return written.error().code == ErrorCode::UnsupportedFormat ? wrongUse(written.error().message) : refuse(written.error());
+  if (!a.report.empty())
+    if (auto written = writeTextAtomically(a.report, toJson(finished->report).dump(2)); !written) return refuse(written.error());
+  say("Finished to " + a.out + ".");
+  return kDone;
+}
+
+int runRun(const RunArguments& a, const Progress& progress) {
+  const auto combine = combineOptions(a.combine);
+  if (!combine) return refuse(combine.error());
+  const auto recipe = recipeFrom(a.look, "");
+  if (!recipe) return refuse(recipe.error());
+  std::size_t failed = 0;
+  const auto summary = runAll(toPaths(a.combine.paths), {*combine, *recipe, a.combine.out}, progress, [&](const SetOutcome& set) {
+    failed += set.failure ? 1 : 0;
+    std::printf("%s (%zu): %s\n", set.name.c_str(), set.files, set.failure ? set.failure->message.c_str() : set.verdict.c_str());
+    std::fflush(stdout);
+  });
+  if (!summary) return refuse(summary.error());
+  const int leftOut = sayLeftOut(summary->leftOut);
+  std::printf("%zu of %zu sets done; %s\n", summary->sets.size() - failed, summary->sets.size(), summary->report.c_str());
+  if (failed == summary->sets.size()) return kCannotCombine;
+  return failed > 0 ? int(kSetLeftOut) : leftOut;
+}
+
+} // namespace ml::cli

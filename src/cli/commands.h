@@ -1,0 +1,45 @@
+#pragma once
+#include "base/progress.h"
+#include "cli/arguments.h"
+
+#include <cstdint>
+#include <string>
+#include <vector>
+
+namespace ml::cli {
+
+struct PlanArguments {
+  std::string low, high, camera = "full-frame-24", aperture = "8", iso, school = "auto";
+  bool handheld = false, json = false;
+  double focal = 0;
+};
+struct ShootArguments {
+  std::string world, plan, out, format = "dng";
+  std::uint64_t seed = 1;
+  std::vector<std::string> faults;
+};
+struct InspectArguments {
+  std::vector<std::string> paths;
+  bool json = false;
+};
+struct CombineArguments {
+  std::vector<std::string> paths;
+  std::string out, method = "radiance", align = "auto", motion = "auto", reference = "auto", crop = "reference", report;
+};
+struct FinishArguments {
+  std::string file, out, look = "natural", recipe, report;
+};
+struct RunArguments {
+  CombineArguments combine;
+  std::string look = "natural";
+};
+
+/// Each prints its result, or one sentence on standard error, and returns the exit code.
+int runPlan(const PlanArguments& arguments);
+int runShoot(const ShootArguments& arguments, const Progress& progress);
+int runInspect(const InspectArguments& arguments);
+int runCombine(const CombineArguments& arguments, const Progress& progress);
+int runFinish(const FinishArguments& arguments, const Progress& progress);
+int runRun(const RunArguments& arguments, const Progress& progress);
+
+} // namespace ml::cli

@@ -1,0 +1,102 @@
+#include "cli/commands.h"
+
+#include <CLI/CLI.hpp>
+#include <csignal>
+#include <cstdio>
+#include <unistd.h>
+
+namespace {
+
+ml::StopFlag stopFlag;
+void onInterrupt(int) { stopFlag.request(); }
+
+/// On a terminal the stage is shown and overwritten; elsewhere nothing.
+ml::Progress terminalProgress() {
+  ml::Progress progress{stopFlag, {}};
+  if (::isatty(STDERR_FILENO))
+    progress.report = [](const std::string& stage, double fraction) {
+      std::fprintf(stderr, "\r\x1b[K%3.0f %%  %s%s", fraction * 100, stage.c_str(), fraction >= 1 ? "\r\x1b[K" : "");
+    };
+  return progress;
+}
+
+void addCombineOptions(CLI::App& command, ml::cli::CombineArguments& a) {
+  command.add_option("--align", a.align, "off, shift, rigid, perspective or auto")->capture_default_str();
+  command.add_option("--motion", a.motion, "off, low, medium, high or auto")->capture_default_str();
+  command.add_option("--reference", a.reference, "frame that owns geometry and moving things, from 0 by name, or auto")->capture_default_str();
+  command.add_option("--crop", a.crop, "reference or overlap")->capture_default_str();
+}
+
+} // namespace
+
+int main(int count, char** arguments) {
+  using namespace ml::cli;
+  std::signal(SIGINT, onInterrupt);
+  std::signal(SIGTERM, onInterrupt);
+  CLI::App app{"Plans, shoots, combines and finishes exposure brackets.", "mellow-lantern-cli"};
+  app.require_subcommand(1);
+  app.set_version_flag("--version", "0.1.0");
+
+  PlanArguments plan;
+  auto* planCommand = app.add_subcommand("plan", "The smallest bracket that covers two readings");
+  planCommand->add_option("--low", plan.low, "darkest reading that must keep texture, EV at ISO 100")->required();
+  planCommand->add_option("--high", plan.high, "brightest reading that must keep texture, EV at ISO 100")->required();
+  planCommand->add_option("--camera", plan.camera, "profile id or JSON file")->capture_default_str();
+  planCommand->add_option("--aperture", plan.aperture, "f-number")->capture_default_str();
+  planCommand->add_option("--iso", plan.iso, "empty: the camera's base ISO");
+  planCommand->add_option("--school", plan.school, "auto or a way to bracket")->capture_default_str();
+  planCommand->add_flag("--handheld", plan.handheld, "limit the time to what can be held");
+  planCommand->add_option("--focal", plan.focal, "focal length in mm, for --handheld");
+  planCommand->add_flag("--json", plan.json, "print JSON");
+
+  ShootArguments shoot;
+  auto* shootCommand = app.add_subcommand("shoot", "Shoot a plan with the simulated camera");
+  shootCommand->add_option("--world", shoot.world, "world id")->required();
+  shootCommand->add_option("--plan", shoot.plan, "file made by plan --json")->required();
+  shootCommand->add_option("--out", shoot.out, "folder for the frames")->required();
+  shootCommand->add_option("--format", shoot.format, "dng, jpeg or tiff")->capture_default_str();
+  shootCommand->add_option("--seed", shoot.seed, "of noise and movement")->capture_default_str();
+  shootCommand->add_option("--fault", shoot.faults, "something that goes wrong: hand-held");
+
+  InspectArguments inspect;
+  auto* inspectCommand = app.add_subcommand("inspect", "Group frames into sets and say what is wrong with each");
+  inspectCommand->add_option("paths", inspect.paths, "files and folders")->required();
+  inspectCommand->add_flag("--json", inspect.json, "print JSON");
+
+  CombineArguments combine;
+  auto* combineCommand = app.add_subcommand("combine", "Frames of one view to a radiance picture");
+  combineCommand->add_option("paths", combine.paths, "files and folders")->required();
+  combineCommand->add_option("--out", combine.out, ".exr, .hdr or .tif")->required();
+  combineCommand->add_option("--method", combine.method, "radiance")->capture_default_str();
+  combineCommand->add_option("--report", combine.report, "JSON file");
+  addCombineOptions(*combineCommand, combine);
+
+  FinishArguments finish;
+  auto* finishCommand = app.add_subcommand("finish", "A radiance picture to a finished one");
+  finishCommand->add_option("file", finish.file, ".exr, .hdr or float .tif")->required();
+  finishCommand->add_option("--out", finish.out, ".jpg, .tif or .png")->required();
+  finishCommand->add_option("--look", finish.look, "starting point")->capture_default_str();
+  finishCommand->add_option("--recipe", finish.recipe, "JSON file");
+  finishCommand->add_option("--report", finish.report, "JSON file");
+
+  RunArguments run;
+  auto* runCommand = app.add_subcommand("run", "Group, combine, finish and deliver every set");
+  runCommand->add_option("paths", run.combine.paths, "files and folders")->required();
+  runCommand->add_option("--out", run.combine.out, "folder")->required();
+  runCommand->add_option("--look", run.look, "starting point")->capture_default_str();
+  addCombineOptions(*runCommand, run.combine);
+
+  try {
+    app.parse(count, arguments);
+  } catch (const CLI::ParseError& error) {
+    const int code = app.exit(error);
+    return code == 0 ? kDone : kWrongUse;
+  }
+  const ml::Progress progress = terminalProgress();
+  if (*planCommand) return runPlan(plan);
+  if (*shootCommand) return runShoot(shoot, progress);
+  if (*inspectCommand) return runInspect(inspect);
+  if (*combineCommand) return runCombine(combine, progress);
+  if (*finishCommand) return runFinish(finish, progress);
+  return runRun(run, progress);
+}

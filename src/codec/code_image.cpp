@@ -1,0 +1,60 @@
+#include "codec/code_image.h"
+
+#include <algorithm>
+#include <array>
+#include <cstring>
+#include <fmt/format.h>
+#include <fstream>
+#include <string>
+#include <vector>
+
+namespace ml {
+namespace fs = std::filesystem;
+namespace {
+
+bool hasRawExtension(const fs::path& file) {
+  static constexpr std::array kExtensions{".dng", ".cr2", ".cr3", ".nef", ".arw", ".raf", ".orf", ".rw2", ".pef", ".srw", ".raw"};
+  std::string extension = file.extension().string();
+  std::transform(extension.begin(), extension.end(), extension.begin(), [](unsigned char c) { return char(std::tolower(c)); });
+  return std::find(kExtensions.begin(), kExtensions.end(), extension) != kExtensions.end();
+}
+
+} // namespace
+
+Result<FileKind> sniff(const fs::path& file) {
+  std::error_code error;
+  if (!fs::exists(file, error)) return fail(ErrorCode::FileMissing, "`" + file.string() + "` is not there; check the name.");
+  if (!fs::is_regular_file(file, error)) return unreadable(file, "it is not a file");
+  std::ifstream in(file, std::ios::binary);
+  if (!in) return unreadable(file, "reading it is not permitted");
+  char head[16] = {};
+  in.read(head, sizeof head);
+  const auto got = in.gcount();
+  if (got == 0) return unreadable(file, "it is empty");
+  const auto starts = [&](const char* magic, std::size_t n) { return got >= std::streamsize(n) && std::memcmp(head, magic, n) == 0; };
+  if (starts("\xff\xd8\xff", 3)) return FileKind::Jpeg;
+  if (starts("\x89PNG\r\n\x1a\n", 8)) return FileKind::Png;
+  if (starts("\x76\x2f\x31\x01", 4)) return FileKind::OpenExr;
+  if (starts("#?RADIANCE", 10) || starts("#?RGBE", 6)) return FileKind::RadianceHdr;
+  if (hasRawExtension(file)) return FileKind::Raw;
+  if (starts("II*\0", 4) || starts("MM\0*", 4)) return FileKind::Tiff;
+  return FileKind::Unknown;
+}
+
+Result<void> checkSize(const fs::path& file, std::int64_t width, std::int64_t height) {
+  if (width < 1 || height < 1) return unreadable(file, "its header gives no size");
+  if (width > 1'000'000 || height > 1'000'000 || width * height > kMaxPixels)
+    return fail(ErrorCode::FileUnreadable, fmt::format("`{}` claims {} x {} pixels, more than the {} megapixels handled here; reduce it first.",
+                                                       file.string(), width, height, kMaxPixels / 1'000'000));
+  return {};
+}
+
+tl::unexpected<Error> unreadable(const fs::path& file, const std::string& why) {
+  return fail(ErrorCode::FileUnreadable, "`" + file.string() + "` cannot be read: " + why + "; copy it again from the card or leave it out.");
+}
+
+tl::unexpected<Error> unwritable(const fs::path& file, const std::string& why) {
+  return fail(ErrorCode::CannotWrite, "`" + file.string() + "` cannot be written: " + why + "; free some space or choose another folder.");
+}
+
+} // namespace ml

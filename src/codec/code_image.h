@@ -1,0 +1,30 @@
+#pragma once
+#include "base/result.h"
+#include "image/image.h"
+
+#include <cstdint>
+#include <filesystem>
+
+namespace ml {
+
+/// Integer picture as it lies in a file: three channels, codes 0..maxCode.
+struct CodeImage {
+  Image<std::uint16_t> pixels;
+  int maxCode = 255;
+};
+
+/// Files beyond this are refused before memory is taken.
+inline constexpr std::int64_t kMaxPixels = 400'000'000;
+
+enum class FileKind { Unknown, Jpeg, Png, Tiff, Raw, OpenExr, RadianceHdr };
+
+/// By the first bytes, not by the name. DNG is told from TIFF by its tags' presence; other raw families by extension.
+[[nodiscard]] Result<FileKind> sniff(const std::filesystem::path& file);
+
+/// Error when width x height is not a picture we take.
+[[nodiscard]] Result<void> checkSize(const std::filesystem::path& file, std::int64_t width, std::int64_t height);
+
+[[nodiscard]] tl::unexpected<Error> unreadable(const std::filesystem::path& file, const std::string& why);
+[[nodiscard]] tl::unexpected<Error> unwritable(const std::filesystem::path& file, const std::string& why);
+
+} // namespace ml

@@ -1,0 +1,149 @@
+#include "codec/exif.h"
+
+#include "codec/code_image.h"
+#include "exposure/marks.h"
+
+#include <cmath>
+#include <exiv2/exiv2.hpp>
+#include <fmt/format.h>
+#include <mutex>
+
+namespace ml {
+namespace {
+
+void quiet() {
+  static std::once_flag once;
+  std::call_once(once, [] {
+    Exiv2::LogMsg::setLevel(Exiv2::LogMsg::mute);
+    Exiv2::XmpParser::initialize();
+  });
+}
+
+/// Exiv2 of Debian 12 throws one of two types (its errors carry narrow or wide text).
+template <class Work> std::optional<std::string> attempt(const Work& work) {
+  quiet();
+  try {
+    work();
+    return {};
+  } catch (const std::exception& error) {
+    return std::string(error.what());
+  }
+}
+
+std::optional<double> positive(const Exiv2::ExifData& exif, const char* key) {
+  const auto found = exif.findKey(Exiv2::ExifKey(key));
+  if (found == exif.end() || found->count() < 1) return {};
+  const double value = found->toFloat();
+  return std::isfinite(value) && value > 0 ? std::optional(value) : std::nullopt;
+}
+
+std::string text(const Exiv2::ExifData& exif, const char* key) {
+  const auto found = exif.findKey(Exiv2::ExifKey(key));
+  return found == exif.end() ? std::string() : found->toString();
+}
+
+ShotMetadata fromExif(const Exiv2::ExifData& exif) {
+  ShotMetadata m;
+  if (const auto t = positive(exif, "Exif.Photo.ExposureTime")) m.time = Seconds{*t};
+  else if (const auto tv = exif.findKey(Exiv2::ExifKey("Exif.Photo.ShutterSpeedValue")); tv != exif.end() && tv->count() > 0)
+    m.time = Seconds{std::exp2(-double(tv->toFloat()))};
+  if (const auto n = positive(exif, "Exif.Photo.FNumber")) m.aperture = FNumber{*n};
+  else if (const auto av = positive(exif, "Exif.Photo.ApertureValue")) m.aperture = FNumber{std::exp2(*av / 2)};
+  if (const auto s = positive(exif, "Exif.Photo.ISOSpeedRatings")) m.iso = Iso{*s};
+  if (const auto bias = exif.findKey(Exiv2::ExifKey("Exif.Photo.ExposureBiasValue")); bias != exif.end() && bias->count() > 0)
+    if (const double value = bias->toFloat(); std::isfinite(value)) m.bias = Stops{value};
+  if (const auto f = positive(exif, "Exif.Photo.FocalLength")) m.focalLengthMm = *f;
+  if (const auto o = positive(exif, "Exif.Image.Orientation"); o && *o <= 8) m.orientation = int(*o);
+  m.camera = text(exif, "Exif.Image.Model");
+  m.takenAt = text(exif, "Exif.Photo.DateTimeOriginal");
+  const std::string fraction = "0." + text(exif, "Exif.Photo.SubSecTimeOriginal");
+  m.subSecond = int(1000 * std::strtod(fraction.c_str(), nullptr));
+  return m;
+}
+
+/// "1/125" is stored as 1/125, "0.4 s" as 4/10: what the camera's display says.
+Exiv2::Rational printedTime(Seconds t) {
+  const std::string mark = print(t);
+  if (mark.rfind("1/", 0) == 0) return {1, std::stoi(mark.substr(2))};
+  const double shown = mark.rfind("bulb", 0) == 0 ? std::round(t.value) : std::strtod(mark.c_str(), nullptr);
+  return {int(std::lround(shown * 10)), 10};
+}
+
+void toExif(const ShotMetadata& m, Exiv2::ExifData& exif) {
+  if (m.time) exif["Exif.Photo.ExposureTime"] = printedTime(*m.time);
+  if (m.aperture) exif["Exif.Photo.FNumber"] = Exiv2::Rational(int(std::lround(std::strtod(print(*m.aperture).c_str() + 2, nullptr) * 10)), 10);
+  if (m.iso) exif["Exif.Photo.ISOSpeedRatings"] = std::uint16_t(std::min(65535.0, std::strtod(print(*m.iso).c_str() + 4, nullptr)));
+  if (m.bias) exif["Exif.Photo.ExposureBiasValue"] = Exiv2::Rational(int(std::lround(m.bias->value * 3)), 3);
+  if (m.focalLengthMm) exif["Exif.Photo.FocalLength"] = Exiv2::Rational(int(std::lround(*m.focalLengthMm * 10)), 10);
+  if (!m.camera.empty()) exif["Exif.Image.Model"] = m.camera;
+  if (!m.takenAt.empty()) {
+    exif["Exif.Photo.DateTimeOriginal"] = m.takenAt;
+    exif["Exif.Photo.SubSecTimeOriginal"] = fmt::format("{:03d}", m.subSecond);
+  }
+}
+
+void eraseStale(Exiv2::ExifData& exif) {
+  for (auto i = exif.begin(); i != exif.end();) {
+    const std::string group = i->groupName(), key = i->key();
+    const bool wanted = (group == "Image" || group == "Photo" || group == "GPSInfo") &&
+                        // of an Image group only what describes the picture, not how its samples lie in the file
+                        (group != "Image" || key == "Exif.Image.Make" || key == "Exif.Image.Model" || key == "Exif.Image.Artist" ||
+                         key == "Exif.Image.Copyright" || key == "Exif.Image.ImageDescription" || key == "Exif.Image.DateTime") &&
+                        key != "Exif.Photo.MakerNote" && key != "Exif.Photo.ExposureBiasValue" && key != "Exif.Photo.PixelXDimension" &&
+                        key != "Exif.Photo.PixelYDimension";
+    i = wanted ? std::next(i) : exif.erase(i);
+  }
+}
+
+} // namespace
+
+Result<ShotMetadata> readExif(const std::filesystem::path& path) {
+  ShotMetadata metadata;
+  const auto problem = attempt([&] {
+    auto image = Exiv2::ImageFactory::open(path.string());
+    image->readMetadata();
+    metadata = fromExif(image->exifData());
+  });
+  if (problem) return unreadable(path, "its metadata are damaged (" + *problem + ")");
+  return metadata;
+}
+
+Result<void> writeExif(const std::filesystem::path& path, const ShotMetadata& metadata) {
+  const auto problem = attempt([&] {
+    auto image = Exiv2::ImageFactory::open(path.string());
+    image->readMetadata();
+    toExif(metadata, image->exifData());
+    image->writeMetadata();
+  });
+  if (problem) return unwritable(path, *problem);
+  return {};
+}
+
+Result<void> carryMetadata(const std::filesystem::path& from, const std::filesystem::path& to, const std::string& software) {
+  Exiv2::ExifData exif;
+  Exiv2::IptcData iptc;
+  Exiv2::XmpData xmp;
+  // A source without readable metadata leaves the target without: the picture matters more.
+  attempt([&] {
+    auto source = Exiv2::ImageFactory::open(from.string());
+    source->readMetadata();
+    exif = source->exifData();
+    iptc = source->iptcData();
+    xmp = source->xmpData();
+  });
+  eraseStale(exif);
+  const auto problem = attempt([&] {
+    auto image = Exiv2::ImageFactory::open(to.string());
+    image->readMetadata();
+    for (const auto& datum : exif) image->exifData()[datum.key()] = datum.value();
+    image->exifData()["Exif.Image.Software"] = software;
+    image->exifData()["Exif.Image.Orientation"] = std::uint16_t(1);
+    image->setIptcData(iptc);
+    image->setXmpData(xmp);
+    image->writeMetadata();
+  });
+  if (problem) return unwritable(to, *problem);
+  return {};
+}
+
+} // namespace ml

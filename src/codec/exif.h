@@ -1,0 +1,19 @@
+#pragma once
+#include "base/result.h"
+#include "exposure/shot_metadata.h"
+
+#include <filesystem>
+
+namespace ml {
+
+/// What the file's Exif says; absent fields stay empty. A file without Exif gives an empty ShotMetadata.
+[[nodiscard]] Result<ShotMetadata> readExif(const std::filesystem::path& file);
+
+/// Writes the fields that are present into a JPEG, TIFF or DNG that exists. Times are stored as the printed mark.
+Result<void> writeExif(const std::filesystem::path& file, const ShotMetadata& metadata);
+
+/// Copies Exif, IPTC and XMP of `from` into `to`, less what no longer holds: exposure of one frame, thumbnail, orientation
+/// (pixels are upright), maker notes and raw-only tags. `exposure` of the reference frame is written when given.
+Result<void> carryMetadata(const std::filesystem::path& from, const std::filesystem::path& to, const std::string& software);
+
+} // namespace ml

@@ -1,0 +1,29 @@
+#pragma once
+#include "codec/code_image.h"
+
+#include <map>
+#include <string>
+
+namespace ml {
+
+/// Part of a picture: OpenEXR's data window inside its display window.
+struct PlacedImage {
+  Image<float> pixels; ///< 3 channels, or 4 with alpha (premultiplied); a single-channel file gives 1.
+  int x = 0, y = 0;    ///< Place of the first pixel in the whole picture.
+  int fullWidth = 0, fullHeight = 0;
+};
+
+/// Linear samples as they lie in the file (half or float).
+[[nodiscard]] Result<PlacedImage> readExr(const std::filesystem::path& file);
+
+struct ExrOptions {
+  bool half = true;       ///< Half keeps 11 bits of mantissa over 30 stops, about 0.0007 stop of rounding.
+  bool lossy = false;     ///< DWAA, for shipped demo data only.
+  double lossyLevel = 20;
+  std::map<std::string, std::string> text; ///< Further string attributes.
+};
+/// Linear Rec. 709; chromaticities are written (ITU-R BT.709). `image` has 1, 3 or 4 channels.
+Result<void> writeExr(const std::filesystem::path& file, ImageView<const float> image, const ExrOptions& options);
+Result<void> writePlacedExr(const std::filesystem::path& file, const PlacedImage& image, const ExrOptions& options);
+
+} // namespace ml

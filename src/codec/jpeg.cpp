@@ -1,0 +1,122 @@
+#include "codec/jpeg.h"
+
+#include <csetjmp>
+#include <cstdio>
+#include <jpeglib.h>
+#include <memory>
+
+namespace ml {
+namespace {
+
+struct ErrorTrap : jpeg_error_mgr {
+  std::jmp_buf jump;
+  char message[JMSG_LENGTH_MAX] = "";
+};
+
+[[noreturn]] void onFatal(j_common_ptr info) {
+  auto* trap = static_cast<ErrorTrap*>(info->err);
+  info->err->format_message(info, trap->message);
+  std::longjmp(trap->jump, 1);
+}
+
+void onMessage(j_common_ptr info) {
+  auto* trap = static_cast<ErrorTrap*>(info->err);
+  info->err->format_message(info, trap->message);
+}
+
+void arm(ErrorTrap& trap) {
+  jpeg_std_error(&trap);
+  trap.error_exit = onFatal;
+  trap.output_message = onMessage;
+}
+
+using File = std::unique_ptr<std::FILE, int (*)(std::FILE*)>;
+
+/// No C++ object with a destructor may be made between setjmp and a longjmp: the callers own everything.
+bool startReading(jpeg_decompress_struct& info, ErrorTrap& trap, std::FILE* file) {
+  if (setjmp(trap.jump)) return false;
+  jpeg_create_decompress(&info);
+  jpeg_stdio_src(&info, file);
+  jpeg_read_header(&info, TRUE);
+  info.out_color_space = JCS_RGB;
+  info.dct_method = JDCT_ISLOW;
+  jpeg_start_decompress(&info);
+  return true;
+}
+
+bool readRows(jpeg_decompress_struct& info, ErrorTrap& trap, std::uint8_t* line, ImageView<std::uint16_t> out) {
+  if (setjmp(trap.jump)) return false;
+  while (info.output_scanline < info.output_height) {
+    std::uint16_t* row = out.row(int(info.output_scanline));
+    jpeg_read_scanlines(&info, &line, 1);
+    for (JDIMENSION i = 0; i < info.output_width * 3; ++i) row[i] = line[i];
+  }
+  jpeg_finish_decompress(&info);
+  return info.err->num_warnings == 0;
+}
+
+bool writeRows(jpeg_compress_struct& info, ErrorTrap& trap, std::FILE* file, ImageView<const std::uint8_t> rgb,
+               const JpegOptions& options) {
+  if (setjmp(trap.jump)) return false;
+  jpeg_create_compress(&info);
+  jpeg_stdio_dest(&info, file);
+  info.image_width = JDIMENSION(rgb.width);
+  info.image_height = JDIMENSION(rgb.height);
+  info.input_components = 3;
+  info.in_color_space = JCS_RGB;
+  jpeg_set_defaults(&info);
+  jpeg_set_quality(&info, options.quality, TRUE);
+  if (options.fullColour)
+    for (int c = 0; c < 3; ++c) info.comp_info[c].h_samp_factor = info.comp_info[c].v_samp_factor = 1;
+  info.optimize_coding = TRUE;
+  jpeg_start_compress(&info, TRUE);
+  if (!options.icc.empty()) jpeg_write_icc_profile(&info, options.icc.data(), unsigned(options.icc.size()));
+  while (info.next_scanline < info.image_height) {
+    JSAMPROW line = const_cast<JSAMPROW>(rgb.row(int(info.next_scanline)));
+    jpeg_write_scanlines(&info, &line, 1);
+  }
+  jpeg_finish_compress(&info);
+  return true;
+}
+
+} // namespace
+
+Result<CodeImage> readJpeg(const std::filesystem::path& path) {
+  File file(std::fopen(path.c_str(), "rb"), std::fclose);
+  if (!file) return unreadable(path, "it cannot be opened");
+  jpeg_decompress_struct info{};
+  ErrorTrap trap;
+  arm(trap);
+  info.err = &trap;
+  struct Release {
+    jpeg_decompress_struct& info;
+    ~Release() { jpeg_destroy_decompress(&info); }
+  } release{info};
+  if (!startReading(info, trap, file.get())) return unreadable(path, std::string("the JPEG data are damaged (") + trap.message + ")");
+  if (auto size = checkSize(path, info.output_width, info.output_height); !size) return passOn(size.error());
+  if (info.output_components != 3) return unreadable(path, "only grey and RGB JPEG files are read");
+  CodeImage image{Image<std::uint16_t>(int(info.output_width), int(info.output_height), 3), 255};
+  std::vector<std::uint8_t> line(std::size_t(info.output_width) * 3);
+  if (!readRows(info, trap, line.data(), image.pixels.view()))
+    return unreadable(path, std::string("the JPEG data end early or are damaged (") + trap.message + ")");
+  return image;
+}
+
+Result<void> writeJpeg(const std::filesystem::path& path, ImageView<const std::uint8_t> rgb, const JpegOptions& options) {
+  assert(rgb.channels == 3);
+  if (rgb.width > JPEG_MAX_DIMENSION || rgb.height > JPEG_MAX_DIMENSION)
+    return unwritable(path, "JPEG holds at most 65500 pixels a side; use TIFF");
+  File file(std::fopen(path.c_str(), "wb"), std::fclose);
+  if (!file) return unwritable(path, "it cannot be opened");
+  jpeg_compress_struct info{};
+  ErrorTrap trap;
+  arm(trap);
+  info.err = &trap;
+  const bool written = writeRows(info, trap, file.get(), rgb, options);
+  jpeg_destroy_compress(&info);
+  if (!written) return unwritable(path, trap.message);
+  if (std::fclose(file.release()) != 0) return unwritable(path, "the disk is full");
+  return {};
+}
+
+} // namespace ml

@@ -1,0 +1,19 @@
+#pragma once
+#include "codec/code_image.h"
+
+#include <vector>
+
+namespace ml {
+
+/// Baseline or progressive JPEG, grey or colour, to 8-bit RGB. A file that ends early is an error, not a grey area.
+[[nodiscard]] Result<CodeImage> readJpeg(const std::filesystem::path& file);
+
+struct JpegOptions {
+  int quality = 92;               ///< 1-100; 92 shows no blocks at 100 % (common practice, no source).
+  bool fullColour = true;         ///< No chroma subsampling: red lamps and window bars keep their edges.
+  std::vector<unsigned char> icc; ///< Embedded when not empty.
+};
+/// 8-bit RGB.
+Result<void> writeJpeg(const std::filesystem::path& file, ImageView<const std::uint8_t> rgb, const JpegOptions& options);
+
+} // namespace ml

@@ -1,0 +1,81 @@
+#include "codec/raw_file.h"
+
+#include <algorithm>
+#include <cmath>
+#include <cstring>
+#include <libraw/libraw.h>
+#include <memory>
+
+namespace ml {
+namespace {
+
+/// Camera colour to Rec. 709 from the XYZ-to-camera matrix, scaled so that balanced white stays white.
+Matrix3 cameraToRec709(const libraw_colordata_t& colour) {
+  Matrix3 xyzToCamera{};
+  double size = 0;
+  for (int r = 0; r < 3; ++r)
+    for (int c = 0; c < 3; ++c) {
+      xyzToCamera[3 * r + c] = colour.cam_xyz[r][c];
+      size += std::abs(colour.cam_xyz[r][c]);
+    }
+  if (size == 0)
+    for (int r = 0; r < 3; ++r)
+      for (int c = 0; c < 3; ++c) {
+        xyzToCamera[3 * r + c] = colour.dng_color[0].colormatrix[r][c];
+        size += std::abs(xyzToCamera[3 * r + c]);
+      }
+  if (size == 0) return kIdentity3;
+  Matrix3 rec709ToCamera = multiply(xyzToCamera, kRec709ToXyz);
+  for (int r = 0; r < 3; ++r) {
+    const double sum = rec709ToCamera[3 * r] + rec709ToCamera[3 * r + 1] + rec709ToCamera[3 * r + 2];
+    if (!(sum > 1e-6)) return kIdentity3;
+    for (int c = 0; c < 3; ++c) rec709ToCamera[3 * r + c] /= sum;
+  }
+  return inverse(rec709ToCamera);
+}
+
+std::array<float, 3> balance(const libraw_colordata_t& colour) {
+  const float* source = colour.cam_mul[0] > 0 && colour.cam_mul[1] > 0 && colour.cam_mul[2] > 0 ? colour.cam_mul : colour.pre_mul;
+  const float largest = std::max({source[0], source[1], source[2]});
+  if (!(largest > 0)) return {1, 1, 1};
+  return {source[0] / largest, source[1] / largest, source[2] / largest};
+}
+
+void configure(libraw_output_params_t& out, const std::array<float, 3>& multipliers) {
+  out.output_bps = 16;
+  out.output_color = 0;
+  out.gamm[0] = out.gamm[1] = 1;
+  out.no_auto_bright = 1;
+  out.highlight = 1; // the largest multiplier is 1: no channel is cut
+  out.user_qual = 3; // AHD
+  for (int c = 0; c < 4; ++c) out.user_mul[c] = multipliers[c == 3 ? 1 : c];
+}
+
+} // namespace
+
+Result<RawImage> readRaw(const std::filesystem::path& path) {
+  const auto raw = std::make_unique<LibRaw>();
+  const auto damaged = [&](int code) { return unreadable(path, std::string("the raw data are damaged or unknown (") + libraw_strerror(code) + ")"); };
+  if (const int code = raw->open_file(path.c_str()); code != LIBRAW_SUCCESS) return damaged(code);
+  const auto& sizes = raw->imgdata.sizes;
+  if (auto size = checkSize(path, sizes.width, sizes.height); !size) return passOn(size.error());
+  if (const int code = raw->unpack(); code != LIBRAW_SUCCESS) return damaged(code);
+  RawImage image;
+  image.saturation = balance(raw->imgdata.color);
+  configure(raw->imgdata.params, image.saturation);
+  if (const int code = raw->dcraw_process(); code != LIBRAW_SUCCESS) return damaged(code);
+  int code = LIBRAW_SUCCESS;
+  const std::unique_ptr<libraw_processed_image_t, void (*)(libraw_processed_image_t*)> made(raw->dcraw_make_mem_image(&code),
+                                                                                            LibRaw::dcraw_clear_mem);
+  if (!made || made->colors != 3 || made->bits != 16) return damaged(code);
+  image.pixels = Image<std::uint16_t>(made->width, made->height, 3);
+  std::memcpy(image.pixels.data(), made->data, image.pixels.size() * sizeof(std::uint16_t));
+  image.toRec709 = cameraToRec709(raw->imgdata.color);
+  const auto& other = raw->imgdata.other;
+  if (other.shutter > 0) image.metadata.time = Seconds{other.shutter};
+  if (other.aperture > 0) image.metadata.aperture = FNumber{other.aperture};
+  if (other.iso_speed > 0) image.metadata.iso = Iso{other.iso_speed};
+  return image;
+}
+
+} // namespace ml

@@ -1,0 +1,20 @@
+#pragma once
+#include "codec/code_image.h"
+#include "exposure/shot_metadata.h"
+#include "image/colour.h"
+
+#include <array>
+
+namespace ml {
+
+/// A developed raw: linear 16-bit camera colour with the camera's white balance, highlights of each channel kept.
+struct RawImage {
+  Image<std::uint16_t> pixels;                ///< Three channels, upright.
+  std::array<float, 3> saturation{1, 1, 1};   ///< Code / 65535 at which each channel clips.
+  Matrix3 toRec709 = kIdentity3;              ///< White-balanced camera colour to linear Rec. 709.
+  ShotMetadata metadata;                      ///< What LibRaw found; Exif is read apart.
+};
+
+[[nodiscard]] Result<RawImage> readRaw(const std::filesystem::path& file);
+
+} // namespace ml

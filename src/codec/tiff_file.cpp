@@ -1,0 +1,167 @@
+#include "codec/tiff_file.h"
+
+#include <cstdarg>
+#include <cstdio>
+#include <memory>
+#include <tiffio.h>
+
+namespace ml {
+namespace {
+
+thread_local std::string lastMessage;
+
+void keepMessage(const char*, const char* format, va_list arguments) {
+  char text[300];
+  std::vsnprintf(text, sizeof text, format, arguments);
+  lastMessage = text;
+}
+
+using Tiff = std::unique_ptr<TIFF, void (*)(TIFF*)>;
+
+Tiff open(const std::filesystem::path& path, const char* mode) {
+  static const bool quiet = [] {
+    TIFFSetErrorHandler(keepMessage);
+    TIFFSetWarningHandler(nullptr);
+    return true;
+  }();
+  (void)quiet;
+  lastMessage.clear();
+  return {TIFFOpen(path.c_str(), mode), TIFFClose};
+}
+
+struct Layout {
+  std::uint32_t width = 0, height = 0;
+  std::uint16_t bits = 1, samples = 1, format = SAMPLEFORMAT_UINT, planar = PLANARCONFIG_CONTIG, photometric = PHOTOMETRIC_RGB;
+};
+
+Layout layoutOf(TIFF* tiff) {
+  Layout l;
+  TIFFGetField(tiff, TIFFTAG_IMAGEWIDTH, &l.width);
+  TIFFGetField(tiff, TIFFTAG_IMAGELENGTH, &l.height);
+  TIFFGetFieldDefaulted(tiff, TIFFTAG_BITSPERSAMPLE, &l.bits);
+  TIFFGetFieldDefaulted(tiff, TIFFTAG_SAMPLESPERPIXEL, &l.samples);
+  TIFFGetFieldDefaulted(tiff, TIFFTAG_SAMPLEFORMAT, &l.format);
+  TIFFGetFieldDefaulted(tiff, TIFFTAG_PLANARCONFIG, &l.planar);
+  TIFFGetField(tiff, TIFFTAG_PHOTOMETRIC, &l.photometric);
+  return l;
+}
+
+/// Reads all rows as T and keeps the first three channels (a single one is repeated).
+template <class T, class Out> Result<void> readRows(TIFF* tiff, const Layout& l, const std::filesystem::path& path, Out* out) {
+  const std::size_t need = std::size_t(l.width) * l.samples * sizeof(T);
+  if (TIFFIsTiled(tiff)) return unreadable(path, "tiled TIFF files are not read; save it in strips");
+  if (std::size_t(TIFFScanlineSize(tiff)) != need) return unreadable(path, "its header contradicts itself");
+  std::vector<T> line(std::size_t(l.width) * l.samples);
+  for (std::uint32_t y = 0; y < l.height; ++y) {
+    if (TIFFReadScanline(tiff, line.data(), y) < 0) return unreadable(path, "the TIFF data end early (" + lastMessage + ")");
+    for (std::uint32_t x = 0; x < l.width; ++x)
+      for (int c = 0; c < 3; ++c) *out++ = Out(line[std::size_t(x) * l.samples + (l.samples >= 3 ? c : 0)]);
+  }
+  return {};
+}
+
+Tiff create(const std::filesystem::path& path, int width, int height, int bits, int samples) {
+  Tiff tiff = open(path, "w");
+  if (!tiff) return tiff;
+  TIFFSetField(tiff.get(), TIFFTAG_IMAGEWIDTH, std::uint32_t(width));
+  TIFFSetField(tiff.get(), TIFFTAG_IMAGELENGTH, std::uint32_t(height));
+  TIFFSetField(tiff.get(), TIFFTAG_BITSPERSAMPLE, bits);
+  TIFFSetField(tiff.get(), TIFFTAG_SAMPLESPERPIXEL, samples);
+  TIFFSetField(tiff.get(), TIFFTAG_PLANARCONFIG, PLANARCONFIG_CONTIG);
+  TIFFSetField(tiff.get(), TIFFTAG_ORIENTATION, ORIENTATION_TOPLEFT);
+  return tiff;
+}
+
+template <class T> Result<void> writeRows(TIFF* tiff, ImageView<const T> view, const std::filesystem::path& path) {
+  std::vector<T> line(std::size_t(view.width) * view.channels); // the encoder works in place
+  for (int y = 0; y < view.height; ++y) {
+    std::copy_n(view.row(y), line.size(), line.data());
+    if (TIFFWriteScanline(tiff, line.data(), std::uint32_t(y)) < 0) return unwritable(path, lastMessage);
+  }
+  if (!TIFFFlush(tiff)) return unwritable(path, lastMessage);
+  return {};
+}
+
+Result<void> writeRgb(const std::filesystem::path& path, const auto& view, int bits, int format, int predictor,
+                      const std::vector<unsigned char>& icc) {
+  Tiff tiff = create(path, view.width, view.height, bits, 3);
+  if (!tiff) return unwritable(path, lastMessage);
+  TIFFSetField(tiff.get(), TIFFTAG_PHOTOMETRIC, PHOTOMETRIC_RGB);
+  TIFFSetField(tiff.get(), TIFFTAG_SAMPLEFORMAT, format);
+  TIFFSetField(tiff.get(), TIFFTAG_COMPRESSION, COMPRESSION_ADOBE_DEFLATE);
+  TIFFSetField(tiff.get(), TIFFTAG_ZIPQUALITY, 4);
+  TIFFSetField(tiff.get(), TIFFTAG_PREDICTOR, predictor);
+  TIFFSetField(tiff.get(), TIFFTAG_ROWSPERSTRIP, 64);
+  if (!icc.empty()) TIFFSetField(tiff.get(), TIFFTAG_ICCPROFILE, std::uint32_t(icc.size()), icc.data());
+  return writeRows(tiff.get(), view, path);
+}
+
+} // namespace
+
+Result<CodeImage> readTiff(const std::filesystem::path& path) {
+  Tiff tiff = open(path, "r");
+  if (!tiff) return unreadable(path, "the TIFF header is damaged (" + lastMessage + ")");
+  const Layout l = layoutOf(tiff.get());
+  if (auto size = checkSize(path, l.width, l.height); !size) return passOn(size.error());
+  const bool plain = l.planar == PLANARCONFIG_CONTIG && l.format == SAMPLEFORMAT_UINT && l.samples >= 1 && l.samples <= 8 &&
+                     (l.photometric == PHOTOMETRIC_RGB || l.photometric == PHOTOMETRIC_MINISBLACK);
+  if (!plain || (l.bits != 8 && l.bits != 16))
+    return unreadable(path, "only 8- and 16-bit grey or RGB TIFF files are read as frames");
+  CodeImage image{Image<std::uint16_t>(int(l.width), int(l.height), 3), l.bits == 8 ? 255 : 65535};
+  auto read = l.bits == 8 ? readRows<std::uint8_t>(tiff.get(), l, path, image.pixels.data())
+                          : readRows<std::uint16_t>(tiff.get(), l, path, image.pixels.data());
+  if (!read) return passOn(read.error());
+  return image;
+}
+
+Result<Image<float>> readFloatTiff(const std::filesystem::path& path) {
+  Tiff tiff = open(path, "r");
+  if (!tiff) return unreadable(path, "the TIFF header is damaged (" + lastMessage + ")");
+  const Layout l = layoutOf(tiff.get());
+  if (auto size = checkSize(path, l.width, l.height); !size) return passOn(size.error());
+  if (l.bits != 32 || l.format != SAMPLEFORMAT_IEEEFP || l.planar != PLANARCONFIG_CONTIG || l.samples < 1 || l.samples > 8)
+    return unreadable(path, "it is not a 32-bit float TIFF file");
+  Image<float> image(int(l.width), int(l.height), 3);
+  if (auto read = readRows<float>(tiff.get(), l, path, image.data()); !read) return passOn(read.error());
+  return image;
+}
+
+Result<void> writeTiff16(const std::filesystem::path& path, ImageView<const std::uint16_t> rgb, const std::vector<unsigned char>& icc) {
+  return writeRgb(path, rgb, 16, SAMPLEFORMAT_UINT, PREDICTOR_HORIZONTAL, icc);
+}
+
+Result<void> writeTiffFloat(const std::filesystem::path& path, ImageView<const float> rgb, const std::vector<unsigned char>& icc) {
+  return writeRgb(path, rgb, 32, SAMPLEFORMAT_IEEEFP, PREDICTOR_FLOATINGPOINT, icc);
+}
+
+Result<void> writeDng(const std::filesystem::path& path, ImageView<const std::uint16_t> mosaic, const MosaicDescription& d) {
+  Tiff tiff = create(path, mosaic.width, mosaic.height, 16, 1);
+  if (!tiff) return unwritable(path, lastMessage);
+  const std::uint16_t repeat[] = {2, 2};
+  const std::uint8_t version[] = {1, 4, 0, 0}, backward[] = {1, 1, 0, 0}, pattern[] = {0, 1, 1, 2};
+  const float black[] = {float(d.blackLevel)};
+  const std::uint32_t white[] = {std::uint32_t(d.whiteLevel)};
+  float matrix[9], neutral[3];
+  std::copy(d.xyzToCamera.begin(), d.xyzToCamera.end(), matrix);
+  std::copy(d.neutral.begin(), d.neutral.end(), neutral);
+  TIFF* t = tiff.get();
+  TIFFSetField(t, TIFFTAG_SUBFILETYPE, 0);
+  TIFFSetField(t, TIFFTAG_PHOTOMETRIC, PHOTOMETRIC_CFA);
+  TIFFSetField(t, TIFFTAG_COMPRESSION, COMPRESSION_NONE);
+  TIFFSetField(t, TIFFTAG_ROWSPERSTRIP, mosaic.height);
+  TIFFSetField(t, TIFFTAG_MAKE, "Simulated");
+  TIFFSetField(t, TIFFTAG_MODEL, d.camera.c_str());
+  TIFFSetField(t, TIFFTAG_UNIQUECAMERAMODEL, d.camera.c_str());
+  TIFFSetField(t, TIFFTAG_CFAREPEATPATTERNDIM, repeat);
+  TIFFSetField(t, TIFFTAG_CFAPATTERN, 4, pattern);
+  TIFFSetField(t, TIFFTAG_DNGVERSION, version);
+  TIFFSetField(t, TIFFTAG_DNGBACKWARDVERSION, backward);
+  TIFFSetField(t, TIFFTAG_COLORMATRIX1, 9, matrix);
+  TIFFSetField(t, TIFFTAG_ASSHOTNEUTRAL, 3, neutral);
+  TIFFSetField(t, TIFFTAG_CALIBRATIONILLUMINANT1, 21); // D65
+  TIFFSetField(t, TIFFTAG_BLACKLEVEL, 1, black);
+  TIFFSetField(t, TIFFTAG_WHITELEVEL, 1, white);
+  return writeRows(t, mosaic, path);
+}
+
+} // namespace ml

@@ -1,0 +1,29 @@
+#pragma once
+#include "codec/code_image.h"
+
+#include <array>
+#include <vector>
+
+namespace ml {
+
+/// 8- or 16-bit grey or RGB TIFF to RGB codes; further channels are dropped.
+[[nodiscard]] Result<CodeImage> readTiff(const std::filesystem::path& file);
+/// 32-bit float RGB TIFF.
+[[nodiscard]] Result<Image<float>> readFloatTiff(const std::filesystem::path& file);
+
+/// 16-bit RGB, deflate with horizontal prediction.
+Result<void> writeTiff16(const std::filesystem::path& file, ImageView<const std::uint16_t> rgb, const std::vector<unsigned char>& icc);
+/// 32-bit IEEE float RGB, deflate with floating-point prediction; lossless.
+Result<void> writeTiffFloat(const std::filesystem::path& file, ImageView<const float> rgb, const std::vector<unsigned char>& icc);
+
+/// A Bayer mosaic (RGGB) and what a raw developer must know of it.
+struct MosaicDescription {
+  int blackLevel = 512, whiteLevel = 16383;
+  std::array<double, 9> xyzToCamera{};       ///< DNG ColorMatrix1, D65.
+  std::array<double, 3> neutral{1, 1, 1};    ///< DNG AsShotNeutral: camera value of white.
+  std::string camera;
+};
+/// Digital negative, uncompressed 16-bit CFA. DNG Specification 1.4. `mosaic` has one channel.
+Result<void> writeDng(const std::filesystem::path& file, ImageView<const std::uint16_t> mosaic, const MosaicDescription& description);
+
+} // namespace ml

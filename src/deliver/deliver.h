@@ -1,0 +1,32 @@
+#pragma once
+#include "base/result.h"
+#include "image/image.h"
+
+#include <cstdint>
+#include <filesystem>
+#include <optional>
+
+namespace ml {
+
+struct DeliverOptions {
+  int jpegQuality = 92;
+  int longEdge = 0;                              ///< Pixels; 0 keeps the full size.
+  std::optional<std::filesystem::path> metadataFrom; ///< Frame whose Exif is carried over.
+};
+
+/// Writes sRGB-encoded codes (0..65535) as .jpg (8 bit), .tif (16 bit) or .png (16 bit), with the sRGB profile. Atomic.
+/// Errors: UnsupportedFormat for another ending, CannotWrite.
+Result<void> deliverPicture(ImageView<const std::uint16_t> picture, const std::filesystem::path& file, const DeliverOptions& options);
+
+struct RadianceOptions {
+  bool half = true;              ///< OpenEXR only.
+  double ev100OfUnit = 0;        ///< Written as a text attribute into OpenEXR.
+  std::optional<std::filesystem::path> metadataFrom; ///< TIFF only; OpenEXR and Radiance carry none.
+};
+/// Writes linear Rec. 709 radiance as .exr, .hdr or .tif (32-bit float). Atomic.
+Result<void> deliverRadiance(ImageView<const float> radiance, const std::filesystem::path& file, const RadianceOptions& options);
+
+/// Reads what deliverRadiance wrote, or any OpenEXR, Radiance or float TIFF picture; three channels.
+[[nodiscard]] Result<Image<float>> readRadiance(const std::filesystem::path& file);
+
+} // namespace ml

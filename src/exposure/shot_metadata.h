@@ -1,0 +1,21 @@
+#pragma once
+#include "exposure/units.h"
+#include <optional>
+#include <string>
+
+namespace ml {
+
+/// What a file says about how it was made. Figures are as stored (printed marks), not yet exact.
+struct ShotMetadata {
+  std::optional<Seconds> time;
+  std::optional<FNumber> aperture;
+  std::optional<Iso> iso;
+  std::optional<Stops> bias;            ///< Exposure compensation or bracket offset.
+  std::optional<double> focalLengthMm;
+  int orientation = 1;                  ///< Exif orientation, 1..8.
+  std::string camera;                   ///< Free text, may be empty.
+  std::string takenAt;                  ///< "YYYY:MM:DD HH:MM:SS" or empty; sorts as text.
+  int subSecond = 0;                    ///< Milliseconds.
+};
+
+} // namespace ml

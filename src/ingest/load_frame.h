@@ -1,0 +1,26 @@
+#pragma once
+#include "base/result.h"
+#include "capture/frame.h"
+
+#include <filesystem>
+
+namespace ml {
+
+/// Assumed for files whose camera is unknown, at ISO 100; divided by ISO / 100. Typical of a current full-frame sensor
+/// (common practice, no source).
+inline constexpr double kAssumedFullWell = 40000;
+inline constexpr double kAssumedReadNoise = 3.5;
+
+/// Reads one file as a frame: raw (LibRaw), JPEG, PNG or TIFF with an sRGB curve; upright; exposure from Exif made exact.
+/// Errors: FileMissing, FileUnreadable, UnsupportedFormat, MissingExposure (no exposure time).
+[[nodiscard]] Result<Frame> loadFrame(const std::filesystem::path& file);
+
+/// What the file says without reading its pixels. Same errors, MissingExposure included.
+struct FileFacts {
+  std::filesystem::path path;
+  ShotMetadata metadata;
+  ExposureSettings settings;
+};
+[[nodiscard]] Result<FileFacts> inspectFile(const std::filesystem::path& file);
+
+} // namespace ml

@@ -1,0 +1,259 @@
+#include "merge/consistency.h"
+
+#include "align/transform.h"
+#include "base/parallel.h"
+#include "merge/sampling.h"
+
+#include <cmath>
+#include <numeric>
+
+namespace ml {
+namespace {
+
+constexpr int kCell = Consistency::kCell;
+
+/// Mean light of a frame on its own grid of cells: channel 0 light, channel 1 share of clipped pixels.
+Image<float> cellsOf(const Frame& frame) {
+  const int width = frame.width() / kCell, height = frame.height() / kCell;
+  const float* table = frame.table.linear.data();
+  float inverseClip[3];
+  for (int c = 0; c < 3; ++c) inverseClip[c] = 1 / (frame.table.clipFrom * frame.saturation[c]);
+  Image<float> cells(width, height, 2);
+  forEachBand(height, [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y)
+      for (int x = 0; x < width; ++x) {
+        float sum = 0, clipped = 0;
+        for (int v = 0; v < kCell; ++v)
+          for (int u = 0; u < kCell; ++u) {
+            const std::uint16_t* code = frame.codes.at(x * kCell + u, y * kCell + v);
+            const float rgb[3] = {table[code[0]], table[code[1]], table[code[2]]};
+            sum += (rgb[0] + rgb[1] + rgb[2]) / 3;
+            clipped += clipLevel(rgb, inverseClip) > 0.97f ? 1.f : 0.f;
+          }
+        cells.at(x, y)[0] = sum / (kCell * kCell);
+        cells.at(x, y)[1] = clipped / (kCell * kCell);
+      }
+  });
+  return cells;
+}
+
+/// A frame's cells on the reference's grid, and how much they vary around (what a small misplacement could explain).
+struct PlacedCells {
+  Image<float> light, clipped, range;
+  double exposure = 1;
+  NoiseModel noise;
+};
+
+PlacedCells place(const PlacedFrame& placed, int width, int height) {
+  const Image<float> own = cellsOf(*placed.frame);
+  const Transform transform = Transform{placed.toFrame}.scaled(1.0 / kCell);
+  PlacedCells out{Image<float>(width, height, 1), Image<float>(width, height, 1), Image<float>(width, height, 1),
+                  relativeExposure(placed.frame->settings) * placed.frame->midTone, placed.frame->noise};
+  forEachBand(height, [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y)
+      for (int x = 0; x < width; ++x) {
+        double u, v;
+        transform.map(x, y, u, v);
+        const int ix = int(std::floor(u)), iy = int(std::floor(v));
+        if (ix < 0 || iy < 0 || ix >= own.width() - 1 || iy >= own.height() - 1) {
+          *out.light.at(x, y) = -1; // outside
+          *out.clipped.at(x, y) = 1;
+          continue;
+        }
+        const float fx = float(u - ix), fy = float(v - iy);
+        const float *a = own.at(ix, iy), *b = own.at(ix + 1, iy), *c = own.at(ix, iy + 1), *d = own.at(ix + 1, iy + 1);
+        *out.light.at(x, y) = (1 - fy) * ((1 - fx) * a[0] + fx * b[0]) + fy * ((1 - fx) * c[0] + fx * d[0]);
+        *out.clipped.at(x, y) = std::max({a[1], b[1], c[1], d[1]});
+      }
+  });
+  forEachBand(height, [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y)
+      for (int x = 0; x < width; ++x) {
+        float low = 1e30f, high = -1e30f;
+        for (int v = std::max(0, y - 1); v <= std::min(height - 1, y + 1); ++v)
+          for (int u = std::max(0, x - 1); u <= std::min(width - 1, x + 1); ++u) {
+            low = std::min(low, *out.light.at(u, v));
+            high = std::max(high, *out.light.at(u, v));
+          }
+        *out.range.at(x, y) = high - low;
+      }
+  });
+  return out;
+}
+
+struct Sensitivity {
+  double sigmas, relative, edge; ///< Differences below noise x sigmas + relative x light + edge x local range are no movement.
+};
+
+Sensitivity sensitivityOf(MotionMode mode) {
+  switch (mode) {
+  case MotionMode::Low: return {6, 0.20, 0.6};
+  case MotionMode::High: return {3, 0.07, 0.25};
+  default: return {4, 0.12, 0.4};
+  }
+}
+
+/// One cell of one frame as radiance with its standard deviation.
+struct Reading {
+  double radiance, sigma, range;
+};
+
+Reading reading(const PlacedCells& cells, int x, int y) {
+  const double light = *cells.light.at(x, y);
+  const double variance = cells.noise.variance(light) / (kCell * kCell) * 1.5; // neighbouring samples share demosaicing
+  return {light / cells.exposure, std::sqrt(variance) / cells.exposure, *cells.range.at(x, y) / cells.exposure};
+}
+
+bool records(const PlacedCells& cells, int x, int y) {
+  const double light = *cells.light.at(x, y);
+  return *cells.clipped.at(x, y) == 0 && light > 2 * std::sqrt(cells.noise.variance(light) / (kCell * kCell));
+}
+
+bool agree(const Reading& a, const Reading& b, const Sensitivity& s) {
+  const double noise = std::hypot(a.sigma, b.sigma);
+  const double allowed = s.sigmas * noise + s.relative * std::max(a.radiance, b.radiance) + s.edge * std::max(a.range, b.range);
+  return std::abs(a.radiance - b.radiance) <= allowed;
+}
+
+/// Whether `r` can be what the reference saw there, when the reference only says "at least" (clipped) or "at most" (dark).
+bool within(const PlacedCells& reference, int x, int y, const Reading& r, const Sensitivity& s) {
+  const Reading seen = reading(reference, x, y);
+  const double slack = s.sigmas * std::hypot(r.sigma, seen.sigma) + s.edge * std::max(r.range, seen.range);
+  if (*reference.clipped.at(x, y) > 0) return r.radiance * (1 + s.relative) + slack >= seen.radiance * 0.8;
+  return r.radiance <= seen.radiance * (1 + s.relative) + slack + 2 * seen.sigma;
+}
+
+std::vector<int> byDistance(const std::vector<PlacedCells>& cells, int reference) {
+  std::vector<int> order(cells.size());
+  std::iota(order.begin(), order.end(), 0);
+  std::stable_sort(order.begin(), order.end(), [&](int a, int b) {
+    const auto distance = [&](int i) { return std::abs(std::log2(cells[i].exposure / cells[reference].exposure)); };
+    return distance(a) < distance(b);
+  });
+  return order;
+}
+
+int ownerOf(const std::vector<PlacedCells>& cells, const std::vector<int>& order, int reference, int x, int y, const Sensitivity& s) {
+  if (records(cells[reference], x, y)) return reference;
+  int fallback = -1;
+  for (const int i : order) {
+    if (i == reference || !records(cells[i], x, y)) continue;
+    if (fallback < 0) fallback = i;
+    if (within(cells[reference], x, y, reading(cells[i], x, y), s)) return i;
+  }
+  return fallback;
+}
+
+/// Connected components (8 neighbours) of cells set in `mask`; those below `least` cells are cleared. Returns how many stay.
+int dropSpecks(Image<std::uint8_t>& mask, int least) {
+  const int w = mask.width(), h = mask.height();
+  Image<std::uint8_t> seen(w, h, 1);
+  seen.fill(0);
+  std::vector<int> stack, component;
+  int kept = 0;
+  for (int start = 0; start < w * h; ++start) {
+    if (!mask.data()[start] || seen.data()[start]) continue;
+    component.clear();
+    stack.assign(1, start);
+    seen.data()[start] = 1;
+    while (!stack.empty()) {
+      const int at = stack.back();
+      stack.pop_back();
+      component.push_back(at);
+      for (int v = std::max(0, at / w - 1); v <= std::min(h - 1, at / w + 1); ++v)
+        for (int u = std::max(0, at % w - 1); u <= std::min(w - 1, at % w + 1); ++u)
+          if (const int next = v * w + u; mask.data()[next] && !seen.data()[next]) {
+            seen.data()[next] = 1;
+            stack.push_back(next);
+          }
+    }
+    if (int(component.size()) >= least) {
+      ++kept;
+    } else {
+      for (const int at : component) mask.data()[at] = 0;
+    }
+  }
+  return kept;
+}
+
+/// Grows by `radius` cells (square), then a box mean of the same radius: 1 far away, 0 inside.
+Image<float> softShare(const Image<std::uint8_t>& mask, int radius) {
+  const int w = mask.width(), h = mask.height();
+  Image<float> grown(w, h, 1), share(w, h, 1);
+  const auto window = [&](int x, int y, const auto& visit) {
+    for (int v = std::max(0, y - radius); v <= std::min(h - 1, y + radius); ++v)
+      for (int u = std::max(0, x - radius); u <= std::min(w - 1, x + radius); ++u) visit(u, v);
+  };
+  forEachBand(h, [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y)
+      for (int x = 0; x < w; ++x) {
+        bool any = false;
+        window(x, y, [&](int u, int v) { any = any || *mask.at(u, v); });
+        *grown.at(x, y) = any ? 0.f : 1.f;
+      }
+  });
+  forEachBand(h, [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y)
+      for (int x = 0; x < w; ++x) {
+        float sum = 0;
+        int count = 0;
+        window(x, y, [&](int u, int v) { sum += *grown.at(u, v), ++count; });
+        const float mean = sum / float(count);
+        *share.at(x, y) = *grown.at(x, y) * mean; // stays 0 inside the grown place
+      }
+  });
+  return share;
+}
+
+} // namespace
+
+Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeOptions& options, const Progress& progress) {
+  Consistency out;
+  out.report.excludedShare.assign(frames.size(), 0);
+  if (options.motion == MotionMode::Off || frames.size() < 2) return out;
+  const Frame& reference = *frames[options.reference].frame;
+  const int width = reference.width() / kCell, height = reference.height() / kCell;
+  if (width < 8 || height < 8) return out;
+  std::vector<PlacedCells> cells;
+  for (const auto& frame : frames) {
+    if (progress.stopRequested()) return out;
+    cells.push_back(place(frame, width, height));
+  }
+  const Sensitivity s = sensitivityOf(options.motion);
+  const auto order = byDistance(cells, options.reference);
+  std::vector<Image<std::uint8_t>> masks;
+  for (std::size_t i = 0; i < frames.size(); ++i) {
+    masks.emplace_back(width, height, 1);
+    masks.back().fill(0);
+  }
+  forEachBand(height, [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y)
+      for (int x = 0; x < width; ++x) {
+        const int owner = ownerOf(cells, order, options.reference, x, y, s);
+        if (owner < 0) continue;
+        const Reading truth = reading(cells[owner], x, y);
+        for (std::size_t i = 0; i < cells.size(); ++i) {
+          if (int(i) == owner || *cells[i].light.at(x, y) < 0) continue;
+          const Reading other = reading(cells[i], x, y);
+          const bool same = *cells[i].clipped.at(x, y) == 0 ? agree(truth, other, s) : within(cells[i], x, y, truth, s);
+          if (!same) *masks[i].at(x, y) = 1;
+        }
+      }
+  });
+  Image<std::uint8_t> any(width, height, 1);
+  any.fill(0);
+  for (std::size_t i = 0; i < frames.size(); ++i) {
+    dropSpecks(masks[i], 4);
+    std::size_t excluded = 0;
+    for (std::size_t k = 0; k < any.size(); ++k) {
+      any.data()[k] |= masks[i].data()[k];
+      excluded += masks[i].data()[k];
+    }
+    out.report.excludedShare[i] = double(excluded) / double(any.size());
+    out.share.push_back(softShare(masks[i], 2));
+  }
+  out.report.regions = dropSpecks(any, 4);
+  return out;
+}
+
+} // namespace ml

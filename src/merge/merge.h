@@ -1,0 +1,46 @@
+#pragma once
+#include "base/progress.h"
+#include "base/result.h"
+#include "capture/frame.h"
+#include "image/colour.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace ml {
+
+enum class MotionMode { Off, Low, Medium, High, Auto };
+
+struct MergeOptions {
+  int reference = 0;                    ///< Frame that owns moving things and geometry.
+  MotionMode motion = MotionMode::Auto; ///< Auto is Medium.
+  [[nodiscard]] std::optional<std::string> invalidReason(std::size_t frames) const;
+};
+
+/// A frame and where it lies: `toFrame` maps reference pixels to its own (homography, pixel centres at whole numbers).
+struct PlacedFrame {
+  const Frame* frame = nullptr;
+  Matrix3 toFrame = kIdentity3;
+};
+
+/// What was moving: connected places where a frame disagrees with the one that owns the place.
+struct MotionReport {
+  std::vector<double> excludedShare; ///< For each frame, share of the picture in which it was not used.
+  int regions = 0;                   ///< Connected places in which at least one frame disagreed.
+};
+
+struct MergeResult {
+  Image<float> radiance;     ///< Linear Rec. 709, three channels; value 1 is `ev100OfUnit`.
+  double ev100OfUnit = 0;    ///< EV100 reading of a surface of value 1.
+  double clippedShare = 0;   ///< Share of pixels clipped in every usable frame.
+  MotionReport motion;
+};
+
+/// Merges placed frames (darkest first) to radiance. Weights are the inverse variance of each sample under its frame's
+/// noise model, taken at the current estimate, not at the sample itself (Granados et al., CVPR 2010, eq. 4-6; Hasinoff et
+/// al., CVPR 2010); two rounds. Clipped samples weigh nothing. A frame that disagrees with the owner of a place beyond
+/// noise is left out there. Value 0.18 is the mid-tone of the reference frame. Errors: InvalidArgument, Stopped.
+Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const MergeOptions& options, const Progress& progress);
+
+} // namespace ml

@@ -1,0 +1,168 @@
+#include "pipeline/report.h"
+
+#include "exposure/marks.h"
+
+#include <nlohmann/json.hpp>
+
+namespace ml {
+using nlohmann::json;
+namespace {
+
+json settingsJson(const ExposureSettings& s) {
+  return {{"time", print(s.time)}, {"seconds", s.time.value}, {"f_number", s.aperture.value}, {"iso", s.iso.value}, {"ev100", ev100(s).value}};
+}
+
+ExposureSettings settingsFrom(const json& j) {
+  return {{j.at("seconds").get<double>()}, {j.at("f_number").get<double>()}, {j.at("iso").get<double>()}};
+}
+
+json leftOutJson(const std::vector<LeftOut>& leftOut) {
+  json list = json::array();
+  for (const auto& entry : leftOut) list.push_back({{"file", entry.path.string()}, {"reason", entry.reason.message}});
+  return list;
+}
+
+} // namespace
+
+json toJson(const CameraProfile& p) {
+  json steps = json::array();
+  for (const Stops s : p.steps) steps.push_back(s.value);
+  return {{"version", 1},           {"id", p.id},
+          {"name", p.name},         {"has_raw", p.hasRaw},
+          {"counts", p.counts},     {"steps", steps},
+          {"shortest_s", p.shortest.value}, {"longest_s", p.longest.value},
+          {"base_iso", p.baseIso.value},    {"full_well_e", p.fullWell},
+          {"read_noise_e", p.readNoise},    {"bits", p.bits},
+          {"raw_headroom_stops", p.rawHeadroom.value}, {"jpeg_headroom_stops", p.jpegHeadroom.value},
+          {"width", p.width},       {"height", p.height},
+          {"pixel_pitch_um", p.pixelPitchUm}, {"file_megabytes", p.fileMegabytes}};
+}
+
+Result<CameraProfile> profileFromJson(const json& j) {
+  try {
+    CameraProfile p;
+    p.id = j.value("id", std::string("own"));
+    p.name = j.value("name", p.id);
+    p.hasRaw = j.value("has_raw", p.hasRaw);
+    p.counts = j.at("counts").get<std::vector<int>>();
+    for (const double s : j.at("steps").get<std::vector<double>>()) p.steps.push_back({s});
+    p.shortest.value = j.value("shortest_s", p.shortest.value);
+    p.longest.value = j.value("longest_s", p.longest.value);
+    p.baseIso.value = j.value("base_iso", p.baseIso.value);
+    p.fullWell = j.value("full_well_e", p.fullWell);
+    p.readNoise = j.value("read_noise_e", p.readNoise);
+    p.bits = j.value("bits", p.bits);
+    p.rawHeadroom.value = j.value("raw_headroom_stops", p.rawHeadroom.value);
+    p.jpegHeadroom.value = j.value("jpeg_headroom_stops", p.jpegHeadroom.value);
+    p.width = j.value("width", p.width);
+    p.height = j.value("height", p.height);
+    p.pixelPitchUm = j.value("pixel_pitch_um", p.pixelPitchUm);
+    p.fileMegabytes = j.value("file_megabytes", p.fileMegabytes);
+    if (const auto reason = p.invalidReason()) return fail(ErrorCode::InvalidArgument, "The camera profile cannot be used: " + *reason + ".");
+    return p;
+  } catch (const json::exception& error) {
+    return fail(ErrorCode::InvalidArgument, std::string("The camera profile is not understood (") + error.what() + ").");
+  }
+}
+
+json toJson(const Plan& p) {
+  json frames = json::array();
+  for (const auto& frame : p.frames) frames.push_back(settingsJson(frame));
+  json out{{"version", 1},
+           {"kind", "plan"},
+           {"camera", toJson(p.camera)},
+           {"school", p.school},
+           {"low_ev100", p.request.low.value},
+           {"high_ev100", p.request.high.value},
+           {"snr_target", p.request.snrTarget},
+           {"highlight_margin_stops", p.request.highlightMargin.value},
+           {"count", p.count},
+           {"step_stops", p.step.value},
+           {"centre_seconds", p.centre.value},
+           {"frames", frames},
+           {"covers", p.covers},
+           {"coverage",
+            {{"low_ev100", p.coverage.low.value}, {"high_ev100", p.coverage.high.value}, {"spare_low_stops", p.coverage.spareLow.value},
+             {"spare_high_stops", p.coverage.spareHigh.value}, {"worst_snr", p.coverage.worstSnr}, {"worst_at_ev100", p.coverage.worstAt.value}}},
+           {"verdict", verdict(p)}};
+  if (p.request.longest) out["longest_s"] = p.request.longest->value;
+  return out;
+}
+
+Result<Plan> planFromJson(const json& j) {
+  try {
+    if (j.value("kind", "") != "plan" || j.value("version", 0) != 1)
+      return fail(ErrorCode::InvalidArgument, "This is not a plan of this version; make one with `mellow-lantern-cli plan --json`.");
+    auto camera = profileFromJson(j.at("camera"));
+    if (!camera) return passOn(camera.error());
+    Plan p;
+    p.camera = *camera;
+    p.school = j.value("school", "auto");
+    p.request.school = p.school;
+    p.request.low.value = j.at("low_ev100").get<double>();
+    p.request.high.value = j.at("high_ev100").get<double>();
+    p.request.snrTarget = j.value("snr_target", p.request.snrTarget);
+    p.request.highlightMargin.value = j.value("highlight_margin_stops", p.request.highlightMargin.value);
+    if (j.contains("longest_s")) p.request.longest = Seconds{j.at("longest_s").get<double>()};
+    p.count = j.at("count").get<int>();
+    p.step.value = j.at("step_stops").get<double>();
+    p.centre.value = j.at("centre_seconds").get<double>();
+    for (const auto& frame : j.at("frames")) p.frames.push_back(settingsFrom(frame));
+    const bool sound = !p.frames.empty() && p.frames.size() < 100 && std::all_of(p.frames.begin(), p.frames.end(), [](const auto& f) {
+      return f.time.value > 0 && f.aperture.value > 0 && f.iso.value > 0;
+    });
+    if (!sound) return fail(ErrorCode::InvalidArgument, "The plan holds no usable frames; make it again.");
+    p.request.aperture = p.frames.front().aperture;
+    p.request.iso = p.frames.front().iso;
+    p.coverage = coverageOf(p.camera, p.request, p.frames);
+    p.covers = p.coverage.complete(p.request.snrTarget);
+    return p;
+  } catch (const json::exception& error) {
+    return fail(ErrorCode::InvalidArgument, std::string("The plan is not understood (") + error.what() + ").");
+  }
+}
+
+json toJson(const Combined& c) {
+  json frames = json::array();
+  for (const auto& f : c.frames) {
+    json entry{{"file", f.path.string()},
+               {"settings", settingsJson(f.settings)},
+               {"shift_x_px", f.registration.shiftX},
+               {"shift_y_px", f.registration.shiftY},
+               {"rotation_degrees", f.registration.degrees},
+               {"correlation", f.registration.correlation},
+               {"moved_share", f.excludedShare}};
+    if (!f.registration.note.empty()) entry["note"] = f.registration.note;
+    frames.push_back(entry);
+  }
+  return {{"version", 1},
+          {"kind", "combine"},
+          {"frames", frames},
+          {"reference", c.reference},
+          {"width", c.radiance.width()},
+          {"height", c.radiance.height()},
+          {"crop", {c.crop.x, c.crop.y, c.crop.width, c.crop.height}},
+          {"primaries", "Rec. 709, D65, linear"},
+          {"ev100_of_unit", c.ev100OfUnit},
+          {"cd_per_m2_of_unit", luminanceOf({c.ev100OfUnit})},
+          {"clipped_share", c.clippedShare},
+          {"motion_regions", c.motionRegions},
+          {"left_out", leftOutJson(c.leftOut)},
+          {"verdict", verdict(c)}};
+}
+
+json toJson(const Grouping& g) {
+  json sets = json::array();
+  for (const auto& set : g.sets) {
+    json files = json::array();
+    for (const auto& file : set.files) files.push_back({{"file", file.path.string()}, {"settings", settingsJson(file.settings)}});
+    sets.push_back({{"name", set.name}, {"files", files}});
+  }
+  return {{"version", 1}, {"kind", "inspect"}, {"sets", sets}, {"left_out", leftOutJson(g.leftOut)}};
+}
+
+json toJson(const FinishReport& r) {
+  return {{"version", 1}, {"kind", "finish"}, {"white_share", r.whiteShare}, {"black_share", r.blackShare}};
+}
+
+} // namespace ml

@@ -1,0 +1,22 @@
+#pragma once
+#include "finish/finish.h"
+#include "pipeline/combine.h"
+#include "plan/planner.h"
+
+#include <nlohmann/json_fwd.hpp>
+
+namespace ml {
+
+/// JSON documents of the command line and of job folders; shapes in docs/formats.md.
+[[nodiscard]] nlohmann::json toJson(const Plan& plan);
+[[nodiscard]] nlohmann::json toJson(const Combined& combined);
+[[nodiscard]] nlohmann::json toJson(const Grouping& grouping);
+[[nodiscard]] nlohmann::json toJson(const FinishReport& report);
+
+/// Reads back what toJson(Plan) wrote, camera profile included.
+[[nodiscard]] Result<Plan> planFromJson(const nlohmann::json& document);
+
+[[nodiscard]] nlohmann::json toJson(const CameraProfile& profile);
+[[nodiscard]] Result<CameraProfile> profileFromJson(const nlohmann::json& document);
+
+} // namespace ml

@@ -1,0 +1,35 @@
+#include "session/locations.h"
+
+#include <cstdlib>
+
+namespace ml {
+namespace fs = std::filesystem;
+namespace {
+
+std::optional<fs::path> fromEnvironment(const char* name) {
+  const char* value = std::getenv(name);
+  return value && *value ? std::optional<fs::path>(value) : std::nullopt;
+}
+
+} // namespace
+
+std::optional<fs::path> findWorld(const std::string& id) {
+  if (id.empty() || id.find('/') != std::string::npos || id == "..") return {};
+  std::vector<fs::path> roots;
+  if (const auto own = fromEnvironment("MELLOW_LANTERN_WORLDS")) roots.push_back(*own);
+  std::error_code error;
+  if (const auto program = fs::read_symlink("/proc/self/exe", error); !error)
+    roots.push_back(program.parent_path().parent_path() / "share/mellow-lantern/worlds");
+  roots.push_back(ML_SOURCE_WORLDS);
+  for (const auto& root : roots)
+    if (fs::exists(root / id / "world.json", error)) return root / id;
+  return {};
+}
+
+fs::path jobsFolder() {
+  if (const auto own = fromEnvironment("MELLOW_LANTERN_JOBS")) return *own;
+  if (const auto data = fromEnvironment("XDG_DATA_HOME")) return *data / "mellow-lantern/jobs";
+  return fromEnvironment("HOME").value_or("/tmp") / ".local/share/mellow-lantern/jobs";
+}
+
+} // namespace ml

@@ -1,0 +1,105 @@
+#include "tone/base_layer.h"
+
+#include "base/parallel.h"
+
+#include <cmath>
+#include <vector>
+
+namespace ml {
+namespace {
+
+Image<float> product(const Image<float>& a, const Image<float>& b) {
+  Image<float> out(a.width(), a.height(), 1);
+  for (std::size_t i = 0; i < a.size(); ++i) out.data()[i] = a.data()[i] * b.data()[i];
+  return out;
+}
+
+Image<float> variance(const Image<float>& in, int radius) {
+  const Image<float> mean = boxMean(in, radius);
+  Image<float> out = boxMean(product(in, in), radius);
+  for (std::size_t i = 0; i < in.size(); ++i) out.data()[i] = std::max(0.f, out.data()[i] - mean.data()[i] * mean.data()[i]);
+  return out;
+}
+
+/// Edge weight of each cell: its 3x3 variance against the harmonic mean of all (eq. 5 of Li et al.).
+Image<float> edgeWeights(const Image<float>& in) {
+  constexpr float kSmall = 1e-3f;
+  Image<float> local = variance(in, 1);
+  double inverse = 0;
+  for (std::size_t i = 0; i < local.size(); ++i) inverse += 1 / double(local.data()[i] + kSmall);
+  inverse /= double(local.size());
+  for (std::size_t i = 0; i < local.size(); ++i) local.data()[i] = float((local.data()[i] + kSmall) * inverse);
+  return boxMean(local, 1);
+}
+
+} // namespace
+
+Image<float> boxMean(const Image<float>& in, int radius) {
+  const int w = in.width(), h = in.height();
+  Image<float> across(w, h, 1), out(w, h, 1);
+  forEachBand(h, [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y) {
+      double sum = 0;
+      for (int x = 0; x < std::min(w, radius); ++x) sum += in.row(y)[x];
+      for (int x = 0; x < w; ++x) {
+        if (x + radius < w) sum += in.row(y)[x + radius];
+        if (x - radius - 1 >= 0) sum -= in.row(y)[x - radius - 1];
+        across.row(y)[x] = float(sum / (std::min(w - 1, x + radius) - std::max(0, x - radius) + 1));
+      }
+    }
+  });
+  forEachBand(w, [&](const Band& band) {
+    std::vector<double> sums(band.end - band.begin, 0.0);
+    for (int y = 0; y < std::min(h, radius); ++y)
+      for (int x = band.begin; x < band.end; ++x) sums[x - band.begin] += across.row(y)[x];
+    for (int y = 0; y < h; ++y) {
+      const int count = std::min(h - 1, y + radius) - std::max(0, y - radius) + 1;
+      for (int x = band.begin; x < band.end; ++x) {
+        double& sum = sums[x - band.begin];
+        if (y + radius < h) sum += across.row(y + radius)[x];
+        if (y - radius - 1 >= 0) sum -= across.row(y - radius - 1)[x];
+        out.row(y)[x] = float(sum / count);
+      }
+    }
+  }, 64);
+  return out;
+}
+
+BaseLayer baseLayerOf(const Image<float>& logLight, const BaseOptions& options) {
+  const int w = logLight.width(), h = logLight.height();
+  const Image<float> mean = boxMean(logLight, options.radius), spread = variance(logLight, options.radius);
+  const Image<float> edge = edgeWeights(logLight);
+  const float eps = float(options.contrast * options.contrast);
+  Image<float> a(w, h, 1), b(w, h, 1);
+  for (std::size_t i = 0; i < a.size(); ++i) {
+    const float v = spread.data()[i];
+    a.data()[i] = v / (v + eps / std::max(edge.data()[i], 0.05f));
+    b.data()[i] = (1 - a.data()[i]) * mean.data()[i];
+  }
+  const Image<float> meanA = boxMean(a, options.radius), meanB = boxMean(b, options.radius);
+  BaseLayer layer{Image<float>(w, h, 2)};
+  for (std::size_t i = 0; i < a.size(); ++i) {
+    layer.coefficients.data()[2 * i] = meanA.data()[i];
+    layer.coefficients.data()[2 * i + 1] = meanB.data()[i];
+  }
+  return layer;
+}
+
+void BaseLayer::rowCoefficients(int y, int width, int height, float* out) const {
+  const int w = coefficients.width(), h = coefficients.height();
+  const float sx = float(w) / float(width), sy = float(h) / float(height);
+  const float v = std::clamp((float(y) + 0.5f) * sy - 0.5f, 0.f, float(h - 1));
+  const int iy = std::min(int(v), std::max(0, h - 2));
+  const float fy = v - float(iy);
+  const float *top = coefficients.row(iy), *bottom = coefficients.row(std::min(h - 1, iy + 1));
+  for (int x = 0; x < width; ++x) {
+    const float u = std::clamp((float(x) + 0.5f) * sx - 0.5f, 0.f, float(w - 1));
+    const int ix = std::min(int(u), std::max(0, w - 2)), next = std::min(w - 1, ix + 1);
+    const float fx = u - float(ix);
+    for (int c = 0; c < 2; ++c)
+      out[2 * x + c] = (1 - fy) * ((1 - fx) * top[2 * ix + c] + fx * top[2 * next + c]) +
+                       fy * ((1 - fx) * bottom[2 * ix + c] + fx * bottom[2 * next + c]);
+  }
+}
+
+} // namespace ml
