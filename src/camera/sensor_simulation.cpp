@@ -60,6 +60,22 @@ double wellOf(const CameraProfile& camera, Iso iso) { return camera.fullWell * c
 
 constexpr double kBorder = 0.02;
 
+Image<float> throughLens(const Image<float>& sharp) {
+  const int w = sharp.width(), h = sharp.height();
+  Image<float> out(w, h, 3);
+  forEachBand(h, [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y) {
+      const float *a = sharp.row(std::max(0, y - 1)), *b = sharp.row(y), *c = sharp.row(std::min(h - 1, y + 1));
+      const auto column = [&](int i) { return a[i] + 2 * b[i] + c[i]; };
+      for (int i = 0; i < 3 * w; ++i) {
+        const int left = i < 3 ? i : i - 3, right = i >= 3 * w - 3 ? i : i + 3;
+        out.row(y)[i] = std::max(0.f, (column(left) + 2 * column(i) + column(right)) / 16);
+      }
+    }
+  });
+  return out;
+}
+
 } // namespace
 
 int seenWidth(int worldWidth) { return (worldWidth - 2 * int(worldWidth * kBorder)) / 2 * 2; }
@@ -84,10 +100,10 @@ Image<float> seenBy(const Image<float>& world, const CameraPose& pose) {
             const float* p = world.at(std::clamp(ix + i - 1, 0, world.width() - 1), std::clamp(iy + j - 1, 0, world.height() - 1));
             for (int c = 0; c < 3; ++c) sum[c] += wx[i] * wy[j] * p[c];
           }
-        for (int c = 0; c < 3; ++c) out.at(x, y)[c] = std::max(0.f, sum[c]);
+        for (int c = 0; c < 3; ++c) out.at(x, y)[c] = sum[c];
       }
   });
-  return out;
+  return throughLens(out);
 }
 
 Image<std::uint16_t> exposeMosaic(const Image<float>& scene, const CameraProfile& camera, const ExposureSettings& settings,

@@ -21,6 +21,7 @@ std::optional<double> moment(const ShotMetadata& m) {
 }
 
 bool earlier(const FileFacts& a, const FileFacts& b) {
+  if (a.path.parent_path() != b.path.parent_path()) return a.path.parent_path() < b.path.parent_path();
   const auto ta = moment(a.metadata), tb = moment(b.metadata);
   if (ta && tb && *ta != *tb) return *ta < *tb;
   return a.path.filename() < b.path.filename();

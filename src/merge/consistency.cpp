@@ -144,22 +144,22 @@ int ownerOf(const std::vector<PlacedCells>& cells, const std::vector<int>& order
   return fallback;
 }
 
-/// Connected components (8 neighbours) of cells set in `mask`; those below `least` cells are cleared. Returns how many stay.
-int dropSpecks(Image<std::uint8_t>& mask, int least) {
+/// Connected components (8 neighbours) of the cells set in `mask`, each a list of cell indices in scan order.
+std::vector<std::vector<int>> components(const Image<std::uint8_t>& mask) {
   const int w = mask.width(), h = mask.height();
   Image<std::uint8_t> seen(w, h, 1);
   seen.fill(0);
-  std::vector<int> stack, component;
-  int kept = 0;
+  std::vector<std::vector<int>> found;
+  std::vector<int> stack;
   for (int start = 0; start < w * h; ++start) {
     if (!mask.data()[start] || seen.data()[start]) continue;
-    component.clear();
+    found.emplace_back();
     stack.assign(1, start);
     seen.data()[start] = 1;
     while (!stack.empty()) {
       const int at = stack.back();
       stack.pop_back();
-      component.push_back(at);
+      found.back().push_back(at);
       for (int v = std::max(0, at / w - 1); v <= std::min(h - 1, at / w + 1); ++v)
         for (int u = std::max(0, at % w - 1); u <= std::min(w - 1, at % w + 1); ++u)
           if (const int next = v * w + u; mask.data()[next] && !seen.data()[next]) {
@@ -167,39 +167,69 @@ int dropSpecks(Image<std::uint8_t>& mask, int least) {
             stack.push_back(next);
           }
     }
-    if (int(component.size()) >= least) {
-      ++kept;
-    } else {
+  }
+  return found;
+}
+
+Image<std::uint8_t> dilated(const Image<std::uint8_t>& mask, int radius) {
+  const int w = mask.width(), h = mask.height();
+  Image<std::uint8_t> out(w, h, 1);
+  forEachBand(h, [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y)
+      for (int x = 0; x < w; ++x) {
+        std::uint8_t any = 0;
+        for (int v = std::max(0, y - radius); v <= std::min(h - 1, y + radius); ++v)
+          for (int u = std::max(0, x - radius); u <= std::min(w - 1, x + radius); ++u) any |= *mask.at(u, v);
+        *out.at(x, y) = any;
+      }
+  });
+  return out;
+}
+
+void dropSpecks(Image<std::uint8_t>& mask, std::size_t least) {
+  for (const auto& component : components(mask))
+    if (component.size() < least)
       for (const int at : component) mask.data()[at] = 0;
+}
+
+/// What a frame lacks of a region: cells it does not record count, and so does its distance in exposure.
+double lackOf(const PlacedCells& cells, const std::vector<int>& region, double stopsAway) {
+  double lacking = 0;
+  const int w = cells.light.width();
+  for (const int at : region)
+    if (!records(cells, at % w, at / w)) lacking += *cells.light.at(at % w, at / w) < 0 ? 4 : 1;
+  return 6 * lacking / double(region.size()) + 0.08 * stopsAway;
+}
+
+/// The frame that a region is taken from.
+int takerOf(const std::vector<PlacedCells>& cells, const std::vector<int>& region, int reference) {
+  int best = reference;
+  double least = 1e9;
+  for (std::size_t i = 0; i < cells.size(); ++i) {
+    const double away = std::abs(std::log2(cells[i].exposure / cells[reference].exposure));
+    if (const double lack = lackOf(cells[i], region, away); lack < least) {
+      least = lack;
+      best = int(i);
     }
   }
-  return kept;
+  return best;
 }
 
 /// Grows by `radius` cells (square), then a box mean of the same radius: 1 far away, 0 inside.
 Image<float> softShare(const Image<std::uint8_t>& mask, int radius) {
   const int w = mask.width(), h = mask.height();
-  Image<float> grown(w, h, 1), share(w, h, 1);
-  const auto window = [&](int x, int y, const auto& visit) {
-    for (int v = std::max(0, y - radius); v <= std::min(h - 1, y + radius); ++v)
-      for (int u = std::max(0, x - radius); u <= std::min(w - 1, x + radius); ++u) visit(u, v);
-  };
+  const Image<std::uint8_t> grown = dilated(mask, radius);
+  Image<float> share(w, h, 1);
   forEachBand(h, [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y)
       for (int x = 0; x < w; ++x) {
-        bool any = false;
-        window(x, y, [&](int u, int v) { any = any || *mask.at(u, v); });
-        *grown.at(x, y) = any ? 0.f : 1.f;
-      }
-  });
-  forEachBand(h, [&](const Band& band) {
-    for (int y = band.begin; y < band.end; ++y)
-      for (int x = 0; x < w; ++x) {
-        float sum = 0;
-        int count = 0;
-        window(x, y, [&](int u, int v) { sum += *grown.at(u, v), ++count; });
-        const float mean = sum / float(count);
-        *share.at(x, y) = *grown.at(x, y) * mean; // stays 0 inside the grown place
+        int open = 0, count = 0;
+        for (int v = std::max(0, y - radius); v <= std::min(h - 1, y + radius); ++v)
+          for (int u = std::max(0, x - radius); u <= std::min(w - 1, x + radius); ++u) {
+            open += *grown.at(u, v) ? 0 : 1;
+            ++count;
+          }
+        *share.at(x, y) = *grown.at(x, y) ? 0.f : float(open) / float(count); // stays 0 inside the grown place
       }
   });
   return share;
@@ -242,17 +272,26 @@ Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeO
   });
   Image<std::uint8_t> any(width, height, 1);
   any.fill(0);
+  for (auto& mask : masks) {
+    dropSpecks(mask, 4);
+    for (std::size_t k = 0; k < any.size(); ++k) any.data()[k] |= mask.data()[k];
+    mask.fill(0);
+  }
+  for (const auto& grown : components(dilated(any, 3))) {
+    std::vector<int> region;
+    for (const int at : grown)
+      if (any.data()[at]) region.push_back(at);
+    const int taker = takerOf(cells, region, options.reference);
+    for (std::size_t i = 0; i < frames.size(); ++i)
+      if (int(i) != taker)
+        for (const int at : region) masks[i].data()[at] = 1;
+    ++out.report.regions;
+  }
   for (std::size_t i = 0; i < frames.size(); ++i) {
-    dropSpecks(masks[i], 4);
-    std::size_t excluded = 0;
-    for (std::size_t k = 0; k < any.size(); ++k) {
-      any.data()[k] |= masks[i].data()[k];
-      excluded += masks[i].data()[k];
-    }
-    out.report.excludedShare[i] = double(excluded) / double(any.size());
+    const auto left = std::count(masks[i].data(), masks[i].data() + masks[i].size(), std::uint8_t(1));
+    out.report.excludedShare[i] = double(left) / double(masks[i].size());
     out.share.push_back(softShare(masks[i], 2));
   }
-  out.report.regions = dropSpecks(any, 4);
   return out;
 }
 

@@ -18,6 +18,7 @@ struct Source {
   float exposure = 1;  ///< Relative to the reference frame.
   float photon = 0, floor = 0;
   const Image<float>* share = nullptr;
+  Image<std::uint8_t> trust;
 };
 
 /// Bilinear value of a cell map at a pixel.
@@ -46,7 +47,7 @@ public:
 
   /// Merges row y into `out` (three values a pixel) and returns how many of its pixels are clipped in every frame.
   int merge(int y, float* out) {
-    for (std::size_t i = 0; i < sources_.size(); ++i) sampleRow(sources_[i].placed, y, width_, rows_[i]);
+    for (std::size_t i = 0; i < sources_.size(); ++i) sampleRow(sources_[i].placed, sources_[i].trust, y, width_, rows_[i]);
     int clipped = 0;
     for (int x = 0; x < width_; ++x) clipped += mergePixel(x, y, out + 3 * std::size_t(x)) ? 0 : 1;
     return clipped;
@@ -125,7 +126,7 @@ Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const 
     const Frame& f = *frames[i].frame;
     const double light = relativeExposure(f.settings) * f.midTone;
     sources.push_back({frames[i], float(light / unit), float(f.noise.photon), float(f.noise.floor),
-                       consistency.share.empty() ? nullptr : &consistency.share[i]});
+                       consistency.share.empty() ? nullptr : &consistency.share[i], trustMap(f)});
   }
   MergeResult result;
   const int width = reference.width(), height = reference.height();
