@@ -98,17 +98,25 @@ Result<void> SimulatedCamera::expose(const ExposureSettings& settings, FrameForm
   });
   if (!written) return written;
   ++frameNumber_;
+  finder_ = {};
   clock_.value += settings.time.value + options_.gap.value;
   return {};
 }
 
+const Image<float>& SimulatedCamera::finderScene() {
+  if (finder_.empty()) {
+    pose_ = {};
+    finder_ = sceneNow({1.0 / 60});
+  }
+  return finder_;
+}
+
 Result<Image<std::uint8_t>> SimulatedCamera::liveView(const ExposureSettings& settings) {
-  pose_ = {};
-  return toBytes(exposeRendered(sceneNow({1.0 / 60}), profile_, settings, options_.seed, 255));
+  return toBytes(exposeRendered(finderScene(), profile_, settings, options_.seed, 255));
 }
 
 Result<Stops> SimulatedCamera::spotReading(double x, double y, double radius) {
-  const Image<float> scene = sceneNow({1.0 / 60});
+  const Image<float>& scene = finderScene();
   const double r = std::max(1.0, radius * scene.width()), cx = x * scene.width(), cy = y * scene.height();
   double sum = 0;
   int count = 0;

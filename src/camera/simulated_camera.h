@@ -31,6 +31,7 @@ public:
 
 private:
   [[nodiscard]] Image<float> sceneNow(Seconds duration) const;
+  const Image<float>& finderScene();
   [[nodiscard]] std::optional<std::string> refusal(const ExposureSettings& settings, FrameFormat format) const;
   [[nodiscard]] ShotMetadata describe(const ExposureSettings& settings) const;
   void takeStand();
@@ -41,6 +42,7 @@ private:
   Seconds clock_{0};
   CameraPose pose_;
   int frameNumber_ = 0;
+  Image<float> finder_; ///< What the finder saw last; empty after each exposure.
 };
 
 } // namespace ml

@@ -16,6 +16,17 @@ void BracketSet::sortByExposure() {
   });
 }
 
+double clippedShare(const Frame& frame) {
+  std::size_t clipped = 0;
+  const float* table = frame.table.linear.data();
+  for (std::size_t i = 0; i < frame.codes.size(); i += 3) {
+    bool any = false;
+    for (int c = 0; c < 3; ++c) any = any || table[frame.codes.data()[i + c]] > 0.97f * frame.table.clipFrom * frame.saturation[c];
+    clipped += any;
+  }
+  return 3 * double(clipped) / double(std::max<std::size_t>(1, frame.codes.size()));
+}
+
 CodeTable linearTable(int maxCode, double black, double white) {
   CodeTable table;
   table.linear.resize(std::size_t(maxCode) + 1);

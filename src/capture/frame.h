@@ -50,6 +50,9 @@ struct BracketSet {
   void sortByExposure();
 };
 
+/// Share of pixels in which a channel stands at its clipping point.
+[[nodiscard]] double clippedShare(const Frame& frame);
+
 /// Table of an n-bit linear encoding with saturation at `white` (0 < white <= maxCode) and black at `black`.
 [[nodiscard]] CodeTable linearTable(int maxCode, double black, double white);
 /// Table of an sRGB-encoded file (IEC 61966-2-1), `maxCode` 255 or 65535.

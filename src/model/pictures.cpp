@@ -1,0 +1,84 @@
+#include "model/pictures.h"
+
+#include "exposure/ev.h"
+#include "image/resample.h"
+#include "merge/sampling.h"
+
+#include <cmath>
+
+namespace ml {
+
+QImage toQImage(const Image<std::uint8_t>& rgb) {
+  QImage out(rgb.width(), rgb.height(), QImage::Format_RGB888);
+  for (int y = 0; y < rgb.height(); ++y) std::copy_n(rgb.row(y), rgb.width() * 3, out.scanLine(y));
+  return out;
+}
+
+QImage toQImage(ImageView<const std::uint16_t> codes) {
+  QImage out(codes.width, codes.height, QImage::Format_RGB888);
+  for (int y = 0; y < codes.height; ++y) {
+    uchar* line = out.scanLine(y);
+    for (int i = 0; i < codes.width * 3; ++i) line[i] = uchar((codes.row(y)[i] + 128) / 257);
+  }
+  return out;
+}
+
+QImage displayOf(const Frame& frame) {
+  const int step = std::max(1, (std::max(frame.width(), frame.height()) + kPreviewEdge - 1) / kPreviewEdge);
+  const int width = frame.width() / step, height = frame.height() / step;
+  QImage out(width, height, QImage::Format_RGB888);
+  const float gain = 0.18f / frame.midTone;
+  float m[9];
+  for (int i = 0; i < 9; ++i) m[i] = float(frame.toRec709[i]) * gain;
+  static const std::vector<uchar> encode = [] {
+    std::vector<uchar> table(4097);
+    for (int i = 0; i <= 4096; ++i) table[i] = uchar(std::lround(srgbEncode(i / 4096.0) * 255));
+    return table;
+  }();
+  for (int y = 0; y < height; ++y) {
+    uchar* line = out.scanLine(y);
+    for (int x = 0; x < width; ++x) {
+      const std::uint16_t* code = frame.codes.at(x * step, y * step);
+      float rgb[3];
+      for (int c = 0; c < 3; ++c) rgb[c] = frame.table.linear[code[c]];
+      for (int c = 0; c < 3; ++c) {
+        const float v = m[3 * c] * rgb[0] + m[3 * c + 1] * rgb[1] + m[3 * c + 2] * rgb[2];
+        line[3 * x + c] = encode[int(std::clamp(v, 0.f, 1.f) * 4096)];
+      }
+    }
+  }
+  return out;
+}
+
+void markExtremes(QImage& picture) {
+  for (int y = 0; y < picture.height(); ++y) {
+    uchar* line = picture.scanLine(y);
+    for (int x = 0; x < picture.width(); ++x) {
+      uchar* p = line + 3 * x;
+      const bool white = p[0] >= 254 && p[1] >= 254 && p[2] >= 254, black = p[0] <= 2 && p[1] <= 2 && p[2] <= 2;
+      if (white && (x + y) % 10 < 2) p[0] = p[1] = p[2] = 90;
+      if (black && x % 6 < 2 && y % 6 < 2) p[0] = p[1] = p[2] = 120;
+    }
+  }
+}
+
+FrameSpot readSpot(const Frame& frame, double x, double y, double radius) {
+  const double r = std::max(1.0, radius * frame.width()), cx = x * frame.width(), cy = y * frame.height();
+  double sum = 0;
+  int count = 0, clipped = 0;
+  float inverseClip[3];
+  for (int c = 0; c < 3; ++c) inverseClip[c] = 1 / (frame.table.clipFrom * frame.saturation[c]);
+  for (int v = std::max(0, int(cy - r)); v <= std::min(frame.height() - 1, int(cy + r)); ++v)
+    for (int u = std::max(0, int(cx - r)); u <= std::min(frame.width() - 1, int(cx + r)); ++u) {
+      if (std::hypot(u - cx, v - cy) > r) continue;
+      const std::uint16_t* code = frame.codes.at(u, v);
+      const float rgb[3] = {frame.table.linear[code[0]], frame.table.linear[code[1]], frame.table.linear[code[2]]};
+      sum += rgb[1];
+      clipped += clipLevel(rgb, inverseClip) > 0.97f;
+      ++count;
+    }
+  const double mean = std::max(1e-7, count ? sum / count : 0.0);
+  return {ev100(frame.settings).value + std::log2(mean / frame.midTone), count > 0 && clipped * 20 > count};
+}
+
+} // namespace ml

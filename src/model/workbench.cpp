@@ -1,0 +1,261 @@
+#include "model/workbench.h"
+
+#include "deliver/deliver.h"
+#include "exposure/marks.h"
+#include "image/resample.h"
+#include "ingest/load_frame.h"
+#include "model/pictures.h"
+#include "session/locations.h"
+
+#include <cmath>
+
+namespace ml {
+namespace fs = std::filesystem;
+
+Workbench::Workbench(QObject* parent) : QObject(parent) {
+  connect(&work_, &Background::runningChanged, this, &Workbench::busyChanged);
+  connect(&work_, &Background::progressed, this, &Workbench::progressed);
+}
+
+Workbench::~Workbench() = default;
+
+bool Workbench::check(const Result<void>& result) {
+  if (!result) emit failed(QString::fromStdString(result.error().message));
+  return result.has_value();
+}
+
+bool Workbench::openJob(const fs::path& folder) {
+  auto job = Job::open(folder);
+  if (!job) {
+    emit failed(QString::fromStdString(job.error().message));
+    return false;
+  }
+  adopt(std::move(*job));
+  return true;
+}
+
+bool Workbench::openDemo(const fs::path& jobs) {
+  const fs::path folder = jobs / "marl-quay-ferry-house";
+  std::error_code error;
+  if (fs::exists(folder / "job.json", error)) return openJob(folder);
+  auto job = Job::create(folder, "Marl Quay ferry house");
+  if (job) {
+    if (auto view = job->addView("Reading room", "reading_room", "full-frame-24"); view) {
+      adopt(std::move(*job));
+      return true;
+    } else {
+      emit failed(QString::fromStdString(view.error().message));
+      return false;
+    }
+  }
+  emit failed(QString::fromStdString(job.error().message));
+  return false;
+}
+
+void Workbench::takeFiles(const QStringList& paths, const fs::path& jobs) {
+  if (busy()) return;
+  std::vector<fs::path> wanted;
+  for (const auto& path : paths) wanted.emplace_back(path.toStdString());
+  if (wanted.empty()) return;
+  work_.start([this, wanted, jobs](const Progress& progress) -> std::function<void()> {
+    progress.at("Sort the frames into sets", 0);
+    std::vector<LeftOut> leftOut;
+    const auto files = collectFiles(wanted, leftOut);
+    Grouping grouping = groupFiles(files);
+    leftOut.insert(leftOut.end(), grouping.leftOut.begin(), grouping.leftOut.end());
+    if (grouping.sets.empty()) {
+      const std::string why = leftOut.empty() ? "There is no frame in what was dropped; drop a folder of frames." : leftOut.front().reason.message;
+      return [this, why] { emit failed(QString::fromStdString(why)); };
+    }
+    const std::string name = wanted.front().has_filename() ? wanted.front().stem().string() : wanted.front().parent_path().stem().string();
+    fs::path folder = jobs / name;
+    std::error_code error;
+    for (int n = 2; fs::exists(folder, error); ++n) folder = jobs / (name + "-" + std::to_string(n));
+    auto job = Job::create(folder, name);
+    if (!job) return [this, e = job.error()] { emit failed(QString::fromStdString(e.message)); };
+    for (const auto& set : grouping.sets) {
+      auto added = job->addView(set.name, "", "full-frame-24");
+      if (!added) return [this, e = added.error()] { emit failed(QString::fromStdString(e.message)); };
+      View& view = job->views()[*added];
+      for (const auto& file : set.files) view.frames.push_back(fs::absolute(file.path));
+      if (auto saved = view.saveFrames(); !saved) return [this, e = saved.error()] { emit failed(QString::fromStdString(e.message)); };
+    }
+    auto shared = std::make_shared<Job>(std::move(*job));
+    return [this, shared, leftOut] {
+      adopt(std::move(*shared));
+      if (!leftOut.empty()) emit failed(QString::fromStdString(leftOut.front().reason.message));
+    };
+  });
+}
+
+void Workbench::adopt(Job job) {
+  job_ = std::move(job);
+  undo_.clear();
+  current_ = -1;
+  if (!job_->views().empty()) enterView(0);
+  emit changed();
+}
+
+void Workbench::selectView(int index) {
+  if (busy() || !job_ || index == current_ || index < 0 || index >= int(job_->views().size())) return;
+  undo_.clear();
+  enterView(index);
+}
+
+void Workbench::enterView(int index) {
+  current_ = index;
+  world_.reset();
+  camera_.reset();
+  shot_.clear();
+  frame_.reset();
+  radiance_.reset();
+  darkestClipped_.reset();
+  shownFrame_ = -1;
+  finderImage_ = frameImage_ = finishImage_ = beforeImage_ = {};
+  finderStops_ = 0;
+  const View& v = view();
+  choices_ = {v.camera, v.school, v.plan ? v.plan->request.aperture : FNumber{8}, v.snrTarget};
+  if (!v.plan && !v.world.empty()) replan();
+  station_ = !v.combined && !v.frames.empty() ? Station::Combine : v.combined ? Station::Finish : Station::Light;
+  work_.start([this, v](const Progress& progress) -> std::function<void()> {
+    progress.at("Open the view", 0.1);
+    std::shared_ptr<const World> world;
+    std::string problem;
+    if (const auto folder = findWorld(v.world)) {
+      if (auto loaded = World::load(*folder)) world = std::make_shared<World>(std::move(*loaded));
+      else problem = loaded.error().message;
+    }
+    std::vector<ExposureSettings> shot;
+    for (const auto& file : v.frames) {
+      if (auto facts = inspectFile(file)) shot.push_back(facts->settings);
+      else problem = facts.error().message;
+    }
+    std::shared_ptr<RadianceState> radiance;
+    if (v.combined) {
+      if (auto image = readRadiance(v.radianceFile())) {
+        const Roi size = fitted(image->width(), image->height(), kPreviewEdge);
+        radiance = std::make_shared<RadianceState>();
+        radiance->analysis = analyseTone(image->view());
+        radiance->preview = shrinkTo(image->view(), size.width, size.height);
+        radiance->ev100OfUnit = v.combined->ev100OfUnit;
+      } else {
+        problem = image.error().message;
+      }
+    }
+    return [this, world, shot, radiance, problem] {
+      world_ = world;
+      shot_ = shot;
+      radiance_ = radiance;
+      if (world_) {
+        const auto* profile = findProfile(view().camera);
+        camera_ = std::make_shared<SimulatedCamera>(world_, profile ? *profile : shippedProfiles().front());
+      }
+      if (!shot_.empty()) shownFrame_ = int(shot_.size()) / 2;
+      if (!problem.empty()) emit failed(QString::fromStdString(problem));
+      refreshPicture();
+      emit changed();
+    };
+  });
+  emit changed();
+}
+
+void Workbench::goTo(Station station) {
+  if (!job_ || station == station_) return;
+  station_ = station;
+  refreshPicture();
+  emit changed();
+  emit pictureChanged();
+}
+
+StationStates Workbench::states() const {
+  if (!hasView()) return {};
+  return stationStates(view());
+}
+
+LadderData Workbench::ladder() const {
+  if (!hasView()) return {};
+  return ladderOf(view(), shot_, radiance_ ? &radiance_->analysis : nullptr, radiance_ ? radiance_->ev100OfUnit : 0, view().recipe.tone,
+                  station_ == Station::Finish || station_ == Station::Deliver);
+}
+
+QImage Workbench::picture() const {
+  if (!hasView()) return {};
+  const bool finished = station_ == Station::Finish || station_ == Station::Deliver || (station_ == Station::Combine && radiance_);
+  if (comparing_ && finished) return beforeImage_;
+  if (finished && !finishImage_.isNull()) return finishImage_;
+  const bool frames = station_ >= Station::Shoot || !camera_;
+  return frames && !frameImage_.isNull() ? frameImage_ : finderImage_;
+}
+
+void Workbench::refreshPicture() {
+  if (!hasView() || busy()) return;
+  if (station_ >= Station::Combine && radiance_) return refreshFinish();
+  if (shownFrame_ >= 0 && (station_ >= Station::Shoot || !camera_)) return refreshFrame(shownFrame_);
+  if (camera_) refreshFinder();
+}
+
+void Workbench::refreshFinder() {
+  // The finder starts where a meter would: three stops below the brightest reading, else at a bright interior.
+  double brightest = 9;
+  for (const auto& r : view().readings) brightest = std::max(brightest, r.ev100.value - 3);
+  const double ev = view().readings.empty() ? 9.5 : brightest;
+  const ExposureSettings settings{timeFor({ev - finderStops_}, choices_.aperture, camera_->profile().baseIso), choices_.aperture,
+                                  camera_->profile().baseIso};
+  preview_.start([this, camera = camera_, settings](const Progress&) -> std::function<void()> {
+    const std::lock_guard lock(cameraMutex_);
+    auto live = camera->liveView(settings);
+    if (!live) return {};
+    QImage image = toQImage(*live);
+    return [this, image] {
+      finderImage_ = image;
+      emit pictureChanged();
+    };
+  });
+}
+
+void Workbench::refreshFrame(int index) {
+  if (index < 0 || index >= int(view().frames.size())) return;
+  preview_.start([this, index, file = view().frames[std::size_t(index)]](const Progress&) -> std::function<void()> {
+    auto loaded = loadFrame(file);
+    if (!loaded) return [this, e = loaded.error()] { emit failed(QString::fromStdString(e.message)); };
+    auto frame = std::make_shared<const Frame>(std::move(*loaded));
+    QImage image = displayOf(*frame);
+    markExtremes(image);
+    return [this, index, frame, image] {
+      shownFrame_ = index;
+      frame_ = frame;
+      frameImage_ = image;
+      emit pictureChanged();
+      emit changed();
+    };
+  });
+}
+
+void Workbench::refreshFinish() {
+  preview_.start([this, radiance = radiance_, recipe = view().recipe, compareWith = beforeImage_.isNull()](const Progress& progress)
+                     -> std::function<void()> {
+    auto finished = finishPicture(radiance->preview.view(), radiance->analysis, recipe, progress);
+    if (!finished) return {};
+    QImage image = toQImage(finished->picture.view()), before;
+    if (compareWith) {
+      Recipe single; // one exposure for everything: what a single frame would give
+      single.tone.balance = 0;
+      if (auto plain = finishPicture(radiance->preview.view(), radiance->analysis, single, progress)) before = toQImage(plain->picture.view());
+    }
+    return [this, radiance, image, before, report = finished->report] {
+      finishImage_ = image;
+      if (!before.isNull()) beforeImage_ = before;
+      radiance->finish = report;
+      emit pictureChanged();
+      emit changed();
+    };
+  });
+}
+
+void Workbench::compare(bool before) {
+  if (comparing_ == before) return;
+  comparing_ = before;
+  emit pictureChanged();
+}
+
+} // namespace ml

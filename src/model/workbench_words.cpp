@@ -1,0 +1,106 @@
+#include "exposure/marks.h"
+#include "model/workbench.h"
+
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+
+namespace ml {
+namespace {
+
+QString text(const std::string& s) { return QString::fromStdString(s); }
+
+std::string list(const std::vector<ExposureSettings>& frames) {
+  std::string out;
+  for (const auto& f : frames) out += (out.empty() ? "" : ", ") + print(f.time);
+  return out;
+}
+
+} // namespace
+
+QString Workbench::lightVerdict() const {
+  const auto& readings = view().readings;
+  if (!camera_ && readings.empty()) return tr("These are your own frames; click a spot to read its light, or go on to Combine.");
+  if (readings.empty()) return tr("Click the brightest thing that must keep its texture, then the darkest.");
+  if (readings.size() == 1)
+    return tr("%1 reads EV %2. Now click the other end of the light.").arg(text(readings[0].name)).arg(readings[0].ev100.value, 0, 'f', 1);
+  double low = 1e9, high = -1e9;
+  int kept = 0;
+  for (const auto& r : readings) {
+    if (!r.keepTexture) continue;
+    low = std::min(low, r.ev100.value);
+    high = std::max(high, r.ev100.value);
+    ++kept;
+  }
+  if (kept < 2) return tr("Two readings must keep their texture before a bracket can be planned.");
+  const auto* profile = findProfile(choices_.camera);
+  const SensorModel sensor(profile ? *profile : shippedProfiles().front());
+  const ExposureSettings any;
+  const double one = (sensor.clipsAt(any) - sensor.floorAt(any, choices_.snrTarget)).value;
+  return tr("The light runs from EV %1 to EV %2, %3 stops; one frame of this camera records %4.")
+      .arg(low, 0, 'f', 1).arg(high, 0, 'f', 1).arg(high - low, 0, 'f', 1).arg(one, 0, 'f', 1);
+}
+
+QString Workbench::verdictText() const {
+  if (!hasView()) return tr("Drop a folder of bracketed frames here, or open the demo.");
+  const View& v = view();
+  switch (station_) {
+  case Station::Light: return lightVerdict();
+  case Station::Frames:
+    if (!planProblem_.isEmpty()) return planProblem_;
+    if (v.plan) return text(verdict(*v.plan));
+    return v.world.empty() ? tr("These frames are already shot; go on to Combine.") : tr("A bracket needs two readings; take them at Light.");
+  case Station::Shoot:
+    if (shot_.empty()) return v.plan ? tr("Ready for %1: %2.").arg(v.plan->count == 1 ? tr("one frame") : tr("%1 frames").arg(v.plan->count), text(list(v.plan->frames)))
+                                     : tr("There is no plan yet; take two readings at Light.");
+    if (busy() && v.plan) return tr("%1 of %2 frames are on disk.").arg(shot_.size()).arg(v.plan->frames.size());
+    if (darkestClipped_ && *darkestClipped_ >= 0.002)
+      return tr("%1 frames are on disk; %2 % of the darkest is still clipped. Shoot once more from a brighter reading if it matters.").arg(shot_.size()).arg(100 * *darkestClipped_, 0, 'f', 1);
+    if (darkestClipped_) return tr("%1 frames are on disk and the darkest holds every highlight; combine them.").arg(shot_.size());
+    return tr("%1 frames are on disk: %2.").arg(shot_.size()).arg(text(list(shot_)));
+  case Station::Combine:
+    if (states().combine == StationState::OutOfDate) return tr("The frames have changed since they were combined; combine again.");
+    if (v.combined) return text(v.combined->verdict);
+    return v.frames.empty() ? tr("There are no frames yet; shoot them first or drop a folder of your own.")
+                            : tr("%1 frames are ready to combine.").arg(v.frames.size());
+  case Station::Finish:
+  case Station::Deliver: break;
+  }
+  if (!v.combined || !radiance_) return tr("Nothing is combined yet.");
+  if (station_ == Station::Finish) {
+    const auto ties = placedTies(radiance_->analysis, v.recipe.tone);
+    return tr("%1 stops of light are placed on %2 stops of paper; %3 % of the picture is at white, %4 % at black.")
+        .arg(ties.back().scene - ties.front().scene, 0, 'f', 1)
+        .arg(std::min(0.0, ties.back().paper) - ties.front().paper, 0, 'f', 1)
+        .arg(100 * radiance_->finish.whiteShare, 0, 'f', 1)
+        .arg(100 * radiance_->finish.blackShare, 0, 'f', 1);
+  }
+  if (v.delivered.empty()) return tr("Choose what to write; nothing that is there already is overwritten.");
+  if (states().deliver == StationState::OutOfDate) return tr("The picture has changed since it was delivered; deliver again.");
+  return tr("%1 files are in %2.").arg(v.delivered.size()).arg(text(v.deliveredFolder().string()));
+}
+
+QString Workbench::reasoning() const {
+  if (!hasView()) return tr("A folder of bracketed frames becomes a job with one view for each set found in it. Your files are never changed.");
+  const View& v = view();
+  QStringList lines;
+  if ((station_ == Station::Light || station_ == Station::Frames || station_ == Station::Shoot) && v.plan) {
+    const auto& c = v.plan->coverage;
+    lines << tr("Readings that must keep texture: EV %1 to EV %2, with %3 of margin above the brightest.")
+                 .arg(v.plan->request.low.value, 0, 'f', 1).arg(v.plan->request.high.value, 0, 'f', 1).arg(text(printAmount(v.plan->request.highlightMargin)));
+    lines << tr("The bracket records EV %1 to EV %2 at SNR %3 or better; the least is SNR %4 near EV %5.")
+                 .arg(c.low.value, 0, 'f', 1).arg(c.high.value, 0, 'f', 1).arg(v.plan->request.snrTarget).arg(c.worstSnr, 0, 'f', 0).arg(c.worstAt.value, 0, 'f', 1);
+    lines << tr("It is the fewest frames, then the least time, over every count, step and third-stop centre of \"%1\".").arg(text(v.plan->camera.name));
+  } else if (v.combined && v.combined->report.contains("frames")) {
+    int n = 1;
+    for (const auto& f : v.combined->report["frames"])
+      lines << tr("Frame %1, %2: moved %3, %4 px and %5 degrees; left out in %6 % of the picture.")
+                   .arg(n++).arg(text(f["settings"].value("time", ""))).arg(f.value("shift_x_px", 0.0), 0, 'f', 1)
+                   .arg(f.value("shift_y_px", 0.0), 0, 'f', 1).arg(f.value("rotation_degrees", 0.0), 0, 'f', 2)
+                   .arg(100 * f.value("moved_share", 0.0), 0, 'f', 1);
+    lines << tr("Value 1 of the radiance is %1 cd/m2.").arg(v.combined->report.value("cd_per_m2_of_unit", 0.0), 0, 'f', 0);
+  }
+  if (lines.isEmpty()) lines << tr("There is nothing to explain yet.");
+  return lines.join('\n');
+}
+
+} // namespace ml
