@@ -23,16 +23,16 @@ LadderData::Column columnOf(const SensorModel& sensor, const ExposureSettings& f
   return c;
 }
 
-/// Parts of [low, high] outside every column.
-std::vector<LadderData::Stretch> gaps(double low, double high, std::vector<LadderData::Column> columns) {
-  std::sort(columns.begin(), columns.end(), [](const auto& a, const auto& b) { return a.floor < b.floor; });
+/// Parts of [low, high] that the merged bracket records with less than the SNR target, or not at all.
+std::vector<LadderData::Stretch> gaps(const SensorModel& sensor, const Plan& plan) {
+  constexpr double kStep = 0.05;
   std::vector<LadderData::Stretch> out;
-  double covered = low;
-  for (const auto& c : columns) {
-    if (c.floor > covered + 0.02 && covered < high) out.push_back({covered, std::min(c.floor, high)});
-    covered = std::max(covered, c.clip);
+  if (plan.covers) return out;
+  for (double ev = plan.request.low.value; ev <= plan.request.high.value + 1e-9; ev += kStep) {
+    if (sensor.mergedSnr({ev}, plan.frames) >= plan.request.snrTarget) continue;
+    if (!out.empty() && ev - out.back().to < 1.5 * kStep) out.back().to = ev;
+    else out.push_back({ev, ev + kStep});
   }
-  if (covered < high - 0.02) out.push_back({covered, high});
   return out;
 }
 
@@ -67,8 +67,9 @@ LadderData ladderOf(const View& view, const std::vector<ExposureSettings>& shot,
   for (const auto& f : frames) middle += ev100(f).value / double(frames.size());
   for (std::size_t i = 0; i < frames.size(); ++i)
     d.columns.push_back(columnOf(sensor, frames[i], int(i) + 1, middle, view.snrTarget, i < shot.size()));
+  if (view.plan && !d.columns.empty()) d.together = {view.plan->coverage.low.value, view.plan->coverage.high.value};
   if (!d.columns.empty() && shot.empty() && view.plan)
-    d.uncovered = gaps(view.plan->request.low.value, view.plan->request.high.value, d.columns);
+    d.uncovered = gaps(sensor, *view.plan);
 
   if (analysis) {
     d.glow = analysis->histogram;

@@ -27,6 +27,7 @@ struct LadderData {
   double top = 16, bottom = 0;    ///< Drawn range, EV100.
   std::vector<Pin> pins;
   std::vector<Column> columns;
+  std::optional<Stretch> together; ///< What the merged bracket records; a little more than its columns.
   std::vector<Stretch> uncovered; ///< Parts of the must-keep range that no frame records.
   std::vector<float> glow;        ///< Share of the scene per glowStep stops from glowStart up; empty: not known yet.
   double glowStart = 0, glowStep = 0.25;

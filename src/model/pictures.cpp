@@ -56,8 +56,8 @@ void markExtremes(QImage& picture) {
     for (int x = 0; x < picture.width(); ++x) {
       uchar* p = line + 3 * x;
       const bool white = p[0] >= 254 && p[1] >= 254 && p[2] >= 254, black = p[0] <= 2 && p[1] <= 2 && p[2] <= 2;
-      if (white && (x + y) % 10 < 2) p[0] = p[1] = p[2] = 90;
-      if (black && x % 6 < 2 && y % 6 < 2) p[0] = p[1] = p[2] = 120;
+      if (white && (x + y) % 10 < 2) p[0] = p[1] = p[2] = 150;
+      if (black && x % 9 == 0 && y % 9 == 0) p[0] = p[1] = p[2] = 110;
     }
   }
 }

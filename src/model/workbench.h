@@ -88,6 +88,9 @@ public:
   // Combine
   void combine(const CombineOptions& options);
 
+  /// One line for each combined frame: number, time, shift and rotation.
+  [[nodiscard]] QStringList framePlaces() const;
+
   // Finish
   void setRecipe(const Recipe& recipe, int dragId = 0);
   /// The middle frame instead of the finished picture, while held.

@@ -53,8 +53,8 @@ QString Workbench::verdictText() const {
     if (shot_.empty()) return v.plan ? tr("Ready for %1: %2.").arg(v.plan->count == 1 ? tr("one frame") : tr("%1 frames").arg(v.plan->count), text(list(v.plan->frames)))
                                      : tr("There is no plan yet; take two readings at Light.");
     if (busy() && v.plan) return tr("%1 of %2 frames are on disk.").arg(shot_.size()).arg(v.plan->frames.size());
-    if (darkestClipped_ && *darkestClipped_ >= 0.002)
-      return tr("%1 frames are on disk; %2 % of the darkest is still clipped. Shoot once more from a brighter reading if it matters.").arg(shot_.size()).arg(100 * *darkestClipped_, 0, 'f', 1);
+    if (darkestClipped_ && *darkestClipped_ >= 0.0005)
+      return tr("%1 frames are on disk; %2 % of the darkest is clipped. Combine them, or read the brightest spot again if it matters.").arg(shot_.size()).arg(100 * *darkestClipped_, 0, 'f', 1);
     if (darkestClipped_) return tr("%1 frames are on disk and the darkest holds every highlight; combine them.").arg(shot_.size());
     return tr("%1 frames are on disk: %2.").arg(shot_.size()).arg(text(list(shot_)));
   case Station::Combine:
@@ -76,7 +76,18 @@ QString Workbench::verdictText() const {
   }
   if (v.delivered.empty()) return tr("Choose what to write; nothing that is there already is overwritten.");
   if (states().deliver == StationState::OutOfDate) return tr("The picture has changed since it was delivered; deliver again.");
-  return tr("%1 files are in %2.").arg(v.delivered.size()).arg(text(v.deliveredFolder().string()));
+  return tr("%1 files lie in the job's folder for this view; the picture has not changed since.").arg(v.delivered.size());
+}
+
+QStringList Workbench::framePlaces() const {
+  QStringList lines;
+  if (!hasView() || !view().combined || !view().combined->report.contains("frames")) return lines;
+  int n = 1;
+  for (const auto& f : view().combined->report["frames"])
+    lines << tr("%1   %2   %3, %4 px   %5\u00b0").arg(n++).arg(text(f["settings"].value("time", "")))
+                 .arg(f.value("shift_x_px", 0.0), 0, 'f', 1).arg(f.value("shift_y_px", 0.0), 0, 'f', 1)
+                 .arg(f.value("rotation_degrees", 0.0), 0, 'f', 2).replace('-', QChar(0x2212));
+  return lines;
 }
 
 QString Workbench::reasoning() const {
@@ -90,6 +101,8 @@ QString Workbench::reasoning() const {
     lines << tr("The bracket records EV %1 to EV %2 at SNR %3 or better; the least is SNR %4 near EV %5.")
                  .arg(c.low.value, 0, 'f', 1).arg(c.high.value, 0, 'f', 1).arg(v.plan->request.snrTarget).arg(c.worstSnr, 0, 'f', 0).arg(c.worstAt.value, 0, 'f', 1);
     lines << tr("It is the fewest frames, then the least time, over every count, step and third-stop centre of \"%1\".").arg(text(v.plan->camera.name));
+  } else if (station_ == Station::Deliver) {
+    lines << text(v.deliveredFolder().string());
   } else if (v.combined && v.combined->report.contains("frames")) {
     int n = 1;
     for (const auto& f : v.combined->report["frames"])

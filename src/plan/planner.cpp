@@ -69,13 +69,13 @@ std::vector<Choice> choicesOf(const CameraProfile& camera, const School& school)
   return all;
 }
 
-/// Centres are on the third-stop ladder; half-step offsets of even counts are allowed to fall between.
+/// Centres that put every frame on the third-stop ladder; of an even count the centre itself may fall between marks.
 std::vector<Seconds> centresOf(const CameraProfile& camera, Seconds longest, const Choice& choice) {
   const double reach = choice.step.value * (choice.count - 1) / 2;
   std::vector<Seconds> centres;
   const double first = -std::log2(camera.shortest.value), last = -std::log2(longest.value);
-  for (int k = int(std::ceil(3 * last - 1e-6)); k <= int(std::floor(3 * first + 1e-6)); ++k)
-    if (k / 3.0 + reach <= first + 1e-6 && k / 3.0 - reach >= last - 1e-6) centres.push_back(timeAtThirds(k));
+  for (int k = int(std::floor(3 * first + 1e-6)); k / 3.0 - 2 * reach >= last - 1e-6; --k)
+    centres.push_back(brighter(timeAtThirds(k), {reach}));
   return centres;
 }
 

@@ -1,11 +1,11 @@
 #!/usr/bin/env bash
-# Renders a demo world again and packs it for shipping: demo/worlds/render.sh reading_room
+# Renders a demo world again and packs it for shipping: worlds/render.sh reading_room
 # Needs povray and povray-includes and a built ml_pack_world. The room takes about a quarter of an hour on two cores.
 set -euo pipefail
 here=$(cd "$(dirname "$0")" && pwd)
 world=${1:?which world?}
-out=${2:-$here/../../build/worlds/$world}
-pack=${PACK:-$here/../../build/release/demo/ml_pack_world}
+out=${2:-$here/../build/worlds/$world}
+pack=${PACK:-$here/../build/release/worlds/ml_pack_world}
 mkdir -p "$out"
 cd "$here/$world"
 

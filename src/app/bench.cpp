@@ -1,0 +1,44 @@
+#include "app/bench.h"
+
+#include "app/theme.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+namespace ml {
+
+Bench::Bench(Workbench& workbench, const QString& name) : workbench_(workbench) {
+  setObjectName("bench");
+  setAccessibleName(name);
+  auto* outer = new QHBoxLayout(this);
+  outer->setContentsMargins(22, 12, 22, 14);
+  outer->setSpacing(26);
+  row_ = new QHBoxLayout;
+  row_->setSpacing(26);
+  outer->addLayout(row_, 1);
+  next_ = new QPushButton;
+  next_->setObjectName("next");
+  next_->setProperty("role", "next");
+  next_->setToolTip(tr("The thing to do next (Ctrl+Return)"));
+  outer->addWidget(next_, 0, Qt::AlignBottom);
+}
+
+QVBoxLayout* Bench::group(const QString& title, int stretch) {
+  auto* column = new QVBoxLayout;
+  column->setSpacing(6);
+  auto* label = new QLabel(title);
+  label->setProperty("role", "quiet");
+  label->setFont(uiFont(9));
+  column->addWidget(label);
+  row_->addLayout(column, stretch);
+  return column;
+}
+
+void Bench::setNext(const QString& text, bool enabled) {
+  next_->setText(text);
+  next_->setEnabled(enabled);
+}
+
+} // namespace ml

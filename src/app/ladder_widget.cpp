@@ -1,0 +1,240 @@
+#include "app/ladder_widget.h"
+
+#include <QMouseEvent>
+#include <QPainter>
+#include <QPainterPath>
+#include <algorithm>
+#include <cmath>
+
+namespace ml {
+namespace {
+
+constexpr int kTop = 44, kBottom = 52;
+constexpr int kAxis = 46;                        // the scale's line
+constexpr int kGlowLeft = 48, kGlowWidth = 62;   // the scene's own distribution
+constexpr int kColumnsLeft = 120, kPinLane = 92; // frames between the glow and the pins' names
+constexpr double kPaperRange = 8;
+
+QColor faded(QColor c, int alpha) {
+  c.setAlpha(alpha);
+  return c;
+}
+
+/// Positions at least `gap` apart, as near to the wanted ones as a single downward and upward pass makes them.
+std::vector<double> spread(std::vector<double> wanted, double gap, double low, double high) {
+  for (std::size_t i = 1; i < wanted.size(); ++i) wanted[i] = std::max(wanted[i], wanted[i - 1] + gap);
+  double limit = high;
+  for (std::size_t i = wanted.size(); i-- > 0;) {
+    wanted[i] = std::max(low, std::min(wanted[i], limit));
+    limit = wanted[i] - gap;
+  }
+  return wanted;
+}
+
+} // namespace
+
+LadderWidget::LadderWidget(QWidget* parent) : QWidget(parent) {
+  setObjectName("ladder");
+  setFixedWidth(310);
+  setAccessibleName(tr("Light Ladder"));
+}
+
+void LadderWidget::show(const LadderData& data, int shownFrame) {
+  data_ = data;
+  shownFrame_ = shownFrame;
+  update();
+}
+
+void LadderWidget::setTheme(const Theme& theme) {
+  theme_ = &theme;
+  update();
+}
+
+double LadderWidget::yOf(double ev) const {
+  return kTop + (data_.top - ev) / (data_.top - data_.bottom) * (height() - kTop - kBottom);
+}
+
+double LadderWidget::paperY(double stops) const { return kTop + -stops / kPaperRange * (height() - kTop - kBottom); }
+
+QRectF LadderWidget::columnRect(int index) const {
+  const int count = int(data_.columns.size());
+  const double lane = width() - kPinLane - kColumnsLeft, pitch = std::min(40.0, lane / std::max(1, count)), bar = std::min(26.0, pitch - 4);
+  const auto& c = data_.columns[std::size_t(index)];
+  const double left = kColumnsLeft + index * pitch + (pitch - bar) / 2;
+  return {left, yOf(c.clip), bar, yOf(c.floor) - yOf(c.clip)};
+}
+
+void LadderWidget::paintEvent(QPaintEvent*) {
+  QPainter p(this);
+  p.setRenderHint(QPainter::Antialiasing);
+  p.fillRect(rect(), theme_->ground);
+  p.setPen(theme_->line);
+  p.drawLine(width() - 1, 0, width() - 1, height());
+  drawScale(p);
+  drawGlow(p);
+  if (data_.ties.empty()) {
+    drawUncovered(p);
+    drawColumns(p);
+  } else {
+    drawPaper(p);
+  }
+  drawPins(p);
+  if (data_.pins.empty() && data_.columns.empty() && data_.glow.empty()) drawEmpty(p);
+}
+
+void LadderWidget::drawScale(QPainter& p) const {
+  p.setFont(uiFont(9));
+  p.setPen(theme_->quiet);
+  p.drawText(QRect(8, 8, width() - 16, 18), Qt::AlignLeft | Qt::AlignVCenter, tr("Light, EV at ISO 100"));
+  const int every = data_.top - data_.bottom > 14 ? 2 : 1;
+  for (int ev = int(std::ceil(data_.bottom)); ev <= int(data_.top); ++ev) {
+    const double y = yOf(ev);
+    const bool named = ev % every == 0;
+    p.setPen(QPen(theme_->line, 1));
+    p.drawLine(QPointF(kAxis - (named ? 6 : 3), y), QPointF(kAxis, y));
+    p.setPen(QPen(faded(theme_->line, 70), 1));
+    p.drawLine(QPointF(kAxis, y), QPointF(width() - 8, y));
+    if (!named) continue;
+    p.setPen(theme_->quiet);
+    p.drawText(QRectF(0, y - 9, kAxis - 10, 18), Qt::AlignRight | Qt::AlignVCenter, QString::number(ev).replace('-', QChar(0x2212)));
+  }
+  p.setPen(QPen(theme_->quiet, 1));
+  p.drawLine(QPointF(kAxis, kTop), QPointF(kAxis, height() - kBottom));
+}
+
+void LadderWidget::drawGlow(QPainter& p) const {
+  if (data_.glow.empty()) return;
+  const float most = *std::max_element(data_.glow.begin(), data_.glow.end());
+  if (most <= 0) return;
+  QPainterPath path(QPointF(kGlowLeft, yOf(data_.glowStart)));
+  for (std::size_t i = 0; i < data_.glow.size(); ++i)
+    path.lineTo(kGlowLeft + kGlowWidth * std::sqrt(data_.glow[i] / most), yOf(data_.glowStart + (double(i) + 0.5) * data_.glowStep));
+  path.lineTo(kGlowLeft, yOf(data_.glowStart + double(data_.glow.size()) * data_.glowStep));
+  path.closeSubpath();
+  QLinearGradient fill(kGlowLeft, 0, kGlowLeft + kGlowWidth, 0);
+  fill.setColorAt(0, faded(theme_->text, 130));
+  fill.setColorAt(1, faded(theme_->text, 30));
+  p.fillPath(path, fill);
+}
+
+void LadderWidget::drawUncovered(QPainter& p) const {
+  for (const auto& s : data_.uncovered) {
+    const QRectF band(kAxis + 1, yOf(s.to), width() - kPinLane - kAxis, yOf(s.from) - yOf(s.to));
+    p.fillRect(band, QBrush(theme_->quiet, Qt::BDiagPattern));
+    p.setFont(uiFont(8.5));
+    p.setPen(theme_->text);
+    if (band.height() > 16) p.drawText(band.adjusted(6, 2, -6, -2), Qt::AlignLeft | Qt::AlignTop, tr("not covered"));
+  }
+}
+
+void LadderWidget::drawColumns(QPainter& p) const {
+  if (data_.together) { // a bracket around what all frames record together
+    const double x = kColumnsLeft - 4, top = yOf(data_.together->to), bottom = yOf(data_.together->from);
+    p.setPen(QPen(theme_->info, 1.4));
+    p.drawPolyline(QPolygonF({QPointF(x + 5, top), QPointF(x, top), QPointF(x, bottom), QPointF(x + 5, bottom)}));
+  }
+  for (int i = 0; i < int(data_.columns.size()); ++i) {
+    const auto& c = data_.columns[std::size_t(i)];
+    const QRectF r = columnRect(i);
+    const bool selected = i == shownFrame_;
+    QLinearGradient fill(r.bottomLeft(), r.topLeft());
+    const double quietAt = std::clamp((c.quiet - c.floor) / std::max(0.1, c.clip - c.floor), 0.05, 0.95);
+    fill.setColorAt(0, faded(theme_->info, c.shot ? 30 : 10));
+    fill.setColorAt(quietAt, faded(theme_->info, c.shot ? 190 : 55));
+    fill.setColorAt(1, faded(theme_->info, c.shot ? 230 : 80));
+    p.setPen(QPen(selected ? theme_->text : theme_->info, selected ? 2 : 1, c.shot ? Qt::SolidLine : Qt::DashLine));
+    p.setBrush(fill);
+    p.drawRoundedRect(r, 3, 3);
+    p.save();
+    p.translate(r.center());
+    p.rotate(-90);
+    p.setFont(uiFont(10, true));
+    const QRectF label(-r.height() / 2 + 8, -r.width() / 2, r.height() - 18, r.width());
+    p.setPen(c.shot ? theme_->ground : theme_->text);
+    p.drawText(label, Qt::AlignRight | Qt::AlignVCenter, c.time);
+    p.restore();
+    p.setPen(theme_->text);
+    p.setFont(uiFont(9, true));
+    p.drawText(QRectF(r.center().x() - 20, height() - kBottom + 8, 40, 16), Qt::AlignCenter, QString::number(c.number));
+    p.setPen(theme_->quiet);
+    p.setFont(uiFont(8));
+    p.drawText(QRectF(r.center().x() - 22, height() - kBottom + 24, 44, 14), Qt::AlignCenter, QString(c.offset).replace('-', QChar(0x2212)));
+  }
+}
+
+void LadderWidget::drawPins(QPainter& p) const {
+  std::vector<LadderData::Pin> pins(data_.pins.begin(), data_.pins.end());
+  std::sort(pins.begin(), pins.end(), [](const auto& a, const auto& b) { return a.ev > b.ev; });
+  std::vector<double> wanted;
+  for (const auto& pin : pins) wanted.push_back(yOf(pin.ev));
+  const auto places = spread(wanted, 32, kTop - 8, height() - kBottom + 8);
+  const double right = width() - kPinLane;
+  for (std::size_t i = 0; i < pins.size(); ++i) {
+    const double y = wanted[i];
+    p.setPen(QPen(faded(theme_->accent, 170), 1, pins[i].keepTexture ? Qt::SolidLine : Qt::DotLine));
+    if (data_.ties.empty()) {
+      p.drawLine(QPointF(kAxis, y), QPointF(right - 4, y));
+      p.drawLine(QPointF(right - 4, y), QPointF(right + 4, places[i]));
+    }
+    QPainterPath diamond;
+    diamond.moveTo(kAxis - 5, y);
+    diamond.lineTo(kAxis, y - 5);
+    diamond.lineTo(kAxis + 5, y);
+    diamond.lineTo(kAxis, y + 5);
+    diamond.closeSubpath();
+    p.fillPath(diamond, theme_->accent);
+    if (!data_.ties.empty()) continue;
+    p.setFont(uiFont(9, true));
+    p.setPen(theme_->text);
+    p.drawText(QRectF(right + 8, places[i] - 15, kPinLane - 12, 15), Qt::AlignLeft | Qt::AlignVCenter,
+               p.fontMetrics().elidedText(pins[i].label, Qt::ElideRight, kPinLane - 12));
+    p.setFont(uiFont(9));
+    p.setPen(theme_->quiet);
+    p.drawText(QRectF(right + 8, places[i] - 1, kPinLane - 12, 15), Qt::AlignLeft | Qt::AlignVCenter, tr("EV %1").arg(pins[i].ev, 0, 'f', 1));
+  }
+}
+
+void LadderWidget::drawPaper(QPainter& p) const {
+  const double x = width() - 62;
+  QLinearGradient tones(0, kTop, 0, height() - kBottom);
+  for (int i = 0; i <= 16; ++i) {
+    const double linear = std::exp2(-kPaperRange * i / 16);
+    const int code = int(std::lround(255 * (linear <= 0.0031308 ? 12.92 * linear : 1.055 * std::pow(linear, 1 / 2.4) - 0.055)));
+    tones.setColorAt(i / 16.0, QColor(code, code, code));
+  }
+  p.fillRect(QRectF(x, kTop, 14, height() - kTop - kBottom), tones);
+  p.setPen(theme_->line);
+  p.drawRect(QRectF(x, kTop, 14, height() - kTop - kBottom));
+  p.setFont(uiFont(9));
+  p.setPen(theme_->quiet);
+  p.drawText(QRectF(x - 60, 8, 114, 18), Qt::AlignRight | Qt::AlignVCenter, tr("Paper"));
+  for (int stop = 0; stop <= int(kPaperRange); ++stop) {
+    p.drawText(QRectF(x + 18, paperY(-stop) - 9, 40, 18), Qt::AlignLeft | Qt::AlignVCenter,
+               stop == 0 ? tr("white") : stop == int(kPaperRange) ? tr("black") : QString(QChar(0x2212)) + QString::number(stop));
+  }
+  for (const Tie& tie : data_.ties) {
+    const double y0 = yOf(tie.scene), y1 = std::clamp(paperY(tie.paper), double(kTop), double(height() - kBottom));
+    QPainterPath path(QPointF(kGlowLeft + kGlowWidth + 6, y0));
+    path.cubicTo(kColumnsLeft + 40, y0, x - 50, y1, x - 4, y1);
+    p.setPen(QPen(faded(theme_->text, 130), 1.2));
+    p.setBrush(Qt::NoBrush);
+    p.drawPath(path);
+    p.setPen(Qt::NoPen);
+    p.setBrush(theme_->text);
+    p.drawEllipse(QPointF(x - 4, y1), 2.5, 2.5);
+  }
+}
+
+void LadderWidget::drawEmpty(QPainter& p) const {
+  p.setFont(uiFont(10));
+  p.setPen(theme_->quiet);
+  p.drawText(QRect(kAxis + 20, kTop + 40, width() - kAxis - 40, 200), Qt::AlignLeft | Qt::TextWordWrap,
+             tr("The Light Ladder.\n\nReadings become pins, frames become columns, and what no frame records stays hatched."));
+}
+
+void LadderWidget::mousePressEvent(QMouseEvent* event) {
+  for (int i = 0; i < int(data_.columns.size()); ++i)
+    if (data_.columns[std::size_t(i)].shot && columnRect(i).adjusted(-3, 0, 3, kBottom).contains(event->position())) return emit frameChosen(i);
+}
+
+} // namespace ml

@@ -1,0 +1,44 @@
+#pragma once
+#include "app/theme.h"
+#include "model/ladder.h"
+
+#include <QWidget>
+
+namespace ml {
+
+/// The Light Ladder: the scene's light, the readings, the frames and the paper on one vertical scale of stops.
+class LadderWidget : public QWidget {
+  Q_OBJECT
+
+public:
+  explicit LadderWidget(QWidget* parent = nullptr);
+  void show(const LadderData& data, int shownFrame);
+  void setTheme(const Theme& theme);
+  [[nodiscard]] const LadderData& data() const { return data_; }
+  QSize sizeHint() const override { return {300, 600}; }
+
+signals:
+  void frameChosen(int index);
+
+protected:
+  void paintEvent(QPaintEvent*) override;
+  void mousePressEvent(QMouseEvent*) override;
+
+private:
+  [[nodiscard]] double yOf(double ev) const;
+  [[nodiscard]] double paperY(double stops) const;
+  [[nodiscard]] QRectF columnRect(int index) const;
+  void drawScale(QPainter& p) const;
+  void drawGlow(QPainter& p) const;
+  void drawUncovered(QPainter& p) const;
+  void drawColumns(QPainter& p) const;
+  void drawPins(QPainter& p) const;
+  void drawPaper(QPainter& p) const;
+  void drawEmpty(QPainter& p) const;
+
+  const Theme* theme_ = &Theme::dusk();
+  LadderData data_;
+  int shownFrame_ = -1;
+};
+
+} // namespace ml

@@ -1,0 +1,32 @@
+#include "app/main_window.h"
+#include "session/locations.h"
+
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QIcon>
+
+int main(int count, char** arguments) {
+  QApplication application(count, arguments);
+  QApplication::setApplicationName("Mellow Lantern");
+  QApplication::setOrganizationName("mellow-lantern");
+  QApplication::setApplicationVersion("0.1.0");
+  QApplication::setStyle("Fusion");
+  ml::installFonts();
+  QApplication::setFont(ml::uiFont(10));
+  QApplication::setWindowIcon(QIcon(":/icon.svg"));
+
+  QCommandLineParser parser;
+  parser.setApplicationDescription("Plans, shoots, combines and finishes exposure brackets.");
+  parser.addHelpOption();
+  parser.addVersionOption();
+  const QCommandLineOption demo("demo", "Open the ferry house demo.");
+  parser.addOption(demo);
+  parser.addPositionalArgument("paths", "A job folder, or frames and folders of frames.", "[JOB|FILES...]");
+  parser.process(application);
+
+  ml::MainWindow window(ml::jobsFolder());
+  window.show();
+  if (parser.isSet(demo)) window.openDemo();
+  else window.openPaths(parser.positionalArguments());
+  return QApplication::exec();
+}

@@ -1,0 +1,63 @@
+#pragma once
+#include "app/bench.h"
+#include "app/ladder_widget.h"
+#include "app/picture_view.h"
+#include "app/station_path.h"
+#include "app/verdict_bar.h"
+#include "model/workbench.h"
+
+#include <QMainWindow>
+#include <array>
+#include <filesystem>
+
+class QComboBox;
+class QLabel;
+class QStackedWidget;
+class QToolButton;
+
+namespace ml {
+
+/// One window: the way on the left, the Ladder beside the picture, the verdict above it, the station's bench below.
+class MainWindow : public QMainWindow {
+  Q_OBJECT
+
+public:
+  explicit MainWindow(std::filesystem::path jobsFolder, QWidget* parent = nullptr);
+  [[nodiscard]] Workbench& workbench() { return workbench_; }
+  void openDemo();
+  void openPaths(const QStringList& paths);
+  void setTheme(const Theme& theme);
+
+protected:
+  void dragEnterEvent(QDragEnterEvent*) override;
+  void dropEvent(QDropEvent*) override;
+  void keyPressEvent(QKeyEvent*) override;
+  void keyReleaseEvent(QKeyEvent*) override;
+
+private:
+  void buildHeader();
+  void buildActions();
+  QAction* action(const QString& name, const QString& text, const QKeySequence& shortcut, const std::function<void()>& work);
+  void chooseFrames();
+  void chooseJob();
+  void refresh();
+  void refreshPicture();
+  void showKeys();
+
+  std::filesystem::path jobsFolder_;
+  Workbench workbench_;
+  const Theme* theme_ = &Theme::dusk();
+  QFrame* header_;
+  QLabel* jobName_;
+  QComboBox* views_;
+  QToolButton *menu_, *undo_, *redo_, *size_;
+  StationPath* path_;
+  LadderWidget* ladder_;
+  VerdictBar* verdict_;
+  PictureView* picture_;
+  QStackedWidget* benches_;
+  std::array<Bench*, kStationCount> bench_{};
+  QWidget* welcome_;
+};
+
+} // namespace ml

@@ -1,0 +1,120 @@
+#include "app/picture_view.h"
+
+#include <QMouseEvent>
+#include <QPainter>
+#include <algorithm>
+
+namespace ml {
+
+PictureView::PictureView(QWidget* parent) : QWidget(parent) {
+  setObjectName("picture");
+  setMinimumSize(320, 200);
+  setAccessibleName(tr("Picture"));
+}
+
+void PictureView::setPicture(const QImage& image) {
+  image_ = image;
+  update();
+}
+
+void PictureView::setReadings(const std::vector<SpotReading>& readings) {
+  readings_ = readings;
+  update();
+}
+
+void PictureView::setTheme(const Theme& theme) {
+  theme_ = &theme;
+  update();
+}
+
+void PictureView::setReading(bool reading) {
+  reading_ = reading;
+  setCursor(reading ? Qt::CrossCursor : Qt::ArrowCursor);
+}
+
+void PictureView::setEmptyText(const QString& title, const QString& text) {
+  emptyTitle_ = title;
+  emptyText_ = text;
+  update();
+}
+
+void PictureView::toggleActualSize() {
+  actualSize_ = !actualSize_;
+  pan_ = {};
+  update();
+}
+
+QRectF PictureView::pictureRect() const {
+  if (image_.isNull()) return {};
+  const QSizeF size(image_.size());
+  if (actualSize_) {
+    const double ratio = devicePixelRatioF();
+    const QSizeF shown = size / ratio;
+    return {QPointF(width() / 2.0, height() / 2.0) - QPointF(shown.width() / 2, shown.height() / 2) + pan_, shown};
+  }
+  const double margin = 18, scale = std::min((width() - 2 * margin) / size.width(), (height() - 2 * margin) / size.height());
+  const QSizeF shown = size * scale;
+  return {QPointF((width() - shown.width()) / 2, (height() - shown.height()) / 2), shown};
+}
+
+QPointF PictureView::widgetPlace(double x, double y) const {
+  const QRectF r = pictureRect();
+  return {r.left() + x * r.width(), r.top() + y * r.height()};
+}
+
+void PictureView::paintEvent(QPaintEvent*) {
+  QPainter p(this);
+  p.fillRect(rect(), theme_->surround);
+  p.setRenderHint(QPainter::Antialiasing);
+  if (image_.isNull()) {
+    const QRect area = rect().adjusted(60, 0, -60, 0);
+    p.setPen(theme_->text);
+    p.setFont(uiFont(16, true));
+    p.drawText(area.adjusted(0, 0, 0, -height() / 2 - 6), Qt::AlignHCenter | Qt::AlignBottom | Qt::TextWordWrap, emptyTitle_);
+    p.setPen(theme_->quiet);
+    p.setFont(uiFont(11));
+    p.drawText(area.adjusted(0, height() / 2 + 6, 0, 0), Qt::AlignHCenter | Qt::AlignTop | Qt::TextWordWrap, emptyText_);
+    return;
+  }
+  p.setRenderHint(QPainter::SmoothPixmapTransform, !actualSize_);
+  p.drawImage(pictureRect(), image_);
+  int number = 0;
+  for (const auto& r : readings_) {
+    ++number;
+    if (!r.x) continue;
+    const QPointF at = widgetPlace(*r.x, *r.y);
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(QColor(0, 0, 0, 160), 3));
+    p.drawEllipse(at, 9, 9);
+    p.setPen(QPen(QColor(255, 255, 255), 1.4));
+    p.drawEllipse(at, 9, 9);
+    const QRectF tag(at.x() + 12, at.y() - 10, 62, 20);
+    p.setPen(Qt::NoPen);
+    p.setBrush(QColor(20, 20, 20, 190));
+    p.drawRoundedRect(tag, 4, 4);
+    p.setPen(Qt::white);
+    p.setFont(uiFont(9, true));
+    p.drawText(tag, Qt::AlignCenter, tr("EV %1").arg(r.ev100.value, 0, 'f', 1));
+  }
+}
+
+void PictureView::mousePressEvent(QMouseEvent* event) {
+  pressedAt_ = event->position();
+  panAtPress_ = pan_;
+  dragged_ = false;
+}
+
+void PictureView::mouseMoveEvent(QMouseEvent* event) {
+  if (!actualSize_ || !(event->buttons() & Qt::LeftButton)) return;
+  pan_ = panAtPress_ + event->position() - pressedAt_;
+  dragged_ = dragged_ || (event->position() - pressedAt_).manhattanLength() > 4;
+  update();
+}
+
+void PictureView::mouseReleaseEvent(QMouseEvent* event) {
+  const QRectF r = pictureRect();
+  if (!reading_ || dragged_ || event->button() != Qt::LeftButton || !r.contains(event->position())) return;
+  emit spotClicked((event->position().x() - r.left()) / r.width(), (event->position().y() - r.top()) / r.height());
+}
+
+} // namespace ml

@@ -1,0 +1,50 @@
+#pragma once
+#include "app/theme.h"
+#include "session/job.h"
+
+#include <QImage>
+#include <QWidget>
+
+namespace ml {
+
+/// The picture on a neutral ground, whole or at 100 %, with the places of readings.
+class PictureView : public QWidget {
+  Q_OBJECT
+
+public:
+  explicit PictureView(QWidget* parent = nullptr);
+  void setPicture(const QImage& image);
+  void setReadings(const std::vector<SpotReading>& readings);
+  void setTheme(const Theme& theme);
+  void setReading(bool reading);              ///< Clicks read a spot.
+  void setEmptyText(const QString& title, const QString& text);
+  [[nodiscard]] const QImage& picture() const { return image_; }
+  /// Where a place of the picture (0..1) lies in the widget.
+  [[nodiscard]] QPointF widgetPlace(double x, double y) const;
+  [[nodiscard]] bool actualSize() const { return actualSize_; }
+
+public slots:
+  void toggleActualSize();
+
+signals:
+  void spotClicked(double x, double y);
+  void filesDropped(const QStringList& paths);
+
+protected:
+  void paintEvent(QPaintEvent*) override;
+  void mousePressEvent(QMouseEvent*) override;
+  void mouseMoveEvent(QMouseEvent*) override;
+  void mouseReleaseEvent(QMouseEvent*) override;
+
+private:
+  [[nodiscard]] QRectF pictureRect() const;
+
+  const Theme* theme_ = &Theme::dusk();
+  QImage image_;
+  std::vector<SpotReading> readings_;
+  bool reading_ = false, actualSize_ = false, dragged_ = false;
+  QPointF pan_, pressedAt_, panAtPress_;
+  QString emptyTitle_, emptyText_;
+};
+
+} // namespace ml

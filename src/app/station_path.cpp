@@ -1,0 +1,107 @@
+#include "app/station_path.h"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+
+namespace ml {
+namespace {
+constexpr int kTop = 34, kPitch = 66, kLineX = 24, kRadius = 7;
+}
+
+StationPath::StationPath(QWidget* parent) : QWidget(parent) {
+  setObjectName("stations");
+  setFocusPolicy(Qt::StrongFocus);
+  setFixedWidth(124);
+  setCursor(Qt::PointingHandCursor);
+  setAccessibleName(tr("Stations"));
+}
+
+void StationPath::show(Station current, const StationStates& states) {
+  current_ = current;
+  states_ = states;
+  setAccessibleDescription(nameOf(current));
+  update();
+}
+
+void StationPath::setTheme(const Theme& theme) {
+  theme_ = &theme;
+  update();
+}
+
+QPoint StationPath::place(Station station) const { return {kLineX + 20, kTop + int(station) * kPitch}; }
+
+QString StationPath::nameOf(Station station) {
+  switch (station) {
+  case Station::Light: return tr("Light");
+  case Station::Frames: return tr("Frames");
+  case Station::Shoot: return tr("Shoot");
+  case Station::Combine: return tr("Combine");
+  case Station::Finish: return tr("Finish");
+  case Station::Deliver: return tr("Deliver");
+  }
+  return {};
+}
+
+StationState StationPath::stateOf(int index) const {
+  const StationState all[] = {states_.light, states_.frames, states_.shoot, states_.combine, states_.finish, states_.deliver};
+  return all[index];
+}
+
+void StationPath::paintEvent(QPaintEvent*) {
+  QPainter p(this);
+  p.setRenderHint(QPainter::Antialiasing);
+  p.setPen(QPen(theme_->line, 2));
+  p.drawLine(kLineX, kTop, kLineX, kTop + (kStationCount - 1) * kPitch);
+  for (int i = 0; i < kStationCount; ++i) {
+    const QPoint centre(kLineX, kTop + i * kPitch);
+    const bool here = i == int(current_);
+    const StationState state = stateOf(i);
+    if (here) {
+      QRadialGradient glow(centre, 22);
+      QColor warm = theme_->accent;
+      warm.setAlpha(110);
+      glow.setColorAt(0, warm);
+      warm.setAlpha(0);
+      glow.setColorAt(1, warm);
+      p.setPen(Qt::NoPen);
+      p.setBrush(glow);
+      p.drawEllipse(centre, 22, 22);
+    }
+    const QColor ink = here ? theme_->accent : state == StationState::Done ? theme_->text : theme_->quiet;
+    p.setPen(QPen(ink, 2));
+    p.setBrush(state == StationState::Done ? ink : theme_->ground);
+    p.drawEllipse(centre, kRadius, kRadius);
+    if (state == StationState::OutOfDate) { // half filled: done once, then something before it changed
+      p.setBrush(ink);
+      p.drawPie(QRect(centre.x() - kRadius, centre.y() - kRadius, 2 * kRadius, 2 * kRadius), 90 * 16, 180 * 16);
+    }
+    p.setPen(here ? theme_->text : state == StationState::Open ? theme_->quiet : theme_->text);
+    p.setFont(uiFont(11, here));
+    p.drawText(QRect(kLineX + 18, centre.y() - 14, width() - kLineX - 18, 20), Qt::AlignVCenter, nameOf(Station(i)));
+    if (state == StationState::OutOfDate) {
+      p.setFont(uiFont(8));
+      p.setPen(theme_->quiet);
+      p.drawText(QRect(kLineX + 18, centre.y() + 5, width() - kLineX - 18, 14), Qt::AlignVCenter, tr("out of date"));
+    }
+  }
+  if (hasFocus()) {
+    p.setPen(QPen(theme_->info, 1));
+    p.setBrush(Qt::NoBrush);
+    p.drawRoundedRect(QRect(4, kTop + int(current_) * kPitch - 24, width() - 8, 48), 6, 6);
+  }
+}
+
+void StationPath::mousePressEvent(QMouseEvent* event) {
+  const int index = (event->position().toPoint().y() - kTop + kPitch / 2) / kPitch;
+  if (index >= 0 && index < kStationCount) emit chosen(Station(index));
+}
+
+void StationPath::keyPressEvent(QKeyEvent* event) {
+  const int step = event->key() == Qt::Key_Down ? 1 : event->key() == Qt::Key_Up ? -1 : 0;
+  if (step == 0) return QWidget::keyPressEvent(event);
+  const int next = int(current_) + step;
+  if (next >= 0 && next < kStationCount) emit chosen(Station(next));
+}
+
+} // namespace ml

@@ -1,0 +1,87 @@
+#include "app/theme.h"
+
+#include <QFontDatabase>
+
+/// The resources lie in a static library: they must be asked for by name, outside any namespace.
+static void loadResources() { Q_INIT_RESOURCE(app); }
+
+namespace ml {
+
+const Theme& Theme::dusk() {
+  static const Theme t{"dusk",    "#1f1f1f", "#2a2a2a", "#262626", "#353535", "#444444",
+                       "#e6e6e6", "#a2a2a2", "#e9a945", "#201a10", "#8fb4c4"};
+  return t;
+}
+
+const Theme& Theme::paper() {
+  static const Theme t{"paper",   "#e4e4e4", "#cdcdcd", "#ededed", "#fafafa", "#bdbdbd",
+                       "#1d1d1d", "#5c5c5c", "#b86e0a", "#ffffff", "#2f6b82"};
+  return t;
+}
+
+QString Theme::styleSheet() const {
+  return QStringLiteral(R"(
+    QWidget { background: transparent; color: %text; selection-background-color: %info; selection-color: %ground; }
+    QMainWindow, QDialog, QMessageBox { background: %ground; }
+    QToolTip { background: %raised; color: %text; border: 1px solid %line; padding: 4px 6px; }
+    QFrame#bench, QFrame#header { background: %panel; }
+    QFrame#bench { border-top: 1px solid %line; }
+    QFrame#header { border-bottom: 1px solid %line; }
+    QLabel[role="quiet"] { color: %quiet; }
+    QPushButton, QToolButton { background: %raised; border: 1px solid %line; border-radius: 5px; padding: 6px 12px; min-height: 20px; }
+    QPushButton:hover, QToolButton:hover { border-color: %quiet; }
+    QPushButton:pressed, QToolButton:pressed { background: %line; }
+    QPushButton:checked, QToolButton:checked { border-color: %info; color: %info; }
+    QPushButton:focus, QToolButton:focus, QComboBox:focus, QLineEdit:focus { border-color: %info; }
+    QPushButton:disabled, QToolButton:disabled, QComboBox:disabled, QLineEdit:disabled { color: %line; border-color: %line; }
+    QPushButton[role="next"] { background: %accent; color: %onAccent; border-color: %accent; font-weight: bold; padding: 9px 20px; }
+    QPushButton[role="next"]:disabled { background: %raised; color: %quiet; border-color: %line; }
+    QPushButton[role="plain"], QToolButton[role="plain"] { background: transparent; border-color: transparent; padding: 6px 8px; }
+    QPushButton[role="plain"]:hover, QToolButton[role="plain"]:hover { border-color: %line; }
+    QTableWidget QToolButton[role="plain"] { padding: 0; min-height: 0; border: none; }
+    QToolButton::menu-indicator { image: none; }
+    QComboBox, QLineEdit { background: %raised; border: 1px solid %line; border-radius: 5px; padding: 5px 9px; min-height: 20px; }
+    QComboBox::drop-down { border: none; width: 26px; }
+    QComboBox::down-arrow { image: url(:/arrow-%name.xpm); width: 10px; height: 5px; }
+    QComboBox QAbstractItemView, QMenu { background: %raised; border: 1px solid %line; padding: 4px; outline: none; }
+    QComboBox QAbstractItemView::item { min-height: 24px; padding: 2px 6px; }
+    QMenu::item { padding: 6px 28px 6px 12px; border-radius: 4px; }
+    QMenu::item:selected { background: %line; }
+    QMenu::separator { height: 1px; background: %line; margin: 4px 8px; }
+    QCheckBox { spacing: 8px; min-height: 24px; }
+    QCheckBox::indicator, QTableWidget::indicator { width: 16px; height: 16px; border: 1px solid %quiet; border-radius: 4px; background: %raised; }
+    QCheckBox::indicator:checked, QTableWidget::indicator:checked { background: %info; border-color: %info; image: url(:/tick-%name.xpm); }
+    QCheckBox:focus::indicator { border-color: %accent; }
+    QSlider::groove:horizontal { height: 3px; background: %line; border-radius: 1px; }
+    QSlider::sub-page:horizontal { background: %quiet; border-radius: 1px; }
+    QSlider::handle:horizontal { width: 15px; height: 15px; margin: -7px 0; border-radius: 8px; background: %text; border: 2px solid %panel; }
+    QSlider::handle:horizontal:focus { background: %info; }
+    QProgressBar { background: %line; border: none; border-radius: 2px; max-height: 4px; min-height: 4px; }
+    QProgressBar::chunk { background: %info; border-radius: 2px; }
+    QTableWidget { background: transparent; border: none; gridline-color: %line; outline: none; }
+    QTableWidget::item { padding: 2px 8px; }
+    QTableWidget::item:selected { background: %line; color: %text; }
+    QHeaderView::section { background: transparent; color: %quiet; border: none; padding: 2px 8px; }
+    QScrollBar:vertical { width: 8px; background: transparent; } QScrollBar::handle:vertical { background: %line; border-radius: 4px; min-height: 24px; }
+    QScrollBar::add-line, QScrollBar::sub-line { height: 0; width: 0; }
+    QScrollBar:horizontal { height: 8px; background: transparent; } QScrollBar::handle:horizontal { background: %line; border-radius: 4px; }
+  )")
+      .replace("%name", name).replace("%text", text.name()).replace("%quiet", quiet.name()).replace("%ground", ground.name()).replace("%panel", panel.name())
+      .replace("%raised", raised.name()).replace("%line", line.name()).replace("%onAccent", onAccent.name()).replace("%accent", accent.name())
+      .replace("%info", info.name());
+}
+
+void installFonts() {
+  loadResources();
+  QFontDatabase::addApplicationFont(":/fonts/NotoSans-Regular.ttf");
+  QFontDatabase::addApplicationFont(":/fonts/NotoSans-Bold.ttf");
+}
+
+QFont uiFont(double points, bool bold) {
+  QFont font("Noto Sans");
+  font.setPointSizeF(points);
+  font.setBold(bold);
+  return font;
+}
+
+} // namespace ml
