@@ -1,0 +1,181 @@
+#include "align/register.h"
+#include "base/parallel.h"
+#include "ingest/load_frame.h"
+#include "support/scenes.h"
+
+#include <QTest>
+#include <cmath>
+
+using namespace ml;
+
+namespace {
+
+/// Greatest distance, over a grid, between where a transform sends reference pixels and where the camera's poses say they lie.
+double placementError(const Transform& found, const CameraPose& reference, const CameraPose& frame, int width, int height) {
+  double worst = 0;
+  for (int gy = 0; gy <= 4; ++gy)
+    for (int gx = 0; gx <= 4; ++gx) {
+      const double x = gx * (width - 1) / 4.0, y = gy * (height - 1) / 4.0;
+      // The camera samples world = R(angle) (pixel - centre) + shift: reference pixel -> world -> the frame's pixel.
+      const double u = x - (width - 1) / 2.0, v = y - (height - 1) / 2.0;
+      const double wx = std::cos(reference.angle) * u - std::sin(reference.angle) * v + reference.dx - frame.dx;
+      const double wy = std::sin(reference.angle) * u + std::cos(reference.angle) * v + reference.dy - frame.dy;
+      const double fx = std::cos(frame.angle) * wx + std::sin(frame.angle) * wy + (width - 1) / 2.0;
+      const double fy = -std::sin(frame.angle) * wx + std::cos(frame.angle) * wy + (height - 1) / 2.0;
+      double ux, uy;
+      found.map(x, y, ux, uy);
+      worst = std::max(worst, std::hypot(ux - fx, uy - fy));
+    }
+  return worst;
+}
+
+SimulationOptions swaying(std::uint64_t seed, double pixels = 4, double degrees = 0.2) {
+  SimulationOptions options;
+  options.seed = seed;
+  options.shakePixels = pixels;
+  options.shakeDegrees = degrees;
+  return options;
+}
+
+constexpr double kPlacementTolerance = 0.2; // pixels, of the issue
+
+} // namespace
+
+class TestAlign : public QObject {
+  Q_OBJECT
+
+private slots:
+  void movedSetsAlignBack_data() {
+    QTest::addColumn<int>("format");
+    QTest::addColumn<int>("seed");
+    for (int seed = 1; seed <= 3; ++seed) {
+      QTest::addRow("JPEG %d", seed) << int(FrameFormat::Jpeg) << seed;
+      QTest::addRow("raw %d", seed) << int(FrameFormat::Dng) << seed;
+    }
+  }
+  void movedSetsAlignBack() {
+    QFETCH(int, format);
+    QFETCH(int, seed);
+    QTemporaryDir dir;
+    const auto set = test::shootScene(test::texturedScene(720, 520, 10, unsigned(seed)), test::exposedAt({11, 9, 7, 5, 3}), FrameFormat(format),
+                                      test::pathOf(dir), swaying(std::uint64_t(seed)));
+    const auto placed = registerFrames(set.frames, 2, AlignMode::Rigid, {});
+    QVERIFY(placed.has_value());
+    for (std::size_t i = 0; i < set.frames.size(); ++i) {
+      const double error = placementError((*placed)[i].transform, set.poses[2], set.poses[i], set.frames[i].width(), set.frames[i].height());
+      QVERIFY2(error < kPlacementTolerance, qPrintable(QString("frame %1: %2 px").arg(i).arg(error)));
+      QVERIFY((*placed)[i].usable);
+    }
+  }
+
+  void eightStopsApart_data() {
+    QTest::addColumn<int>("format");
+    QTest::newRow("JPEG") << int(FrameFormat::Jpeg);
+    QTest::newRow("raw") << int(FrameFormat::Dng);
+  }
+  void eightStopsApart() {
+    QFETCH(int, format);
+    QTemporaryDir dir;
+    const auto set = test::shootScene(test::texturedScene(720, 520, 9, 5), test::exposedAt({11, 3}), FrameFormat(format), test::pathOf(dir), swaying(9));
+    for (const int reference : {0, 1}) {
+      const auto placed = registerFrames(set.frames, reference, AlignMode::Rigid, {});
+      QVERIFY(placed.has_value());
+      const int other = 1 - reference;
+      const double error = placementError((*placed)[std::size_t(other)].transform, set.poses[std::size_t(reference)], set.poses[std::size_t(other)],
+                                          set.frames[0].width(), set.frames[0].height());
+      QVERIFY2(error < kPlacementTolerance, qPrintable(QString::number(error)));
+    }
+  }
+
+  void largeShiftIsFound() {
+    QTemporaryDir dir;
+    const auto world = test::texturedScene(900, 640, 9, 8);
+    const auto crop = [&](int dx, int dy) {
+      Image<float> out(720, 520, 3);
+      for (int y = 0; y < 520; ++y) std::copy_n(world.at(60 + dx, 40 + dy + y), 720 * 3, out.row(y));
+      return out;
+    };
+    const auto a = test::shootScene(crop(0, 0), test::exposedAt({8}), FrameFormat::Jpeg, test::pathOf(dir));
+    const auto b = test::shootScene(crop(57, -33), test::exposedAt({6}), FrameFormat::Tiff, test::pathOf(dir));
+    std::vector<Frame> frames;
+    frames.push_back(std::move(*loadFrame(a.files[0])));
+    frames.push_back(std::move(*loadFrame(b.files[0])));
+    const auto placed = registerFrames(frames, 0, AlignMode::Shift, {});
+    QVERIFY(std::abs((*placed)[1].shiftX + 57) < kPlacementTolerance);
+    QVERIFY(std::abs((*placed)[1].shiftY - 33) < kPlacementTolerance);
+  }
+
+  void perspectiveIsRecovered() {
+    QTemporaryDir dir;
+    const auto set = test::shootScene(test::texturedScene(720, 520, 8, 4), test::exposedAt({8, 6}), FrameFormat::Tiff, test::pathOf(dir), swaying(2));
+    const auto placed = registerFrames(set.frames, 0, AlignMode::Perspective, {});
+    const double error = placementError((*placed)[1].transform, set.poses[0], set.poses[1], set.frames[0].width(), set.frames[0].height());
+    QVERIFY2(error < 2 * kPlacementTolerance, qPrintable(QString::number(error))); // eight parameters at the corners, from a rigid truth
+  }
+
+  void tripodStaysUntouched() {
+    QTemporaryDir dir;
+    const auto set = test::shootScene(test::texturedScene(480, 360, 9, 2), test::exposedAt({9, 7, 5}), FrameFormat::Jpeg, test::pathOf(dir));
+    const auto placed = registerFrames(set.frames, 1, AlignMode::Auto, {});
+    for (const auto& r : *placed) QVERIFY(r.transform.isIdentity());
+  }
+
+  void anotherViewIsRefused() {
+    QTemporaryDir dir;
+    auto one = test::shootScene(test::texturedScene(480, 360, 9, 21), test::exposedAt({9, 7}), FrameFormat::Jpeg, test::pathOf(dir));
+    auto two = test::shootScene(test::texturedScene(480, 360, 5, 77), test::exposedAt({5}), FrameFormat::Tiff, test::pathOf(dir));
+    std::vector<Frame> frames = std::move(one.frames);
+    frames.push_back(std::move(two.frames[0]));
+    const auto placed = registerFrames(frames, 0, AlignMode::Auto, {});
+    QVERIFY((*placed)[1].usable);
+    QVERIFY(!(*placed)[2].usable);
+    QVERIFY((*placed)[2].note.find("3") != std::string::npos);
+  }
+
+  void blackFrameIsAssumedInPlace() {
+    QTemporaryDir dir;
+    auto set = test::shootScene(test::texturedScene(480, 360, 9, 2), test::exposedAt({9, 7}), FrameFormat::Tiff, test::pathOf(dir), swaying(3));
+    Frame black = test::linearFrame([] { Image<float> i(462, 346, 3); i.fill(0); return i; }(), {{1e-4}, {8}, {100}});
+    QCOMPARE(black.width(), set.frames[0].width());
+    std::vector<Frame> frames;
+    frames.push_back(std::move(black));
+    for (auto& f : set.frames) frames.push_back(std::move(f));
+    const auto placed = registerFrames(frames, 2, AlignMode::Auto, {});
+    QVERIFY((*placed)[0].assumed);
+    QVERIFY(!(*placed)[0].note.empty());
+    QCOMPARE((*placed)[0].transform.h, (*placed)[1].transform.h);
+  }
+
+  void threadsDoNotChangeABit() {
+    QTemporaryDir dir;
+    const auto set = test::shootScene(test::texturedScene(480, 360, 9, 6), test::exposedAt({9, 6}), FrameFormat::Jpeg, test::pathOf(dir), swaying(5));
+    setThreadCount(1);
+    const auto one = registerFrames(set.frames, 0, AlignMode::Rigid, {});
+    setThreadCount(4);
+    const auto four = registerFrames(set.frames, 0, AlignMode::Rigid, {});
+    setThreadCount(0);
+    QVERIFY((*one)[1].transform.h == (*four)[1].transform.h);
+  }
+
+  void stopEndsIt() {
+    QTemporaryDir dir;
+    const auto set = test::shootScene(test::texturedScene(200, 160, 9, 6), test::exposedAt({9, 6}), FrameFormat::Jpeg, test::pathOf(dir));
+    Progress progress;
+    progress.stop.request();
+    const auto placed = registerFrames(set.frames, 0, AlignMode::Rigid, progress);
+    QCOMPARE(int(placed.error().code), int(ErrorCode::Stopped));
+  }
+
+  void scaledTransformMovesTheSame() {
+    const Transform t{{std::cos(0.01), -std::sin(0.01), 3.2, std::sin(0.01), std::cos(0.01), -1.7, 0, 0, 1}};
+    const Transform twice = t.scaled(2);
+    double u, v, s, w;
+    t.map(40, 25, u, v);
+    twice.map(40 * 2 + 0.5, 25 * 2 + 0.5, s, w); // centre of the same block
+    QVERIFY(std::abs(s - (2 * u + 0.5)) < 1e-9);
+    QVERIFY(std::abs(w - (2 * v + 0.5)) < 1e-9);
+  }
+};
+
+QTEST_GUILESS_MAIN(TestAlign)
+#include "test_align.moc"

@@ -1,0 +1,75 @@
+#include "base/atomic_file.h"
+#include "base/parallel.h"
+#include "support/scenes.h"
+
+#include <QTest>
+#include <fstream>
+#include <numeric>
+
+using namespace ml;
+
+class TestBase : public QObject {
+  Q_OBJECT
+
+private slots:
+  void bandsCoverEveryRowOnce() {
+    std::vector<std::atomic<int>> seen(1001);
+    QVERIFY(forEachBand(1001, [&](const Band& band) {
+      for (int y = band.begin; y < band.end; ++y) ++seen[y];
+    }));
+    for (const auto& count : seen) QCOMPARE(count.load(), 1);
+  }
+
+  void bandsDoNotDependOnThreads() {
+    const auto collect = [](int threads) {
+      setThreadCount(threads);
+      std::vector<std::pair<int, int>> bands(bandCount(777));
+      forEachBand(777, [&](const Band& band) { bands[band.index] = {band.begin, band.end}; });
+      setThreadCount(0);
+      return bands;
+    };
+    QVERIFY(collect(1) == collect(3));
+  }
+
+  void stopEndsEarly() {
+    StopFlag stop;
+    std::atomic<int> done{0};
+    const bool finished = forEachBand(100000, stop, [&](const Band&) {
+      if (++done == 5) stop.request();
+    });
+    QVERIFY(!finished);
+    QVERIFY(done < 100);
+  }
+
+  void failedWriteKeepsTheOldFile() {
+    QTemporaryDir dir;
+    const auto file = test::pathOf(dir) / "a.json";
+    QVERIFY(writeTextAtomically(file, "old").has_value());
+    const auto failed = writeAtomically(file, [](const std::filesystem::path& temporary) -> Result<void> {
+      std::ofstream(temporary) << "half";
+      return fail(ErrorCode::CannotWrite, "no space");
+    });
+    QVERIFY(!failed);
+    QCOMPARE(int(failed.error().code), int(ErrorCode::CannotWrite));
+    QCOMPARE(*readText(file), std::string("old"));
+    int files = 0;
+    for ([[maybe_unused]] const auto& entry : std::filesystem::directory_iterator(test::pathOf(dir))) ++files;
+    QCOMPARE(files, 1);
+  }
+
+  void unwritableFolderNamesTheFile() {
+    const auto written = writeTextAtomically("/proc/nowhere/a.json", "x");
+    QVERIFY(!written);
+    QCOMPARE(int(written.error().code), int(ErrorCode::CannotWrite));
+    QVERIFY(written.error().message.find("/proc/nowhere/a.json") != std::string::npos);
+  }
+
+  void missingFileIsSaid() {
+    const auto text = readText("/nowhere/at/all");
+    QVERIFY(!text);
+    QCOMPARE(int(text.error().code), int(ErrorCode::FileMissing));
+  }
+};
+
+QTEST_GUILESS_MAIN(TestBase)
+#include "test_base.moc"

@@ -1,0 +1,94 @@
+#include "image/colour.h"
+#include "image/metrics.h"
+#include "image/resample.h"
+
+#include <QTest>
+#include <cmath>
+
+using namespace ml;
+
+class TestImage : public QObject {
+  Q_OBJECT
+
+private slots:
+  // IEC 61966-2-1:1999, the transfer function evaluated by hand at both branches and their border.
+  void srgb_data() {
+    QTest::addColumn<double>("linear");
+    QTest::addColumn<double>("encoded");
+    QTest::newRow("black") << 0.0 << 0.0;
+    QTest::newRow("linear branch") << 0.001 << 0.01292;
+    QTest::newRow("border") << 0.0031308 << 0.0404499;
+    QTest::newRow("mid-grey") << 0.18 << 0.461356;
+    QTest::newRow("half") << 0.5 << 0.735357;
+    QTest::newRow("white") << 1.0 << 1.0;
+  }
+  void srgb() {
+    QFETCH(double, linear);
+    QFETCH(double, encoded);
+    QVERIFY(std::abs(srgbEncode(linear) - encoded) < 1e-6);
+    QVERIFY(std::abs(srgbDecode(srgbEncode(linear)) - linear) < 1e-7);
+    QCOMPARE(srgbEncode(-linear), -srgbEncode(linear));
+  }
+  void eightBitCodesRoundTrip() {
+    for (int code = 0; code < 256; ++code) QCOMPARE(int(std::lround(srgbEncode(srgbDecode(code / 255.0)) * 255)), code);
+  }
+
+  // IEC 61966-2-1: white of equal parts is D65, X 0.9505, Y 1, Z 1.0890 (rounded matrix).
+  void whiteIsD65() {
+    const auto xyz = apply(kRec709ToXyz, {1, 1, 1});
+    QVERIFY(std::abs(xyz[0] - 0.9505) < 1e-9);
+    QVERIFY(std::abs(xyz[1] - 1.0) < 1e-9);
+    QVERIFY(std::abs(xyz[2] - 1.0890) < 1e-9);
+  }
+  void inverseUndoes() {
+    const Matrix3 product = multiply(kRec709ToXyz, inverse(kRec709ToXyz));
+    for (int i = 0; i < 9; ++i) QVERIFY(std::abs(product[i] - kIdentity3[i]) < 1e-12);
+  }
+
+  void shrinkKeepsTheMean() {
+    Image<float> image(37, 23, 2);
+    for (std::size_t i = 0; i < image.size(); ++i) image.data()[i] = float((i * 7919) % 101);
+    const Image<float> small = shrinkTo(image.view(), 10, 7);
+    const auto mean = [](const Image<float>& m, int c) {
+      double sum = 0;
+      for (std::size_t i = c; i < m.size(); i += 2) sum += m.data()[i];
+      return sum / (double(m.size()) / 2);
+    };
+    for (int c = 0; c < 2; ++c) QVERIFY(std::abs(mean(image, c) - mean(small, c)) < 1e-3);
+    const Image<float> same = shrinkTo(image.view(), 37, 23);
+    for (std::size_t i = 0; i < image.size(); ++i) QVERIFY(std::abs(same.data()[i] - image.data()[i]) < 1e-3);
+  }
+
+  void cubicWeightsReproduceQuadratics() { // Keys, IEEE TASSP 29, 1981: third-order accuracy
+    for (const float f : {0.f, 0.25f, 0.6f, 0.99f}) {
+      float w[4];
+      cubicWeights(f, w);
+      const auto quadratic = [](float x) { return 2 + 3 * x - 0.7f * x * x; };
+      float sum = 0;
+      for (int i = 0; i < 4; ++i) sum += w[i] * quadratic(float(i - 1));
+      QVERIFY(std::abs(sum - quadratic(f)) < 1e-5f);
+    }
+  }
+
+  void logErrorIgnoresOneScale() {
+    Image<float> a(8, 8, 3), b(8, 8, 3);
+    for (std::size_t i = 0; i < a.size(); ++i) {
+      a.data()[i] = 1 + float(i);
+      b.data()[i] = 5 * a.data()[i];
+    }
+    QVERIFY(logRadianceError(a.view(), b.view(), 0) < 1e-6);
+    for (std::size_t i = 0; i < b.size(); i += 2) b.data()[i] *= 2; // half the samples a stop up: RMS is half a stop
+    QVERIFY(std::abs(logRadianceError(a.view(), b.view(), 0) - 0.5) < 1e-6);
+  }
+
+  void quantiles() {
+    std::vector<float> values;
+    for (int i = 0; i <= 100; ++i) values.push_back(float(100 - i));
+    QCOMPARE(quantile(values.data(), values.size(), 0), 0.f);
+    QCOMPARE(quantile(values.data(), values.size(), 0.25), 25.f);
+    QCOMPARE(quantile(values.data(), values.size(), 1), 100.f);
+  }
+};
+
+QTEST_GUILESS_MAIN(TestImage)
+#include "test_image.moc"
