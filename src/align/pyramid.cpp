@@ -32,13 +32,20 @@ Image<float> light(const Frame& frame, int scale) {
   return out;
 }
 
-Image<float> smoothedRoot(const Image<float>& in) {
-  const int w = in.width(), h = in.height();
-  Image<float> root(w, h, 1), out(w, h, 1);
+Image<float> rootOf(const Image<float>& in) {
+  Image<float> root(in.width(), in.height(), 1);
   for (std::size_t i = 0; i < in.size(); ++i) root.data()[i] = std::sqrt(std::max(0.f, in.data()[i]));
+  return root;
+}
+
+} // namespace
+
+Image<float> smoothed(const Image<float>& in) {
+  const int w = in.width(), h = in.height();
+  Image<float> out(w, h, 1);
   forEachBand(h, [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y) {
-      const float *a = root.row(std::max(0, y - 1)), *b = root.row(y), *c = root.row(std::min(h - 1, y + 1));
+      const float *a = in.row(std::max(0, y - 1)), *b = in.row(y), *c = in.row(std::min(h - 1, y + 1));
       const auto column = [&](int x) { return a[x] + 2 * b[x] + c[x]; };
       for (int x = 0; x < w; ++x)
         out.row(y)[x] = (column(std::max(0, x - 1)) + 2 * column(x) + column(std::min(w - 1, x + 1))) / 16;
@@ -47,18 +54,17 @@ Image<float> smoothedRoot(const Image<float>& in) {
   return out;
 }
 
-} // namespace
-
 LightPyramid buildPyramid(const Frame& frame) {
   LightPyramid pyramid;
   pyramid.scale = std::int64_t(frame.width()) * frame.height() > kFinestPixels ? 2 : 1;
   Image<float> level = light(frame, pyramid.scale);
   while (true) {
-    pyramid.levels.push_back(smoothedRoot(level));
+    pyramid.levels.push_back(rootOf(level));
     if (std::min(level.width(), level.height()) < 2 * kCoarsestSide) break;
     const auto even = level.view().crop({0, 0, level.width() / 2 * 2, level.height() / 2 * 2});
     level = shrink(even, 2);
   }
+  pyramid.exposure = relativeExposure(frame.settings) * frame.midTone;
   pyramid.floor = float(std::sqrt(3 * std::sqrt(frame.noise.variance(0))));
   pyramid.clip = std::sqrt(frame.table.clipFrom) * 0.985f;
   return pyramid;

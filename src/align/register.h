@@ -24,9 +24,8 @@ struct Registration {
 };
 
 /// Registers all frames (same size, sorted by exposure) on `reference`. Coarse to fine inverse-compositional Gauss-Newton
-/// (Baker and Matthews, IJCV 2004) on tones both frames record: one frame's tones are mapped to the other's by matching
-/// their cumulative histograms, so neither exposure times nor the response curve need be known, and both are clamped to
-/// the common range. Frames are chained from neighbour to neighbour, then refined against the reference where enough is
+/// (Baker and Matthews, IJCV 2004) on tones both frames record: one frame's tones are brought to the other's by the ratio of
+/// exposures and a correction learnt from the pictures, and both are clamped to the common range. Frames are chained from neighbour to neighbour, then refined against the reference where enough is
 /// common. Auto measures shift and rotation. Movements below kStillPixels become exactly none.
 inline constexpr double kStillPixels = 0.12;
 Result<std::vector<Registration>> registerFrames(const std::vector<Frame>& frames, int reference, AlignMode mode,

@@ -4,42 +4,74 @@
 
 #include <Eigen/Dense>
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <vector>
 
 namespace ml {
 namespace {
 
-constexpr int kBins = 4096;
+/// Bilinear; what is compared is smooth, so nothing sharper is needed. False outside.
+bool sampleLinear(const Image<float>& image, double x, double y, float& value) {
+  const int ix = int(std::floor(x)), iy = int(std::floor(y));
+  if (ix < 0 || iy < 0 || ix >= image.width() - 1 || iy >= image.height() - 1) return false;
+  const float fx = float(x - ix), fy = float(y - iy);
+  const float *a = image.at(ix, iy), *b = image.at(ix, iy + 1);
+  value = (1 - fy) * ((1 - fx) * a[0] + fx * a[1]) + fy * ((1 - fx) * b[0] + fx * b[1]);
+  return true;
+}
 
-/// Monotone map from tones of one picture to tones of another with the same share of pixels below.
+/// Tones of the moving picture as the fixed one would show them: the exposure ratio, corrected tone by tone with the median
+/// over places that both record (so a response curve that is not the assumed one does no harm).
 class ToneMatch {
 public:
-  ToneMatch(const Image<float>& from, const Image<float>& to) : table_(kBins) {
-    const auto below = cumulative(from), target = cumulative(to);
-    int j = 0;
-    for (int i = 0; i < kBins; ++i) {
-      const double middle = (i ? below[i - 1] : 0) / 2 + below[i] / 2;
-      while (j < kBins - 1 && target[j] < middle) ++j;
-      const double left = j ? target[j - 1] : 0, width = target[j] - left;
-      table_[i] = float((j + (width > 0 ? std::clamp((middle - left) / width, 0.0, 1.0) : 0.5)) / kBins);
-    }
+  explicit ToneMatch(double exposureRatio) : gain_(float(std::sqrt(exposureRatio))) { correction_.fill(1); }
+
+  void learn(const Image<float>& fixed, const Image<float>& moving, const Transform& transform, const LightPyramid& pf, const LightPyramid& pm) {
+    std::array<std::vector<float>, kBins> ratios;
+    const int stride = std::max(1, int(std::sqrt(double(fixed.size()) / 60000)));
+    for (int y = 0; y < fixed.height(); y += stride)
+      for (int x = 0; x < fixed.width(); x += stride) {
+        double u, v;
+        float m;
+        transform.map(x, y, u, v);
+        const float f = *fixed.at(x, y);
+        if (!sampleLinear(moving, u, v, m) || m <= pm.floor || m >= pm.clip || f <= pf.floor || f >= 0.97f * pf.clip) continue;
+        ratios[std::size_t(bin(m))].push_back(f / (m * gain_));
+      }
+    fill(ratios);
   }
+
   float operator()(float tone) const {
     const float position = std::clamp(tone * kBins - 0.5f, 0.f, kBins - 1.001f);
     const int i = int(position);
-    return table_[i] + (position - float(i)) * (table_[i + 1] - table_[i]);
+    return tone * gain_ * (correction_[std::size_t(i)] + (position - float(i)) * (correction_[std::size_t(i) + 1] - correction_[std::size_t(i)]));
   }
 
 private:
-  static std::vector<double> cumulative(const Image<float>& image) {
-    std::vector<double> sums(kBins);
-    for (std::size_t i = 0; i < image.size(); ++i) sums[std::clamp(int(image.data()[i] * kBins), 0, kBins - 1)] += 1;
-    for (int i = 1; i < kBins; ++i) sums[i] += sums[i - 1];
-    for (double& s : sums) s /= double(image.size());
-    return sums;
+  static constexpr int kBins = 48;
+  static constexpr std::size_t kEnough = 40;
+  static int bin(float tone) { return std::clamp(int(tone * kBins), 0, kBins - 1); }
+
+  void fill(std::array<std::vector<float>, kBins>& ratios) {
+    float last = 0;
+    std::array<float, kBins> medians{};
+    for (int i = 0; i < kBins; ++i) {
+      auto& r = ratios[std::size_t(i)];
+      if (r.size() >= kEnough) {
+        std::nth_element(r.begin(), r.begin() + std::ptrdiff_t(r.size() / 2), r.end());
+        last = r[r.size() / 2];
+      }
+      medians[std::size_t(i)] = last; // a bin with too few follows the one below
+    }
+    for (int i = kBins - 1; i >= 0; --i) // and the darkest follow the first that has enough
+      if (medians[std::size_t(i)] == 0) medians[std::size_t(i)] = i + 1 < kBins && medians[std::size_t(i) + 1] > 0 ? medians[std::size_t(i) + 1] : 1;
+    for (int i = 0; i < kBins; ++i)
+      correction_[std::size_t(i)] = (medians[std::size_t(std::max(0, i - 1))] + 2 * medians[std::size_t(i)] + medians[std::size_t(std::min(kBins - 1, i + 1))]) / 4;
   }
-  std::vector<float> table_;
+
+  float gain_;
+  std::array<float, kBins> correction_{};
 };
 
 /// Both pictures in the tones of `fixed`, clamped to what both record.
@@ -48,13 +80,16 @@ struct CommonTones {
   float low = 0, high = 1;
 };
 
-CommonTones commonTones(const Image<float>& fixed, const Image<float>& moving, const LightPyramid& pf, const LightPyramid& pm) {
-  const ToneMatch match(moving, fixed);
+CommonTones commonTones(const Image<float>& fixed, const Image<float>& moving, const LightPyramid& pf, const LightPyramid& pm,
+                        const ToneMatch& match) {
   CommonTones out{Image<float>(fixed.width(), fixed.height(), 1), Image<float>(moving.width(), moving.height(), 1),
                   std::max(pf.floor, match(pm.floor)), std::min(pf.clip, match(pm.clip))};
   if (out.high <= out.low) out.low = out.high = (out.low + out.high) / 2;
   for (std::size_t i = 0; i < fixed.size(); ++i) out.fixed.data()[i] = std::clamp(fixed.data()[i], out.low, out.high);
   for (std::size_t i = 0; i < moving.size(); ++i) out.moving.data()[i] = std::clamp(match(moving.data()[i]), out.low, out.high);
+  // Smoothing comes after clamping: what clipped in one frame then has the same edge in both.
+  out.fixed = smoothed(out.fixed);
+  out.moving = smoothed(out.moving);
   return out;
 }
 
@@ -98,7 +133,7 @@ std::vector<Sample> structure(const Image<float>& fixed, float low, float high) 
     gx = (*fixed.at(x + 1, y) - *fixed.at(x - 1, y)) / 2;
     gy = (*fixed.at(x, y + 1) - *fixed.at(x, y - 1)) / 2;
   };
-  const float least = std::max(1e-5f, 0.01f * (high - low));
+  const float least = std::max(1e-5f, 0.003f * (high - low));
   std::vector<std::vector<Sample>> bands(bandCount(h));
   forEachBand(h, [&](const Band& band) {
     for (int y = std::max(1, band.begin); y < std::min(h - 1, band.end); ++y)
@@ -111,16 +146,6 @@ std::vector<Sample> structure(const Image<float>& fixed, float low, float high) 
   std::vector<Sample> all;
   for (auto& band : bands) all.insert(all.end(), band.begin(), band.end());
   return all;
-}
-
-/// Catmull-Rom would sharpen noise; the pyramid is smooth, so linear interpolation is enough.
-bool sampleLinear(const Image<float>& image, double x, double y, float& value) {
-  const int ix = int(std::floor(x)), iy = int(std::floor(y));
-  if (ix < 0 || iy < 0 || ix >= image.width() - 1 || iy >= image.height() - 1) return false;
-  const float fx = float(x - ix), fy = float(y - iy);
-  const float *a = image.at(ix, iy), *b = image.at(ix, iy + 1);
-  value = (1 - fy) * ((1 - fx) * a[0] + fx * a[1]) + fy * ((1 - fx) * b[0] + fx * b[1]);
-  return true;
 }
 
 struct Normal {
@@ -225,22 +250,32 @@ Transform searchShift(const CommonTones& tones, const Transform& initial) {
   return best;
 }
 
+/// Share of pixels that are neither in the noise nor clipped, on every fourth pixel.
+double recordedShare(const LightPyramid& pyramid) {
+  const Image<float>& finest = pyramid.levels.front();
+  std::size_t recorded = 0, all = 0;
+  for (std::size_t i = 0; i < finest.size(); i += 4, ++all) recorded += finest.data()[i] > pyramid.floor && finest.data()[i] < pyramid.clip;
+  return all ? double(recorded) / double(all) : 0;
+}
+
 } // namespace
 
 PairFit registerPair(const LightPyramid& fixed, const LightPyramid& moving, const Transform& initial, AlignMode mode, bool fullSearch) {
   const int coarsest = int(std::min(fixed.levels.size(), moving.levels.size())) - 1;
   const int first = fullSearch ? coarsest : std::min(coarsest, 1);
   Transform transform = initial.scaled(1.0 / (fixed.scale << first));
+  ToneMatch match(fixed.exposure / moving.exposure);
   LevelFit fit;
   for (int level = first; level >= 0; --level) {
-    const CommonTones tones = commonTones(fixed.levels[level], moving.levels[level], fixed, moving);
+    if (level < coarsest) match.learn(fixed.levels[std::size_t(level)], moving.levels[std::size_t(level)], transform, fixed, moving);
+    const CommonTones tones = commonTones(fixed.levels[level], moving.levels[level], fixed, moving, match);
     if (level == coarsest && fullSearch) transform = searchShift(tones, transform);
     // Perspective is fitted only where there are pixels enough to hold it.
     const AlignMode levelMode = mode == AlignMode::Perspective && level > 3 ? AlignMode::Rigid : mode;
     fit = fitLevel(tones, transform, level == coarsest && mode != AlignMode::Shift ? AlignMode::Shift : levelMode, level == 0 ? 8 : 12);
     if (level > 0) transform = fit.transform.scaled(2);
   }
-  return {fit.transform.scaled(fixed.scale), fit.correlation, fit.informative};
+  return {fit.transform.scaled(fixed.scale), fit.correlation, std::min(fit.informative, recordedShare(moving))};
 }
 
 } // namespace ml

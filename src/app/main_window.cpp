@@ -153,8 +153,8 @@ void MainWindow::buildActions() {
   menu->addAction(action("actionFrames", tr("New job from frames..."), QKeySequence::New, [this] { chooseFrames(); }));
   menu->addAction(action("actionOpen", tr("Open a job..."), QKeySequence::Open, [this] { chooseJob(); }));
   menu->addSeparator();
-  menu->addAction(action("actionUndo", tr("Undo"), QKeySequence::Undo, [this] { if (!workbench_.busy()) workbench_.undoStack().undo(); }));
-  menu->addAction(action("actionRedo", tr("Redo"), QKeySequence::Redo, [this] { if (!workbench_.busy()) workbench_.undoStack().redo(); }));
+  menu->addAction(action("actionUndo", tr("Undo"), Qt::CTRL | Qt::Key_Z, [this] { if (!workbench_.busy()) workbench_.undoStack().undo(); }));
+  menu->addAction(action("actionRedo", tr("Redo"), Qt::CTRL | Qt::SHIFT | Qt::Key_Z, [this] { if (!workbench_.busy()) workbench_.undoStack().redo(); }));
   menu->addSeparator();
   menu->addAction(action("actionTheme", tr("Dusk or paper"), Qt::CTRL | Qt::Key_T, [this] { setTheme(theme_ == &Theme::dusk() ? Theme::paper() : Theme::dusk()); }));
   menu->addAction(action("actionKeys", tr("Keys"), Qt::Key_F1, [this] { showKeys(); }));

@@ -123,7 +123,7 @@ private slots:
   void anotherViewIsRefused() {
     QTemporaryDir dir;
     auto one = test::shootScene(test::texturedScene(480, 360, 9, 21), test::exposedAt({9, 7}), FrameFormat::Jpeg, test::pathOf(dir));
-    auto two = test::shootScene(test::texturedScene(480, 360, 5, 77), test::exposedAt({5}), FrameFormat::Tiff, test::pathOf(dir));
+    auto two = test::shootScene(test::texturedScene(480, 360, 4, 77), test::exposedAt({5}), FrameFormat::Tiff, test::pathOf(dir));
     std::vector<Frame> frames = std::move(one.frames);
     frames.push_back(std::move(two.frames[0]));
     const auto placed = registerFrames(frames, 0, AlignMode::Auto, {});

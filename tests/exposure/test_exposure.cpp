@@ -1,7 +1,8 @@
+#include <QTest> // first: moc of Qt 6.4 cannot read <compare> on its own
+
 #include "exposure/ev.h"
 #include "exposure/marks.h"
 
-#include <QTest>
 #include <cmath>
 
 using namespace ml;

@@ -35,7 +35,7 @@ private slots:
 
   // IEC 61966-2-1: white of equal parts is D65, X 0.9505, Y 1, Z 1.0890 (rounded matrix).
   void whiteIsD65() {
-    const auto xyz = apply(kRec709ToXyz, {1, 1, 1});
+    const auto xyz = ml::apply(kRec709ToXyz, {1, 1, 1});
     QVERIFY(std::abs(xyz[0] - 0.9505) < 1e-9);
     QVERIFY(std::abs(xyz[1] - 1.0) < 1e-9);
     QVERIFY(std::abs(xyz[2] - 1.0890) < 1e-9);

@@ -1,0 +1,108 @@
+#include "codec/exif.h"
+#include "codec/jpeg.h"
+#include "deliver/deliver.h"
+#include "support/scenes.h"
+
+#include <QTest>
+#include <cstring>
+#include <exiv2/exiv2.hpp>
+#include <fstream>
+#include <iterator>
+#include <opencv2/imgcodecs.hpp>
+
+using namespace ml;
+
+namespace {
+
+Image<std::uint16_t> picture() {
+  Image<std::uint16_t> out(96, 64, 3);
+  for (int y = 0; y < 64; ++y)
+    for (int x = 0; x < 96; ++x)
+      for (int c = 0; c < 3; ++c) out.at(x, y)[c] = std::uint16_t(257 * (x + y + 20 * c));
+  return out;
+}
+
+std::string bytesOf(const std::filesystem::path& file) {
+  std::ifstream in(file, std::ios::binary);
+  return std::string(std::istreambuf_iterator<char>(in), {});
+}
+
+} // namespace
+
+class TestDeliver : public QObject {
+  Q_OBJECT
+
+private slots:
+  void picturesCarryProfileAndExif_data() {
+    QTest::addColumn<QString>("ending");
+    QTest::newRow("JPEG") << ".jpg";
+    QTest::newRow("TIFF") << ".tif";
+    QTest::newRow("PNG") << ".png";
+  }
+  void picturesCarryProfileAndExif() {
+    QFETCH(QString, ending);
+    QTemporaryDir dir;
+    const auto set = test::shootScene(test::texturedScene(96, 64, 6), test::exposedAt({7}), FrameFormat::Jpeg, test::pathOf(dir));
+    const auto file = test::pathOf(dir) / ("out" + ending.toStdString());
+    DeliverOptions options;
+    options.metadataFrom = set.files[0];
+    const auto image = picture();
+    const auto done = deliverPicture(image.view(), file, options);
+    QVERIFY2(done.has_value(), done ? "" : done.error().message.c_str());
+    auto opened = Exiv2::ImageFactory::open(file.string());
+    opened->readMetadata();
+    QVERIFY(!opened->exifData()["Exif.Photo.DateTimeOriginal"].toString().empty());
+    QVERIFY(opened->exifData()["Exif.Image.Software"].toString().find("Mellow Lantern") != std::string::npos);
+    const cv::Mat theirs = cv::imread(file, cv::IMREAD_UNCHANGED);
+    QCOMPARE(theirs.cols, 96);
+    const double top = ending == ".jpg" ? 255 : 65535;
+    const double value = ending == ".jpg" ? theirs.at<cv::Vec3b>(30, 40)[2] : theirs.at<cv::Vec3w>(30, 40)[2];
+    QVERIFY(std::abs(value / top - 70 / 255.0) < 0.012);
+    // The profile is compressed in PNG; in the others its signature stands in the file.
+    if (ending != ".png") QVERIFY(bytesOf(file).find("acsp") != std::string::npos);
+    else QVERIFY(bytesOf(file).find("iCCP") != std::string::npos);
+  }
+
+  void radianceRoundTrips_data() {
+    QTest::addColumn<QString>("ending");
+    QTest::addColumn<double>("tolerance");
+    QTest::newRow("EXR half") << ".exr" << 1.0 / 2048;
+    QTest::newRow("float TIFF") << ".tif" << 0.0;
+    QTest::newRow("Radiance") << ".hdr" << 1.0 / 64;
+  }
+  void radianceRoundTrips() {
+    QFETCH(QString, ending);
+    QFETCH(double, tolerance);
+    QTemporaryDir dir;
+    const auto scene = test::texturedScene(120, 80, 12);
+    const auto file = test::pathOf(dir) / ("r" + ending.toStdString());
+    QVERIFY(deliverRadiance(scene.view(), file, {}).has_value());
+    const auto back = readRadiance(file);
+    QVERIFY(back.has_value());
+    for (std::size_t i = 0; i < scene.size(); ++i) QVERIFY(std::abs(back->data()[i] / scene.data()[i] - 1) <= tolerance);
+  }
+
+  void longEdgeIsKept() {
+    QTemporaryDir dir;
+    DeliverOptions web;
+    web.longEdge = 48;
+    QVERIFY(deliverPicture(picture().view(), test::pathOf(dir) / "w.jpg", web).has_value());
+    const auto back = readJpeg(test::pathOf(dir) / "w.jpg");
+    QCOMPARE(back->pixels.width(), 48);
+    QCOMPARE(back->pixels.height(), 32);
+  }
+
+  void unknownEndingsAreRefused() {
+    QTemporaryDir dir;
+    QCOMPARE(int(deliverPicture(picture().view(), test::pathOf(dir) / "a.bmp", {}).error().code), int(ErrorCode::UnsupportedFormat));
+    QCOMPARE(int(deliverRadiance(test::texturedScene(32, 32, 4).view(), test::pathOf(dir) / "a.jpg", {}).error().code), int(ErrorCode::UnsupportedFormat));
+  }
+
+  void unwritablePlacesAreSaidAndLeaveNothing() {
+    const auto done = deliverPicture(picture().view(), "/proc/nowhere/a.jpg", {});
+    QCOMPARE(int(done.error().code), int(ErrorCode::CannotWrite));
+  }
+};
+
+QTEST_GUILESS_MAIN(TestDeliver)
+#include "test_deliver.moc"

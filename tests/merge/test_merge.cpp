@@ -1,0 +1,263 @@
+#include "align/register.h"
+#include "base/parallel.h"
+#include "image/metrics.h"
+#include "merge/consistency.h"
+#include "merge/merge.h"
+#include "support/scenes.h"
+
+#include <QTest>
+#include <cmath>
+#include <opencv2/photo.hpp>
+#include <random>
+
+using namespace ml;
+
+namespace {
+
+std::vector<PlacedFrame> unmoved(const std::vector<Frame>& frames) {
+  std::vector<PlacedFrame> placed;
+  for (const auto& frame : frames) placed.push_back({&frame, kIdentity3});
+  return placed;
+}
+
+MergeOptions still(int reference = 0) {
+  MergeOptions options;
+  options.reference = reference;
+  options.motion = MotionMode::Off;
+  return options;
+}
+
+/// What the camera saw, in the reference frame's place.
+Image<float> truth(const Image<float>& scene, const CameraPose& pose = {}) { return seenBy(scene, pose); }
+
+Image<float> inner(const Image<float>& image, int border) {
+  Image<float> out(image.width() - 2 * border, image.height() - 2 * border, 3);
+  const auto view = image.view().crop({border, border, out.width(), out.height()});
+  for (int y = 0; y < out.height(); ++y) std::copy_n(view.row(y), out.width() * 3, out.row(y));
+  return out;
+}
+
+double rmse(const Image<float>& a, const Image<float>& b, int border = 12) {
+  return logRadianceError(inner(a, border).view(), inner(b, border).view(), 1e-6f);
+}
+
+/// A dark square on a textured ground.
+void addSquare(Image<float>& scene, int x0, int y0, int side, float light) {
+  for (int y = y0; y < y0 + side; ++y)
+    for (int x = x0; x < x0 + side; ++x)
+      for (int c = 0; c < 3; ++c) scene.at(x, y)[c] = light * float(1 + 0.3 * std::sin(x * 0.9) * std::sin(y * 0.8));
+}
+
+} // namespace
+
+class TestMerge : public QObject {
+  Q_OBJECT
+
+private slots:
+  // A world exposed and merged again. Tolerance: photon noise of the darkest tones at this range is about 0.03 EV, raw
+  // demosaicing of three-pixel detail adds about as much, eight-bit rounding a little more.
+  void worldIsRecovered_data() {
+    QTest::addColumn<int>("format");
+    QTest::addColumn<double>("tolerance");
+    QTest::newRow("TIFF") << int(FrameFormat::Tiff) << 0.05;
+    QTest::newRow("JPEG") << int(FrameFormat::Jpeg) << 0.08;
+    QTest::newRow("raw") << int(FrameFormat::Dng) << 0.10;
+  }
+  void worldIsRecovered() {
+    QFETCH(int, format);
+    QFETCH(double, tolerance);
+    QTemporaryDir dir;
+    const auto scene = test::texturedScene(420, 320, 11);
+    auto set = test::shootScene(scene.clone(), test::exposedAt({13, 11, 9, 7, 5, 3}), FrameFormat(format), test::pathOf(dir));
+    const auto merged = mergeRadiance(unmoved(set.frames), still(3), {});
+    QVERIFY(merged.has_value());
+    const double error = rmse(merged->radiance, truth(scene));
+    QVERIFY2(error < tolerance, qPrintable(QString::number(error)));
+    // The absolute scale is right too: value 1 reads ev100OfUnit.
+    const auto seen = truth(scene);
+    const double stops = std::log2(merged->radiance.at(100, 100)[1] * luminanceOf({merged->ev100OfUnit}) / seen.at(100, 100)[1]);
+    QVERIFY2(std::abs(stops) < 0.1, qPrintable(QString::number(stops)));
+    QCOMPARE(merged->clippedShare, 0.0);
+  }
+
+  void movedWorldIsRecovered() {
+    QTemporaryDir dir;
+    const auto scene = test::texturedScene(420, 320, 11, 3);
+    SimulationOptions sway;
+    sway.shakePixels = 3;
+    sway.shakeDegrees = 0.15;
+    auto set = test::shootScene(scene.clone(), test::exposedAt({13, 10, 7, 4}), FrameFormat::Tiff, test::pathOf(dir), sway);
+    const auto placedAt = registerFrames(set.frames, 1, AlignMode::Rigid, {});
+    auto placed = unmoved(set.frames);
+    for (std::size_t i = 0; i < placed.size(); ++i) placed[i].toFrame = (*placedAt)[i].transform.h;
+    auto options = still(1);
+    const auto merged = mergeRadiance(placed, options, {});
+    const double error = rmse(merged->radiance, truth(scene, set.poses[1]), 24);
+    QVERIFY2(error < 0.10, qPrintable(QString::number(error))); // interpolation at the steep border of the bright half adds to the noise
+  }
+
+  // Debevec and Malik 1997 as OpenCV 4.6 implements it, given the same linear codes: both recover the truth up to a scale.
+  void agreesWithAnIndependentMerge() {
+    const auto scene = inner(test::texturedScene(220, 160, 8), 4);
+    std::vector<Frame> frames;
+    std::vector<cv::Mat> images;
+    std::vector<float> times;
+    for (const double ev : {9.0, 7.0, 5.0, 3.0}) {
+      const ExposureSettings s = test::exposedAt({ev})[0];
+      Image<float> linear(scene.width(), scene.height(), 3);
+      cv::Mat eight(scene.height(), scene.width(), CV_8UC3);
+      for (std::size_t i = 0; i < scene.size(); ++i) {
+        linear.data()[i] = float(std::min(1.0, scene.data()[i] / luminanceOf({ev + 2.5})));
+        eight.data[i] = std::uint8_t(std::lround(linear.data()[i] * 255));
+      }
+      frames.push_back(test::linearFrame(linear, s));
+      // The same eight-bit codes for both.
+      for (std::size_t i = 0; i < scene.size(); ++i) frames.back().codes.data()[i] = std::uint16_t(eight.data[i] * 257);
+      images.push_back(eight);
+      times.push_back(float(s.time.value));
+    }
+    cv::Mat theirs, response(256, 1, CV_32FC3);
+    for (int i = 0; i < 256; ++i) response.at<cv::Vec3f>(i) = cv::Vec3f::all(std::max(1e-3f, float(i)));
+    cv::createMergeDebevec()->process(images, theirs, times, response);
+    Image<float> other(scene.width(), scene.height(), 3);
+    for (int y = 0; y < scene.height(); ++y) std::copy_n(theirs.ptr<float>(y), scene.width() * 3, other.row(y));
+    const auto merged = mergeRadiance(unmoved(frames), still(1), {});
+    const double ours = logRadianceError(merged->radiance.view(), scene.view(), 1e-6f), reference = logRadianceError(other.view(), scene.view(), 1e-6f);
+    QVERIFY2(ours < 0.05, qPrintable(QString::number(ours)));
+    QVERIFY2(ours <= reference, qPrintable(QString("%1 against %2").arg(ours).arg(reference)));
+    QVERIFY(logRadianceError(merged->radiance.view(), other.view(), 1e-6f) < 0.1 + reference);
+  }
+
+  // Inverse-variance weights reach the Cramer-Rao bound of the sensor model: 1 / sqrt(sum of information over frames).
+  void noiseReachesTheBound() {
+    const NoiseModel noise{1.0 / 20000, 1e-7};
+    std::mt19937 random(3);
+    std::vector<Frame> frames;
+    double information = 0;
+    const double radiance = 0.02;
+    for (const double time : {1.0 / 16, 1.0 / 8, 1.0 / 4}) {
+      const double exposure = time / (1.0 / 8), mean = radiance * exposure;
+      std::normal_distribution<double> sample(mean, std::sqrt(noise.variance(mean)));
+      Image<float> linear(200, 200, 3);
+      for (std::size_t i = 0; i < linear.size(); ++i) linear.data()[i] = float(sample(random));
+      frames.push_back(test::linearFrame(linear, {{time}, {8}, {100}}));
+      frames.back().noise = noise;
+      information += exposure * exposure / noise.variance(mean);
+    }
+    const auto merged = mergeRadiance(unmoved(frames), still(1), {});
+    double sum = 0, squares = 0;
+    for (std::size_t i = 0; i < merged->radiance.size(); ++i) {
+      sum += merged->radiance.data()[i];
+      squares += double(merged->radiance.data()[i]) * merged->radiance.data()[i];
+    }
+    const double n = double(merged->radiance.size()), mean = sum / n, deviation = std::sqrt(squares / n - mean * mean);
+    QVERIFY2(std::abs(mean / radiance - 1) < 0.002, qPrintable(QString::number(mean))); // unbiased
+    QVERIFY2(deviation * std::sqrt(information) < 1.03, qPrintable(QString::number(deviation * std::sqrt(information))));
+  }
+
+  void clippedSamplesWeighNothing() {
+    Image<float> dark(40, 40, 3), bright(40, 40, 3);
+    dark.fill(0.4f);
+    bright.fill(1.f); // should be 1.6: clipped
+    std::vector<Frame> frames;
+    frames.push_back(test::linearFrame(dark, {{1.0 / 64}, {8}, {100}}));
+    frames.push_back(test::linearFrame(bright, {{1.0 / 16}, {8}, {100}}));
+    const auto merged = mergeRadiance(unmoved(frames), still(0), {});
+    QVERIFY(std::abs(merged->radiance.at(20, 20)[1] - 0.4f) < 1e-4f);
+    QCOMPARE(merged->clippedShare, 0.0);
+  }
+
+  void clippedEverywhereStaysNeutral() {
+    Image<float> full(40, 40, 3);
+    Frame frame = test::linearFrame([&] { full.fill(1); return std::move(full); }(), {{1.0 / 64}, {8}, {100}});
+    frame.saturation = {1.f, 0.55f, 0.8f}; // white balance: the channels clip at different levels
+    for (std::size_t i = 0; i < frame.codes.size(); ++i) frame.codes.data()[i] = std::uint16_t(65535 * frame.saturation[i % 3]);
+    std::vector<Frame> frames;
+    frames.push_back(std::move(frame));
+    const auto merged = mergeRadiance(unmoved(frames), still(0), {});
+    const float* p = merged->radiance.at(20, 20);
+    QVERIFY(p[0] == p[1] && p[1] == p[2]); // no pink
+    QVERIFY(merged->clippedShare > 0.99);
+  }
+
+  void orderAndThreadsChangeNothing() {
+    QTemporaryDir dir;
+    auto set = test::shootScene(test::texturedScene(300, 220, 10), test::exposedAt({13, 10, 7}), FrameFormat::Jpeg, test::pathOf(dir));
+    auto placed = unmoved(set.frames);
+    MergeOptions options;
+    options.reference = 1;
+    setThreadCount(1);
+    const auto one = mergeRadiance(placed, options, {});
+    setThreadCount(4);
+    const auto four = mergeRadiance(placed, options, {});
+    setThreadCount(0);
+    QVERIFY(std::equal(one->radiance.data(), one->radiance.data() + one->radiance.size(), four->radiance.data()));
+    std::swap(placed[0], placed[2]);
+    const auto swapped = mergeRadiance(placed, options, {});
+    for (std::size_t i = 0; i < one->radiance.size(); ++i)
+      QVERIFY(std::abs(swapped->radiance.data()[i] - one->radiance.data()[i]) <= 2e-5f * std::abs(one->radiance.data()[i]) + 1e-7f);
+  }
+
+  void whatMovedIsTakenFromTheReference() {
+    // The square stands at another place in each frame; the merge must show it once, where the reference saw it.
+    std::vector<Frame> frames;
+    const int places[] = {60, 140, 220};
+    const auto ground = test::texturedScene(420, 320, 6, 9);
+    QTemporaryDir dir;
+    const auto settings = test::exposedAt({8, 6.5, 5});
+    for (int i = 0; i < 3; ++i) {
+      auto scene = ground.clone();
+      addSquare(scene, places[i], 120, 40, 0.7f);
+      auto shot = test::shootScene(std::move(scene), {settings[std::size_t(i)]}, FrameFormat::Tiff, test::pathOf(dir));
+      frames.push_back(std::move(shot.frames[0]));
+    }
+    for (int reference = 0; reference < 3; ++reference) {
+      MergeOptions options;
+      options.reference = reference;
+      const auto merged = mergeRadiance(unmoved(frames), options, {});
+      auto expected = ground.clone();
+      addSquare(expected, places[reference], 120, 40, 0.7f);
+      const double error = rmse(merged->radiance, truth(expected));
+      QVERIFY2(error < 0.10, qPrintable(QString("reference %1: %2 EV").arg(reference).arg(error)));
+      QVERIFY(merged->motion.regions >= 1);
+      options.motion = MotionMode::Off;
+      QVERIFY(rmse(mergeRadiance(unmoved(frames), options, {})->radiance, truth(expected)) > 2 * error); // it is the treatment that does it
+    }
+  }
+
+  void stillSetsHaveNoRegions() {
+    QTemporaryDir dir;
+    for (const auto format : {FrameFormat::Jpeg, FrameFormat::Tiff, FrameFormat::Dng}) {
+      auto set = test::shootScene(test::texturedScene(420, 320, 11, 2), test::exposedAt({11, 9, 7, 5}), format, test::pathOf(dir));
+      MergeOptions options;
+      options.reference = 2;
+      const auto merged = mergeRadiance(unmoved(set.frames), options, {});
+      QCOMPARE(merged->motion.regions, 0);
+    }
+  }
+
+  void differentSizesAreRefused() {
+    Image<float> a(40, 40, 3), b(41, 40, 3);
+    a.fill(0.1f);
+    b.fill(0.1f);
+    std::vector<Frame> frames;
+    frames.push_back(test::linearFrame(a, {}));
+    frames.push_back(test::linearFrame(b, {}));
+    const auto merged = mergeRadiance(unmoved(frames), still(0), {});
+    QCOMPARE(int(merged.error().code), int(ErrorCode::SizeMismatch));
+    QCOMPARE(int(mergeRadiance({}, still(0), {}).error().code), int(ErrorCode::InvalidArgument));
+  }
+
+  void stopLeavesNothing() {
+    Image<float> a(400, 400, 3);
+    a.fill(0.1f);
+    std::vector<Frame> frames;
+    frames.push_back(test::linearFrame(a, {}));
+    Progress progress;
+    progress.stop.request();
+    QCOMPARE(int(mergeRadiance(unmoved(frames), still(0), progress).error().code), int(ErrorCode::Stopped));
+  }
+};
+
+QTEST_GUILESS_MAIN(TestMerge)
+#include "test_merge.moc"

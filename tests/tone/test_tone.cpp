@@ -1,0 +1,179 @@
+#include "base/parallel.h"
+#include "finish/finish.h"
+#include "image/colour.h"
+#include "image/resample.h"
+#include "support/scenes.h"
+#include "tone/natural.h"
+
+#include <QTest>
+#include <cmath>
+
+using namespace ml;
+
+namespace {
+
+/// A bright window in a dark wall: two flat fields `stops` apart, the border one pixel wide.
+Image<float> windowInWall(double stops) {
+  Image<float> scene(600, 400, 3);
+  for (int y = 0; y < 400; ++y)
+    for (int x = 0; x < 600; ++x) {
+      const bool window = x > 220 && x < 420 && y > 110 && y < 290;
+      for (int c = 0; c < 3; ++c) scene.at(x, y)[c] = float(window ? std::exp2(stops) : 1.0) * 0.01f;
+    }
+  return scene;
+}
+
+Image<float> toned(const Image<float>& scene, ToneSettings settings = {}) {
+  return std::move(*toneNatural(scene.view(), analyseTone(scene.view()), settings, {}));
+}
+
+} // namespace
+
+class TestTone : public QObject {
+  Q_OBJECT
+
+private slots:
+  void curvePassesItsTiesAndNeverFalls() { // Fritsch and Carlson 1980: monotone data give a monotone interpolant
+    const std::vector<Tie> ties{{-6, -8}, {-5, -7.9}, {-1, -3}, {0, -3}, {2, -0.3}, {7, 0}};
+    const ToneCurve curve(ties);
+    for (const Tie& tie : ties) QVERIFY(std::abs(curve(tie.scene) - tie.paper) < 1e-12);
+    for (double s = -9; s < 10; s += 0.01) QVERIFY(curve(s + 0.01) >= curve(s) - 1e-12);
+  }
+
+  void straightTiesGiveAStraightCurve() {
+    const ToneCurve curve({{-4, -6}, {-1, -3}, {2, 0}});
+    for (double s = -8; s < 6; s += 0.37) QVERIFY(std::abs(curve(s) - (s - 2)) < 1e-12);
+  }
+
+  void boxMeanIsTheMean() {
+    Image<float> image(23, 17, 1);
+    for (std::size_t i = 0; i < image.size(); ++i) image.data()[i] = float((i * 31) % 17);
+    const auto mean = boxMean(image, 3);
+    for (const auto& [x, y] : {std::pair{0, 0}, {11, 8}, {22, 16}, {1, 15}}) {
+      double sum = 0;
+      int count = 0;
+      for (int v = std::max(0, y - 3); v <= std::min(16, y + 3); ++v)
+        for (int u = std::max(0, x - 3); u <= std::min(22, x + 3); ++u) sum += *image.at(u, v), ++count;
+      QVERIFY(std::abs(*mean.at(x, y) - sum / count) < 1e-5);
+    }
+  }
+
+  /// Next to a window frame the wall must be as bright as far from it: no halo. In stops of display light.
+  void noHaloAtWindowFrames_data() {
+    QTest::addColumn<double>("stops");
+    for (const double stops : {4.0, 8.0, 11.0}) QTest::addRow("%g stops", stops) << stops;
+  }
+  void noHaloAtWindowFrames() {
+    QFETCH(double, stops);
+    const auto picture = toned(windowInWall(stops));
+    const auto light = [&](int x, int y) { return std::log2(std::max(1e-4f, luminance(picture.at(x, y)))); };
+    const double farWall = light(20, 20), farWindow = light(320, 200);
+    for (int d = 2; d < 80; d += 3) {
+      QVERIFY2(std::abs(light(220 - d, 200) - farWall) < 0.12, qPrintable(QString("wall at %1 px: %2").arg(d).arg(light(220 - d, 200) - farWall)));
+      QVERIFY2(std::abs(light(222 + d, 200) - farWindow) < 0.12, qPrintable(QString("window at %1 px: %2").arg(d).arg(light(222 + d, 200) - farWindow)));
+    }
+    QVERIFY(farWindow > farWall + 0.5);
+  }
+
+  void orderOfTonesIsKept() {
+    Image<float> ramp(640, 200, 3);
+    for (int y = 0; y < 200; ++y)
+      for (int x = 0; x < 640; ++x)
+        for (int c = 0; c < 3; ++c) ramp.at(x, y)[c] = float(std::exp2(-8 + 14.0 * x / 640));
+    const auto picture = toned(ramp);
+    for (int x = 1; x < 640; ++x) QVERIFY(luminance(picture.at(x, 100)) >= luminance(picture.at(x - 1, 100)) * 0.999f);
+  }
+
+  void scaleOfTheSceneDoesNotMatter() { // exposure is chosen: the same scene ten stops brighter gives the same picture
+    const auto scene = test::texturedScene(300, 220, 10);
+    auto bright = scene.clone();
+    for (std::size_t i = 0; i < bright.size(); ++i) bright.data()[i] *= 1024;
+    const auto a = toned(scene), b = toned(bright);
+    for (std::size_t i = 0; i < a.size(); ++i) QVERIFY(std::abs(a.data()[i] - b.data()[i]) < 2e-3f);
+  }
+
+  void colourIsKept() { // ratios of channels to luminance survive where the display can show them
+    const auto scene = test::texturedScene(300, 220, 10);
+    const auto picture = toned(scene);
+    int checked = 0;
+    for (int y = 0; y < 220; y += 3)
+      for (int x = 0; x < 300; x += 3) {
+        const float *in = scene.at(x, y), *out = picture.at(x, y);
+        if (std::max({out[0], out[1], out[2]}) > 0.8f) continue;
+        ++checked;
+        for (int c = 0; c < 3; ++c) QVERIFY(std::abs(out[c] / luminance(out) - in[c] / luminance(in)) < 1e-3f);
+      }
+    QVERIFY(checked > 1000);
+  }
+
+  void darkCornersAndWindowsBothShow() {
+    const auto scene = test::texturedScene(420, 320, 13);
+    const auto picture = toned(scene);
+    int white = 0, black = 0;
+    for (int y = 0; y < 320; ++y)
+      for (int x = 0; x < 420; ++x) {
+        const float light = luminance(picture.at(x, y));
+        white += light > 0.99f;
+        black += light < 0.002f;
+        for (int c = 0; c < 3; ++c) QVERIFY(picture.at(x, y)[c] >= 0 && picture.at(x, y)[c] <= 1.0001f);
+      }
+    QVERIFY(white < 420 * 320 / 50);
+    QVERIFY(black < 420 * 320 / 50);
+  }
+
+  void balanceZeroIsOneExposure() {
+    ToneSettings one;
+    one.balance = 0;
+    const auto ties = placedTies(analyseTone(test::texturedScene(300, 220, 12).view()), one);
+    for (std::size_t i = 1; i < ties.size(); ++i)
+      QVERIFY(std::abs((ties[i].paper - ties[i - 1].paper) - (ties[i].scene - ties[i - 1].scene)) < 1e-9);
+  }
+
+  void previewAndFullSizeLookTheSame() {
+    const auto scene = test::texturedScene(900, 660, 11);
+    const auto analysis = analyseTone(scene.view());
+    const auto small = shrinkTo(scene.view(), 300, 220);
+    const auto full = toneNatural(scene.view(), analysis, {}, {});
+    const auto preview = toneNatural(small.view(), analysis, {}, {});
+    const auto reduced = shrinkTo(full->view(), 300, 220);
+    double sum = 0;
+    for (std::size_t i = 0; i < reduced.size(); ++i) sum += std::abs(reduced.data()[i] - preview->data()[i]);
+    QVERIFY(sum / double(reduced.size()) < 0.01);
+  }
+
+  void threadsChangeNothing() {
+    const auto scene = test::texturedScene(300, 220, 11);
+    const auto analysis = analyseTone(scene.view());
+    setThreadCount(1);
+    const auto one = finishPicture(scene.view(), analysis, {}, {});
+    setThreadCount(3);
+    const auto three = finishPicture(scene.view(), analysis, {}, {});
+    setThreadCount(0);
+    QVERIFY(std::equal(one->picture.data(), one->picture.data() + one->picture.size(), three->picture.data()));
+  }
+
+  void recipesRoundTrip() {
+    Recipe recipe = findLook("quiet")->recipe;
+    recipe.tone.warmth = 0.25;
+    const auto back = recipeFromJson(toJson(recipe));
+    QVERIFY(back.has_value());
+    QVERIFY(*back == recipe);
+  }
+  void badRecipesAreRefused_data() {
+    QTest::addColumn<QString>("text");
+    QTest::newRow("not JSON") << "{";
+    QTest::newRow("another version") << "{\"version\": 9}";
+    QTest::newRow("out of range") << "{\"version\": 1, \"exposure\": 40}";
+    QTest::newRow("wrong type") << "{\"version\": 1, \"detail\": \"much\"}";
+    QTest::newRow("a list") << "[1]";
+  }
+  void badRecipesAreRefused() {
+    QFETCH(QString, text);
+    const auto recipe = recipeFromJson(text.toStdString());
+    QVERIFY(!recipe);
+    QCOMPARE(int(recipe.error().code), int(ErrorCode::InvalidArgument));
+  }
+};
+
+QTEST_GUILESS_MAIN(TestTone)
+#include "test_tone.moc"
