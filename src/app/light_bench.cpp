@@ -7,6 +7,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
+#include <QRegularExpression>
 #include <QTableWidget>
 #include <QToolButton>
 #include <QVBoxLayout>
@@ -80,6 +81,11 @@ public:
 
   void refresh() override {
     const auto& readings = workbench_.view().readings;
+    for (auto* old : table_->findChildren<QWidget*>(QRegularExpression("^(keep|removeReading)"))) {
+      old->hide(); // deleted later, when no click of theirs is being handled
+      old->setObjectName({});
+    }
+    table_->setRowCount(0);
     table_->setRowCount(int(readings.size()));
     for (int i = 0; i < int(readings.size()); ++i) {
       auto* keep = new QCheckBox(QString::fromStdString(readings[std::size_t(i)].name));

@@ -216,6 +216,10 @@ void MainWindow::refresh() {
   welcome_->setVisible(!open);
   jobName_->setText(open ? QString::fromStdString(workbench_.job().name()) : tr("No job open"));
   views_->setVisible(open);
+  if (open && !path_->isEnabled()) {
+    path_->setEnabled(true);
+    path_->setFocus();
+  }
   path_->setEnabled(open);
   verdict_->show(workbench_.verdictText(), workbench_.reasoning());
   ladder_->show(workbench_.ladder(), workbench_.shownFrame());
@@ -225,7 +229,6 @@ void MainWindow::refresh() {
   undo_->setToolTip(tr("Undo %1 (Ctrl+Z)").arg(workbench_.undoStack().undoText()));
   redo_->setToolTip(tr("Redo %1 (Ctrl+Shift+Z)").arg(workbench_.undoStack().redoText()));
   if (!open) return;
-  if (!path_->hasFocus() && !focusWidget()) path_->setFocus();
   const QSignalBlocker quiet(views_);
   views_->clear();
   for (const auto& view : workbench_.job().views()) views_->addItem(QString::fromStdString(view.name));

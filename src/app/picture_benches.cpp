@@ -17,30 +17,30 @@ namespace {
 class CombineBench final : public Bench {
 public:
   explicit CombineBench(Workbench& workbench) : Bench(workbench, tr("Combine")) {
-    auto* first = group(tr("Align"), 2);
+    auto* first = group(tr("Align"));
     align_ = new QComboBox;
     align_->setObjectName("align");
     align_->addItem(tr("Shift and rotation, measured"), int(AlignMode::Auto));
     align_->addItem(tr("Shift only"), int(AlignMode::Shift));
     align_->addItem(tr("Perspective"), int(AlignMode::Perspective));
     align_->addItem(tr("Off: tripod, nothing moved"), int(AlignMode::Off));
+    align_->setFixedWidth(230);
     first->addWidget(align_);
+    again_ = new QPushButton(tr("Combine again"));
+    again_->setObjectName("combineAgain");
+    first->addWidget(again_, 0, Qt::AlignLeft);
     first->addStretch();
-    auto* second = group(tr("Moving things"), 2);
+    auto* second = group(tr("Moving things"));
     motion_ = new QComboBox;
     motion_->setObjectName("motion");
     motion_->addItem(tr("One frame for each place"), int(MotionMode::Medium));
     motion_->addItem(tr("Look closely: leaves, water"), int(MotionMode::High));
     motion_->addItem(tr("Only what is plain"), int(MotionMode::Low));
     motion_->addItem(tr("Off: nothing moved"), int(MotionMode::Off));
+    motion_->setFixedWidth(220);
     second->addWidget(motion_);
     second->addStretch();
-    auto* third = group(tr("Again with these"), 1);
-    again_ = new QPushButton(tr("Combine again"));
-    again_->setObjectName("combineAgain");
-    third->addWidget(again_);
-    third->addStretch();
-    auto* fourth = group(tr("Where each frame lay"), 3);
+    auto* fourth = group(tr("Where each frame lay"), 1);
     places_ = new QLabel;
     places_->setObjectName("places");
     places_->setFont(uiFont(9));
@@ -183,15 +183,15 @@ private:
 class DeliverBench final : public Bench {
 public:
   explicit DeliverBench(Workbench& workbench) : Bench(workbench, tr("Deliver")) {
-    auto* first = group(tr("Write"), 2);
+    auto* first = group(tr("Write"));
     jpeg_ = box(first, "jpeg", tr("JPEG, full size, sRGB"), true);
     web_ = box(first, "webJpeg", tr("JPEG for the web, 2048 px"), false);
-    auto* second = group(tr("and"), 2);
+    auto* second = group(tr("and"));
     tiff_ = box(second, "tiff", tr("TIFF, 16 bit, for print"), false);
     exr_ = box(second, "exr", tr("OpenEXR, the radiance itself"), true);
     first->addStretch();
     second->addStretch();
-    auto* third = group(tr("Delivered so far"), 4);
+    auto* third = group(tr("Delivered so far"), 1);
     files_ = new QLabel;
     files_->setObjectName("deliveredFiles");
     files_->setWordWrap(true);

@@ -64,7 +64,7 @@ private:
       first += use[i] * (rgb[0] + rgb[1] + rgb[2]) / 3;
       firstWeight += use[i] * sources_[i].exposure;
     }
-    if (firstWeight <= 1e-6f * sources_.front().exposure) return takeDarkest(x, out);
+    if (firstWeight <= 1e-6f * sources_.front().exposure) return takeDarkest(x, y, out);
     float estimate = first / firstWeight;
     float sum[3], weight = 0;
     for (int round = 0; round < 2; ++round) {
@@ -84,12 +84,18 @@ private:
     return true;
   }
 
-  bool takeDarkest(int x, float* out) {
-    for (std::size_t i = 0; i < sources_.size(); ++i) {
-      if (rows_[i].trust[x] < 0) continue;
-      clippedColour(&rows_[i].linear[3 * std::size_t(x)], sources_[i].placed.frame->saturation, sources_[i].exposure, out);
-      return false;
-    }
+  /// No frame is trusted here: the darkest that may speak is taken as it is. False when even that is clipped.
+  bool takeDarkest(int x, int y, float* out) {
+    for (const float least : {0.5f, 0.f})
+      for (std::size_t i = 0; i < sources_.size(); ++i) {
+        if (rows_[i].trust[x] < 0 || shareAt(sources_[i].share, x, y) < least) continue;
+        const Frame& frame = *sources_[i].placed.frame;
+        const float* linear = &rows_[i].linear[3 * std::size_t(x)];
+        clippedColour(linear, frame.saturation, sources_[i].exposure, out);
+        for (int c = 0; c < 3; ++c)
+          if (linear[c] >= 0.97f * frame.table.clipFrom * frame.saturation[c]) return false;
+        return true;
+      }
     out[0] = out[1] = out[2] = 0;
     return false;
   }

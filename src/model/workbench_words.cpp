@@ -55,7 +55,7 @@ QString Workbench::verdictText() const {
     if (busy() && v.plan) return tr("%1 of %2 frames are on disk.").arg(shot_.size()).arg(v.plan->frames.size());
     if (darkestClipped_ && *darkestClipped_ >= 0.0005)
       return tr("%1 frames are on disk; %2 % of the darkest is clipped. Combine them, or read the brightest spot again if it matters.").arg(shot_.size()).arg(100 * *darkestClipped_, 0, 'f', 1);
-    if (darkestClipped_) return tr("%1 frames are on disk and the darkest holds every highlight; combine them.").arg(shot_.size());
+    if (darkestClipped_) return tr("%1 frames are on disk and the darkest holds the highlights; combine them.").arg(shot_.size());
     return tr("%1 frames are on disk: %2.").arg(shot_.size()).arg(text(list(shot_)));
   case Station::Combine:
     if (states().combine == StationState::OutOfDate) return tr("The frames have changed since they were combined; combine again.");
