@@ -127,7 +127,14 @@ struct Sample {
   float value, gx, gy;
 };
 
-std::vector<Sample> structure(const Image<float>& fixed, float low, float high) {
+constexpr std::size_t kMostSamples = 150000; // place a picture to a few hundredths of a pixel; more only cost time
+
+struct Structure {
+  std::vector<Sample> samples;
+  double share = 0; ///< Of all pixels, those that show structure; the samples may be fewer.
+};
+
+Structure structure(const Image<float>& fixed, float low, float high) {
   const int w = fixed.width(), h = fixed.height();
   const auto gradient = [&](int x, int y, float& gx, float& gy) {
     gx = (*fixed.at(x + 1, y) - *fixed.at(x - 1, y)) / 2;
@@ -143,9 +150,15 @@ std::vector<Sample> structure(const Image<float>& fixed, float low, float high) 
         if (gx * gx + gy * gy > least * least) bands[band.index].push_back({x, y, *fixed.at(x, y), gx, gy});
       }
   });
-  std::vector<Sample> all;
-  for (auto& band : bands) all.insert(all.end(), band.begin(), band.end());
-  return all;
+  std::size_t found = 0;
+  for (const auto& band : bands) found += band.size();
+  const std::size_t stride = found / kMostSamples + 1;
+  std::vector<Sample> kept;
+  std::size_t index = 0;
+  for (const auto& band : bands)
+    for (const Sample& sample : band)
+      if (index++ % stride == 0) kept.push_back(sample);
+  return {std::move(kept), double(found) / double(fixed.size())};
 }
 
 struct Normal {
@@ -201,12 +214,12 @@ struct LevelFit {
 };
 
 LevelFit fitLevel(const CommonTones& tones, Transform transform, AlignMode mode, int iterations) {
-  const auto samples = structure(tones.fixed, tones.low, tones.high);
+  const auto [samples, share] = structure(tones.fixed, tones.low, tones.high);
   const double cx = (tones.fixed.width() - 1) / 2.0, cy = (tones.fixed.height() - 1) / 2.0, unit = tones.fixed.width() / 2.0;
   const Matrix3 toUnit{1 / unit, 0, -cx / unit, 0, 1 / unit, -cy / unit, 0, 0, 1}, fromUnit = inverse(toUnit);
   const int n = parameters(mode);
   double huber = 1e9;
-  LevelFit fit{transform, 0, double(samples.size()) / double(tones.fixed.size())};
+  LevelFit fit{transform, 0, share};
   if (samples.size() < 40) return fit;
   for (int i = 0; i < iterations; ++i) {
     const Normal normal = accumulate(samples, tones.moving, fit.transform.h, mode, cx, cy, unit, huber);

@@ -13,7 +13,7 @@ namespace ml {
 Result<void> writeExif(const std::filesystem::path& file, const ShotMetadata& metadata);
 
 /// Copies Exif, IPTC and XMP of `from` into `to`, less what no longer holds: exposure of one frame, thumbnail, orientation
-/// (pixels are upright), maker notes and raw-only tags. `exposure` of the reference frame is written when given.
+/// (pixels are already turned), maker notes and raw-only tags. `exposure` of the reference frame is written when given.
 Result<void> carryMetadata(const std::filesystem::path& from, const std::filesystem::path& to, const std::string& software);
 
 } // namespace ml

@@ -9,7 +9,7 @@ namespace ml {
 
 /// A developed raw: linear 16-bit camera colour with the camera's white balance, highlights of each channel kept.
 struct RawImage {
-  Image<std::uint16_t> pixels;                ///< Three channels, upright.
+  Image<std::uint16_t> pixels;                ///< Three channels, turned as the camera says.
   std::array<float, 3> saturation{1, 1, 1};   ///< Code / 65535 at which each channel clips.
   Matrix3 toRec709 = kIdentity3;              ///< White-balanced camera colour to linear Rec. 709.
   ShotMetadata metadata;                      ///< What LibRaw found; Exif is read apart.

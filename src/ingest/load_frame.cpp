@@ -13,8 +13,8 @@ namespace ml {
 namespace fs = std::filesystem;
 namespace {
 
-/// Where pixel (x, y) of the upright picture lies in the stored one. Exif 2.32, tag 0x0112.
-Image<std::uint16_t> upright(Image<std::uint16_t> stored, int orientation) {
+/// Where pixel (x, y) of the picture as seen lies in the stored one. Exif 2.32, tag 0x0112.
+Image<std::uint16_t> oriented(Image<std::uint16_t> stored, int orientation) {
   if (orientation <= 1 || orientation > 8) return stored;
   const bool turned = orientation >= 5;
   const int w = stored.width(), h = stored.height();
@@ -41,7 +41,7 @@ Result<ExposureSettings> settingsOf(const fs::path& file, const ShotMetadata& m)
 
 Result<Frame> fromCodes(CodeImage image, const ShotMetadata& metadata) {
   Frame frame;
-  frame.codes = upright(std::move(image.pixels), metadata.orientation);
+  frame.codes = oriented(std::move(image.pixels), metadata.orientation);
   frame.table = srgbTable(image.maxCode);
   return frame;
 }

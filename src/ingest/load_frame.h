@@ -11,7 +11,7 @@ namespace ml {
 inline constexpr double kAssumedFullWell = 40000;
 inline constexpr double kAssumedReadNoise = 3.5;
 
-/// Reads one file as a frame: raw (LibRaw), JPEG, PNG or TIFF with an sRGB curve; upright; exposure from Exif made exact.
+/// Reads one file as a frame: raw (LibRaw), JPEG, PNG or TIFF with an sRGB curve; turned as Exif says; exposure from Exif made exact.
 /// Errors: FileMissing, FileUnreadable, UnsupportedFormat, MissingExposure (no exposure time).
 [[nodiscard]] Result<Frame> loadFrame(const std::filesystem::path& file);
 

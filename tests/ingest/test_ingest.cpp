@@ -53,11 +53,11 @@ private slots:
     QCOMPARE(int(loadFrame(file).error().code), int(ErrorCode::UnsupportedFormat));
   }
 
-  void orientationIsMadeUpright_data() {
+  void orientationIsApplied_data() {
     QTest::addColumn<int>("orientation");
-    QTest::addColumn<int>("brightX"); // quarter of the upright picture that is bright: 0 left or top, 1 right or bottom
+    QTest::addColumn<int>("brightX"); // quarter of the picture as seen that is bright: 0 left or top, 1 right or bottom
     QTest::addColumn<int>("brightY");
-    // Exif 2.32, tag Orientation: where the stored row 0 and column 0 lie in the upright picture.
+    // Exif 2.32, tag Orientation: where the stored row 0 and column 0 lie in the picture as seen.
     QTest::newRow("1 as stored") << 1 << 0 << 0;
     QTest::newRow("2 mirrored") << 2 << 1 << 0;
     QTest::newRow("3 half turn") << 3 << 1 << 1;
@@ -67,7 +67,7 @@ private slots:
     QTest::newRow("7 transverse") << 7 << 1 << 1;
     QTest::newRow("8 quarter turn left") << 8 << 0 << 1;
   }
-  void orientationIsMadeUpright() {
+  void orientationIsApplied() {
     QFETCH(int, orientation);
     QFETCH(int, brightX);
     QFETCH(int, brightY);
