@@ -50,6 +50,9 @@ int main(int count, char** arguments) {
   bench.setKeepTexture(2, false);
   save(window, folder, "light");
   bench.goTo(Station::Frames);
+  PlanChoices choices = bench.planChoices();
+  choices.snrTarget = 40;
+  bench.choosePlan(choices);
   save(window, folder, "frames");
   bench.goTo(Station::Shoot);
   bench.shoot();
