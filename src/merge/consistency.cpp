@@ -4,6 +4,8 @@
 #include "base/parallel.h"
 #include "merge/sampling.h"
 
+#include <algorithm>
+#include <array>
 #include <cmath>
 #include <numeric>
 
@@ -37,18 +39,53 @@ Image<float> cellsOf(const Frame& frame) {
   return cells;
 }
 
+/// Factor on a frame's radiance by its own light, learnt from cells that other frames record too: a response curve that is
+/// not the assumed one must not look like movement. Two bins a stop.
+class ToneCorrection {
+public:
+  ToneCorrection() { factors_.fill(1); }
+  static int bin(double light) { return std::clamp(int((std::log2(std::max(light, 1e-9)) + kStops) * 2), 0, kBins - 1); }
+  [[nodiscard]] double at(double light) const { return factors_[std::size_t(bin(light))]; }
+
+  using Samples = std::array<std::vector<float>, 28>;
+  /// `samples`: ratios of what others say to what this frame says, by bin. Bins with few samples follow their neighbours.
+  void learn(Samples& samples) {
+    constexpr std::size_t kEnough = 25;
+    std::array<float, kBins> medians{};
+    float last = 0;
+    for (int i = kBins - 1; i >= 0; --i) { // from the bright end, where samples are good
+      auto& s = samples[std::size_t(i)];
+      if (s.size() >= kEnough) {
+        std::nth_element(s.begin(), s.begin() + std::ptrdiff_t(s.size() / 2), s.end());
+        last = std::clamp(s[s.size() / 2], 0.5f, 2.f);
+      }
+      medians[std::size_t(i)] = last;
+    }
+    for (int i = 0; i < kBins; ++i) {
+      if (medians[std::size_t(i)] == 0) medians[std::size_t(i)] = i > 0 ? medians[std::size_t(i) - 1] : 0;
+      factors_[std::size_t(i)] = medians[std::size_t(i)] == 0 ? 1 : medians[std::size_t(i)];
+    }
+  }
+
+private:
+  static constexpr int kBins = 28;
+  static constexpr double kStops = 14;
+  std::array<float, kBins> factors_{};
+};
+
 /// A frame's cells on the reference's grid, and how much they vary around (what a small misplacement could explain).
 struct PlacedCells {
   Image<float> light, clipped, range;
   double exposure = 1;
   NoiseModel noise;
+  ToneCorrection tone{};
 };
 
 PlacedCells place(const PlacedFrame& placed, int width, int height) {
   const Image<float> own = cellsOf(*placed.frame);
   const Transform transform = Transform{placed.toFrame}.scaled(1.0 / kCell);
   PlacedCells out{Image<float>(width, height, 1), Image<float>(width, height, 1), Image<float>(width, height, 1),
-                  relativeExposure(placed.frame->settings) * placed.frame->midTone, placed.frame->noise};
+                  relativeExposure(placed.frame->settings) * placed.frame->midTone, placed.frame->noise, {}};
   forEachBand(height, [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y)
       for (int x = 0; x < width; ++x) {
@@ -101,7 +138,8 @@ struct Reading {
 Reading reading(const PlacedCells& cells, int x, int y) {
   const double light = *cells.light.at(x, y);
   const double variance = cells.noise.variance(light) / (kCell * kCell) * 1.5; // neighbouring samples share demosaicing
-  return {light / cells.exposure, std::sqrt(variance) / cells.exposure, *cells.range.at(x, y) / cells.exposure};
+  const double scale = cells.tone.at(light) / cells.exposure;
+  return {light * scale, std::sqrt(variance) * scale, *cells.range.at(x, y) * scale};
 }
 
 bool records(const PlacedCells& cells, int x, int y) {
@@ -131,6 +169,27 @@ std::vector<int> byDistance(const std::vector<PlacedCells>& cells, int reference
     return distance(a) < distance(b);
   });
   return order;
+}
+
+/// Frame by frame away from the reference, each is brought to what the nearer ones say.
+void learnTones(std::vector<PlacedCells>& cells, const std::vector<int>& order) {
+  const int w = cells.front().light.width(), h = cells.front().light.height();
+  Image<float> known(w, h, 1);
+  known.fill(-1);
+  for (std::size_t k = 0; k < order.size(); ++k) {
+    PlacedCells& frame = cells[std::size_t(order[k])];
+    if (k > 0) {
+      ToneCorrection::Samples samples;
+      for (int y = 0; y < h; ++y)
+        for (int x = 0; x < w; ++x)
+          if (*known.at(x, y) > 0 && records(frame, x, y))
+            samples[std::size_t(ToneCorrection::bin(*frame.light.at(x, y)))].push_back(float(*known.at(x, y) * frame.exposure / *frame.light.at(x, y)));
+      frame.tone.learn(samples);
+    }
+    for (int y = 0; y < h; ++y)
+      for (int x = 0; x < w; ++x)
+        if (*known.at(x, y) <= 0 && records(frame, x, y)) *known.at(x, y) = float(reading(frame, x, y).radiance);
+  }
 }
 
 int ownerOf(const std::vector<PlacedCells>& cells, const std::vector<int>& order, int reference, int x, int y, const Sensitivity& s) {
@@ -251,6 +310,7 @@ Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeO
   }
   const Sensitivity s = sensitivityOf(options.motion);
   const auto order = byDistance(cells, options.reference);
+  learnTones(cells, order);
   std::vector<Image<std::uint8_t>> masks;
   for (std::size_t i = 0; i < frames.size(); ++i) {
     masks.emplace_back(width, height, 1);

@@ -236,6 +236,20 @@ private slots:
     }
   }
 
+  void unknownToneCurveIsNoMovement() { // a camera's own contrast curve on top of sRGB, still scene
+    QTemporaryDir dir;
+    auto set = test::shootScene(test::texturedScene(420, 320, 11, 2), test::exposedAt({12, 10, 8, 6}), FrameFormat::Jpeg, test::pathOf(dir));
+    for (auto& frame : set.frames)
+      for (std::size_t i = 0; i < frame.codes.size(); ++i) {
+        const double v = frame.codes.data()[i] / 255.0;
+        frame.codes.data()[i] = std::uint16_t(std::lround(255 * (0.55 * v + 0.45 * v * v * (3 - 2 * v))));
+      }
+    MergeOptions options;
+    options.reference = 2;
+    const auto merged = mergeRadiance(unmoved(set.frames), options, {});
+    for (const double share : merged->motion.excludedShare) QVERIFY2(share < 0.01, qPrintable(QString::number(share)));
+  }
+
   void differentSizesAreRefused() {
     Image<float> a(40, 40, 3), b(41, 40, 3);
     a.fill(0.1f);
