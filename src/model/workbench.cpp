@@ -102,8 +102,20 @@ void Workbench::selectView(int index) {
   enterView(index);
 }
 
+namespace {
+
+/// Undo begins anew with each view opened, so of the kept combined pictures only the current one is needed.
+void pruneHistory(const View& view) {
+  std::error_code error;
+  for (const auto& entry : fs::directory_iterator(view.folder / "history", error))
+    if (entry.path().filename() != "radiance-" + view.radianceStamp + ".exr") fs::remove(entry.path(), error);
+}
+
+} // namespace
+
 void Workbench::enterView(int index) {
   current_ = index;
+  pruneHistory(view());
   world_.reset();
   camera_.reset();
   shot_.clear();
