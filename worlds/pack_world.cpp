@@ -56,6 +56,13 @@ PlacedImage mask(const PlacedImage& in, float white) {
   return out;
 }
 
+/// A view out of doors: open everywhere.
+PlacedImage wholeView(const PlacedImage& base) {
+  PlacedImage out{Image<float>(base.pixels.width(), base.pixels.height(), 1), base.x, base.y, base.fullWidth, base.fullHeight};
+  std::fill_n(out.pixels.data(), out.pixels.size(), 1.f);
+  return out;
+}
+
 /// The lake at another moment: opaque where the lake mask is, premultiplied; only the part that shows in the window.
 PlacedImage water(const PlacedImage& render, const PlacedImage& lake, const PlacedImage& view) {
   PlacedImage out{Image<float>(render.pixels.width(), render.pixels.height(), 4), render.x, render.y, render.fullWidth, render.fullHeight};
@@ -75,12 +82,18 @@ PlacedImage water(const PlacedImage& render, const PlacedImage& lake, const Plac
 int main(int count, char** arguments) {
   if (count != 3) return std::fprintf(stderr, "Usage: ml_pack_world RENDERS WORLD_FOLDER\n"), 2;
   const fs::path from = arguments[1], to = arguments[2];
-  write(to / "base.exr", read(from / "base.exr"), true);
-  const PlacedImage view = mask(read(from / "view_mask.exr"), 100), lake = mask(read(from / "lake_mask.exr"), 60000);
-  write(to / "view_mask.exr", view, false);
+  PlacedImage base = read(from / "base.exr");
+  write(to / "base.exr", base, true);
+  if (fs::exists(from / "lamps.exr")) write(to / "lamps.exr", read(from / "lamps.exr"), true);
+  const PlacedImage lake = mask(read(from / "lake_mask.exr"), 60000);
+  PlacedImage view = wholeView(base);
+  if (fs::exists(from / "view_mask.exr")) {
+    view = mask(read(from / "view_mask.exr"), 100);
+    write(to / "view_mask.exr", view, false);
+  }
   for (const auto& entry : fs::directory_iterator(from)) {
     const std::string name = entry.path().filename().string();
-    if (entry.path().extension() != ".exr" || name == "base.exr" || name.find("mask") != std::string::npos) continue;
+    if (entry.path().extension() != ".exr" || name == "base.exr" || name == "lamps.exr" || name.find("mask") != std::string::npos) continue;
     if (name.rfind("water", 0) == 0)
       write(to / name, water(read(entry.path()), lake, view), true);
     else

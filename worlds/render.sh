@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
 # Renders a demo world again and packs it for shipping: worlds/render.sh reading_room
-# Needs povray and povray-includes and a built ml_pack_world. The room takes about a quarter of an hour on two cores.
+# Needs povray and povray-includes and a built ml_pack_world. A room takes about a quarter of an hour on two cores.
 set -euo pipefail
 here=$(cd "$(dirname "$0")" && pwd)
 world=${1:?which world?}
@@ -9,7 +9,7 @@ pack=${PACK:-$here/../build/release/worlds/ml_pack_world}
 mkdir -p "$out"
 cd "$here/$world"
 
-# render NAME PART FRAME OPTIONS...: one thread, so that the bits repeat.
+# render NAME PART FRAME OPTIONS...: one thread unless the options say otherwise, so that the bits repeat.
 render() {
   local name=$1 part=$2 frame=$3
   shift 3
@@ -19,14 +19,6 @@ render() {
   mv "$out/$name.part.exr" "$out/$name.exr"
 }
 
-render base 0 0 +A0.15 +AM1 +R2 +WT2
-for n in 0 1 2 3; do
-  render "walker_a_$n" 1 "$n" +UA +A0.05 +AM1 +R3
-  render "walker_b_$n" 2 "$n" +UA +A0.05 +AM1 +R3
-  render "creeper_$n" 4 "$n" +UA +A0.05 +AM1 +R3
-done
-for n in 0 1; do render "sail_$n" 3 "$n" +UA +A0.05 +AM1 +R3; done
-for n in 1 2; do render "water_$n" 5 "$n" +SR420 +ER740 +SC500 +EC1350 +A0.15 +AM1 +R2; done
-render view_mask 6 0 +A0.05 +AM1 +R3
-render lake_mask 7 0 +A0.05 +AM1 +R3
+# shellcheck source=/dev/null
+source ./parts.sh
 "$pack" "$out" "$here/$world"

@@ -17,6 +17,7 @@
 #ifndef(Ripple) #declare Ripple=1; #end
 #declare R=seed(4711);
 #macro rr(a,b) (a+(b-a)*rand(R)) #end
+#include "../common.inc"
 
 global_settings{
   assumed_gamma 1.0
@@ -72,33 +73,6 @@ light_source{ <1.9,1.2,-4.4> rgb <0.7,0.85,1>*0.8
 #end
 
 // ---------------------------------------------------------------- textures
-#macro WoodTex(Dark,Light,Ring,Spec)
-  texture{
-    pigment{ average pigment_map{
-      [2 wood turbulence <0.05,0.05,0.12> octaves 5 omega 0.5
-         color_map{[0 rgb Light][0.55 rgb Light*0.75+Dark*0.25][0.8 rgb Dark][1 rgb Light*0.9]} scale <Ring,Ring,Ring*9> rotate <rr(2,5),rr(-3,3),0> translate <rr(-.3,.3),rr(0.05,0.3),rr(-9,9)>]
-      [1 bozo turbulence 0.3 color_map{[0.2 rgb Dark*0.7][0.5 rgb Light][0.8 rgb Dark*0.9]} scale <0.0022,0.0022,0.09> translate rr(-9,9)]
-      [1 granite color_map{[0 rgb Dark*0.5][0.5 rgb Light*1.05][1 rgb Light]} scale <0.06,0.06,0.9> translate rr(-9,9)]
-      [0.7 bozo turbulence 0.6 color_map{[0 rgb Dark*0.35][0.45 rgb Light*0.9][0.8 rgb Light*1.15][1 rgb Dark*0.6]} scale <0.3,0.3,1.1> translate rr(-9,9)]
-    }}
-    normal{ average normal_map{ [1 bozo 0.14 scale <0.003,0.003,0.09>][1 granite 0.18 scale <0.05,0.05,0.6>] } }
-    #if(Spec>0.26) finish{ diffuse 0.9 emission 0.03 specular Spec roughness 0.03 reflection{0,Spec*0.9 fresnel on} conserve_energy } #else finish{ diffuse 0.9 emission 0.03 specular Spec roughness 0.05 } #end
-  }
-  interior{ior 1.45}
-#end
-// a board along z, centred; w along x, h along y
-#macro Board(W,H,L,Dark,Light,Spec)
-  #local k=rr(0.72,1.22); #local b=min(W,H)*0.12;
-  object{
-    box{ <-W/2,-H/2,-L/2>,<W/2,H/2,L/2> }
-    WoodTex(Dark*k,Light*k*<1,rr(0.96,1.03),rr(0.92,1.06)>,rr(0.03,0.05),Spec)
-  }
-#end
-#declare WallD=<0.040,0.025,0.016>; #declare WallL=<0.165,0.103,0.062>;
-#declare FloorD=<0.060,0.036,0.020>; #declare FloorL=<0.26,0.165,0.095>;
-#declare BeamD=<0.035,0.022,0.014>; #declare BeamL=<0.13,0.08,0.047>;
-#declare FurnD=<0.07,0.030,0.012>; #declare FurnL=<0.28,0.135,0.058>;
-#declare Black=texture{pigment{rgb 0.012} finish{diffuse 1}};
 
 // ---------------------------------------------------------------- shell
 #if(Room)
@@ -217,7 +191,6 @@ union{
 difference{ cylinder{0,y*0.09,0.042} cylinder{y*0.008,y*0.1,0.038} texture{pigment{granite color_map{[0 rgb<.42,.38,.3>][1 rgb<.6,.57,.5>]} scale .02} finish{diffuse .9 specular .8 roughness .006 reflection{0.02,0.4 fresnel on}}} interior{ior 1.5} translate <TX+0.33,TH,TZ-0.24> }
 
 // ---------------------------------------------------------------- chair
-#macro Stick(A,B,r1,r2) cone{A,r1,B,r2} #end
 union{
  object{ superellipsoid{<0.5,0.25> scale<.22,.21,.02>} rotate x*90 translate y*0.45 WoodTex(FurnD,FurnL,0.03,0.5) }
  union{
@@ -259,7 +232,6 @@ union{ torus{0.24,0.062 rotate x*90 texture{ radial texture_map{[0.5 pigment{rgb
  #for(i,0,3) torus{0.072,0.008 rotate z*0 rotate x*0 translate x*0.24 rotate z*(90*i+45) pigment{rgb<.5,.42,.27>} finish{diffuse .9}} #end
  translate <-2.27,1.50,2.88> }
 // oars in the right corner
-#macro Oar() union{ Stick(0,y*1.9,.021,.019) object{superellipsoid{<.6,.5> scale<.075,.32,.012>} translate y*2.15} texture{ pigment{ gradient y color_map{[0 rgb<.30,.19,.09>][.80 rgb<.33,.21,.10>][.801 rgb<.34,.33,.28>][.90 rgb<.36,.35,.30>][.901 rgb<.05,.10,.11>][1 rgb<.05,.10,.11>]} turbulence 0.004 scale 2.6 } normal{bozo .2 scale<.01,.3,.01>} finish{diffuse .9 specular .25 roughness .03} } } #end
 object{Oar() rotate <0,30,0> rotate <8,0,6> translate <2.70,0.02,2.25>}
 object{Oar() rotate <0,60,0> rotate <9,0,2> translate <2.66,0.02,1.95>}
 // framed chart on the right wall
@@ -296,7 +268,6 @@ light_source{<LX,LY+.0,LZ> rgb <1,.50,.17>*7.5 fade_distance 0.5 fade_power 2 ar
 
 // ================================================================ OUTSIDE (invisible to radiosity; skylight as emission)
 #declare LakeY=-1.25;
-#macro OutFin(D,Em) finish{diffuse D emission Em} #end
 #if(Part=6) // stands in the window opening and shines
 box{<WX0-0.6,WY0-0.5,WZ+1.5>,<WX1+0.6,WY1+0.6,WZ+1.52> pigment{rgb 1} finish{diffuse 0 emission 100} no_reflection no_shadow no_radiosity}
 #end
@@ -316,9 +287,7 @@ sphere{0,9500 hollow no_shadow no_radiosity
 sphere{SunDir*9300,150 pigment{rgb<1,.86,.66>*32000} finish{diffuse 0 emission 1} no_shadow no_radiosity no_reflection}
 
 // terrain
-#macro Haze(h,C) texture{pigment{rgbt<C.x,C.y,C.z,1-h>} finish{diffuse 0 emission 1}} #end
 #declare Th1=function(x,y){ min(1,max(0,(0.15+0.85*f_noise3d(x*7+3.3,y*3,1.7)*0.8+0.25*f_noise3d(x*22,y*9,5.1))*min(1,y*4)*(0.45+0.75*abs(x-0.5))))}
-#macro HF(fn,NX) height_field{ function NX,floor(NX/3) { fn(x,1-y) } smooth } #end
 #declare H1=object{ HF(Th1,420) scale<1900,62,700> translate<-950,LakeY-1.0,720> };
 object{H1 texture{ pigment{granite color_map{[0 rgb<.03,.05,.015>][.5 rgb<.07,.10,.03>][1 rgb<.13,.13,.05>]} scale 60} normal{granite 0.8 scale 20} OutFin(0.8,5)} Haze(.13,<5.5,6.4,7.8>) no_radiosity}
 #declare Th2=function(x,y){ min(1,max(0,(0.2+0.9*f_noise3d(x*6+8.1,y*3,9.7)*0.8+0.18*f_noise3d(x*25,y*9,5.1)+0.05*f_noise3d(x*90,y*40,5.1))*min(1,y*3)))}
@@ -327,8 +296,6 @@ object{ HF(Th2,500) scale<5200,235,1700> translate<-2600,LakeY-2,1700> texture{p
 object{ HF(Th3,600) scale<9000,760,2600> translate<-4500,LakeY-5,4300> texture{pigment{granite color_map{[0 rgb<.10,.10,.09>][1 rgb<.3,.29,.27>]} scale 200} normal{granite 1.2 scale 90} OutFin(.8,5)} Haze(.70,<6.0,7.3,9.2>) no_radiosity }
 
 // spruces on the far shore
-#macro Spruce(sd) #local S=seed(sd); mesh{ #local tt=0; #while(tt<6) #local yb=0.10+tt*0.14; #local rb=0.20*(1-tt/6.6); #local yt=yb+0.30; #if(tt=5)#local yt=1.0;#end
-  #for(k,0,8) #local a=radians(40*k+rand(S)*25); #local b=radians(40*(k+1)+rand(S)*10); #local r1=rb*(.65+.6*rand(S)); #local r2=rb*(.65+.6*rand(S)); triangle{<0,yt,0>,<r1*cos(a),yb-rand(S)*.04,r1*sin(a)>,<r2*cos(b),yb-rand(S)*.04,r2*sin(b)>} #end #local tt=tt+1; #end } #end
 #declare Sp=array[3]; #for(i,0,2) #declare Sp[i]=Spruce(i+5); #end
 #local n=0; #while(n<2600) #local px=rr(-480,620); #local pz=735+pow(rr(0,1),1.7)*420; #local Nn=<0,0,0>; #local hit=trace(H1,<px,900,pz>,-y,Nn);
  #if(vlength(Nn)>0 & hit.y>LakeY+0.3) #local hh=6+16*pow(rr(0,1),1.3); #local g=rr(.6,1.4);
@@ -347,30 +314,12 @@ plane{y,LakeY texture{ pigment{rgb<.012,.035,.038>}
 #end
 #if(View)
 // jetty
-#declare JD=<.16,.14,.11>; #declare JL=<.42,.38,.31>;
-#macro OutWood(g) texture{pigment{average pigment_map{[1 granite color_map{[0 rgb JD*g][1 rgb JL*g]} scale<.5,.05,.05>][1 bozo color_map{[0 rgb JD*g][1 rgb JL*g]} scale<.4,.012,.012>]}} normal{bozo .4 scale <.3,.01,.01>} OutFin(.85,4.2)} #end
 union{ #local Z=4; #while(Z<34) box{<-0.05,-0.62,Z>,<1.55,-0.57,Z+0.17> OutWood(rr(.7,1.2)) translate y*rr(-.008,.008)} #local Z=Z+0.185; #end
  #local Z=5; #while(Z<35) #for(s,0,1) cylinder{<-0.02+1.54*s,LakeY-1,Z>,<-0.02+1.54*s,-0.05+rr(-.1,.12),Z>,.085 OutWood(rr(.6,1))} #end #local Z=Z+3.6; #end
  box{<0,-.75,4>,<.1,-.62,34> OutWood(.6)} box{<1.4,-.75,4>,<1.5,-.62,34> OutWood(.6)} no_radiosity }
 
 #end // View
 // people on the jetty (move)
-#macro Person(Coat,Legs,Hair,Step,Hat)
- #local Sw=0.26*sin(Step); #local Bob=0.02*abs(cos(Step));
- union{
-  #for(side,-1,1,2) #local q=side*Sw;
-   sphere_sweep{cubic_spline 6 <side*.08,1.0,0>,.10 <side*.085,.90,0>,.098 <side*.09,.50,-q*.45-.02>,.068 <side*.09,.12,-q>,.050 <side*.09,.05,-q*1.03>,.048 <side*.09,.0,-q>,.04 texture{pigment{rgb Legs} OutFin(.9,2.0)}}
-   sphere_sweep{linear_spline 2 <side*.09,.045,-q*1.03+.04>,.045 <side*.095,.035,-q*1.03-.13>,.036 texture{pigment{rgb<.05,.035,.025>} OutFin(.9,2.0)}}
-   sphere_sweep{cubic_spline 5 <side*.16,1.45,0>,.05 <side*.205,1.38,.0>,.068 <side*.255,1.12,q*.35+.03>,.058 <side*.245,.90,q*.8>,.047 <side*.24,.8,q>,.03 texture{pigment{rgb Coat*.92} normal{bozo .5 scale .05} OutFin(.9,2.2)}}
-   sphere{<side*.243,.855,q*.86>,.043 texture{pigment{rgb<.42,.27,.19>} OutFin(.9,2.2)}}
-  #end
-  lathe{cubic_spline 8,<.10,.60>,<.205,.70>,<.185,.92>,<.150,1.08>,<.178,1.28>,<.165,1.40>,<.062,1.50>,<.0,1.52> scale<1,1,.72> texture{pigment{granite color_map{[0 rgb Coat*.75][1 rgb Coat*1.15]} scale .2} normal{bozo .5 scale<.05,.2,.05>} OutFin(.9,2.2)}}
-  torus{.072,.036 scale<1,1,.9> translate y*1.505 texture{pigment{rgb Hat} OutFin(.9,2.2)}}
-  cylinder{<0,1.48,0>,<0,1.6,0>,.048 texture{pigment{rgb<.4,.25,.17>} OutFin(.9,2.2)}}
-  sphere{0,.1 scale<.86,1.18,.98> translate <0,1.655,-.01> texture{pigment{rgb<.43,.28,.20>} OutFin(.9,2.2)}}
-  sphere{0,.106 scale<.92,1.08,1.0> translate<0,1.685,.018> texture{pigment{rgb Hair} normal{bozo .8 scale<.01,.06,.01>} OutFin(.9,2.2)}}
-  sphere{0,.1 scale<1.02,.55,1.06> translate<0,1.755,.005> texture{pigment{rgb Hat} OutFin(.9,2.2)}}
-  no_radiosity translate y*Bob } #end
 #if(Part=1) object{Person(<.20,.055,.045>,<.045,.05,.075>,<.06,.035,.02>,Frame*1.05,<.30,.25,.14>) rotate y*65 translate<0.34,-.57,17.5>} #end
 #if(Part=2) object{Person(<.20,.19,.12>,<.085,.075,.06>,<.22,.20,.18>,Frame*1.05+1,<.07,.10,.13>) rotate y*250 translate<1.02,-.57,20.5>} #end
 #if(View)
@@ -380,11 +329,6 @@ union{ difference{ sphere{0,1 scale<.75,.62,2.2>} sphere{0,1 scale<.70,.57,2.12>
  rotate y*64 translate <-2.7,LakeY+.38,23> no_radiosity }
 #end // View
 // sailing boat (moves)
-#macro Sail(A,B,C,Belly) // luff foot A, head B, clew C; belly in metres to leeward
- #local N=18; mesh{ #for(i,0,N-1) #for(j,0,N-1)
-  #macro SP(a,b) (A+(B-A)*b+((C-A)*(1-b)*(1+0.10*sin(pi*b)))*a+z*Belly*sin(pi*a)*sin(pi*min(1,b*1.1))) #end
-  triangle{SP(i/N,j/N),SP((i+1)/N,j/N),SP(i/N,(j+1)/N)} triangle{SP((i+1)/N,j/N),SP((i+1)/N,(j+1)/N),SP(i/N,(j+1)/N)} #end #end
-  texture{pigment{gradient y color_map{[0 rgb<.80,.77,.70>][.955 rgb<.80,.77,.70>][.96 rgb<.52,.48,.42>][1 rgb<.52,.48,.42>]} scale .95 rotate z*8} OutFin(.5,3.8)} } #end
 #if(Part=3)
 union{ object{Sail(<.12,1.15,0>,<.12,9.1,0>,<3.7,1.3,.5>,.55)} object{Sail(<-2.5,.9,.1>,<-.1,7.3,0>,<-.25,1.2,.35>,.35)}
  cylinder{<0,0,0>,<0,9.6,0>,.06 pigment{rgb<.3,.2,.1>} OutFin(.9,3)} cylinder{<0,1.15,0>,<3.75,1.28,.5>,.05 pigment{rgb<.3,.2,.1>} OutFin(.9,3)}
