@@ -56,8 +56,6 @@ double sharePerCandela(const CameraProfile& camera, const ExposureSettings& sett
   return 1 / luminanceOf(ev100(settings) + camera.rawHeadroom);
 }
 
-double wellOf(const CameraProfile& camera, Iso iso) { return camera.fullWell * camera.baseIso.value / iso.value; }
-
 constexpr double kBorder = 0.02;
 
 Image<float> throughLens(const Image<float>& sharp) {
@@ -108,13 +106,13 @@ Image<float> seenBy(const Image<float>& world, const CameraPose& pose) {
 
 Image<std::uint16_t> exposeMosaic(const Image<float>& scene, const CameraProfile& camera, const ExposureSettings& settings,
                                   std::uint64_t seed) {
-  const double well = wellOf(camera, settings.iso), share = sharePerCandela(camera, settings);
+  const double well = camera.fullWellAt(settings.iso), share = sharePerCandela(camera, settings);
   const int white = (1 << camera.bits) - 1;
   const double codesPerElectron = (white - kSensorBlack) / well;
   Image<std::uint16_t> mosaic(scene.width(), scene.height(), 1);
   forEachBand(scene.height(), [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y) {
-      Photosite site(camera.readNoise, rowRandom(seed, y));
+      Photosite site(camera.readNoiseAt(settings.iso), rowRandom(seed, y));
       for (int x = 0; x < scene.width(); ++x) {
         const int c = (y & 1) + (x & 1); // R G / G B
         const float* rgb = scene.at(x, y);
@@ -130,12 +128,12 @@ Image<std::uint16_t> exposeMosaic(const Image<float>& scene, const CameraProfile
 
 Image<std::uint16_t> exposeRendered(const Image<float>& scene, const CameraProfile& camera, const ExposureSettings& settings,
                                     std::uint64_t seed, int maxCode) {
-  const double well = wellOf(camera, settings.iso), share = sharePerCandela(camera, settings);
+  const double well = camera.fullWellAt(settings.iso), share = sharePerCandela(camera, settings);
   const double gain = std::exp2((camera.rawHeadroom - camera.jpegHeadroom).value);
   Image<std::uint16_t> rendered(scene.width(), scene.height(), 3);
   forEachBand(scene.height(), [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y) {
-      Photosite site(camera.readNoise, rowRandom(seed, y));
+      Photosite site(camera.readNoiseAt(settings.iso), rowRandom(seed, y));
       for (int i = 0; i < scene.width() * 3; ++i) {
         const double collected = site.collect(std::min(scene.row(y)[i] * share, 4.0) * well) / well;
         const double encoded = srgbEncode(std::clamp(collected * gain, 0.0, 1.0));

@@ -35,7 +35,11 @@ json toJson(const CameraProfile& p) {
           {"read_noise_e", p.readNoise},    {"bits", p.bits},
           {"raw_headroom_stops", p.rawHeadroom.value}, {"jpeg_headroom_stops", p.jpegHeadroom.value},
           {"width", p.width},       {"height", p.height},
-          {"pixel_pitch_um", p.pixelPitchUm}, {"file_megabytes", p.fileMegabytes}};
+          {"pixel_pitch_um", p.pixelPitchUm}, {"file_megabytes", p.fileMegabytes},
+          {"read_noise_high_iso_e", p.readNoiseHigh}, {"highest_iso", p.highestIso.value},
+          {"sensor_width_mm", p.sensorWidthMm}, {"stabiliser_stops", p.stabiliserStops},
+          {"frame_gap_s", p.frameGap.value}, {"buffer_frames", p.bufferFrames},
+          {"write_s", p.writeTime.value}, {"compensation_stops", p.compensation.value}};
 }
 
 Result<CameraProfile> profileFromJson(const json& j) {
@@ -58,6 +62,14 @@ Result<CameraProfile> profileFromJson(const json& j) {
     p.height = j.value("height", p.height);
     p.pixelPitchUm = j.value("pixel_pitch_um", p.pixelPitchUm);
     p.fileMegabytes = j.value("file_megabytes", p.fileMegabytes);
+    p.readNoiseHigh = j.value("read_noise_high_iso_e", p.readNoiseHigh);
+    p.highestIso.value = j.value("highest_iso", std::max(p.highestIso.value, p.baseIso.value));
+    p.sensorWidthMm = j.value("sensor_width_mm", p.sensorWidthMm);
+    p.stabiliserStops = j.value("stabiliser_stops", p.stabiliserStops);
+    p.frameGap.value = j.value("frame_gap_s", p.frameGap.value);
+    p.bufferFrames = j.value("buffer_frames", p.bufferFrames);
+    p.writeTime.value = j.value("write_s", p.writeTime.value);
+    p.compensation.value = j.value("compensation_stops", p.compensation.value);
     if (const auto reason = p.invalidReason()) return fail(ErrorCode::InvalidArgument, "The camera profile cannot be used: " + *reason + ".");
     return p;
   } catch (const json::exception& error) {
@@ -79,6 +91,11 @@ json toJson(const Plan& p) {
            {"count", p.count},
            {"step_stops", p.step.value},
            {"centre_seconds", p.centre.value},
+          {"runs", p.runs},
+          {"compensation_stops", p.compensation.value},
+          {"by_hand", p.byHand},
+          {"fired", p.fired},
+          {"set_seconds", setDuration(p.camera, p.frames, p.fired).value},
            {"frames", frames},
            {"covers", p.covers},
            {"coverage",
@@ -114,7 +131,11 @@ Result<Plan> planFromJson(const json& j) {
     if (!sound) return fail(ErrorCode::InvalidArgument, "The plan holds no usable frames; make it again.");
     p.request.aperture = p.frames.front().aperture;
     p.request.iso = p.frames.front().iso;
-    p.coverage = coverageOf(p.camera, p.request, p.frames);
+    p.runs = j.value("runs", 1);
+    p.compensation.value = j.value("compensation_stops", 0.0);
+    p.byHand = j.value("by_hand", false);
+    p.fired = j.value("fired", int(p.frames.size()));
+    p.coverage = coverageOf(SensorModel(p.camera), p.request.mustKeep(), p.frames);
     p.covers = p.coverage.complete(p.request.snrTarget);
     return p;
   } catch (const json::exception& error) {

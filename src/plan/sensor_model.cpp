@@ -4,11 +4,12 @@
 
 namespace ml {
 
-double SensorModel::saturation(Iso iso) const { return profile_.fullWell * profile_.baseIso.value / iso.value; }
+double SensorModel::saturation(Iso iso) const { return profile_.fullWellAt(iso); }
 
 double SensorModel::fixedVariance(Iso iso) const {
   const double lsb = saturation(iso) / std::exp2(profile_.bits);
-  return profile_.readNoise * profile_.readNoise + lsb * lsb / 12;
+  const double read = profile_.readNoiseAt(iso);
+  return read * read + lsb * lsb / 12;
 }
 
 double SensorModel::electrons(Stops reading, const ExposureSettings& settings) const {

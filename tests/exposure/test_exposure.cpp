@@ -2,6 +2,7 @@
 
 #include "exposure/ev.h"
 #include "exposure/marks.h"
+#include "exposure/reading.h"
 
 #include <cmath>
 
@@ -173,6 +174,51 @@ private slots:
     QVERIFY(!parseStops("--1"));
     QVERIFY(!parseStops("+-1"));
     QVERIFY(!parseStops(""));
+  }
+
+  void readingsInEveryForm_data() {
+    QTest::addColumn<QString>("text");
+    QTest::addColumn<double>("ev");
+    QTest::newRow("EV") << "13 1/3" << 13 + 1 / 3.0;
+    QTest::newRow("EV named") << "EV 12.5" << 12.5;
+    QTest::newRow("negative") << "-2" << -2.0;
+    QTest::newRow("third below zero") << "-1/3" << -1 / 3.0;
+    QTest::newRow("time at f/8 ISO 100") << "1/125" << 13.0;
+    QTest::newRow("time in seconds") << "0.5 s" << 7.0;
+    QTest::newRow("time, own aperture") << "1/60 f/4" << 10.0;
+    QTest::newRow("time, own aperture and ISO") << "1/60 s, f/4, ISO 400" << 8.0;
+    QTest::newRow("ISO written together") << "1/60 f/4 ISO400" << 8.0;
+    QTest::newRow("luminance: ISO 2720, 0.125 x 2^15") << "4096 cd/m2" << 15.0;
+    QTest::newRow("luminance, no space") << "0.125cd/m2" << 0.0;
+  }
+  void readingsInEveryForm() {
+    QFETCH(QString, text);
+    QFETCH(double, ev);
+    const auto read = parseReading(text.toStdString(), {8}, {100});
+    QVERIFY(read.has_value());
+    QVERIFY2(std::abs(read->value - ev) < 1e-9, qPrintable(QString::number(read->value)));
+  }
+  void whatIsNoReadingIsRefused() {
+    for (const char* text : {"", "EV", "bright", "f/8", "ISO 100", "1/0", "-5 cd/m2", "cd/m2", "99", "-40", "1/125 f/x", "1/125 ISO", "nan", "1e999 cd/m2"})
+      QVERIFY2(!parseReading(text, {8}, {100}), text);
+  }
+
+  // American National Standard PH2.7-1986, from memory: front-lit subjects in full sun EV 15, snow and sand one more, hazy sun
+  // one less, cloudy bright two less, shade three less; home interiors 5 to 7; a landscape under the full moon -3 to -2.
+  void everydayLightFollowsTheTable() {
+    const auto at = [](const char* name) {
+      for (const auto& level : everydayLight())
+        if (std::string(level.name).find(name) != std::string::npos) return level.ev100.value;
+      return 1e9;
+    };
+    QCOMPARE(at("front-lit"), 15.0);
+    QCOMPARE(at("snow"), 16.0);
+    QCOMPARE(at("hazy"), 14.0);
+    QCOMPARE(at("bright cloud"), 13.0);
+    QCOMPARE(at("shade"), 12.0);
+    QVERIFY(at("home") >= 5 && at("home") <= 7);
+    QVERIFY(at("moon") >= -3 && at("moon") <= -2);
+    for (std::size_t i = 1; i < everydayLight().size(); ++i) QVERIFY(everydayLight()[i].ev100 < everydayLight()[i - 1].ev100);
   }
 };
 

@@ -3,6 +3,7 @@
 #include "exposure/marks.h"
 #include "plan/planner.h"
 
+#include <algorithm>
 #include <cmath>
 #include <limits>
 #include <random>
@@ -14,42 +15,67 @@ namespace {
 const CameraProfile& fullFrame() { return *findProfile("full-frame-24"); }
 
 /// The search again, written apart from the planner: SNR on a dense grid of readings instead of its critical points, every
-/// third-stop time as the shortest frame.
+/// third-stop time as the shortest frame, every full stop of ISO, and a second run where no single one covers.
 struct BruteForce {
-  int count = 0;
+  int fired = 0; ///< 0: nothing covers.
   double time = std::numeric_limits<double>::infinity();
 };
-BruteForce bruteForce(const CameraProfile& camera, double low, double high, double snrTarget, double margin) {
-  BruteForce best;
+struct Wanted {
+  double low, high, snr, margin, isoCap = 100, longest = 1e9;
+};
+
+bool coversDensely(const CameraProfile& camera, const Wanted& w, const std::vector<double>& times, double iso) {
+  const double gain = iso / 100, well = camera.fullWell / gain, lsb = well / std::exp2(camera.bits);
+  const double read = camera.readNoiseAt({iso}), fixed = read * read + lsb * lsb / 12;
+  const auto clip = [&](double t) { return std::log2(64 / (t * gain)) + camera.headroom().value; }; // f/8
+  if (clip(*std::min_element(times.begin(), times.end())) - w.margin < w.high - 1e-9) return false;
+  for (int i = 0;; ++i) {
+    const double ev = std::min(w.high, w.low + 0.02 * i);
+    double sum = 0;
+    for (const double t : times) {
+      if (ev > clip(t)) continue;
+      const double electrons = well * std::exp2(ev - clip(t));
+      sum += electrons * electrons / (electrons + fixed);
+    }
+    if (std::sqrt(sum) < w.snr * (1 - 1e-9)) return false;
+    if (ev >= w.high) return true;
+  }
+}
+
+BruteForce bruteForce(const CameraProfile& camera, const Wanted& w) {
   std::vector<std::pair<int, double>> choices{{1, 0}};
   for (const int count : camera.counts)
-    for (const Stops step : camera.steps) choices.push_back({count, step.value});
-  for (const auto& [count, step] : choices)
-    for (int k = kShortestMarkThirds; k >= kLongestMarkThirds; --k) {
-      double total = 0;
-      bool allowed = true;
-      std::vector<double> times;
-      for (int i = 0; i < count; ++i) {
-        times.push_back(std::exp2(-k / 3.0 + i * step));
-        total += times.back();
-        allowed = allowed && times.back() >= camera.shortest.value * 0.999999 && times.back() <= camera.longest.value * 1.000001;
-      }
-      if (!allowed) continue;
-      const auto clip = [&](double t) { return std::log2(64 / t) + camera.headroom().value; }; // f/8, ISO 100
-      if (clip(times.front()) - margin < high - 1e-9) continue;
-      bool good = true;
-      for (double ev = low; ev <= high + 1e-9 && good; ev += 0.01) {
-        double sum = 0;
-        for (const double t : times) {
-          if (ev > clip(t)) continue;
-          const double electrons = camera.fullWell * std::exp2(ev - clip(t)), lsb = camera.fullWell / std::exp2(camera.bits);
-          sum += electrons * electrons / (electrons + camera.readNoise * camera.readNoise + lsb * lsb / 12);
+    for (const Stops step : camera.steps)
+      if (count > 1) choices.push_back({count, step.value});
+  const auto allowed = [&](double t) { return t >= camera.shortest.value * 0.999999 && t <= std::min(w.longest, camera.longest.value) * 1.000001; };
+  for (int runs = 1; runs <= 2; ++runs) {
+    BruteForce best;
+    for (const auto& [count, step] : choices)
+      for (double iso = 100; iso <= w.isoCap * 1.001; iso *= 2)
+        for (int k = kShortestMarkThirds; k >= kLongestMarkThirds; --k) {
+          const int reach = int(std::lround(3 * step * (count - 1)));
+          const int most = runs == 1 ? 0 : std::min(int(6 * camera.compensation.value + 1e-9), reach + 36);
+          for (int shift = runs == 1 ? 0 : 1; shift <= most; ++shift) {
+            std::vector<double> times;
+            double total = 0;
+            bool all = true;
+            for (int run = 0; run < runs; ++run)
+              for (int i = 0; i < count; ++i) {
+                const double t = std::exp2(-(k - run * shift) / 3.0 + i * step);
+                all = all && allowed(t);
+                if (std::none_of(times.begin(), times.end(), [&](double u) { return std::abs(u / t - 1) < 1e-6; })) {
+                  times.push_back(t);
+                  total += t;
+                }
+              }
+            const int fired = runs * count;
+            if (!all || (best.fired && (fired > best.fired || (fired == best.fired && total >= best.time)))) continue;
+            if (coversDensely(camera, w, times, iso)) best = {fired, total};
+          }
         }
-        good = std::sqrt(sum) >= snrTarget * (1 - 1e-9);
-      }
-      if (good && (best.count == 0 || count < best.count || (count == best.count && total < best.time))) best = {count, total};
-    }
-  return best;
+    if (best.fired) return best;
+  }
+  return {};
 }
 
 } // namespace
@@ -123,31 +149,166 @@ private slots:
     QTest::addColumn<double>("low");
     QTest::addColumn<double>("high");
     QTest::addColumn<double>("snr");
-    for (const auto& camera : {"full-frame-24", "crop-20", "pocket-jpeg"})
-      for (const auto& [low, high] : {std::pair{6.0, 9.0}, {2.0, 14.3}, {4.5, 15.1}, {-1.0, 13.0}, {0.0, 17.0}})
-        for (const double snr : {10.0, 40.0}) QTest::addRow("%s %g..%g SNR %g", camera, low, high, snr) << QString(camera) << low << high << snr;
+    QTest::addColumn<double>("isoCap");
+    QTest::addColumn<double>("longest");
+    for (const auto& camera : {"full-frame-24", "crop-20", "pocket-jpeg", "medium-50"})
+      for (const auto& [low, high] : {std::pair{6.0, 9.0}, {2.0, 14.3}, {4.5, 15.1}, {-1.0, 13.0}, {0.0, 17.0}, {7.1, 16.4}})
+        for (const double snr : {10.0, 40.0}) {
+          QTest::addRow("%s %g..%g SNR %g", camera, low, high, snr) << QString(camera) << low << high << snr << 100.0 << 1e9;
+          QTest::addRow("%s %g..%g SNR %g, hand-held, ISO 800", camera, low, high, snr) << QString(camera) << low << high << snr << 800.0 << 1 / 32.0;
+        }
   }
   void optimumEqualsBruteForce() {
     QFETCH(QString, camera);
     QFETCH(double, low);
     QFETCH(double, high);
     QFETCH(double, snr);
+    QFETCH(double, isoCap);
+    QFETCH(double, longest);
     const CameraProfile& profile = *findProfile(camera.toStdString());
     PlanRequest request;
     request.low = {low};
     request.high = {high};
     request.snrTarget = snr;
+    request.isoCap = Iso{isoCap};
+    if (longest < 1e6) request.longest = Seconds{longest};
     const auto plan = planBracket(profile, request);
     QVERIFY(plan.has_value());
-    const BruteForce expected = bruteForce(profile, low, high, snr, request.highlightMargin.value);
-    QCOMPARE(plan->covers, expected.count > 0);
+    const BruteForce expected = bruteForce(profile, {low, high, snr, request.highlightMargin.value, isoCap, longest});
+    QCOMPARE(plan->covers, expected.fired > 0);
     if (!plan->covers) return;
-    QCOMPARE(plan->count, expected.count);
+    QCOMPARE(plan->fired, expected.fired);
     double total = 0;
     for (const auto& frame : plan->frames) total += frame.time.value;
-    QVERIFY(std::abs(total / expected.time - 1) < 1e-6);
+    QVERIFY2(std::abs(total / expected.time - 1) < 1e-6, qPrintable(QString("%1 s against %2 s").arg(total).arg(expected.time)));
     QVERIFY(plan->coverage.spareHigh.value >= -1e-9);
     QVERIFY(plan->coverage.spareLow.value >= -1e-9);
+  }
+
+  // What is missing, when nothing covers: the least at the bright end, then the least anywhere; against a dense search.
+  void leastIsMissingWhenNothingCovers() {
+    const CameraProfile& camera = *findProfile("pocket-jpeg");
+    PlanRequest request;
+    request.low = {-3};
+    request.high = {15};
+    request.secondRun = false;
+    const auto plan = planBracket(camera, request);
+    QVERIFY(plan && !plan->covers);
+    const SensorModel sensor(camera);
+    double bestHigh = 1e9, bestRest = 1e9;
+    for (const int count : {1, 3})
+      for (const Stops step : camera.steps)
+        for (int k = kShortestMarkThirds; k >= kLongestMarkThirds; --k) {
+          std::vector<ExposureSettings> frames;
+          for (int i = 0; i < count; ++i) frames.push_back({{std::exp2(-k / 3.0 + i * step.value)}, {8}, {100}});
+          if (frames.front().time < Seconds{camera.shortest.value * 0.999} || frames.back().time > Seconds{camera.longest.value * 1.001}) continue;
+          const double high = std::max(0.0, request.high.value + request.highlightMargin.value - sensor.clipsAt(frames.front()).value);
+          int below = 0;
+          for (double ev = request.low.value; ev <= request.high.value; ev += 0.01) below += sensor.mergedSnr({ev}, frames) < request.snrTarget;
+          const double rest = 0.01 * below;
+          if (high < bestHigh - 1e-6 || (high < bestHigh + 1e-6 && rest < bestRest)) {
+            bestHigh = high;
+            bestRest = rest;
+          }
+        }
+    QVERIFY(std::abs(std::max(0.0, -plan->coverage.spareHigh.value) - bestHigh) < 1e-6);
+    QVERIFY(std::abs(plan->coverage.shortfall.value - bestRest) < 0.03); // the grid's step at both ends
+  }
+
+  // Merged SNR against draws of the sensor itself: each frame an independent Poisson count plus read noise, merged with weights
+  // of inverse variance (Granados et al. 2010); 20,000 draws leave 1 % on the deviation.
+  void mergedSnrMatchesMonteCarlo() {
+    std::mt19937 random(11);
+    const CameraProfile& camera = fullFrame();
+    const SensorModel sensor(camera);
+    const std::vector<ExposureSettings> frames{{{1 / 512.0}, {8}, {100}}, {{1 / 128.0}, {8}, {100}}, {{1 / 32.0}, {8}, {100}}};
+    for (const double ev : {5.0, 8.0, 11.5, 14.0}) {
+      double sum = 0, squares = 0;
+      const int draws = 20000;
+      for (int d = 0; d < draws; ++d) {
+        double weighted = 0, weights = 0;
+        for (const auto& frame : frames) {
+          if (Stops{ev} > sensor.clipsAt(frame)) continue;
+          const double mean = sensor.electrons({ev}, frame), variance = mean + camera.readNoise * camera.readNoise;
+          std::poisson_distribution<int> photons(mean);
+          std::normal_distribution<double> read(0, camera.readNoise);
+          const double radiance = (photons(random) + read(random)) / frame.time.value, weight = frame.time.value * frame.time.value / variance;
+          weighted += weight * radiance;
+          weights += weight;
+        }
+        const double v = weighted / weights;
+        sum += v;
+        squares += v * v;
+      }
+      const double mean = sum / draws, snr = mean / std::sqrt(squares / draws - mean * mean);
+      QVERIFY2(std::abs(snr / sensor.mergedSnr({ev}, frames) - 1) < 0.03, qPrintable(QString::number(ev)));
+    }
+  }
+
+  // Coverage claimed is coverage had: just inside the target holds, just outside it does not.
+  void coverageEndsWhereItSays() {
+    const SensorModel sensor(fullFrame());
+    PlanRequest request;
+    request.low = {3};
+    request.high = {14};
+    request.snrTarget = 25;
+    const auto plan = planBracket(fullFrame(), request);
+    const auto& c = plan->coverage;
+    QVERIFY(sensor.mergedSnr({c.low.value + 0.001}, plan->frames) >= 25);
+    QVERIFY(sensor.mergedSnr({c.low.value - 0.001}, plan->frames) < 25);
+    QVERIFY(sensor.mergedSnr({c.high.value + request.highlightMargin.value - 0.001}, plan->frames) > 25);
+    QCOMPARE(sensor.mergedSnr({c.high.value + request.highlightMargin.value + 0.001}, plan->frames), 0.0);
+    const auto curve = snrCurve(sensor, plan->frames, request.low, request.high, 0.1);
+    QCOMPARE(int(curve.size()), 111);
+    for (const auto& point : curve) QVERIFY(point.snr >= 25);
+  }
+
+  // EMVA 1288: noise before the amplifier stays, noise behind it shrinks with gain when counted in electrons.
+  void isoChangesWellAndReadNoise() {
+    const CameraProfile& camera = fullFrame();
+    QCOMPARE(camera.fullWellAt({400}), camera.fullWell / 4);
+    QCOMPARE(camera.readNoiseAt({100}), camera.readNoise);
+    QVERIFY(camera.readNoiseAt({800}) < camera.readNoise);
+    QVERIFY(camera.readNoiseAt({51200}) > camera.readNoiseHigh);
+    QVERIFY(std::abs(camera.readNoiseAt({51200}) / camera.readNoiseHigh - 1) < 0.001);
+  }
+
+  void limitsOfTimeAndCardAreKept() {
+    PlanRequest request;
+    request.low = {1};
+    request.high = {15};
+    request.snrTarget = 40;
+    const auto free = planBracket(fullFrame(), request);
+    QVERIFY(free->covers);
+    request.totalTime = Seconds{setDuration(free->camera, free->frames, free->fired).value / 2};
+    const auto quick = planBracket(fullFrame(), request);
+    QVERIFY(quick);
+    QVERIFY(setDuration(quick->camera, quick->frames, quick->fired) <= *request.totalTime);
+    request.totalTime.reset();
+    request.cardMegabytes = 2.5 * fullFrame().fileMegabytes;
+    QVERIFY(planBracket(fullFrame(), request)->fired <= 2);
+    request.cardMegabytes = 1;
+    QVERIFY(!planBracket(fullFrame(), request));
+  }
+
+  void secondRunIsSaid() {
+    const CameraProfile& camera = *findProfile("pocket-jpeg");
+    PlanRequest request;
+    request.low = {4.5};
+    request.high = {15.1};
+    const auto plan = planBracket(camera, request);
+    QVERIFY(plan && plan->covers);
+    QCOMPARE(plan->runs, 2);
+    QVERIFY(verdict(*plan).find("by compensation") != std::string::npos);
+    request.secondRun = false;
+    QVERIFY(!planBracket(camera, request)->covers);
+    request.secondRun = true;
+    request.low = {2};
+    request.high = {15.1};
+    const auto wide = planBracket(camera, request);
+    QVERIFY(wide->covers);
+    QCOMPARE(wide->fired, 6);
+    QVERIFY(verdict(*wide).find("Two runs of 3 frames") == 0);
   }
 
   void framesLieOnTheLadder() {

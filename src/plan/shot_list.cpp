@@ -1,0 +1,60 @@
+#include "plan/shot_list.h"
+
+#include "exposure/marks.h"
+
+#include <cmath>
+#include <fmt/format.h>
+
+namespace ml {
+namespace {
+
+/// Frames in the order they are fired: run by run, so a frame both runs share is fired twice.
+std::vector<std::pair<int, ExposureSettings>> firedFrames(const Plan& plan) {
+  std::vector<std::pair<int, ExposureSettings>> fired;
+  if (plan.runs == 1) {
+    for (const auto& frame : plan.frames) fired.emplace_back(1, frame);
+    for (int i = int(plan.frames.size()); i < plan.fired; ++i) fired.emplace_back(1, plan.frames.front());
+    return fired;
+  }
+  for (int run = 0; run < plan.runs; ++run)
+    for (const Stops offset : bracketOffsets(plan.count, plan.step, {run * plan.compensation.value}))
+      fired.emplace_back(run + 1, ExposureSettings{brighter(plan.centre, offset), plan.request.aperture, plan.iso()});
+  return fired;
+}
+
+} // namespace
+
+ShotList shotList(const Plan& plan, const Situation& situation) {
+  ShotList list;
+  const ManyPositions& p = situation.positions;
+  const Optics optics = situation.opticsOn(plan.camera);
+  const double wide = p.upright ? optics.sensorHeightMm : optics.sensorWidthMm, high = p.upright ? optics.sensorWidthMm : optics.sensorHeightMm;
+  list.columnFov = fieldOfView(wide, situation.focalMm);
+  list.rowFov = fieldOfView(high, situation.focalMm);
+  list.columns = p.panDegrees > 0 ? positionsFor(p.panDegrees, list.columnFov, p.overlap) : 1;
+  list.rows = p.tiltDegrees > 0 ? positionsFor(p.tiltDegrees, list.rowFov, p.overlap) : 1;
+  list.shifts = std::max(1, p.lensShifts);
+  list.planes = std::max(1, p.focusPlanes);
+  const auto fired = firedFrames(plan);
+  for (int row = 1; row <= list.rows; ++row)
+    for (int column = 1; column <= list.columns; ++column)
+      for (int shift = 0; shift < list.shifts; ++shift)
+        for (int plane = 1; plane <= list.planes; ++plane)
+          for (std::size_t i = 0; i < fired.size(); ++i)
+            list.shots.push_back({int(list.shots.size()) + 1, row, column, list.shifts == 1 ? 0 : (list.shifts - 1) / 2 - shift, plane, fired[i].first, int(i) + 1, fired[i].second});
+  list.time = {list.sets() * (situation.timer.value * plan.runs + setDuration(plan.camera, plan.frames, plan.fired).value)};
+  list.megabytes = double(list.shots.size()) * plan.camera.fileMegabytes;
+  const double fresh = 1 - p.overlap;
+  list.megapixels = plan.camera.width * 1e-6 * plan.camera.height * (1 + (list.columns - 1) * fresh) * (1 + (list.rows - 1) * fresh) * (1 + (list.shifts - 1) * 0.5);
+  return list;
+}
+
+std::string toCsv(const ShotList& list) {
+  std::string out = "number,row,column,shift,plane,run,frame,time,seconds,f_number,iso\r\n";
+  for (const Shot& s : list.shots)
+    out += fmt::format("{},{},{},{},{},{},{},{},{:.9g},{:.6g},{:.6g}\r\n", s.number, s.row, s.column, s.lensShift, s.plane, s.run, s.frame,
+                       print(s.settings.time), s.settings.time.value, s.settings.aperture.value, s.settings.iso.value);
+  return out;
+}
+
+} // namespace ml
