@@ -60,66 +60,34 @@ bool offered(const CameraProfile& camera, const Shape& shape) {
   return count && step;
 }
 
-/// Times on the ladder, shortest first, at one aperture and ISO.
-std::vector<ExposureSettings> atThirds(const std::vector<int>& thirds, const PlanRequest& request, Iso iso) {
-  std::vector<ExposureSettings> frames;
-  for (const int k : thirds) frames.push_back({timeAtThirds(k), request.aperture, iso});
-  return frames;
-}
-
-Candidate byHand(std::vector<ExposureSettings> frames) {
-  Candidate c;
-  c.count = c.fired = int(frames.size());
-  c.step = c.count > 1 ? Stops{std::log2(frames.back().time.value / frames.front().time.value) / (c.count - 1)} : Stops{0};
-  c.centre = {std::sqrt(frames.front().time.value * frames.back().time.value)};
-  c.byHand = true;
-  c.frames = std::move(frames);
-  return c;
-}
-
 int stepThirds(Stops step) { return int(std::lround(step.value * 3)); }
 
-/// One run of `shape` whose shortest time stands at `first` thirds.
-Candidate oneRun(const CameraProfile& camera, const PlanRequest& request, const Shape& shape, int first, Iso iso) {
-  std::vector<int> thirds;
-  for (int i = 0; i < shape.count; ++i) thirds.push_back(first - i * stepThirds(shape.step));
-  Candidate c;
-  c.count = c.fired = shape.count;
-  c.step = shape.step;
-  c.centre = brighter(timeAtThirds(first), {shape.step.value * (shape.count - 1) / 2});
-  c.byHand = !offered(camera, shape);
-  c.frames = atThirds(thirds, request, iso);
-  return c;
-}
-
-/// Two runs, the second `shift` thirds longer or, negative, shorter than the first; each exposure once.
-Candidate twoRuns(const PlanRequest& request, const Candidate& first, int firstThirds, int shift) {
-  std::vector<int> thirds;
-  for (int run = 0; run < 2; ++run)
-    for (int i = 0; i < first.count; ++i) thirds.push_back(firstThirds - run * shift - i * stepThirds(first.step));
-  std::sort(thirds.begin(), thirds.end(), std::greater<>());
-  thirds.erase(std::unique(thirds.begin(), thirds.end()), thirds.end());
-  Candidate c = first;
-  c.runs = 2;
-  c.compensation = {shift / 3.0};
-  c.fired = 2 * first.count;
-  c.frames = atThirds(thirds, request, first.frames.front().iso);
-  return c;
+constexpr int kTableFrom = -40, kTableTo = 60;
+/// timeAtThirds(k) looked up: the search asks for it a million times.
+double ladderTime(int k) {
+  static const std::vector<double> table = [] {
+    std::vector<double> times;
+    for (int i = kTableFrom; i <= kTableTo; ++i) times.push_back(timeAtThirds(i).value);
+    return times;
+  }();
+  return k < kTableFrom || k > kTableTo ? timeAtThirds(k).value : table[std::size_t(k - kTableFrom)];
 }
 
 void runsOf(const CameraProfile& camera, const PlanRequest& request, const Shape& shape, int runs, const std::vector<int>& shifts,
-            const std::function<void(Candidate)>& offer) {
+            std::vector<Candidate>& out) {
   const Ladder ladder(camera, longestOf(camera, request));
-  const int reach = stepThirds(shape.step) * (shape.count - 1);
+  const bool byHand = !offered(camera, shape);
   for (const Iso iso : isosOf(camera, request))
-    for (int first = ladder.shortest; first - reach >= ladder.longest; --first) {
-      Candidate one = oneRun(camera, request, shape, first, iso);
+    for (int first = ladder.shortest; first >= ladder.longest; --first) {
+      Candidate c{shape.count, stepThirds(shape.step), first, runs, 0, iso, byHand, 0};
       if (runs == 1) {
-        offer(std::move(one));
+        if (c.longest() >= ladder.longest) out.push_back(c);
         continue;
       }
-      for (const int shift : shifts)
-        if (first - reach - std::max(0, shift) >= ladder.longest && first - std::min(0, shift) <= ladder.shortest) offer(twoRuns(request, one, first, shift));
+      for (const int shift : shifts) {
+        c.shift = shift;
+        if (c.longest() >= ladder.longest && c.shortest() <= ladder.shortest) out.push_back(c);
+      }
     }
 }
 
@@ -133,43 +101,31 @@ int thirdsForLow(const SensorModel& sensor, const PlanRequest& request, Iso iso)
   return int(std::floor(3 * (request.low.value - floor) + 1e-9));
 }
 
-void placedByReadings(const CameraProfile& camera, const PlanRequest& request, const School& school, const std::function<void(Candidate)>& offer) {
+void placedByReadings(const CameraProfile& camera, const PlanRequest& request, const School& school, std::vector<Candidate>& out) {
   const SensorModel sensor(camera);
   const Ladder ladder(camera, longestOf(camera, request));
   if (ladder.shortest < ladder.longest) return;
   const Iso iso = request.iso.value_or(camera.baseIso);
   const auto within = [&](int k) { return std::clamp(k, ladder.longest, ladder.shortest); };
   const int dark = within(thirdsForHigh(sensor, request, iso)), bright = within(thirdsForLow(sensor, request, iso));
-  if (school.shape == SchoolShape::TwoExposures) {
-    Candidate c = byHand(atThirds(bright < dark ? std::vector{dark, bright} : std::vector{dark}, request, iso));
-    c.fired += school.extraFrames;
-    return offer(std::move(c));
-  }
-  if (school.shape == SchoolShape::FullRun) {
+  const auto add = [&](int count, int step, int first) {
+    Candidate c{count, step, first, 1, 0, iso, !offered(camera, {count, {step / 3.0}}), school.extraFrames};
+    if (c.shortest() <= ladder.shortest && c.longest() >= ladder.longest) out.push_back(c);
+  };
+  switch (school.shape) {
+  case SchoolShape::TwoExposures: return bright < dark ? add(2, dark - bright, dark) : add(1, 0, dark);
+  case SchoolShape::FullRun: {
     const int white = within(int(std::floor(3 * (request.low.value - sensor.clipsAt({{1}, request.aperture, iso}).value))));
-    std::vector<int> thirds;
-    for (int k = dark; k >= white && thirds.size() < 40; k -= 3) thirds.push_back(k);
-    if (thirds.empty()) thirds.push_back(dark);
-    return offer(byHand(atThirds(thirds, request, iso)));
+    return add(std::max(1, (dark - white) / 3 + 1), 3, dark);
   }
-  if (school.shape == SchoolShape::ShiftedCentre) {
+  case SchoolShape::ShiftedCentre: {
     const double metered = (request.low.value + request.high.value) / 2;
-    const int centre = int(std::lround(3 * (apexTime({1}).value + metered + 1 - ev100(request.aperture, {1}, iso).value)));
-    std::vector<int> thirds{centre + 6, centre, centre - 6};
-    if (thirds.front() > ladder.shortest || thirds.back() < ladder.longest) return;
-    Candidate c = byHand(atThirds(thirds, request, iso));
-    c.byHand = !offered(camera, {3, {2}});
-    return offer(std::move(c));
+    return add(3, 6, int(std::lround(3 * (metered + 1 - ev100(request.aperture, {1}, iso).value))) + 6);
   }
-  for (const int count : {3, 4, 5}) // darker only: the bright end is fixed, the dark end follows
-    for (const int step : {3, 4, 5, 6, 7, 8, 9}) {
-      std::vector<int> thirds;
-      for (int i = count - 1; i >= 0; --i) thirds.push_back(bright + i * step);
-      if (thirds.front() > ladder.shortest) continue;
-      Candidate c = byHand(atThirds(thirds, request, iso));
-      c.byHand = !offered(camera, {count, {step / 3.0}});
-      offer(std::move(c));
-    }
+  default: // darker only: the bright end is fixed, the dark end follows
+    for (const int count : {3, 4, 5})
+      for (int step = 3; step <= 9; ++step) add(count, step, bright + (count - 1) * step);
+  }
 }
 
 std::vector<int> shiftsOf(const CameraProfile& camera, const Shape& shape) {
@@ -181,17 +137,46 @@ std::vector<int> shiftsOf(const CameraProfile& camera, const Shape& shape) {
 
 } // namespace
 
-void forEachCandidate(const CameraProfile& camera, const PlanRequest& request, const School& school, int runs,
-                      const std::function<void(Candidate)>& offer) {
+bool Candidate::repeats(int frame) const {
+  if (step == 0) return shift == 0;
+  if (shift % step != 0) return false;
+  const int place = frame + shift / step;
+  return place >= 0 && place < count;
+}
+
+double Candidate::exposureSum() const {
+  double sum = 0;
+  for (int i = 0; i < count; ++i) sum += ladderTime(first - i * step);
+  if (runs == 2)
+    for (int i = 0; i < count; ++i)
+      if (!repeats(i)) sum += ladderTime(first - shift - i * step);
+  return sum;
+}
+
+std::vector<ExposureSettings> Candidate::frames(FNumber aperture) const {
+  std::vector<int> thirds;
+  for (int i = 0; i < count; ++i) thirds.push_back(first - i * step);
+  if (runs == 2)
+    for (int i = 0; i < count; ++i)
+      if (!repeats(i)) thirds.push_back(first - shift - i * step);
+  std::sort(thirds.begin(), thirds.end(), std::greater<>());
+  std::vector<ExposureSettings> out;
+  for (const int k : thirds) out.push_back({timeAtThirds(k), aperture, iso});
+  return out;
+}
+
+std::vector<Candidate> candidatesOf(const CameraProfile& camera, const PlanRequest& request, const School& school, int runs) {
+  std::vector<Candidate> out;
   switch (school.shape) {
   case SchoolShape::FullRun:
   case SchoolShape::DarkerOnly:
   case SchoolShape::ShiftedCentre:
-  case SchoolShape::TwoExposures: return placedByReadings(camera, request, school, offer);
-  case SchoolShape::TwoSets: return runsOf(camera, request, {school.count, school.step}, 2, {6}, offer);
+  case SchoolShape::TwoExposures: placedByReadings(camera, request, school, out); break;
+  case SchoolShape::TwoSets: runsOf(camera, request, {school.count, school.step}, 2, {6}, out); break;
   default:
-    for (const Shape& shape : shapesOf(camera, school)) runsOf(camera, request, shape, runs, shiftsOf(camera, shape), offer);
+    for (const Shape& shape : shapesOf(camera, school)) runsOf(camera, request, shape, runs, shiftsOf(camera, shape), out);
   }
+  return out;
 }
 
 } // namespace ml

@@ -1,25 +1,34 @@
 #pragma once
 #include "plan/planner.h"
 
-#include <functional>
+#include <vector>
 
 namespace ml {
 
-/// One bracket the planner may choose.
+/// One bracket the planner may choose, in third stops of the shutter ladder (larger is shorter).
 struct Candidate {
   int count = 1;
-  Stops step{0};
-  Seconds centre;
+  int step = 0;       ///< Between frames.
+  int first = 0;      ///< Shortest time of the first run.
   int runs = 1;
-  Stops compensation{0};
+  int shift = 0;      ///< The second run's times are this much longer; negative: shorter.
+  Iso iso;
   bool byHand = false;
-  int fired = 1;
-  std::vector<ExposureSettings> frames; ///< Shortest first, each exposure once.
+  int extraFrames = 0;
+
+  [[nodiscard]] int fired() const { return runs * count + extraFrames; }
+  [[nodiscard]] int shortest() const { return first + (runs == 2 && shift < 0 ? -shift : 0); }
+  [[nodiscard]] int longest() const { return first - step * (count - 1) - (runs == 2 && shift > 0 ? shift : 0); }
+  /// A frame of the second run that has the time of one of the first.
+  [[nodiscard]] bool repeats(int frameOfSecondRun) const;
+  /// Sum of exposure times, each exposure once; seconds.
+  [[nodiscard]] double exposureSum() const;
+  /// Shortest first, each exposure once.
+  [[nodiscard]] std::vector<ExposureSettings> frames(FNumber aperture) const;
 };
 
 /// Every bracket of `school` that this camera can shoot within the request's longest time, in `runs` runs: each count, step,
-/// third-stop centre, ISO and compensation. The order is from few frames to many.
-void forEachCandidate(const CameraProfile& camera, const PlanRequest& request, const School& school, int runs,
-                      const std::function<void(Candidate)>& offer);
+/// third-stop centre, ISO and compensation.
+[[nodiscard]] std::vector<Candidate> candidatesOf(const CameraProfile& camera, const PlanRequest& request, const School& school, int runs);
 
 } // namespace ml

@@ -61,6 +61,12 @@ Coverage coverageOf(const SensorModel& sensor, const MustKeep& wanted, const std
   return c;
 }
 
+double worstSnr(const SensorModel& sensor, const MustKeep& wanted, const std::vector<ExposureSettings>& frames) {
+  double worst = sensor.mergedSnr(wanted.high, frames);
+  for (const double start : segmentStarts(sensor, wanted, frames)) worst = std::min(worst, sensor.mergedSnr({start}, frames));
+  return worst;
+}
+
 std::vector<SnrPoint> snrCurve(const SensorModel& sensor, const std::vector<ExposureSettings>& frames, Stops from, Stops to, double step) {
   std::vector<SnrPoint> curve;
   for (int i = 0; from.value + i * step <= to.value + 1e-9; ++i) {

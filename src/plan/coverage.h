@@ -27,6 +27,9 @@ struct Coverage {
 
 [[nodiscard]] Coverage coverageOf(const SensorModel& sensor, const MustKeep& wanted, const std::vector<ExposureSettings>& frames);
 
+/// Coverage::worstSnr alone.
+[[nodiscard]] double worstSnr(const SensorModel& sensor, const MustKeep& wanted, const std::vector<ExposureSettings>& frames);
+
 /// SNR of the merged bracket from `from` to `to` EV100 in steps of `step`: what the planner's curve shows.
 struct SnrPoint {
   Stops reading;

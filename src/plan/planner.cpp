@@ -5,108 +5,141 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 namespace ml {
 namespace {
 
 constexpr double kSame = 1e-6;
 
-struct Scored {
-  const Candidate* candidate = nullptr;
-  double highMissing = 0, shortfall = 0, time = 0;
-  Coverage coverage;
-  bool covers = false;
+/// A candidate with bounds that cost next to nothing.
+struct Prospect {
+  Candidate candidate;
+  double time = 0;           ///< Sum of exposures.
+  double highMissing = 0;    ///< Exact.
+  double leastShortfall = 0; ///< No less than this is missing elsewhere.
 };
 
-double exposureTime(const Candidate& c) {
-  double sum = 0;
-  for (const auto& frame : c.frames) sum += frame.time.value;
-  return sum;
-}
-
-/// Fewest frames, then least time, then the higher worst SNR; before that, what is missing.
-bool better(const Scored& a, const Scored& b) {
-  if (a.covers != b.covers) return a.covers;
-  if (!a.covers) {
-    if (std::abs(a.highMissing - b.highMissing) > kSame) return a.highMissing < b.highMissing;
-    if (std::abs(a.shortfall - b.shortfall) > kSame) return a.shortfall < b.shortfall;
-  }
-  if (a.candidate->fired != b.candidate->fired) return a.candidate->fired < b.candidate->fired;
-  if (std::abs(a.time - b.time) > kSame * b.time) return a.time < b.time;
-  return a.coverage.worstSnr > b.coverage.worstSnr;
-}
-
-/// The best of many candidates; those that cannot win are passed over by bounds that cost next to nothing.
+/// The exact optimum over many candidates. They are looked at in the order of the objective, so the first that covers wins,
+/// and where none does, the search ends as soon as no bound can beat what was found.
 class Search {
 public:
   Search(const CameraProfile& camera, const PlanRequest& request) : camera_(camera), sensor_(camera), request_(request), wanted_(request.mustKeep()) {}
 
-  void offer(Candidate candidate) {
-    if (!allowed(candidate)) return;
-    Scored scored;
-    scored.time = exposureTime(candidate);
-    const double clip = sensor_.clipsAt(candidate.frames.front()).value;
-    scored.highMissing = std::max(0.0, wanted_.high.value + wanted_.highlightMargin.value - clip);
-    const double darkest = leastShortfall(candidate);
-    if (best_ && hopeless(candidate, scored, darkest)) return;
-    scored.coverage = coverageOf(sensor_, wanted_, candidate.frames);
-    scored.shortfall = scored.coverage.shortfall.value;
-    scored.covers = scored.coverage.complete(wanted_.snrTarget);
-    scored.candidate = &candidate;
-    if (best_) best_->candidate = &kept_;
-    if (best_ && !better(scored, *best_)) return;
-    kept_ = std::move(candidate);
-    scored.candidate = &kept_;
-    best_ = scored;
+  void add(const std::vector<Candidate>& candidates) {
+    for (const auto& c : candidates) {
+      Prospect p{c, c.exposureSum(), 0, 0};
+      if (!allowed(p)) continue;
+      const double clip = clipOf(c.shortest(), c.iso);
+      p.highMissing = std::max(0.0, wanted_.high.value + wanted_.highlightMargin.value - clip);
+      p.leastShortfall = std::max(0.0, floorOf(p.time, c.iso) - wanted_.low.value) + std::max(0.0, wanted_.high.value - clip);
+      prospects_.push_back(p);
+    }
   }
 
-  [[nodiscard]] bool covered() const { return best_ && best_->covers; }
-  [[nodiscard]] const std::optional<Scored>& best() const { return best_; }
-  [[nodiscard]] const Candidate& kept() const { return kept_; }
+  /// Of those that cover: fewest frames fired, least time, then the higher worst SNR.
+  std::optional<Candidate> covering() {
+    std::vector<Prospect> heap;
+    for (const auto& p : prospects_)
+      if (p.highMissing <= 1e-9 && p.leastShortfall <= 1e-9) heap.push_back(p);
+    const auto later = [](const Prospect& a, const Prospect& b) {
+      return a.candidate.fired() != b.candidate.fired() ? a.candidate.fired() > b.candidate.fired() : a.time > b.time;
+    };
+    std::make_heap(heap.begin(), heap.end(), later);
+    std::optional<Prospect> best;
+    double bestSnr = 0;
+    for (; !heap.empty(); heap.pop_back()) {
+      const Prospect& p = heap.front();
+      if (best && (p.candidate.fired() > best->candidate.fired() || p.time > best->time * (1 + kSame))) break;
+      const double snr = worstSnr(sensor_, wanted_, p.candidate.frames(request_.aperture));
+      if (snr >= wanted_.snrTarget * (1 - 1e-9) && (!best || snr > bestSnr)) {
+        best = p;
+        bestSnr = snr;
+      }
+      std::pop_heap(heap.begin(), heap.end(), later);
+    }
+    return best ? std::optional(best->candidate) : std::nullopt;
+  }
+
+  /// When none covers: least missing in the highlights, then least elsewhere, then as above.
+  std::optional<Candidate> leastMissing() {
+    double least = std::numeric_limits<double>::infinity();
+    for (const auto& p : prospects_) least = std::min(least, p.highMissing);
+    std::vector<Prospect> heap;
+    for (const auto& p : prospects_)
+      if (p.highMissing <= least + kSame) heap.push_back(p);
+    const auto later = [](const Prospect& a, const Prospect& b) {
+      const long ka = std::lround(a.leastShortfall / kSame), kb = std::lround(b.leastShortfall / kSame);
+      if (ka != kb) return ka > kb;
+      return a.candidate.fired() != b.candidate.fired() ? a.candidate.fired() > b.candidate.fired() : a.time > b.time;
+    };
+    std::make_heap(heap.begin(), heap.end(), later);
+    std::optional<Prospect> best;
+    Coverage bestCoverage;
+    for (; !heap.empty(); heap.pop_back()) {
+      const Prospect& p = heap.front();
+      if (best && p.leastShortfall > bestCoverage.shortfall.value + kSame) break;
+      const bool cannotMissLess = best && p.leastShortfall > bestCoverage.shortfall.value - kSame;
+      if (cannotMissLess && (p.candidate.fired() > best->candidate.fired() || p.time > best->time * (1 + kSame))) break;
+      const Coverage coverage = coverageOf(sensor_, wanted_, p.candidate.frames(request_.aperture));
+      if (!best || missesLess(p, coverage, *best, bestCoverage)) {
+        best = p;
+        bestCoverage = coverage;
+      }
+      std::pop_heap(heap.begin(), heap.end(), later);
+    }
+    return best ? std::optional(best->candidate) : std::nullopt;
+  }
 
 private:
-  [[nodiscard]] bool allowed(const Candidate& c) const {
-    if (request_.cardMegabytes && c.fired * camera_.fileMegabytes > *request_.cardMegabytes) return false;
-    return !request_.totalTime || setDuration(camera_, c.frames, c.fired) <= *request_.totalTime;
+  [[nodiscard]] double clipOf(int thirds, Iso iso) { return ofOneSecond(iso).clip + thirds / 3.0; }
+  /// Superadditivity of S^2 / (S + f): all the light in one exposure does at least as well as in several.
+  [[nodiscard]] double floorOf(double time, Iso iso) { return ofOneSecond(iso).floor - std::log2(time); }
+  [[nodiscard]] bool allowed(const Prospect& p) const {
+    const int fired = p.candidate.fired();
+    if (request_.cardMegabytes && fired * camera_.fileMegabytes > *request_.cardMegabytes) return false;
+    return !request_.totalTime || setDuration(camera_, p.candidate.frames(request_.aperture), fired) <= *request_.totalTime;
   }
-  /// No frame gathers more than the longest, so n of them reach the target at best where one reaches target / sqrt(n).
-  [[nodiscard]] double leastShortfall(const Candidate& c) const {
-    const double floor = sensor_.floorAt(c.frames.back(), wanted_.snrTarget / std::sqrt(double(c.frames.size()))).value;
-    return std::max(0.0, floor - wanted_.low.value);
+  static bool missesLess(const Prospect& a, const Coverage& ca, const Prospect& b, const Coverage& cb) {
+    if (std::abs((ca.shortfall - cb.shortfall).value) > kSame) return ca.shortfall < cb.shortfall;
+    if (a.candidate.fired() != b.candidate.fired()) return a.candidate.fired() < b.candidate.fired();
+    if (std::abs(a.time - b.time) > kSame * b.time) return a.time < b.time;
+    return ca.worstSnr > cb.worstSnr;
   }
-  [[nodiscard]] bool hopeless(const Candidate& c, const Scored& scored, double darkest) const {
-    if (best_->covers) {
-      if (scored.highMissing > kSame || darkest > kSame) return true;
-      if (c.fired != kept_.fired) return c.fired > kept_.fired;
-      return scored.time > best_->time * (1 + kSame);
-    }
-    if (scored.highMissing > best_->highMissing + kSame) return true;
-    return scored.highMissing > best_->highMissing - kSame && darkest > best_->shortfall + kSame;
+  struct OneSecond {
+    double iso, clip, floor;
+  };
+  const OneSecond& ofOneSecond(Iso iso) {
+    for (const auto& known : seconds_)
+      if (known.iso == iso.value) return known;
+    const ExposureSettings second{{1}, request_.aperture, iso};
+    seconds_.push_back({iso.value, sensor_.clipsAt(second).value, sensor_.floorAt(second, wanted_.snrTarget).value});
+    return seconds_.back();
   }
 
   const CameraProfile& camera_;
   SensorModel sensor_;
   const PlanRequest& request_;
   MustKeep wanted_;
-  Candidate kept_;
-  std::optional<Scored> best_;
+  std::vector<Prospect> prospects_;
+  std::vector<OneSecond> seconds_;
 };
 
-Plan planOf(const CameraProfile& camera, const PlanRequest& request, const std::string& school, const Candidate& c, const Coverage& coverage) {
+Plan planOf(const CameraProfile& camera, const PlanRequest& request, const std::string& school, const Candidate& c) {
   Plan plan;
   plan.camera = camera;
   plan.request = request;
   plan.school = school;
   plan.count = c.count;
-  plan.step = c.step;
-  plan.centre = c.centre;
+  plan.step = {c.step / 3.0};
+  plan.centre = brighter(timeAtThirds(c.first), {plan.step.value * (c.count - 1) / 2});
   plan.runs = c.runs;
-  plan.compensation = c.compensation;
+  plan.compensation = {c.shift / 3.0};
   plan.byHand = c.byHand;
-  plan.frames = c.frames;
-  plan.fired = c.fired;
-  plan.coverage = coverage;
-  plan.covers = coverage.complete(request.snrTarget);
+  plan.frames = c.frames(request.aperture);
+  plan.fired = c.fired();
+  plan.coverage = coverageOf(SensorModel(camera), request.mustKeep(), plan.frames);
+  plan.covers = plan.coverage.complete(request.snrTarget);
   return plan;
 }
 
@@ -153,28 +186,37 @@ Result<Plan> planBracket(const CameraProfile& camera, const PlanRequest& request
   }
   const CameraProfile used = school->shape == SchoolShape::InCamera ? renderedOnly(camera) : camera;
   Search search(used, request);
-  const auto offer = [&](Candidate c) { search.offer(std::move(c)); };
-  forEachCandidate(used, request, *school, 1, offer);
-  if (!search.covered() && request.secondRun && school->shape == SchoolShape::Free) forEachCandidate(used, request, *school, 2, offer);
-  if (!search.best()) {
+  search.add(candidatesOf(used, request, *school, 1));
+  auto best = search.covering();
+  if (!best && request.secondRun && school->shape == SchoolShape::Free) {
+    search.add(candidatesOf(used, request, *school, 2));
+    best = search.covering();
+  }
+  if (!best) best = search.leastMissing();
+  if (!best) {
     const Seconds longest = request.longest ? std::min(*request.longest, camera.longest) : camera.longest;
     const bool limited = request.totalTime || request.cardMegabytes;
     return fail(ErrorCode::InvalidArgument,
                 limited ? "No bracket of \"" + school->name + "\" fits the time or the space on the card; allow more of it."
                         : "No time of \"" + camera.name + "\" fits \"" + school->name + "\" within " + print(longest) + "; allow a longer one.");
   }
-  return planOf(used, request, school->id, search.kept(), search.best()->coverage);
+  return planOf(used, request, school->id, *best);
 }
 
 Plan planOfFrames(const CameraProfile& camera, const PlanRequest& request, std::vector<ExposureSettings> frames) {
   std::sort(frames.begin(), frames.end(), [](const auto& a, const auto& b) { return ev100(a) > ev100(b); });
-  Candidate c;
-  c.count = c.fired = int(frames.size());
-  c.centre = {std::sqrt(frames.front().time.value * frames.back().time.value)};
-  c.step = c.count > 1 ? Stops{(ev100(frames.front()) - ev100(frames.back())).value / (c.count - 1)} : Stops{0};
-  c.byHand = true;
-  c.frames = std::move(frames);
-  return planOf(camera, request, "own", c, coverageOf(SensorModel(camera), request.mustKeep(), c.frames));
+  Plan plan;
+  plan.camera = camera;
+  plan.request = request;
+  plan.school = "own";
+  plan.count = plan.fired = int(frames.size());
+  plan.centre = {std::sqrt(frames.front().time.value * frames.back().time.value)};
+  if (plan.count > 1) plan.step = {(ev100(frames.front()) - ev100(frames.back())).value / (plan.count - 1)};
+  plan.byHand = true;
+  plan.frames = std::move(frames);
+  plan.coverage = coverageOf(SensorModel(camera), request.mustKeep(), plan.frames);
+  plan.covers = plan.coverage.complete(request.snrTarget);
+  return plan;
 }
 
 } // namespace ml
