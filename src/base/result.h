@@ -16,6 +16,8 @@ enum class ErrorCode {
   TooFewFrames,
   CannotAlign,
   CameraRefused,
+  CameraGone,
+  CardFull,
   CannotWrite,
   NotYetAvailable,
   Stopped,

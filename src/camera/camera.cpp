@@ -1,5 +1,6 @@
 #include "camera/camera.h"
 
+#include <algorithm>
 #include <fmt/format.h>
 
 namespace ml {
@@ -15,16 +16,29 @@ std::string extensionOf(FrameFormat format) {
   return format == FrameFormat::Dng ? ".dng" : format == FrameFormat::Jpeg ? ".jpg" : ".tif";
 }
 
-Result<std::vector<ShotFrame>> shootBracket(Camera& camera, const std::vector<ExposureSettings>& frames, FrameFormat format,
-                                            const std::filesystem::path& folder, const std::string& prefix,
-                                            const Progress& progress, const std::function<void(const ShotFrame&)>& arrived) {
+std::string nameOf(FrameFormat format) { return format == FrameFormat::Dng ? "dng" : format == FrameFormat::Jpeg ? "jpeg" : "tiff"; }
+
+std::vector<ExposureSettings> inOrder(std::vector<ExposureSettings> frames, BracketOrder order) {
+  if (order == BracketOrder::BrightFirst) std::reverse(frames.begin(), frames.end());
+  if (order == BracketOrder::MiddleFirst && !frames.empty()) {
+    const auto middle = frames.begin() + long(frames.size() / 2);
+    std::rotate(frames.begin(), middle, middle + 1);
+  }
+  return frames;
+}
+
+Result<std::vector<ShotFrame>> shootBracket(Camera& camera, const ShootOrder& order, const Progress& progress,
+                                            const std::function<void(const ShotFrame&)>& arrived) {
+  for (const auto& settings : order.frames)
+    if (auto taken = camera.accepts(settings, order.format); !taken) return passOn(taken.error());
+  if (order.timer.value > 0) camera.wait(order.timer);
   std::vector<ShotFrame> shot;
-  for (std::size_t i = 0; i < frames.size(); ++i) {
+  for (std::size_t i = 0; i < order.frames.size(); ++i) {
     if (progress.stopRequested()) return stopped();
-    progress.at(fmt::format("Frame {} of {}", i + 1, frames.size()), double(i) / double(frames.size()));
-    const auto file = folder / (prefix + std::to_string(i + 1) + extensionOf(format));
-    if (auto exposed = camera.expose(frames[i], format, file); !exposed) return passOn(exposed.error());
-    shot.push_back({int(i), file, frames[i]});
+    progress.at(fmt::format("Frame {} of {}", i + 1, order.frames.size()), double(i) / double(order.frames.size()));
+    const auto file = order.folder / (order.prefix + std::to_string(order.firstNumber + int(i)) + extensionOf(order.format));
+    if (auto exposed = camera.expose(order.frames[i], order.format, file); !exposed) return passOn(exposed.error());
+    shot.push_back({int(i), file, order.frames[i]});
     if (arrived) arrived(shot.back());
   }
   progress.at("Frames", 1);

@@ -16,12 +16,32 @@ namespace ml {
 enum class FrameFormat { Dng, Jpeg, Tiff };
 [[nodiscard]] std::optional<FrameFormat> frameFormat(const std::string& name);
 [[nodiscard]] std::string extensionOf(FrameFormat format);
+[[nodiscard]] std::string nameOf(FrameFormat format);
 
-/// A camera the photographer can drive. Errors: CameraRefused with what to do, CannotWrite.
+/// In which order a camera fires its bracket.
+enum class BracketOrder { DarkFirst, MiddleFirst, BrightFirst };
+[[nodiscard]] std::vector<ExposureSettings> inOrder(std::vector<ExposureSettings> darkFirst, BracketOrder order);
+
+struct DeviceStatus {
+  bool connected = true;
+  double battery = 1;         ///< 0..1
+  double freeMegabytes = 0;   ///< On the card.
+  int buffered = 0;           ///< Frames not yet on the card.
+  Seconds clock;              ///< Since the camera was switched on.
+};
+
+/// A camera the photographer can drive. Errors: CameraRefused with what to do, CameraGone, CardFull, CannotWrite.
 class Camera {
 public:
   virtual ~Camera() = default;
   [[nodiscard]] virtual const CameraProfile& profile() const = 0;
+  [[nodiscard]] virtual DeviceStatus status() const = 0;
+  /// Takes up the connection, also after it was lost.
+  virtual Result<void> connect() = 0;
+  /// Would these settings be taken? Refusals say what the camera can do.
+  [[nodiscard]] virtual Result<void> accepts(const ExposureSettings& settings, FrameFormat format) const = 0;
+  /// Lets time pass: a self-timer, a pause between sets.
+  virtual void wait(Seconds time) = 0;
   /// Exposes one frame and leaves it complete at `file`.
   virtual Result<void> expose(const ExposureSettings& settings, FrameFormat format, const std::filesystem::path& file) = 0;
   /// What the finder shows at these settings: 8-bit display picture, not kept.
@@ -33,13 +53,22 @@ public:
 struct ShotFrame {
   int index = 0;
   std::filesystem::path file;
-  ExposureSettings settings;
+  ExposureSettings settings; ///< As ordered.
 };
 
-/// Shoots the frames of a plan one by one into `folder` as "<prefix><n>.<ext>", n from 1, calling `arrived` after each.
-/// A stop between frames keeps what is there and returns Stopped.
-Result<std::vector<ShotFrame>> shootBracket(Camera& camera, const std::vector<ExposureSettings>& frames, FrameFormat format,
-                                            const std::filesystem::path& folder, const std::string& prefix,
-                                            const Progress& progress, const std::function<void(const ShotFrame&)>& arrived);
+/// What to shoot and where to put it.
+struct ShootOrder {
+  std::vector<ExposureSettings> frames; ///< In the order they are fired.
+  FrameFormat format = FrameFormat::Dng;
+  std::filesystem::path folder;
+  std::string prefix = "frame-";
+  int firstNumber = 1;                  ///< Files are "<prefix><number>.<ext>".
+  Seconds timer{0};
+};
+
+/// Shoots the frames one by one, calling `arrived` after each. All settings are checked before the first frame. A stop between
+/// frames keeps what is there and returns Stopped; so does an error.
+Result<std::vector<ShotFrame>> shootBracket(Camera& camera, const ShootOrder& order, const Progress& progress,
+                                            const std::function<void(const ShotFrame&)>& arrived);
 
 } // namespace ml

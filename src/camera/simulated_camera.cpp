@@ -1,6 +1,7 @@
 #include "camera/simulated_camera.h"
 
 #include "base/atomic_file.h"
+#include "camera/disturbances.h"
 #include "codec/exif.h"
 #include "codec/icc.h"
 #include "codec/jpeg.h"
@@ -22,11 +23,13 @@ Image<std::uint8_t> toBytes(const Image<std::uint16_t>& codes) {
   return bytes;
 }
 
-MosaicDescription describeMosaic(const CameraProfile& camera) {
+MosaicDescription describeMosaic(const CameraProfile& camera, bool warmer) {
   MosaicDescription d;
   d.blackLevel = kSensorBlack;
   d.whiteLevel = (1 << camera.bits) - 1;
   d.neutral = kSensorNeutral;
+  if (warmer)
+    for (std::size_t c = 0; c < 3; ++c) d.neutral[c] /= kWarmerBalance[c];
   d.camera = "Simulated " + camera.id;
   // XYZ -> raw: back to Rec. 709, then to the sensor's balanced colour, then the unbalanced channel gains.
   d.xyzToCamera = multiply(kRec709ToSensor, inverse(kRec709ToXyz));
@@ -44,29 +47,96 @@ std::string timeOfDay(double seconds) {
 } // namespace
 
 SimulatedCamera::SimulatedCamera(std::shared_ptr<const World> world, CameraProfile profile, SimulationOptions options)
-    : world_(std::move(world)), profile_(std::move(profile)), options_(options) {}
+    : world_(std::move(world)), profile_(std::move(profile)), options_(std::move(options)), clock_(options_.startClock), battery_(options_.battery),
+      freeMegabytes_(options_.freeMegabytes) {}
 
-std::optional<std::string> SimulatedCamera::refusal(const ExposureSettings& s, FrameFormat format) const {
-  if (s.time.value < profile_.shortest.value * 0.99 || s.time.value > profile_.longest.value * 1.01)
-    return fmt::format("{} is outside {} to {}", print(s.time), print(profile_.shortest), print(profile_.longest));
-  if (format == FrameFormat::Dng && !profile_.hasRaw) return "this camera writes no raw files; shoot JPEG";
-  if (s.iso.value < profile_.baseIso.value * 0.99) return fmt::format("its lowest ISO is {:.0f}", profile_.baseIso.value);
+DeviceStatus SimulatedCamera::status() const { return {connected_, battery_, freeMegabytes_, int(std::ceil(buffered_)), clock_}; }
+
+Result<void> SimulatedCamera::connect() {
+  std::erase_if(options_.faults, [&](const Fault& f) { return f.kind == FaultKind::Disconnect && f.frame <= frameNumber_; });
+  if (battery_ <= 0.02) return fail(ErrorCode::CameraRefused, "The camera's battery is empty; change it.");
+  connected_ = true;
   return {};
+}
+
+void SimulatedCamera::changeCard() {
+  std::erase_if(options_.faults, [&](const Fault& f) { return f.kind == FaultKind::CardFull && f.frame <= frameNumber_; });
+  freeMegabytes_ = std::max(64000.0, options_.freeMegabytes);
+}
+
+Result<void> SimulatedCamera::accepts(const ExposureSettings& s, FrameFormat format) const {
+  const auto refuse = [](const std::string& why) { return fail(ErrorCode::CameraRefused, "The camera refuses: " + why + "."); };
+  if (s.time.value < profile_.shortest.value * 0.99 || s.time.value > profile_.longest.value * 1.01)
+    return refuse(fmt::format("{} is outside {} to {}", print(s.time), print(profile_.shortest), print(profile_.longest)));
+  if (format == FrameFormat::Dng && !profile_.hasRaw) return refuse("this camera writes no raw files; shoot JPEG");
+  if (s.iso.value < profile_.baseIso.value * 0.99) return refuse(fmt::format("its lowest ISO is {:.0f}", profile_.baseIso.value));
+  if (s.iso.value > profile_.highestIso.value * 1.01) return refuse(fmt::format("its highest ISO is {:.0f}", profile_.highestIso.value));
+  if (!(s.aperture.value >= 0.9 && s.aperture.value <= 46)) return refuse("its lens has no such aperture");
+  return {};
+}
+
+void SimulatedCamera::wait(Seconds time) {
+  clock_.value += time.value;
+  buffered_ = std::max(0.0, buffered_ - time.value / std::max(1e-3, profile_.writeTime.value));
+  finder_ = {};
+}
+
+const Fault* SimulatedCamera::touching(FaultKind kind) const {
+  for (const auto& fault : options_.faults)
+    if (fault.kind == kind && fault.frame <= frameNumber_) return &fault;
+  return nullptr;
+}
+
+bool SimulatedCamera::strikes(FaultKind kind) const {
+  for (const auto& fault : options_.faults)
+    if (fault.kind == kind && fault.frame == frameNumber_) return true;
+  return false;
+}
+
+ExposureSettings SimulatedCamera::driftedFrom(ExposureSettings s) const {
+  if (touching(FaultKind::IsoDrift)) s.iso.value = std::min(s.iso.value * 2, profile_.highestIso.value);
+  if (touching(FaultKind::ApertureDrift)) s.aperture.value *= std::sqrt(2.0);
+  if (touching(FaultKind::BracketingReset) && last_) s.time = last_->time;
+  return s;
 }
 
 void SimulatedCamera::takeStand() {
   std::mt19937_64 random(options_.seed * 1000003 + std::uint64_t(frameNumber_));
   std::normal_distribution<double> unit;
-  pose_.dx = options_.shakePixels * unit(random);
-  pose_.dy = options_.shakePixels * unit(random);
-  pose_.angle = options_.shakeDegrees * unit(random) * std::numbers::pi / 180;
+  const bool sways = touching(FaultKind::HandHeld);
+  const double pixels = std::max(options_.shakePixels, sways ? 4.0 : 0.0), degrees = std::max(options_.shakeDegrees, sways ? 0.15 : 0.0);
+  pose_.dx = pixels * unit(random);
+  pose_.dy = pixels * unit(random);
+  pose_.angle = degrees * unit(random) * std::numbers::pi / 180;
+  if (const Fault* nudge = touching(FaultKind::NudgedTripod)) {
+    std::mt19937_64 push(options_.seed * 7577 + std::uint64_t(nudge->frame));
+    const double direction = std::uniform_real_distribution<double>(0, 2 * std::numbers::pi)(push), size = std::uniform_real_distribution<double>(3, 12)(push);
+    pose_.dx += size * std::cos(direction);
+    pose_.dy += size * std::sin(direction);
+    pose_.angle += std::uniform_real_distribution<double>(-0.12, 0.12)(push) * std::numbers::pi / 180;
+  }
 }
 
 Image<float> SimulatedCamera::sceneNow(Seconds duration) const {
-  Image<float> scene = seenBy(world_->radiance(clock_, duration), pose_);
+  Seconds moment = clock_;
+  if (options_.lulls) { // things age only while the wind blows
+    constexpr double kBlow = 5, kCycle = 8;
+    const double cycle = std::floor(clock_.value / kCycle);
+    moment.value = cycle * kBlow + std::min(kBlow, clock_.value - cycle * kCycle);
+    if (moment.value >= (cycle + 1) * kBlow) duration = {0};
+  }
+  const double daylight = touching(FaultKind::Cloud) ? std::exp2(-0.4) : 1;
+  Image<float> scene = seenBy(world_->radiance(moment, duration, daylight), pose_);
   const float scale = float(world_->candelasPerUnit());
   for (std::size_t i = 0; i < scene.size(); ++i) scene.data()[i] *= scale;
   return scene;
+}
+
+void SimulatedCamera::disturb(Image<float>& scene) const {
+  const std::uint64_t seed = options_.seed * 104729 + std::uint64_t(frameNumber_);
+  if (strikes(FaultKind::PasserBy)) placeFigure(scene, seed);
+  if (strikes(FaultKind::FocusDrift)) defocus(scene, 2.2);
+  if (strikes(FaultKind::Gust)) shake(scene, 9, seed);
 }
 
 ShotMetadata SimulatedCamera::describe(const ExposureSettings& settings) const {
@@ -81,25 +151,54 @@ ShotMetadata SimulatedCamera::describe(const ExposureSettings& settings) const {
   return m;
 }
 
-Result<void> SimulatedCamera::expose(const ExposureSettings& settings, FrameFormat format, const std::filesystem::path& file) {
-  if (const auto why = refusal(settings, format)) return fail(ErrorCode::CameraRefused, "The camera refuses: " + *why + ".");
-  takeStand();
-  const Image<float> scene = sceneNow(settings.time);
+Result<void> SimulatedCamera::write(const Image<float>& scene, const ExposureSettings& settings, FrameFormat format, const std::filesystem::path& temporary) const {
   const std::uint64_t seed = options_.seed * 7919 + std::uint64_t(frameNumber_);
-  const auto written = writeAtomically(file, [&](const std::filesystem::path& temporary) -> Result<void> {
-    Result<void> pixels;
-    if (format == FrameFormat::Dng)
-      pixels = writeDng(temporary, exposeMosaic(scene, profile_, settings, seed).view(), describeMosaic(profile_));
-    else if (format == FrameFormat::Jpeg)
-      pixels = writeJpeg(temporary, toBytes(exposeRendered(scene, profile_, settings, seed, 255)).view(), {95, true, srgbProfile()});
-    else
-      pixels = writeTiff16(temporary, exposeRendered(scene, profile_, settings, seed, 65535).view(), srgbProfile());
-    return pixels ? writeExif(temporary, describe(settings)) : pixels;
-  });
+  const bool warmer = touching(FaultKind::WhiteBalanceDrift);
+  Result<void> pixels;
+  if (format == FrameFormat::Dng) {
+    pixels = writeDng(temporary, exposeMosaic(scene, profile_, settings, seed).view(), describeMosaic(profile_, warmer));
+  } else {
+    Image<float> balanced;
+    if (warmer) {
+      balanced = scene.clone();
+      for (std::size_t i = 0; i < balanced.size(); ++i) balanced.data()[i] *= float(kWarmerBalance[i % 3]);
+    }
+    const Image<float>& light = warmer ? balanced : scene;
+    pixels = format == FrameFormat::Jpeg ? writeJpeg(temporary, toBytes(exposeRendered(light, profile_, settings, seed, 255)).view(), {95, true, srgbProfile()})
+                                         : writeTiff16(temporary, exposeRendered(light, profile_, settings, seed, 65535).view(), srgbProfile());
+  }
+  return pixels ? writeExif(temporary, describe(settings)) : pixels;
+}
+
+void SimulatedCamera::spend(Seconds exposure, double megabytes) {
+  freeMegabytes_ -= megabytes;
+  battery_ = std::max(0.0, battery_ - 0.0004 - exposure.value * 2e-5);
+  const double gap = profile_.frameGap.value;
+  clock_.value += exposure.value + gap;
+  buffered_ = std::max(0.0, buffered_ + 1 - (exposure.value + gap) / std::max(1e-3, profile_.writeTime.value));
+  if (buffered_ > profile_.bufferFrames) { // the next frame waits until there is room
+    clock_.value += (buffered_ - profile_.bufferFrames) * profile_.writeTime.value;
+    buffered_ = profile_.bufferFrames;
+  }
+}
+
+Result<void> SimulatedCamera::expose(const ExposureSettings& ordered, FrameFormat format, const std::filesystem::path& file) {
+  if (strikes(FaultKind::Disconnect)) connected_ = false;
+  if (!connected_) return fail(ErrorCode::CameraGone, "The camera is gone; check cable and battery, connect it again and go on. What was shot is kept.");
+  if (battery_ <= 0.02) return fail(ErrorCode::CameraRefused, "The camera's battery is empty; change it.");
+  if (auto taken = accepts(ordered, format); !taken) return taken;
+  if (strikes(FaultKind::CardFull) || freeMegabytes_ < profile_.fileMegabytes)
+    return fail(ErrorCode::CardFull, "The camera's card is full; put in another and go on. What was shot is kept.");
+  const ExposureSettings settings = driftedFrom(ordered);
+  takeStand();
+  Image<float> scene = sceneNow(settings.time);
+  disturb(scene);
+  const auto written = writeAtomically(file, [&](const std::filesystem::path& temporary) { return write(scene, settings, format, temporary); });
   if (!written) return written;
   ++frameNumber_;
+  last_ = settings;
   finder_ = {};
-  clock_.value += settings.time.value + options_.gap.value;
+  spend(settings.time, profile_.fileMegabytes);
   return {};
 }
 
@@ -112,7 +211,14 @@ const Image<float>& SimulatedCamera::finderScene() {
 }
 
 Result<Image<std::uint8_t>> SimulatedCamera::liveView(const ExposureSettings& settings) {
-  return toBytes(exposeRendered(finderScene(), profile_, settings, options_.seed, 255));
+  if (!connected_) return fail(ErrorCode::CameraGone, "The camera is gone; check cable and battery, and connect it again.");
+  // A finder refreshes sixty times a second: longer times are made up by gain, and show its noise.
+  ExposureSettings fast = settings;
+  if (fast.time.value > 1.0 / 64) {
+    fast.iso.value *= fast.time.value * 64;
+    fast.time = {1.0 / 64};
+  }
+  return toBytes(exposeRendered(finderScene(), profile_, fast, options_.seed + 31 * ++liveFrames_, 255));
 }
 
 Result<Stops> SimulatedCamera::spotReading(double x, double y, double radius) {

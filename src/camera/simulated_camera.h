@@ -1,5 +1,6 @@
 #pragma once
 #include "camera/camera.h"
+#include "camera/faults.h"
 #include "camera/sensor_simulation.h"
 #include "camera/world.h"
 #include "exposure/shot_metadata.h"
@@ -12,37 +13,57 @@ struct SimulationOptions {
   std::uint64_t seed = 1;
   double shakePixels = 0;      ///< Standard deviation of the camera's shift between frames, each axis.
   double shakeDegrees = 0;     ///< The same for rotation.
-  Seconds gap{0.3};            ///< Between the end of one exposure and the start of the next.
+  bool lulls = false;          ///< The wind comes and goes: things move for five seconds and rest for three.
+  double freeMegabytes = 64000;
+  double battery = 1;          ///< 0..1
+  std::vector<Fault> faults;
+  Seconds startClock{0};       ///< So that a camera made anew goes on where the last one stopped.
 };
 
-/// A camera in front of a World, with a clock of its own: exposures take simulated time, not the user's.
+/// A camera in front of a World, with a clock of its own: exposures, timers and writing take simulated time, not the user's.
 class SimulatedCamera final : public Camera {
 public:
   SimulatedCamera(std::shared_ptr<const World> world, CameraProfile profile, SimulationOptions options = {});
 
   const CameraProfile& profile() const override { return profile_; }
+  DeviceStatus status() const override;
+  Result<void> connect() override;
+  Result<void> accepts(const ExposureSettings& settings, FrameFormat format) const override;
+  void wait(Seconds time) override;
   Result<void> expose(const ExposureSettings& settings, FrameFormat format, const std::filesystem::path& file) override;
   Result<Image<std::uint8_t>> liveView(const ExposureSettings& settings) override;
   Result<Stops> spotReading(double x, double y, double radius) override;
 
+  /// An empty card instead of the full one.
+  void changeCard();
+  void addFault(const Fault& fault) { options_.faults.push_back({fault.kind, fault.frame + frameNumber_}); }
   [[nodiscard]] Seconds clock() const { return clock_; }
   /// Where the camera stood for the frame exposed last; the truth that alignment tests compare with.
   [[nodiscard]] CameraPose lastPose() const { return pose_; }
 
 private:
+  [[nodiscard]] const Fault* touching(FaultKind kind) const;  ///< Begins with this frame or began before.
+  [[nodiscard]] bool strikes(FaultKind kind) const;           ///< Exactly this frame.
+  [[nodiscard]] ExposureSettings driftedFrom(ExposureSettings settings) const;
   [[nodiscard]] Image<float> sceneNow(Seconds duration) const;
+  void disturb(Image<float>& scene) const;
   const Image<float>& finderScene();
-  [[nodiscard]] std::optional<std::string> refusal(const ExposureSettings& settings, FrameFormat format) const;
   [[nodiscard]] ShotMetadata describe(const ExposureSettings& settings) const;
+  [[nodiscard]] Result<void> write(const Image<float>& scene, const ExposureSettings& settings, FrameFormat format, const std::filesystem::path& temporary) const;
   void takeStand();
+  void spend(Seconds exposure, double megabytes);
 
   std::shared_ptr<const World> world_;
   CameraProfile profile_;
   SimulationOptions options_;
   Seconds clock_{0};
+  bool connected_ = true;
+  double battery_ = 1, freeMegabytes_ = 0, buffered_ = 0;
   CameraPose pose_;
   int frameNumber_ = 0;
-  Image<float> finder_; ///< What the finder saw last; empty after each exposure.
+  std::optional<ExposureSettings> last_;
+  Image<float> finder_;       ///< What the finder saw last; empty after each exposure.
+  std::uint64_t liveFrames_ = 0;
 };
 
 } // namespace ml

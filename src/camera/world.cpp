@@ -45,6 +45,14 @@ Result<World> World::load(const fs::path& folder) {
     if (!base) return passOn(base.error());
     if (base->pixels.channels() != 3) return unreadable(folder / "world.json", "its base picture must have three channels");
     world.base_ = std::move(base->pixels);
+    world.fade_ = description.value("fade_stops_per_minute", 0.0);
+    if (description.contains("lamps")) {
+      auto lamps = readExr(folder / description.at("lamps").get<std::string>());
+      if (!lamps) return passOn(lamps.error());
+      if (lamps->pixels.channels() != 3 || lamps->pixels.width() != world.width() || lamps->pixels.height() != world.height())
+        return unreadable(folder / "world.json", "its lamp picture does not fit the base picture");
+      world.lamps_ = std::move(lamps->pixels);
+    }
     if (description.contains("view_mask")) {
       auto mask = readExr(folder / description.at("view_mask").get<std::string>());
       if (!mask) return passOn(mask.error());
@@ -72,7 +80,60 @@ World World::still(Image<float> radiance, double candelasPerUnit) {
   return world;
 }
 
-Image<float> World::radiance(Seconds start, Seconds duration) const {
+namespace {
+
+/// Mean of factor x factor blocks; the last ones may be smaller.
+Image<float> blocks(const Image<float>& in, int factor) {
+  const int w = (in.width() + factor - 1) / factor, h = (in.height() + factor - 1) / factor, channels = in.channels();
+  Image<float> out(w, h, channels);
+  for (int y = 0; y < h; ++y)
+    for (int x = 0; x < w; ++x) {
+      const int x1 = std::min(in.width(), (x + 1) * factor), y1 = std::min(in.height(), (y + 1) * factor);
+      for (int c = 0; c < channels; ++c) {
+        double sum = 0;
+        for (int v = y * factor; v < y1; ++v)
+          for (int u = x * factor; u < x1; ++u) sum += in.at(u, v)[c];
+        out.at(x, y)[c] = float(sum / ((x1 - x * factor) * (y1 - y * factor)));
+      }
+    }
+  return out;
+}
+
+/// The sprite on a canvas whose corner is a multiple of `factor`.
+Sprite aligned(const Sprite& sprite, int factor) {
+  const int x = sprite.x >= 0 ? sprite.x / factor * factor : -((-sprite.x + factor - 1) / factor) * factor;
+  const int y = sprite.y >= 0 ? sprite.y / factor * factor : -((-sprite.y + factor - 1) / factor) * factor;
+  const auto up = [&](int n) { return (n + factor - 1) / factor * factor; };
+  Image<float> canvas(up(sprite.rgba.width() + sprite.x - x), up(sprite.rgba.height() + sprite.y - y), 4);
+  canvas.fill(0);
+  for (int v = 0; v < sprite.rgba.height(); ++v)
+    std::copy_n(sprite.rgba.row(v), 4 * sprite.rgba.width(), canvas.at(sprite.x - x, v + sprite.y - y));
+  return {std::move(canvas), x, y};
+}
+
+} // namespace
+
+World World::shrunk(int factor) const {
+  World small;
+  small.id_ = id_;
+  small.name_ = name_;
+  small.candelasPerUnit_ = candelasPerUnit_;
+  small.fade_ = fade_;
+  small.base_ = blocks(base_, factor);
+  if (!lamps_.empty()) small.lamps_ = blocks(lamps_, factor);
+  if (!viewMask_.empty()) small.viewMask_ = blocks(viewMask_, factor);
+  for (const auto& layer : layers_) {
+    MovingLayer l{layer.name, {}, layer.phaseSeconds, layer.velocityX / factor, layer.velocityY / factor, layer.turnAfter, layer.behindView};
+    for (const auto& phase : layer.phases) {
+      const Sprite on = aligned(phase, factor);
+      l.phases.push_back({blocks(on.rgba, factor), on.x / factor, on.y / factor});
+    }
+    small.layers_.push_back(std::move(l));
+  }
+  return small;
+}
+
+Image<float> World::radiance(Seconds start, Seconds duration, double daylight) const {
   constexpr double kFrozen = 1.0 / 40; // shorter exposures show no blur at these speeds
   const int moments = layers_.empty() || duration.value < kFrozen ? 1 : 4;
   Image<float> sum = base_.clone();
@@ -82,8 +143,11 @@ Image<float> World::radiance(Seconds start, Seconds duration) const {
     compose(moment, start.value + duration.value * i / moments);
     for (std::size_t k = 0; k < sum.size(); ++k) sum.data()[k] += moment.data()[k];
   }
-  if (moments > 1)
-    for (std::size_t k = 0; k < sum.size(); ++k) sum.data()[k] /= float(moments);
+  const float scale = float(daylight * std::exp2(-fade_ * (start.value + duration.value / 2) / 60) / moments);
+  if (scale != 1)
+    for (std::size_t k = 0; k < sum.size(); ++k) sum.data()[k] *= scale;
+  if (!lamps_.empty())
+    for (std::size_t k = 0; k < sum.size(); ++k) sum.data()[k] += lamps_.data()[k];
   return sum;
 }
 

@@ -33,6 +33,9 @@ public:
   /// A still world without layers, for tests and the user's own radiance pictures. Three channels.
   static World still(Image<float> radiance, double candelasPerUnit);
 
+  /// The same world at 1/factor of its size, for finders and for tests that need many frames.
+  [[nodiscard]] World shrunk(int factor) const;
+
   [[nodiscard]] int width() const { return base_.width(); }
   [[nodiscard]] int height() const { return base_.height(); }
   [[nodiscard]] const std::string& id() const { return id_; }
@@ -40,8 +43,14 @@ public:
   /// cd/m^2 of the value 1.
   [[nodiscard]] double candelasPerUnit() const { return candelasPerUnit_; }
 
-  /// Mean linear Rec. 709 radiance over [start, start + duration], in world units.
-  [[nodiscard]] Image<float> radiance(Seconds start, Seconds duration) const;
+  /// Fall of daylight; lamps stay as they are.
+  [[nodiscard]] double fadeStopsPerMinute() const { return fade_; }
+  [[nodiscard]] bool moves() const { return !layers_.empty(); }
+  void addLayer(MovingLayer layer) { layers_.push_back(std::move(layer)); }
+
+  /// Mean linear Rec. 709 radiance over [start, start + duration], in world units. `daylight` scales all but the lamps, on top of
+  /// the fading since time 0.
+  [[nodiscard]] Image<float> radiance(Seconds start, Seconds duration, double daylight = 1) const;
 
 private:
   void compose(Image<float>& picture, double time) const;
@@ -49,7 +58,9 @@ private:
 
   std::string id_, name_;
   double candelasPerUnit_ = 1;
+  double fade_ = 0;
   Image<float> base_;
+  Image<float> lamps_;    ///< What lamps add, in base's size; empty: no lamps apart.
   Image<float> viewMask_; ///< One channel 0..1; empty: open everywhere.
   std::vector<MovingLayer> layers_;
 };

@@ -21,6 +21,8 @@ int exitCodeFor(const Error& error) {
   case ErrorCode::SizeMismatch:
   case ErrorCode::TooFewFrames:
   case ErrorCode::CannotAlign: return kCannotCombine;
+  case ErrorCode::CameraGone: return kSetLeftOut;
+  case ErrorCode::CardFull:
   case ErrorCode::CannotWrite: return kCannotWrite;
   case ErrorCode::Stopped: return kStopped;
   }

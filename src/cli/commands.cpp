@@ -93,10 +93,15 @@ int runShoot(const ShootArguments& a, const Progress& progress) {
   if (!format) return wrongUse("--format takes dng, jpeg or tiff, not \"" + a.format + "\".");
   SimulationOptions simulation;
   simulation.seed = a.seed;
-  for (const auto& fault : a.faults) {
-    if (fault != "hand-held") return refuse({ErrorCode::NotYetAvailable, "--fault " + fault + " is not available yet; use hand-held."});
-    simulation.shakePixels = 4;
-    simulation.shakeDegrees = 0.15;
+  for (const auto& text : a.faults) {
+    const auto fault = parseFault(text);
+    if (!fault) {
+      std::string ids;
+      for (const auto& name : faultNames()) ids += std::string(ids.empty() ? "" : ", ") + name.id;
+      return wrongUse("There is no fault \"" + text + "\"; use one of " + ids + ", with @N for the frame it begins with, counted from 0.");
+    }
+    // A hand sways from the first frame on, whatever frame is named.
+    simulation.faults.push_back(fault->kind == FaultKind::HandHeld ? Fault{fault->kind, 0} : *fault);
   }
   const auto folder = worldFolder(a.world);
   if (!folder) return refuse(folder.error());
@@ -109,7 +114,7 @@ int runShoot(const ShootArguments& a, const Progress& progress) {
   auto world = World::load(*folder);
   if (!world) return refuse(world.error());
   SimulatedCamera camera(std::make_shared<World>(std::move(*world)), plan->camera, simulation);
-  const auto shot = shootBracket(camera, plan->frames, *format, a.out, "frame-", progress, [](const ShotFrame& frame) {
+  const auto shot = shootBracket(camera, {plan->frames, *format, a.out, "frame-", 1, {0}}, progress, [](const ShotFrame& frame) {
     std::printf("%s  %s\n", print(frame.settings.time).c_str(), frame.file.c_str());
     std::fflush(stdout);
   });

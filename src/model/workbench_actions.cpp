@@ -207,7 +207,7 @@ void Workbench::shoot() {
       QMetaObject::invokeMethod(this, [this, shotFrame, frame, clipped] { frameShot(shotFrame.file, shotFrame.settings, frame, clipped); },
                                 Qt::QueuedConnection);
     };
-    const auto shot = shootBracket(*device, plan.frames, format, folder, "frame-", progress, arrived);
+    const auto shot = shootBracket(*device, {plan.frames, format, folder, "frame-", 1, {2}}, progress, arrived);
     if (!shot && shot.error().code != ErrorCode::Stopped)
       return [this, e = shot.error()] { emit failed(QString::fromStdString(e.message)); };
     return [this] { emit changed(); };

@@ -165,7 +165,7 @@ private slots:
     SimulatedCamera device(std::make_shared<World>(World::still(flatScene(100, 100, 5), 1)), shippedProfiles().front());
     Progress progress;
     int arrived = 0;
-    const auto shot = shootBracket(device, test::exposedAt({9, 7, 5}), FrameFormat::Tiff, test::pathOf(dir), "f", progress, [&](const ShotFrame&) {
+    const auto shot = shootBracket(device, {test::exposedAt({9, 7, 5}), FrameFormat::Tiff, test::pathOf(dir), "f", 1, {0}}, progress, [&](const ShotFrame&) {
       if (++arrived == 2) progress.stop.request();
     });
     QVERIFY(!shot);

@@ -1,0 +1,89 @@
+#include "camera/disturbances.h"
+
+#include "base/parallel.h"
+#include "image/colour.h"
+
+#include <algorithm>
+#include <cmath>
+#include <random>
+
+namespace ml {
+namespace {
+
+Image<float> binomial(const Image<float>& in) {
+  const int w = in.width(), h = in.height();
+  Image<float> out(w, h, 3);
+  forEachBand(h, [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y) {
+      const float *a = in.row(std::max(0, y - 1)), *b = in.row(y), *c = in.row(std::min(h - 1, y + 1));
+      for (int i = 0; i < 3 * w; ++i) {
+        const int left = i < 3 ? i : i - 3, right = i >= 3 * w - 3 ? i : i + 3;
+        const auto column = [&](int k) { return a[k] + 2 * b[k] + c[k]; };
+        out.row(y)[i] = (column(left) + 2 * column(i) + column(right)) / 16;
+      }
+    }
+  });
+  return out;
+}
+
+double medianLuminance(const Image<float>& scene) {
+  std::vector<float> sample;
+  for (int y = 0; y < scene.height(); y += 8)
+    for (int x = 0; x < scene.width(); x += 8) sample.push_back(luminance(scene.at(x, y)));
+  std::nth_element(sample.begin(), sample.begin() + long(sample.size() / 2), sample.end());
+  return sample[sample.size() / 2];
+}
+
+} // namespace
+
+void defocus(Image<float>& scene, double sigma) {
+  const int passes = std::max(1, int(std::lround(2 * sigma * sigma)));
+  for (int i = 0; i < passes; ++i) scene = binomial(scene);
+}
+
+void shake(Image<float>& scene, double pixels, std::uint64_t seed) {
+  std::mt19937_64 random(seed);
+  const double angle = std::uniform_real_distribution<double>(0, 6.283185307)(random);
+  const int steps = std::max(3, int(std::ceil(pixels)) + 1);
+  const int w = scene.width(), h = scene.height();
+  Image<float> out(w, h, 3);
+  forEachBand(h, [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y)
+      for (int x = 0; x < w; ++x) {
+        float sum[3] = {};
+        for (int i = 0; i < steps; ++i) {
+          const double along = pixels * (double(i) / (steps - 1) - 0.5);
+          const int u = std::clamp(int(std::lround(x + along * std::cos(angle))), 0, w - 1), v = std::clamp(int(std::lround(y + along * std::sin(angle))), 0, h - 1);
+          for (int c = 0; c < 3; ++c) sum[c] += scene.at(u, v)[c];
+        }
+        for (int c = 0; c < 3; ++c) out.at(x, y)[c] = sum[c] / float(steps);
+      }
+  });
+  scene = std::move(out);
+}
+
+void placeFigure(Image<float>& scene, std::uint64_t seed) {
+  std::mt19937_64 random(seed);
+  const double cx = scene.width() * std::uniform_real_distribution<double>(0.25, 0.75)(random);
+  const double height = 0.6 * scene.height(), top = scene.height() - height, head = height * 0.075;
+  const float middle = float(medianLuminance(scene));
+  const auto inside = [&](double x, double y) {
+    const double down = y - top;
+    if (down < 2 * head) return std::hypot(x - cx, down - head) < head;
+    const double share = (down - 2 * head) / (height - 2 * head);
+    const double half = height * (share < 0.1 ? 0.06 + 0.9 * share : share < 0.5 ? 0.14 - 0.06 * share : 0.105);
+    return std::abs(x - cx) < half;
+  };
+  for (int y = std::max(0, int(top)); y < scene.height(); ++y)
+    for (int x = 0; x < scene.width(); ++x)
+      if (inside(x, y)) {
+        // A light coat over dark trousers: it stands out against any ground.
+        const float tone = middle * (y - top < 0.55 * height ? 3.f : 0.25f);
+        const float fold = 1 + 0.25f * float(std::sin(x * 0.31) * std::sin(y * 0.05));
+        scene.at(x, y)[0] = tone * fold;
+        scene.at(x, y)[1] = tone * fold * 0.92f;
+        scene.at(x, y)[2] = tone * fold * 1.05f;
+      }
+}
+
+} // namespace ml

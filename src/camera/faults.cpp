@@ -1,0 +1,47 @@
+#include "camera/faults.h"
+
+namespace ml {
+
+const std::vector<FaultName>& faultNames() {
+  using enum FaultKind;
+  static const std::vector<FaultName> names{
+      {HandHeld, "hand-held", "Hand-held: the camera sways"},
+      {NudgedTripod, "nudged-tripod", "Tripod nudged"},
+      {Gust, "gust", "Gust of wind"},
+      {PasserBy, "passer-by", "Somebody walks through"},
+      {CardFull, "card-full", "Card full"},
+      {Disconnect, "disconnect", "Cable comes off"},
+      {IsoDrift, "auto-iso", "Automatic ISO left on"},
+      {ApertureDrift, "aperture-drift", "Aperture changes"},
+      {WhiteBalanceDrift, "white-balance-drift", "Automatic white balance left on"},
+      {FocusDrift, "focus-drift", "Autofocus left on"},
+      {BracketingReset, "bracketing-reset", "Bracketing resets itself"},
+      {Cloud, "cloud", "A cloud passes"},
+  };
+  return names;
+}
+
+std::optional<Fault> parseFault(const std::string& text) {
+  const auto at = text.find('@');
+  const std::string id = text.substr(0, at);
+  Fault fault;
+  if (at != std::string::npos) {
+    const std::string number = text.substr(at + 1);
+    if (number.empty() || number.size() > 4 || number.find_first_not_of("0123456789") != std::string::npos) return {};
+    fault.frame = std::stoi(number);
+  }
+  for (const auto& name : faultNames())
+    if (id == name.id) {
+      fault.kind = name.kind;
+      return fault;
+    }
+  return {};
+}
+
+const char* idOf(FaultKind kind) {
+  for (const auto& name : faultNames())
+    if (name.kind == kind) return name.id;
+  return "";
+}
+
+} // namespace ml

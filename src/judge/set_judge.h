@@ -1,0 +1,116 @@
+#pragma once
+#include "judge/pair.h"
+#include "plan/planner.h"
+
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace ml {
+
+/// What can be wrong with a frame of a set.
+enum class Flaw {
+  HighlightsClipped, ///< The darkest frame clips what must keep texture.
+  ShadowsNoisy,      ///< The brightest frame leaves the darkest reading below the SNR target.
+  WrongTime,         ///< Not the time that was planned.
+  SettingsDrifted,   ///< Aperture or ISO are not those of the set.
+  ColourDrifted,     ///< White balance changed.
+  LightDrifted,      ///< The scene became brighter or darker.
+  Soft,              ///< Less sharp than its neighbours.
+  CameraMoved,       ///< Shifted or turned against the frames before.
+  ThingMoved,        ///< Something large stands elsewhere, or only here.
+  NotAlike           ///< Shows something else, or has another size.
+};
+
+/// Thresholds, each with its reason; below them differences are those of a sound set.
+struct JudgeLimits {
+  double clippedShare = 0.004;  ///< Of the picture in the darkest frame: glints and lamps are less.
+  double zoneClipped = 0.05;    ///< Of a zone that must keep texture.
+  double stillPixels = 1.2;     ///< On a tripod; registration is good to 0.2 px, thin structure to 1.
+  double softRatio = 0.7;       ///< ln of fine structure: a blur of about one pixel's sigma.
+  double lightStops = 0.15;     ///< A third of a third-stop step is never seen.
+  double lightStopsRendered = 0.6; ///< Of JPEG files, whose curve is only assumed.
+  double colourStops = 0.12;
+  double movedShare = 0.012;    ///< Of the picture, in one piece: a person, not a leaf.
+  double settingStops = 0.2;
+};
+
+struct JudgeSetup {
+  std::vector<ExposureSettings> planned; ///< In the order they are fired; empty: not known.
+  std::optional<CameraProfile> camera;   ///< For the noise of the shadows.
+  std::optional<MustKeep> wanted;
+  std::vector<Zone> zones;
+  bool curveKnown = false;               ///< Of rendered files: the light can be judged as closely as in raw.
+  bool handHeld = false;                 ///< Then the camera may move; registration takes care of it.
+  JudgeLimits limits;
+};
+
+struct FrameJudgement {
+  int frame = 0;               ///< In the order they arrived.
+  ExposureSettings settings;
+  double clippedShare = 0;
+  double shiftX = 0, shiftY = 0, degrees = 0; ///< Against the frame before it in exposure.
+  double softness = 0;         ///< ln of the sharpest frame's structure over this one's; 0: sharp.
+  Stops light{0};              ///< Change of the scene against its neighbour.
+  double movedShare = 0;
+  Roi movedPlace;              ///< Frame pixels.
+  std::vector<Flaw> flaws;
+  std::string sentence;        ///< What is wrong, or that nothing is.
+  [[nodiscard]] bool has(Flaw flaw) const;
+};
+
+/// The one thing to do next.
+struct NextAction {
+  enum class Kind { GoOn, ShootDarker, ShootBrighter, ShootMissing, RepeatFrame, RepeatSet, LeaveOut };
+  Kind kind = Kind::GoOn;
+  std::vector<ExposureSettings> frames; ///< To be shot, in order.
+  std::vector<int> replaces;            ///< Frames (as they arrived) that give way to them, or are left out.
+  std::string label;                    ///< For a button: "Shoot one at 1/2000".
+};
+
+struct SetVerdict {
+  std::string sentence;
+  NextAction action;
+  bool good = false;
+};
+
+/// Judges the frames of one set as they land. Frames may come in any order of exposure; frames that gave way are not judged.
+class SetJudge {
+public:
+  explicit SetJudge(JudgeSetup setup) : setup_(std::move(setup)) {}
+
+  /// Takes the next frame; compares it with its neighbours in exposure.
+  void add(const Frame& frame);
+  void addSketch(std::shared_ptr<const Sketch> sketch);
+  /// This frame gives way to another; `frame` counts as they arrived.
+  void setAside(int frame);
+
+  [[nodiscard]] int count() const { return int(sketches_.size()); }
+  [[nodiscard]] std::vector<FrameJudgement> frames() const;
+  /// While shooting goes on, missing frames are no flaw.
+  [[nodiscard]] SetVerdict verdict(bool shootingEnded) const;
+
+private:
+  struct Member {
+    int frame;
+    const Sketch* sketch;
+  };
+  [[nodiscard]] std::vector<Member> byExposure() const;
+  [[nodiscard]] const PairMeasure& pair(int a, int b) const;
+  void judgeEnds(std::vector<FrameJudgement>& all, const std::vector<Member>& order) const;
+  void judgeSettings(std::vector<FrameJudgement>& all) const;
+  void judgePairs(std::vector<FrameJudgement>& all, const std::vector<Member>& order) const;
+  void judgeMoved(std::vector<FrameJudgement>& all, const std::vector<Member>& order, const std::vector<const PairMeasure*>& neighbours) const;
+  [[nodiscard]] std::vector<ExposureSettings> missing() const;
+
+  JudgeSetup setup_;
+  std::vector<std::shared_ptr<const Sketch>> sketches_;
+  std::vector<char> aside_;
+  mutable std::map<std::pair<int, int>, PairMeasure> pairs_;
+};
+
+/// SNR of the tone `level` (saturation = 1) under the frame's noise model.
+[[nodiscard]] double snrOf(const Sketch& sketch, double level);
+
+} // namespace ml

@@ -1,0 +1,183 @@
+#include "judge/words.h"
+
+#include "exposure/marks.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace ml {
+namespace {
+
+std::string stops(double value) { return printAmount({std::abs(value)}); }
+
+std::string numbered(int frame) { return fmt::format("Frame {}", frame + 1); }
+
+std::string times(const std::vector<ExposureSettings>& frames) {
+  std::string out;
+  for (const auto& f : frames) out += (out.empty() ? "" : ", ") + print(f.time);
+  return out;
+}
+
+double shift(const FrameJudgement& j) { return std::hypot(j.shiftX, j.shiftY); }
+
+const FrameJudgement* first(const VerdictInput& in, Flaw flaw) {
+  for (const auto& j : in.frames)
+    if (std::find(in.aside.begin(), in.aside.end(), j.frame) == in.aside.end() && j.has(flaw)) return &j;
+  return nullptr;
+}
+
+/// What was ordered in that place of the set.
+ExposureSettings orderedFor(const FrameJudgement& j, const JudgeSetup& setup) {
+  ExposureSettings s = j.settings;
+  if (setup.planned.empty()) return s;
+  s.aperture = setup.planned.front().aperture;
+  s.iso = setup.planned.front().iso;
+  return s;
+}
+
+/// Do the other frames still cover the scene?
+bool othersCover(const VerdictInput& in, int without, const JudgeSetup& setup) {
+  if (!setup.camera || !setup.wanted) return false;
+  std::vector<ExposureSettings> rest;
+  for (const int i : in.order)
+    if (i != without) rest.push_back(in.frames[std::size_t(i)].settings);
+  return !rest.empty() && coverageOf(SensorModel(*setup.camera), *setup.wanted, rest).complete(setup.wanted->snrTarget);
+}
+
+NextAction shoot(NextAction::Kind kind, std::vector<ExposureSettings> frames, std::vector<int> replaces, std::string label) {
+  return {kind, std::move(frames), std::move(replaces), std::move(label)};
+}
+
+Seconds withinCamera(Seconds t, const JudgeSetup& setup) {
+  if (setup.camera) t = std::clamp(t, setup.camera->shortest, setup.camera->longest);
+  return timeAtThirds(nearestThirds(t));
+}
+
+/// How far down a further frame must go: what the reading says when it was taken, else two stops (common practice, no source).
+SetVerdict oneDarker(const FrameJudgement& dark, const JudgeSetup& setup) {
+  double down = 2;
+  if (setup.camera && setup.wanted) {
+    const double needed = (setup.wanted->high + setup.wanted->highlightMargin - SensorModel(*setup.camera).clipsAt(dark.settings)).value;
+    down = std::max(2.0, std::ceil(3 * needed) / 3);
+  }
+  ExposureSettings s = orderedFor(dark, setup);
+  const Seconds before = s.time;
+  s.time = withinCamera(brighter(s.time, {-down}), setup);
+  if (s.time.value > before.value * 0.9)
+    return {fmt::format("Highlights are clipped in the darkest frame, and {} is the camera's shortest time: close the aperture or let them clip.", print(before)), {}, false};
+  return {fmt::format("Highlights are clipped in the darkest frame ({:.1f} % of the picture): shoot one more at {}.", 100 * dark.clippedShare, print(s.time)),
+          shoot(NextAction::Kind::ShootDarker, {s}, {}, "Shoot one at " + print(s.time)), false};
+}
+
+SetVerdict oneBrighter(const FrameJudgement& bright, const JudgeSetup& setup) {
+  ExposureSettings s = orderedFor(bright, setup);
+  const Seconds before = s.time;
+  s.time = withinCamera(brighter(s.time, {2}), setup);
+  if (s.time.value < before.value * 1.1)
+    return {fmt::format("The deep shadow is still noise at {}, the camera's longest time: open the aperture or add light.", print(before)), {}, false};
+  return {fmt::format("The deep shadow is still noise in the brightest frame: shoot one more at {}.", print(s.time)),
+          shoot(NextAction::Kind::ShootBrighter, {s}, {}, "Shoot one at " + print(s.time)), false};
+}
+
+SetVerdict repeatAll(const std::string& sentence, const VerdictInput& in, const JudgeSetup& setup) {
+  std::vector<ExposureSettings> frames = setup.planned;
+  if (frames.empty())
+    for (const int i : in.order) frames.push_back(in.frames[std::size_t(i)].settings);
+  return {sentence, shoot(NextAction::Kind::RepeatSet, frames, in.order, "Shoot the set again"), false};
+}
+
+SetVerdict repeatOne(const std::string& sentence, const FrameJudgement& j, const JudgeSetup& setup) {
+  const ExposureSettings s = orderedFor(j, setup);
+  return {sentence, shoot(NextAction::Kind::RepeatFrame, {s}, {j.frame}, fmt::format("Repeat frame {} at {}", j.frame + 1, print(s.time))), false};
+}
+
+SetVerdict drifted(const VerdictInput& in, const JudgeSetup& setup) {
+  std::vector<int> wrong;
+  std::vector<ExposureSettings> again;
+  for (const int i : in.order) {
+    const auto& j = in.frames[std::size_t(i)];
+    if (!j.has(Flaw::SettingsDrifted)) continue;
+    wrong.push_back(i);
+    again.push_back(orderedFor(j, setup));
+  }
+  const auto& j = in.frames[std::size_t(*std::min_element(wrong.begin(), wrong.end()))];
+  const ExposureSettings ordered = orderedFor(j, setup);
+  const bool iso = std::abs(std::log2(j.settings.iso.value / ordered.iso.value)) > setup.limits.settingStops;
+  const std::string what = iso ? fmt::format("ISO went to {:.0f}", j.settings.iso.value) : fmt::format("the aperture went to {}", print(j.settings.aperture));
+  const std::string mend = iso ? "switch automatic ISO off" : "fix the aperture";
+  return {fmt::format("From frame {} on {}: {} and shoot {} again.", j.frame + 1, what, mend, wrong.size() == 1 ? "it" : "them"),
+          shoot(NextAction::Kind::RepeatFrame, again, wrong, wrong.size() == 1 ? fmt::format("Repeat frame {}", j.frame + 1) : fmt::format("Repeat {} frames", wrong.size())), false};
+}
+
+SetVerdict resetBracket(const VerdictInput& in) {
+  std::vector<int> wrong;
+  for (const int i : in.order)
+    if (in.frames[std::size_t(i)].has(Flaw::WrongTime)) wrong.push_back(i);
+  const int firstWrong = *std::min_element(wrong.begin(), wrong.end());
+  return {fmt::format("From frame {} on the time is not the planned one; the camera has left its bracket. Set it again and shoot {}.", firstWrong + 1, times(in.missing)),
+          shoot(NextAction::Kind::ShootMissing, in.missing, wrong, in.missing.size() == 1 ? "Shoot the missing frame" : fmt::format("Shoot the {} missing", in.missing.size())), false};
+}
+
+SetVerdict soft(const VerdictInput& in, const FrameJudgement& j, const JudgeSetup& setup) {
+  const std::string state = shift(j) > 1.5 && j.has(Flaw::CameraMoved) ? fmt::format("moved {:.0f} px and is soft", shift(j)) : "is soft";
+  if (othersCover(in, j.frame, setup))
+    return {fmt::format("{} {}: leave it out; the rest still cover the scene.", numbered(j.frame), state),
+            shoot(NextAction::Kind::LeaveOut, {}, {j.frame}, fmt::format("Leave frame {} out", j.frame + 1)), false};
+  return repeatOne(fmt::format("{} {}: shoot it again.", numbered(j.frame), state), j, setup);
+}
+
+SetVerdict sound(const VerdictInput& in) {
+  if (in.order.empty()) return {"No frame has arrived yet.", {}, false};
+  const auto& dark = in.frames[std::size_t(in.order.front())];
+  const auto& bright = in.frames[std::size_t(in.order.back())];
+  if (in.order.size() == 1) return {fmt::format("One frame at {} is on disk and nothing is wrong with it.", print(dark.settings.time)), {}, true};
+  return {fmt::format("{} frames from {} to {} are on disk; highlights and shadows are held, nothing moved: go on.", in.order.size(), print(dark.settings.time), print(bright.settings.time)),
+          {}, true};
+}
+
+} // namespace
+
+std::string describe(const FrameJudgement& j) {
+  std::string out;
+  const auto add = [&](const std::string& part) { out += (out.empty() ? "" : "; ") + part; };
+  for (const Flaw flaw : j.flaws) switch (flaw) {
+    case Flaw::HighlightsClipped: add(fmt::format("highlights clipped, {:.1f} %", 100 * j.clippedShare)); break;
+    case Flaw::ShadowsNoisy: add("deep shadow still noise"); break;
+    case Flaw::WrongTime: add("not the planned time"); break;
+    case Flaw::SettingsDrifted: add(fmt::format("set to {}, {}", print(j.settings.aperture), print(j.settings.iso))); break;
+    case Flaw::ColourDrifted: add("white balance changed"); break;
+    case Flaw::LightDrifted: add(fmt::format("light {} by {}", j.light.value < 0 ? "fell" : "rose", stops(j.light.value))); break;
+    case Flaw::Soft: add("soft"); break;
+    case Flaw::CameraMoved: add(fmt::format("camera moved {:.1f} px", shift(j))); break;
+    case Flaw::ThingMoved: add(fmt::format("something moved, {:.1f} % of the picture", 100 * j.movedShare)); break;
+    case Flaw::NotAlike: add("another size or view"); break;
+    }
+  return out.empty() ? "sound" : out;
+}
+
+SetVerdict wordVerdict(const VerdictInput& in, const JudgeSetup& setup) {
+  if (in.order.empty()) return sound(in);
+  if (const auto* j = first(in, Flaw::NotAlike))
+    return {fmt::format("{} has another size or shows another view: it is not of this set.", numbered(j->frame)),
+            shoot(NextAction::Kind::LeaveOut, {}, {j->frame}, fmt::format("Leave frame {} out", j->frame + 1)), false};
+  if (first(in, Flaw::WrongTime) && !in.missing.empty()) return resetBracket(in);
+  if (first(in, Flaw::SettingsDrifted)) return drifted(in, setup);
+  if (!in.missing.empty())
+    return {fmt::format("{} of {} frames are there; {} {} missing.", in.order.size(), in.order.size() + in.missing.size(), times(in.missing), in.missing.size() == 1 ? "is" : "are"),
+            shoot(NextAction::Kind::ShootMissing, in.missing, {}, in.missing.size() == 1 ? "Shoot the missing frame" : fmt::format("Shoot the {} missing", in.missing.size())), false};
+  if (const auto* j = first(in, Flaw::ColourDrifted))
+    return repeatAll(fmt::format("The white balance changed before frame {}: fix it and shoot the set again.", j->frame + 1), in, setup);
+  if (const auto* j = first(in, Flaw::HighlightsClipped)) return oneDarker(*j, setup);
+  if (const auto* j = first(in, Flaw::Soft)) return soft(in, *j, setup);
+  if (const auto* j = first(in, Flaw::ThingMoved))
+    return repeatOne(fmt::format("Something moved in frame {}, {:.0f} % of the picture: shoot it again, or plan which frame shall own it.", j->frame + 1, 100 * j->movedShare), *j, setup);
+  if (const auto* j = first(in, Flaw::LightDrifted))
+    return repeatAll(fmt::format("The light {} by {} before frame {}: wait until it is steady and shoot the set again.", j->light.value < 0 ? "fell" : "rose", stops(j->light.value), j->frame + 1), in, setup);
+  if (const auto* j = first(in, Flaw::CameraMoved))
+    return repeatAll(fmt::format("The camera moved {:.0f} px before frame {}: combining can align that, but check column and head and shoot the set again.", std::max(1.0, shift(*j)), j->frame + 1), in, setup);
+  if (const auto* j = first(in, Flaw::ShadowsNoisy)) return oneBrighter(*j, setup);
+  return sound(in);
+}
+
+} // namespace ml

@@ -1,0 +1,18 @@
+#pragma once
+#include "judge/set_judge.h"
+
+namespace ml {
+
+/// One line on one frame.
+[[nodiscard]] std::string describe(const FrameJudgement& frame);
+
+struct VerdictInput {
+  std::vector<FrameJudgement> frames;
+  std::vector<int> aside;                ///< Frames that gave way.
+  std::vector<int> order;                ///< Frames that count, darkest first.
+  std::vector<ExposureSettings> missing; ///< Planned and not there.
+};
+/// The sentence and the one next action, by what weighs most: what is lost for good comes first.
+[[nodiscard]] SetVerdict wordVerdict(const VerdictInput& in, const JudgeSetup& setup);
+
+} // namespace ml
