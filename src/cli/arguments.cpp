@@ -89,7 +89,7 @@ Result<Recipe> recipeFrom(const std::string& look, const std::string& file) {
 
 Result<fs::path> worldFolder(const std::string& id) {
   if (const auto folder = findWorld(id)) return *folder;
-  return fail(ErrorCode::InvalidArgument, "There is no world \"" + id + "\"; reading_room ships with the program.");
+  return fail(ErrorCode::InvalidArgument, "There is no world \"" + id + "\"; reading_room, boat_hall and jetty_dusk ship with the program.");
 }
 
 } // namespace ml::cli

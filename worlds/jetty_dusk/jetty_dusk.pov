@@ -29,6 +29,7 @@ camera{ location <-3.1,1.05,-6.2> right x*1.5 up y angle 62 look_at <1.2,0.55,6>
 light_source{ <0,6000,-2000> rgb <0.30,0.45,0.85>*0.32 parallel point_at 0 area_light x*9000,z*9000,5,5 area_illumination on }
 light_source{ <-1200,420,6000> rgb <1.0,0.52,0.26>*0.55 parallel point_at 0 area_light x*2400,y*500,5,2 area_illumination on }
 #end
+#macro OutFin(D,Em) finish{diffuse D emission <0.8,0.85,1.1>*Em*0.035*K} #end // the shared things, at dusk
 #macro Amb(D) finish{diffuse D emission <0.16,0.22,0.36>*0.33*K} #end
 
 // ---------------------------------------------------------------- sky
@@ -129,7 +130,7 @@ light_source{<7.7,1.35,6.1> rgb <1,.54,.21>*0.5 spotlight point_at<6.9,-.8,3.8> 
 union{ object{Sail(<.12,1.15,0>,<.12,9.1,0>,<3.7,1.3,.5>,.55)} object{Sail(<-2.5,.9,.1>,<-.1,7.3,0>,<-.25,1.2,.35>,.35)}
  cylinder{<0,0,0>,<0,9.6,0>,.06 pigment{rgb<.1,.07,.04>}} cylinder{<0,1.15,0>,<3.75,1.28,.5>,.05 pigment{rgb<.1,.07,.04>}}
  intersection{ sphere{0,1 scale<3.7,1.0,.95> translate<.4,.25,0>} plane{y,.42} plane{-y,.25} pigment{rgb<.04,.05,.06>} }
- rotate x*(3+2*sin(Frame*1.3)) translate <-38,LakeY+.2,120>}
+ rotate x*(3+2*sin(Frame*1.3)) translate <2,LakeY+.2,120>}
 #end
 #if(Part=4)
 #declare R=seed(515);
