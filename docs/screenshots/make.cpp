@@ -3,6 +3,7 @@
 #include "app/main_window.h"
 
 #include <QApplication>
+#include <QDir>
 #include <QPushButton>
 #include <QStandardPaths>
 #include <QTemporaryDir>
@@ -35,6 +36,7 @@ int main(int count, char** arguments) {
   installFonts();
   QApplication::setFont(uiFont(10));
   const QString folder = count > 1 ? arguments[1] : ".";
+  QDir().mkpath(folder);
   QTemporaryDir jobs;
   MainWindow window(jobs.path().toStdString());
   window.setTheme(Theme::dusk());
@@ -46,6 +48,8 @@ int main(int count, char** arguments) {
   Workbench& bench = window.workbench();
   bench.readSpot(0.33, 0.235);
   bench.readSpot(0.165, 0.66);
+  bench.renameReading(0, "Cloud");
+  bench.renameReading(1, "Book spines");
   bench.typeReading("Lamp flame", "15.5");
   bench.setKeepTexture(2, false);
   save(window, folder, "light");
@@ -55,10 +59,16 @@ int main(int count, char** arguments) {
   bench.choosePlan(choices);
   save(window, folder, "frames");
   bench.goTo(Station::Shoot);
+  bench.armFault(FaultKind::PasserBy);
+  window.findChild<QPushButton*>("dismiss")->click();
   bench.shoot();
   settle(window);
-  bench.showFrame(0);
+  bench.showFrame(1);
   save(window, folder, "shoot");
+  bench.doNext();
+  settle(window);
+  bench.showFrame(3);
+  save(window, folder, "shoot-mended");
   bench.goTo(Station::Combine);
   bench.combine({});
   save(window, folder, "combine");
@@ -70,10 +80,15 @@ int main(int count, char** arguments) {
   bench.goTo(Station::Deliver);
   bench.deliver({true, true, false, true});
   settle(window);
-  // The folder's name is the machine's: it has no place in the picture.
   save(window, folder, "deliver");
   window.setTheme(Theme::paper());
   bench.goTo(Station::Finish);
   save(window, folder, "finish-paper");
+  bench.goTo(Station::Frames);
+  save(window, folder, "frames-paper");
+  bench.selectView(2);
+  settle(window);
+  bench.takeTestFrame();
+  save(window, folder, "light-test-frame");
   return 0;
 }

@@ -71,6 +71,8 @@ void LadderWidget::paintEvent(QPaintEvent*) {
   p.setPen(theme_->line);
   p.drawLine(width() - 1, 0, width() - 1, height());
   drawScale(p);
+  drawWanted(p);
+  drawLegend(p);
   drawGlow(p);
   if (data_.ties.empty()) {
     drawUncovered(p);
@@ -79,7 +81,7 @@ void LadderWidget::paintEvent(QPaintEvent*) {
     drawPaper(p);
   }
   drawPins(p);
-  if (data_.pins.empty() && data_.columns.empty() && data_.glow.empty()) drawEmpty(p);
+  if (data_.pins.empty() && data_.columns.empty() && data_.glow.empty() && data_.legend.empty()) drawEmpty(p);
 }
 
 void LadderWidget::drawScale(QPainter& p) const {
@@ -100,6 +102,28 @@ void LadderWidget::drawScale(QPainter& p) const {
   }
   p.setPen(QPen(theme_->quiet, 1));
   p.drawLine(QPointF(kAxis, kTop), QPointF(kAxis, height() - kBottom));
+}
+
+/// A quiet band on the scale over all the light that must be kept.
+void LadderWidget::drawWanted(QPainter& p) const {
+  if (!data_.wanted) return;
+  const double top = yOf(data_.wanted->to), bottom = yOf(data_.wanted->from);
+  p.fillRect(QRectF(kAxis, top, width() - kAxis - 8, bottom - top), faded(theme_->text, 9));
+  p.setPen(QPen(theme_->accent, 3));
+  p.drawLine(QPointF(kAxis, top), QPointF(kAxis, bottom));
+}
+
+void LadderWidget::drawLegend(QPainter& p) const {
+  if (data_.legend.empty()) return;
+  p.setFont(uiFont(8.5));
+  const double left = data_.glow.empty() ? kAxis + 12 : kGlowLeft + kGlowWidth + 10;
+  const double right = data_.pins.empty() ? width() - 12 : width() - kPinLane - 12;
+  for (const auto& level : data_.legend) {
+    if (level.ev > data_.top - 0.2 || level.ev < data_.bottom + 0.2) continue;
+    p.setPen(faded(theme_->quiet, 200));
+    p.drawText(QRectF(left, yOf(level.ev) - 9, right - left, 18), Qt::AlignLeft | Qt::AlignVCenter,
+               p.fontMetrics().elidedText(level.label, Qt::ElideRight, int(right - left)));
+  }
 }
 
 void LadderWidget::drawGlow(QPainter& p) const {
@@ -136,26 +160,31 @@ void LadderWidget::drawColumns(QPainter& p) const {
   for (int i = 0; i < int(data_.columns.size()); ++i) {
     const auto& c = data_.columns[std::size_t(i)];
     const QRectF r = columnRect(i);
-    const bool selected = i == shownFrame_;
+    const bool selected = c.frame >= 0 && c.frame == shownFrame_;
     QLinearGradient fill(r.bottomLeft(), r.topLeft());
     const double quietAt = std::clamp((c.quiet - c.floor) / std::max(0.1, c.clip - c.floor), 0.05, 0.95);
     fill.setColorAt(0, faded(theme_->info, c.shot ? 30 : 10));
     fill.setColorAt(quietAt, faded(theme_->info, c.shot ? 190 : 55));
     fill.setColorAt(1, faded(theme_->info, c.shot ? 230 : 80));
     p.setPen(QPen(selected ? theme_->text : theme_->info, selected ? 2 : 1, c.shot ? Qt::SolidLine : Qt::DashLine));
-    p.setBrush(fill);
+    p.setBrush(c.aside ? QBrush(Qt::NoBrush) : QBrush(fill));
     p.drawRoundedRect(r, 3, 3);
+    if (c.flawed && !c.aside) { // a pattern, not a colour: something was found in this frame
+      p.setPen(Qt::NoPen);
+      p.setBrush(QBrush(faded(theme_->ground, 150), Qt::BDiagPattern));
+      p.drawRoundedRect(r.adjusted(1, 1, -1, -1), 3, 3);
+    }
     p.save();
     p.translate(r.center());
     p.rotate(-90);
     p.setFont(uiFont(10, true));
     const QRectF label(-r.height() / 2 + 8, -r.width() / 2, r.height() - 18, r.width());
-    p.setPen(c.shot ? theme_->ground : theme_->text);
+    p.setPen(c.shot && !c.aside ? theme_->ground : theme_->text);
     p.drawText(label, Qt::AlignRight | Qt::AlignVCenter, c.time);
     p.restore();
     p.setPen(theme_->text);
     p.setFont(uiFont(9, true));
-    p.drawText(QRectF(r.center().x() - 20, height() - kBottom + 8, 40, 16), Qt::AlignCenter, QString::number(c.number));
+    p.drawText(QRectF(r.center().x() - 20, height() - kBottom + 8, 40, 16), Qt::AlignCenter, c.flawed && !c.aside ? QString("%1 !").arg(c.number) : QString::number(c.number));
     p.setPen(theme_->quiet);
     p.setFont(uiFont(8));
     p.drawText(QRectF(r.center().x() - 22, height() - kBottom + 24, 44, 14), Qt::AlignCenter, QString(c.offset).replace('-', QChar(0x2212)));
@@ -190,7 +219,7 @@ void LadderWidget::drawPins(QPainter& p) const {
                p.fontMetrics().elidedText(pins[i].label, Qt::ElideRight, kPinLane - 12));
     p.setFont(uiFont(9));
     p.setPen(theme_->quiet);
-    p.drawText(QRectF(right + 8, places[i] - 1, kPinLane - 12, 15), Qt::AlignLeft | Qt::AlignVCenter, tr("EV %1").arg(pins[i].ev, 0, 'f', 1));
+    p.drawText(QRectF(right + 8, places[i] - 1, kPinLane - 12, 15), Qt::AlignLeft | Qt::AlignVCenter, tr(pins[i].atLeast ? "over EV %1" : "EV %1").arg(pins[i].ev, 0, 'f', 1));
   }
 }
 
@@ -234,7 +263,7 @@ void LadderWidget::drawEmpty(QPainter& p) const {
 
 void LadderWidget::mousePressEvent(QMouseEvent* event) {
   for (int i = 0; i < int(data_.columns.size()); ++i)
-    if (data_.columns[std::size_t(i)].shot && columnRect(i).adjusted(-3, 0, 3, kBottom).contains(event->position())) return emit frameChosen(i);
+    if (data_.columns[std::size_t(i)].shot && columnRect(i).adjusted(-3, 0, 3, kBottom).contains(event->position())) return emit frameChosen(data_.columns[std::size_t(i)].frame);
 }
 
 } // namespace ml

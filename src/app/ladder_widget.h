@@ -29,6 +29,8 @@ private:
   [[nodiscard]] double paperY(double stops) const;
   [[nodiscard]] QRectF columnRect(int index) const;
   void drawScale(QPainter& p) const;
+  void drawWanted(QPainter& p) const;
+  void drawLegend(QPainter& p) const;
   void drawGlow(QPainter& p) const;
   void drawUncovered(QPainter& p) const;
   void drawColumns(QPainter& p) const;

@@ -1,9 +1,13 @@
 #include "app/bench.h"
 #include "app/theme.h"
 
+#include "exposure/ev.h"
+
 #include <QCheckBox>
+#include <QComboBox>
 #include <QHBoxLayout>
 #include <QHeaderView>
+#include <QInputDialog>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
@@ -37,7 +41,7 @@ public:
     table_->setFocusPolicy(Qt::NoFocus);
     left->addWidget(table_);
 
-    auto* right = group(tr("Or type one: an EV, or a time at this aperture, ISO 100"), 3);
+    auto* right = group(tr("Or type one: EV, a time (1/125 f/8 ISO 100), or cd/m2"), 4);
     auto* typing = new QHBoxLayout;
     name_ = new QLineEdit;
     name_->setObjectName("readingName");
@@ -52,21 +56,18 @@ public:
     typing->addWidget(add);
     right->addLayout(typing);
     auto* finder = new QHBoxLayout;
-    auto* caption = new QLabel(tr("Finder picture"));
-    caption->setProperty("role", "quiet");
-    darker_ = new QToolButton;
-    darker_->setObjectName("finderDarker");
-    darker_->setText(tr("Darker"));
-    darker_->setShortcut(Qt::Key_BracketLeft);
-    darker_->setToolTip(tr("Darken the finder by a stop ([): look into the sky"));
-    brighter_ = new QToolButton;
-    brighter_->setObjectName("finderBrighter");
-    brighter_->setText(tr("Brighter"));
-    brighter_->setShortcut(Qt::Key_BracketRight);
-    brighter_->setToolTip(tr("Brighten the finder by a stop (]): look into the corners"));
-    finder->addWidget(caption);
-    finder->addWidget(darker_);
-    finder->addWidget(brighter_);
+    finder->setSpacing(6);
+    darker_ = tool("finderDarker", tr("Darker"), tr("Darken the finder by a stop ([): look into the sky"), Qt::Key_BracketLeft);
+    brighter_ = tool("finderBrighter", tr("Brighter"), tr("Brighten the finder by a stop (]): look into the corners"), Qt::Key_BracketRight);
+    spot_ = new QComboBox;
+    spot_->setObjectName("spotSize");
+    spot_->setAccessibleName(tr("Size of the spot"));
+    spot_->setToolTip(tr("How large a spot is read"));
+    spot_->addItem(tr("Spot, small"), 0.004);
+    spot_->addItem(tr("Spot, middle"), 0.008);
+    spot_->addItem(tr("Spot, large"), 0.02);
+    test_ = tool("testFrame", tr("Test frame"), tr("Shoot one frame at the finder's exposure and read it (T)"), Qt::Key_T);
+    for (auto* widget : std::initializer_list<QWidget*>{darker_, brighter_, spot_, test_}) finder->addWidget(widget);
     finder->addStretch();
     right->addLayout(finder);
     right->addStretch();
@@ -76,7 +77,13 @@ public:
     connect(value_, &QLineEdit::textEdited, this, [this] { value_->setStyleSheet({}); });
     connect(darker_, &QToolButton::clicked, &workbench_, [this] { workbench_.brightenFinder(-1); });
     connect(brighter_, &QToolButton::clicked, &workbench_, [this] { workbench_.brightenFinder(1); });
-    connect(next(), &QPushButton::clicked, &workbench_, [this] { workbench_.goTo(workbench_.hasCamera() ? Station::Frames : Station::Combine); });
+    connect(spot_, &QComboBox::activated, &workbench_, [this] { workbench_.setSpotRadius(spot_->currentData().toDouble()); });
+    connect(test_, &QToolButton::clicked, &workbench_, [this] { workbench_.showsTestFrame() ? workbench_.putTestFrameAway() : workbench_.takeTestFrame(); });
+    connect(table_, &QTableWidget::cellDoubleClicked, this, [this](int row, int) { rename(row); });
+    connect(next(), &QPushButton::clicked, &workbench_, [this] {
+      if (proposing()) workbench_.takeProposals();
+      else workbench_.goTo(workbench_.hasCamera() ? Station::Frames : Station::Combine);
+    });
   }
 
   void refresh() override {
@@ -94,7 +101,12 @@ public:
       keep->setToolTip(tr("Ticked: must keep its texture. Not ticked: may clip, like a bare lamp."));
       connect(keep, &QCheckBox::toggled, &workbench_, [this, i](bool on) { workbench_.setKeepTexture(i, on); }, Qt::QueuedConnection);
       table_->setCellWidget(i, 0, keep);
-      auto* ev = new QTableWidgetItem(tr("EV %1").arg(readings[std::size_t(i)].ev100.value, 0, 'f', 1));
+      const auto& r = readings[std::size_t(i)];
+      QString figure = tr("EV %1").arg(r.ev100.value, 0, 'f', 1);
+      if (r.atLeast) figure = tr("at least %1").arg(figure);
+      else if (r.uncertainty >= 0.05) figure += QString(" \u00b1 %1").arg(r.uncertainty, 0, 'f', 1);
+      auto* ev = new QTableWidgetItem(figure);
+      ev->setToolTip(r.uncertainty > 0 ? tr("Spread of the light inside the spot; %1 cd/m2 in the mean").arg(luminanceOf(r.ev100), 0, 'g', 3) : QString());
       ev->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
       table_->setItem(i, 1, ev);
       auto* remove = new QToolButton;
@@ -105,11 +117,32 @@ public:
       connect(remove, &QToolButton::clicked, &workbench_, [this, i] { workbench_.removeReading(i); }, Qt::QueuedConnection);
       table_->setCellWidget(i, 2, remove);
     }
-    for (auto* finder : {darker_, brighter_}) finder->setEnabled(workbench_.hasCamera());
-    setNext(workbench_.hasCamera() ? tr("Plan the frames") : tr("Combine"), workbench_.view().plan.has_value() || !workbench_.hasCamera());
+    for (auto* finder : {darker_, brighter_}) finder->setEnabled(workbench_.hasCamera() && !workbench_.showsTestFrame());
+    test_->setText(workbench_.showsTestFrame() ? tr("Back to the finder") : tr("Test frame"));
+    test_->setEnabled(!workbench_.busy());
+    const QSignalBlocker quiet(spot_);
+    spot_->setCurrentIndex(std::max(0, spot_->findData(workbench_.spotRadius())));
+    if (proposing()) setNext(tr("Take both readings"), true);
+    else setNext(workbench_.hasCamera() ? tr("Plan the frames") : tr("Combine"), workbench_.view().plan.has_value() || !workbench_.hasCamera());
   }
 
 private:
+  [[nodiscard]] bool proposing() const { return workbench_.proposals() && workbench_.view().readings.size() < 2; }
+  static QToolButton* tool(const char* name, const QString& text, const QString& tip, const QKeySequence& key) {
+    auto* button = new QToolButton;
+    button->setObjectName(name);
+    button->setText(text);
+    button->setToolTip(tip);
+    button->setShortcut(key);
+    return button;
+  }
+  void rename(int row) {
+    if (row < 0 || row >= int(workbench_.view().readings.size())) return;
+    bool taken = false;
+    const QString name = QInputDialog::getText(this, tr("Name of the reading"), tr("What is it?"), QLineEdit::Normal,
+                                               QString::fromStdString(workbench_.view().readings[std::size_t(row)].name), &taken);
+    if (taken) workbench_.renameReading(row, name);
+  }
   void addTyped() {
     if (workbench_.typeReading(name_->text(), value_->text())) {
       name_->clear();
@@ -117,14 +150,15 @@ private:
       name_->setFocus();
     } else {
       value_->setStyleSheet(QString("border: 1px solid %1;").arg(Theme::dusk().accent.name()));
-      value_->setToolTip(tr("Type an EV such as 13 1/3, or a time such as 1/125 s"));
+      value_->setToolTip(tr("Type an EV such as 13 1/3, a time such as 1/125 f/4 ISO 200, or 4000 cd/m2"));
       value_->setFocus();
     }
   }
 
   QTableWidget* table_;
   QLineEdit *name_, *value_;
-  QToolButton *darker_, *brighter_;
+  QToolButton *darker_, *brighter_, *test_;
+  QComboBox* spot_;
 };
 
 } // namespace

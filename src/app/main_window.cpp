@@ -18,7 +18,7 @@
 
 namespace ml {
 
-MainWindow::MainWindow(std::filesystem::path jobsFolder, QWidget* parent) : QMainWindow(parent), jobsFolder_(std::move(jobsFolder)) {
+MainWindow::MainWindow(std::filesystem::path jobsFolder, QWidget* parent) : QMainWindow(parent), jobsFolder_(std::move(jobsFolder)), workbench_(jobsFolder_) {
   setWindowTitle(tr("Mellow Lantern"));
   setAcceptDrops(true);
   resize(1280, 800);
@@ -30,6 +30,10 @@ MainWindow::MainWindow(std::filesystem::path jobsFolder, QWidget* parent) : QMai
   picture_ = new PictureView;
   picture_->setEmptyText(tr("Bracket the light, combine it, keep it natural."),
                          tr("Drop a folder of bracketed frames here.\nOr practise in the ferry house: a dark room, a bright lake, a camera that costs nothing."));
+  sheet_ = new FramesSheet(workbench_);
+  middle_ = new QStackedWidget;
+  middle_->addWidget(picture_);
+  middle_->addWidget(sheet_);
   benches_ = new QStackedWidget;
   bench_ = {makeLightBench(workbench_),   makeFramesBench(workbench_), makeShootBench(workbench_),
             makeCombineBench(workbench_), makeFinishBench(workbench_), makeDeliverBench(workbench_)};
@@ -56,7 +60,7 @@ MainWindow::MainWindow(std::filesystem::path jobsFolder, QWidget* parent) : QMai
   auto* right = new QVBoxLayout;
   right->setSpacing(0);
   right->addWidget(verdict_);
-  right->addWidget(picture_, 1);
+  right->addWidget(middle_, 1);
   right->addWidget(benches_);
   right->addWidget(welcome_);
   auto* body = new QHBoxLayout;
@@ -83,6 +87,7 @@ MainWindow::MainWindow(std::filesystem::path jobsFolder, QWidget* parent) : QMai
   connect(&workbench_, &Workbench::pictureChanged, this, &MainWindow::refreshPicture);
   connect(&workbench_, &Workbench::progressed, verdict_, &VerdictBar::setProgress);
   connect(&workbench_, &Workbench::failed, verdict_, &VerdictBar::complain);
+  connect(&workbench_, &Workbench::told, verdict_, &VerdictBar::complain);
   connect(&workbench_, &Workbench::busyChanged, this, [this](bool busy) {
     verdict_->setBusy(busy);
     if (busy) verdict_->forgive();
@@ -178,6 +183,7 @@ void MainWindow::setTheme(const Theme& theme) {
   ladder_->setTheme(theme);
   verdict_->setTheme(theme);
   picture_->setTheme(theme);
+  sheet_->setTheme(theme);
   QSettings().setValue("theme", theme.name);
 }
 
@@ -205,7 +211,7 @@ void MainWindow::chooseJob() {
 
 void MainWindow::showKeys() {
   QMessageBox::information(this, tr("Keys"),
-                           tr("1 to 6\tstations\nCtrl+Return\tthe thing to do next\n[ and ]\tdarker, brighter finder\nZ\twhole picture or 100 %\n"
+                           tr("1 to 6\tstations\nCtrl+Return\tthe thing to do next\n[ and ]\tdarker, brighter finder\nT\ttest frame\nZ\twhole picture or 100 %\n"
                               "B\thold: one exposure instead of all\nCtrl+Z, Ctrl+Shift+Z\tundo, redo\nEsc\tstop the work\nCtrl+T\tdusk or paper\n"
                               "Ctrl+N\tnew job from frames\nCtrl+O\topen a job"));
 }
@@ -235,9 +241,28 @@ void MainWindow::refresh() {
   views_->setCurrentIndex(workbench_.viewIndex());
   benches_->setCurrentIndex(int(workbench_.station()));
   bench_[std::size_t(workbench_.station())]->refresh();
+  const bool frames = workbench_.station() == Station::Frames && workbench_.hasCamera();
+  middle_->setCurrentIndex(frames ? 1 : 0);
+  if (frames) sheet_->refresh();
+  size_->setEnabled(!frames);
+  refreshMarks();
+}
+
+/// What is drawn over the picture: readings and proposals at Light, what moved at Shoot.
+void MainWindow::refreshMarks() {
   const bool light = workbench_.station() == Station::Light;
   picture_->setReading(light);
-  picture_->setReadings(light || workbench_.station() == Station::Frames ? workbench_.view().readings : std::vector<SpotReading>{});
+  picture_->setReadings(light ? workbench_.view().readings : std::vector<SpotReading>{});
+  picture_->setProposals(light ? workbench_.proposals() : std::nullopt);
+  const auto& state = workbench_.shootState();
+  const int shown = workbench_.shownFrame();
+  QRectF place;
+  if (workbench_.station() == Station::Shoot && shown >= 0 && shown < int(state.judged.size()) && state.judged[std::size_t(shown)].has(Flaw::ThingMoved)) {
+    const auto& sketch = *state.sketches[std::size_t(shown)];
+    const Roi r = state.judged[std::size_t(shown)].movedPlace;
+    place = QRectF(double(r.x) / sketch.width, double(r.y) / sketch.height, double(r.width) / sketch.width, double(r.height) / sketch.height);
+  }
+  picture_->setMoved(place, tr("stands elsewhere in other frames"));
 }
 
 void MainWindow::refreshPicture() { picture_->setPicture(workbench_.picture()); }

@@ -1,5 +1,6 @@
 #pragma once
 #include "app/bench.h"
+#include "app/frames_sheet.h"
 #include "app/ladder_widget.h"
 #include "app/picture_view.h"
 #include "app/station_path.h"
@@ -42,6 +43,7 @@ private:
   void chooseJob();
   void refresh();
   void refreshPicture();
+  void refreshMarks();
   void showKeys();
 
   std::filesystem::path jobsFolder_;
@@ -55,6 +57,8 @@ private:
   LadderWidget* ladder_;
   VerdictBar* verdict_;
   PictureView* picture_;
+  FramesSheet* sheet_;
+  QStackedWidget* middle_;
   QStackedWidget* benches_;
   std::array<Bench*, kStationCount> bench_{};
   QWidget* welcome_;

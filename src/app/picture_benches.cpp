@@ -165,7 +165,7 @@ private:
     grid->addWidget(figure, line, column + 1);
     grid->addWidget(slider, line + 1, column, 1, 2);
     grid->setColumnStretch(column, 1);
-    grid->setColumnMinimumWidth(column, 112);
+    grid->setColumnMinimumWidth(column, title->sizeHint().width() + 4);
     rows_.push_back({control, slider, figure});
     connect(slider, &QSlider::sliderPressed, this, [this] { ++drag_; });
     connect(slider, &QSlider::valueChanged, &workbench_, [this, control, slider](int value) {

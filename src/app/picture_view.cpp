@@ -78,24 +78,54 @@ void PictureView::paintEvent(QPaintEvent*) {
   }
   p.setRenderHint(QPainter::SmoothPixmapTransform, !actualSize_);
   p.drawImage(pictureRect(), image_);
-  int number = 0;
-  for (const auto& r : readings_) {
-    ++number;
-    if (!r.x) continue;
-    const QPointF at = widgetPlace(*r.x, *r.y);
+  for (const auto& r : readings_)
+    if (r.x) drawSpot(p, widgetPlace(*r.x, *r.y), tr(r.atLeast ? "over EV %1" : "EV %1").arg(r.ev100.value, 0, 'f', 1), false);
+  if (proposals_)
+    for (const auto& z : {proposals_->brightest, proposals_->darkest})
+      drawSpot(p, widgetPlace(z.x, z.y), tr(z.atLeast ? "over EV %1" : z.atMost ? "under EV %1" : "EV %1").arg(z.ev100.value, 0, 'f', 1), true);
+  if (!moved_.isEmpty()) {
+    const QRectF box(widgetPlace(moved_.left(), moved_.top()), widgetPlace(moved_.right(), moved_.bottom()));
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(QColor(0, 0, 0, 160), 3));
-    p.drawEllipse(at, 9, 9);
-    p.setPen(QPen(QColor(255, 255, 255), 1.4));
-    p.drawEllipse(at, 9, 9);
-    const QRectF tag(at.x() + 12, at.y() - 10, 62, 20);
+    p.drawRoundedRect(box, 4, 4);
+    p.setPen(QPen(QColor(255, 255, 255), 1.4, Qt::DashLine));
+    p.drawRoundedRect(box, 4, 4);
+    p.setFont(uiFont(9, true));
+    const QRectF tag(box.left(), box.top() - 24, p.fontMetrics().horizontalAdvance(movedWhat_) + 16, 20);
     p.setPen(Qt::NoPen);
     p.setBrush(QColor(20, 20, 20, 190));
     p.drawRoundedRect(tag, 4, 4);
     p.setPen(Qt::white);
-    p.setFont(uiFont(9, true));
-    p.drawText(tag, Qt::AlignCenter, tr("EV %1").arg(r.ev100.value, 0, 'f', 1));
+    p.drawText(tag, Qt::AlignCenter, movedWhat_);
   }
+}
+
+/// Readings are rings; what is only proposed is a dashed ring.
+void PictureView::drawSpot(QPainter& p, QPointF at, const QString& text, bool proposed) const {
+  p.setBrush(Qt::NoBrush);
+  p.setPen(QPen(QColor(0, 0, 0, 160), 3));
+  p.drawEllipse(at, 9, 9);
+  p.setPen(QPen(QColor(255, 255, 255), 1.4, proposed ? Qt::DashLine : Qt::SolidLine));
+  p.drawEllipse(at, 9, 9);
+  p.setFont(uiFont(9, true));
+  QRectF tag(at.x() + 12, at.y() - 10, p.fontMetrics().horizontalAdvance(text) + 16, 20);
+  if (tag.right() > width() - 4) tag.moveRight(at.x() - 12);
+  p.setPen(Qt::NoPen);
+  p.setBrush(QColor(20, 20, 20, 190));
+  p.drawRoundedRect(tag, 4, 4);
+  p.setPen(Qt::white);
+  p.drawText(tag, Qt::AlignCenter, text);
+}
+
+void PictureView::setProposals(const std::optional<ProposedZones>& zones) {
+  proposals_ = zones;
+  update();
+}
+
+void PictureView::setMoved(const QRectF& place, const QString& what) {
+  moved_ = place;
+  movedWhat_ = what;
+  update();
 }
 
 void PictureView::mousePressEvent(QMouseEvent* event) {

@@ -1,5 +1,6 @@
 #pragma once
 #include "app/theme.h"
+#include "judge/scene_reading.h"
 #include "session/job.h"
 
 #include <QImage>
@@ -15,6 +16,9 @@ public:
   explicit PictureView(QWidget* parent = nullptr);
   void setPicture(const QImage& image);
   void setReadings(const std::vector<SpotReading>& readings);
+  void setProposals(const std::optional<ProposedZones>& zones);
+  /// A place to look at, 0..1 of the picture; empty: none.
+  void setMoved(const QRectF& place, const QString& what);
   void setTheme(const Theme& theme);
   void setReading(bool reading);              ///< Clicks read a spot.
   void setEmptyText(const QString& title, const QString& text);
@@ -38,10 +42,14 @@ protected:
 
 private:
   [[nodiscard]] QRectF pictureRect() const;
+  void drawSpot(QPainter& p, QPointF at, const QString& text, bool proposed) const;
 
   const Theme* theme_ = &Theme::dusk();
   QImage image_;
   std::vector<SpotReading> readings_;
+  std::optional<ProposedZones> proposals_;
+  QRectF moved_;
+  QString movedWhat_;
   bool reading_ = false, actualSize_ = false, dragged_ = false;
   QPointF pan_, pressedAt_, panAtPress_;
   QString emptyTitle_, emptyText_;

@@ -39,6 +39,14 @@ QString Theme::styleSheet() const {
     QPushButton[role="plain"], QToolButton[role="plain"] { background: transparent; border-color: transparent; padding: 6px 8px; }
     QPushButton[role="plain"]:hover, QToolButton[role="plain"]:hover { border-color: %line; }
     QTableWidget QToolButton[role="plain"] { padding: 0; min-height: 0; border: none; }
+    QToolButton[role="flawed"] { border-style: dashed; border-color: %accent; }
+    QToolButton[role="aside"] { color: %quiet; background: transparent; }
+    QSpinBox, QDoubleSpinBox { background: %raised; border: 1px solid %line; border-radius: 5px; padding: 5px 9px; min-height: 20px; }
+    QSpinBox:focus, QDoubleSpinBox:focus { border-color: %info; }
+    QSpinBox:disabled, QDoubleSpinBox:disabled { color: %line; }
+    QFrame#framesSheet { background: %ground; }
+    QListWidget { background: %panel; border: 1px solid %line; border-radius: 5px; padding: 4px; outline: none; }
+    QListWidget::item { padding: 4px 6px; border-radius: 4px; } QListWidget::item:selected { background: %line; color: %text; }
     QToolButton::menu-indicator { image: none; }
     QComboBox, QLineEdit { background: %raised; border: 1px solid %line; border-radius: 5px; padding: 5px 9px; min-height: 20px; }
     QComboBox::drop-down { border: none; width: 26px; }

@@ -30,6 +30,13 @@ struct DeviceStatus {
   Seconds clock;              ///< Since the camera was switched on.
 };
 
+/// A spot of the scene as a meter or a frame sees it.
+struct SpotMeasure {
+  Stops ev100;
+  double uncertainty = 0; ///< Stops, standard deviation of the light inside the spot.
+  bool atLeast = false;   ///< Clipped: this bright or brighter.
+};
+
 /// A camera the photographer can drive. Errors: CameraRefused with what to do, CameraGone, CardFull, CannotWrite.
 class Camera {
 public:
@@ -46,8 +53,8 @@ public:
   virtual Result<void> expose(const ExposureSettings& settings, FrameFormat format, const std::filesystem::path& file) = 0;
   /// What the finder shows at these settings: 8-bit display picture, not kept.
   virtual Result<Image<std::uint8_t>> liveView(const ExposureSettings& settings) = 0;
-  /// Reflected-light spot reading, EV100, at a place given in 0..1 of width and height; radius in 0..1 of the width.
-  virtual Result<Stops> spotReading(double x, double y, double radius) = 0;
+  /// Reflected-light spot reading at a place given in 0..1 of width and height; radius in 0..1 of the width.
+  virtual Result<SpotMeasure> spotReading(double x, double y, double radius) = 0;
 };
 
 struct ShotFrame {

@@ -64,6 +64,11 @@ void SimulatedCamera::changeCard() {
   freeMegabytes_ = std::max(64000.0, options_.freeMegabytes);
 }
 
+void SimulatedCamera::setHandHeld(bool handHeld) {
+  options_.shakePixels = handHeld ? 3 : 0;
+  options_.shakeDegrees = handHeld ? 0.1 : 0;
+}
+
 Result<void> SimulatedCamera::accepts(const ExposureSettings& s, FrameFormat format) const {
   const auto refuse = [](const std::string& why) { return fail(ErrorCode::CameraRefused, "The camera refuses: " + why + "."); };
   if (s.time.value < profile_.shortest.value * 0.99 || s.time.value > profile_.longest.value * 1.01)
@@ -221,19 +226,22 @@ Result<Image<std::uint8_t>> SimulatedCamera::liveView(const ExposureSettings& se
   return toBytes(exposeRendered(finderScene(), profile_, fast, options_.seed + 31 * ++liveFrames_, 255));
 }
 
-Result<Stops> SimulatedCamera::spotReading(double x, double y, double radius) {
+Result<SpotMeasure> SimulatedCamera::spotReading(double x, double y, double radius) {
   const Image<float>& scene = finderScene();
   const double r = std::max(1.0, radius * scene.width()), cx = x * scene.width(), cy = y * scene.height();
-  double sum = 0;
+  double sum = 0, squares = 0;
   int count = 0;
   for (int v = std::max(0, int(cy - r)); v <= std::min(scene.height() - 1, int(cy + r)); ++v)
     for (int u = std::max(0, int(cx - r)); u <= std::min(scene.width() - 1, int(cx + r)); ++u) {
       if (std::hypot(u + 0.5 - cx, v + 0.5 - cy) > r) continue;
-      sum += luminance(scene.at(u, v));
+      const double light = luminance(scene.at(u, v));
+      sum += light;
+      squares += light * light;
       ++count;
     }
   if (count == 0 || !(sum > 0)) return fail(ErrorCode::InvalidArgument, "That spot lies outside the picture.");
-  return ev100Of(sum / count);
+  const double mean = sum / count, spread = std::sqrt(std::max(0.0, squares / count - mean * mean)) / mean;
+  return SpotMeasure{ev100Of(mean), std::log2(1 + spread), false};
 }
 
 } // namespace ml

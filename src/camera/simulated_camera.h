@@ -32,10 +32,11 @@ public:
   void wait(Seconds time) override;
   Result<void> expose(const ExposureSettings& settings, FrameFormat format, const std::filesystem::path& file) override;
   Result<Image<std::uint8_t>> liveView(const ExposureSettings& settings) override;
-  Result<Stops> spotReading(double x, double y, double radius) override;
+  Result<SpotMeasure> spotReading(double x, double y, double radius) override;
 
   /// An empty card instead of the full one.
   void changeCard();
+  void setHandHeld(bool handHeld);
   void addFault(const Fault& fault) { options_.faults.push_back({fault.kind, fault.frame + frameNumber_}); }
   [[nodiscard]] Seconds clock() const { return clock_; }
   /// Where the camera stood for the frame exposed last; the truth that alignment tests compare with.

@@ -135,7 +135,7 @@ World World::shrunk(int factor) const {
 
 Image<float> World::radiance(Seconds start, Seconds duration, double daylight) const {
   constexpr double kFrozen = 1.0 / 40; // shorter exposures show no blur at these speeds
-  const int moments = layers_.empty() || duration.value < kFrozen ? 1 : 4;
+  const int moments = layers_.empty() || duration.value < kFrozen ? 1 : duration.value < 0.6 ? 4 : 12;
   Image<float> sum = base_.clone();
   compose(sum, start.value);
   for (int i = 1; i < moments; ++i) {

@@ -78,4 +78,27 @@ Result<RawImage> readRaw(const std::filesystem::path& path) {
   return image;
 }
 
+Result<RawMosaic> readMosaic(const std::filesystem::path& path) {
+  const auto raw = std::make_unique<LibRaw>();
+  const auto damaged = [&](int code) { return unreadable(path, std::string("the raw data are damaged or unknown (") + libraw_strerror(code) + ")"); };
+  if (const int code = raw->open_file(path.c_str()); code != LIBRAW_SUCCESS) return damaged(code);
+  const auto& sizes = raw->imgdata.sizes;
+  if (auto size = checkSize(path, sizes.width, sizes.height); !size) return passOn(size.error());
+  if (const int code = raw->unpack(); code != LIBRAW_SUCCESS) return damaged(code);
+  if (!raw->imgdata.rawdata.raw_image || raw->imgdata.idata.filters < 1000)
+    return fail(ErrorCode::UnsupportedFormat, "`" + path.string() + "` holds no plain mosaic of one sample a pixel; measure with an uncompressed raw file.");
+  RawMosaic mosaic;
+  mosaic.codes = Image<std::uint16_t>(sizes.width, sizes.height, 1);
+  const std::size_t pitch = sizes.raw_pitch / sizeof(std::uint16_t);
+  for (int y = 0; y < sizes.height; ++y)
+    std::memcpy(mosaic.codes.row(y), raw->imgdata.rawdata.raw_image + (std::size_t(y) + sizes.top_margin) * pitch + sizes.left_margin, std::size_t(sizes.width) * 2);
+  const auto& colour = raw->imgdata.color;
+  mosaic.black = colour.black + colour.cblack[1];
+  if (colour.cblack[4] * colour.cblack[5] > 0) mosaic.black = colour.black + colour.cblack[6];
+  mosaic.white = colour.maximum;
+  mosaic.iso.value = raw->imgdata.other.iso_speed;
+  mosaic.time.value = raw->imgdata.other.shutter;
+  return mosaic;
+}
+
 } // namespace ml

@@ -17,4 +17,15 @@ struct RawImage {
 
 [[nodiscard]] Result<RawImage> readRaw(const std::filesystem::path& file);
 
+/// A raw file's samples as they left the sensor, not developed.
+struct RawMosaic {
+  Image<std::uint16_t> codes; ///< One channel.
+  double black = 0;           ///< Code of no light.
+  double white = 0;           ///< Code of saturation.
+  Iso iso;                    ///< 0: not said.
+  Seconds time;               ///< 0: not said.
+};
+/// Errors as readRaw; UnsupportedFormat when it holds no 2x2 mosaic.
+[[nodiscard]] Result<RawMosaic> readMosaic(const std::filesystem::path& file);
+
 } // namespace ml

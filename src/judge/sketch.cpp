@@ -129,6 +129,7 @@ std::shared_ptr<const Sketch> sketchOf(const Frame& frame, const std::vector<Zon
   s->noise = frame.noise;
   s->saturation = frame.saturation;
   s->rendered = frame.table.linear.size() > 2 && std::abs(frame.table.linear[frame.table.linear.size() / 2] - 0.5f) > 0.02f;
+  s->midTone = frame.midTone / frame.saturation[1];
   s->width = frame.width();
   s->height = frame.height();
   s->scale = std::max(1, (frame.width() + kSketchWidth - 1) / kSketchWidth);

@@ -19,6 +19,7 @@ struct Sketch {
   ExposureSettings settings;
   NoiseModel noise;
   std::array<float, 3> saturation{1, 1, 1};
+  double midTone = 0.18;         ///< Green of a surface that reads at the frame's EV, saturation = 1.
   bool rendered = false;         ///< JPEG and the like: its response curve is only assumed.
   int width = 0, height = 0;     ///< Of the frame.
   int scale = 4;                 ///< Frame pixels to a pixel of `light`.

@@ -1,6 +1,8 @@
 #include "model/ladder.h"
 
 #include "exposure/marks.h"
+#include "exposure/reading.h"
+#include "session/shooting.h"
 
 #include <algorithm>
 #include <cmath>
@@ -23,62 +25,99 @@ LadderData::Column columnOf(const SensorModel& sensor, const ExposureSettings& f
   return c;
 }
 
-/// Parts of [low, high] that the merged bracket records with less than the SNR target, or not at all.
-std::vector<LadderData::Stretch> gaps(const SensorModel& sensor, const Plan& plan) {
+/// Parts of the wanted range that these frames together record with less than the SNR target, or not at all.
+std::vector<LadderData::Stretch> gaps(const SensorModel& sensor, const MustKeep& wanted, const std::vector<ExposureSettings>& frames) {
   constexpr double kStep = 0.05;
   std::vector<LadderData::Stretch> out;
-  if (plan.covers) return out;
-  for (double ev = plan.request.low.value; ev <= plan.request.high.value + 1e-9; ev += kStep) {
-    if (sensor.mergedSnr({ev}, plan.frames) >= plan.request.snrTarget) continue;
+  for (double ev = wanted.low.value; ev <= wanted.high.value + 1e-9; ev += kStep) {
+    if (sensor.mergedSnr({ev}, frames) >= wanted.snrTarget * (1 - 1e-9)) continue;
     if (!out.empty() && ev - out.back().to < 1.5 * kStep) out.back().to = ev;
     else out.push_back({ev, ev + kStep});
   }
   return out;
 }
 
-void fitRange(LadderData& d) {
+void fitRange(LadderData& d, const View& view) {
   double low = 1e9, high = -1e9;
   const auto include = [&](double a, double b) {
     low = std::min(low, a);
     high = std::max(high, b);
   };
+  // The plan's reach belongs to the scale even where its columns are not drawn: the same scene on the same scale everywhere.
   for (const auto& p : d.pins) include(p.ev - 1, p.ev + 1);
   for (const auto& c : d.columns) include(c.floor, c.clip);
+  if (view.plan) include(view.plan->coverage.low.value, view.plan->coverage.high.value + 0.5);
   if (!d.glow.empty()) include(d.glowStart, d.glowStart + double(d.glow.size()) * d.glowStep);
   if (low > high) return;
   d.bottom = std::floor(low - 0.5);
   d.top = std::max(std::ceil(high + 0.5), d.bottom + 8);
 }
 
+bool sameExposure(const ExposureSettings& a, const ExposureSettings& b) { return std::abs((ev100(a) - ev100(b)).value) < 0.1; }
+
+/// Frames that are there, and those planned that are not there yet; darkest first.
+void addColumns(LadderData& d, const View& view, const LadderContent& content, const SensorModel& sensor) {
+  struct Entry {
+    ExposureSettings settings;
+    int frame;
+  };
+  std::vector<Entry> entries;
+  for (std::size_t i = 0; i < content.shot.size(); ++i) entries.push_back({content.shot[i], int(i)});
+  if (view.plan && (content.shot.empty() || !view.world.empty()))
+    for (const auto& planned : view.plan->frames)
+      if (std::none_of(content.shot.begin(), content.shot.end(), [&](const auto& s) { return sameExposure(s, planned); })) entries.push_back({planned, -1});
+  if (entries.empty()) return;
+  std::stable_sort(entries.begin(), entries.end(), [](const Entry& a, const Entry& b) { return ev100(a.settings) > ev100(b.settings); });
+  const double middle = (ev100(entries.front().settings).value + ev100(entries.back().settings).value) / 2;
+  const std::vector<FrameSet::Member>* members = view.activeSet >= 0 ? &view.sets[std::size_t(view.activeSet)].frames : nullptr;
+  for (std::size_t i = 0; i < entries.size(); ++i) {
+    const int frame = entries[i].frame;
+    auto column = columnOf(sensor, entries[i].settings, frame >= 0 ? frame + 1 : int(i) + 1, middle, view.snrTarget, frame >= 0);
+    column.frame = frame;
+    if (frame >= 0 && frame < int(content.judged.size())) column.flawed = !content.judged[std::size_t(frame)].flaws.empty();
+    if (frame >= 0 && members && frame < int(members->size())) column.aside = !(*members)[std::size_t(frame)].used;
+    d.columns.push_back(std::move(column));
+  }
+}
+
 } // namespace
 
-LadderData ladderOf(const View& view, const std::vector<ExposureSettings>& shot, const ToneAnalysis* analysis, double ev100OfUnit,
-                    const ToneSettings& settings, bool finishing) {
+LadderData ladderOf(const View& view, const LadderContent& content) {
   LadderData d;
-  const auto* shipped = findProfile(view.camera);
-  const CameraProfile camera = view.plan ? view.plan->camera : shipped ? *shipped : shippedProfiles().front();
+  const CameraProfile camera = view.plan ? view.plan->camera : view.profile();
   const SensorModel sensor(camera);
-  for (const auto& r : view.readings) d.pins.push_back({QString::fromStdString(r.name), r.ev100.value, r.keepTexture});
-
-  std::vector<ExposureSettings> planned;
-  if (view.plan) planned = view.plan->frames;
-  const auto& frames = shot.empty() ? planned : shot;
-  double middle = 0;
-  for (const auto& f : frames) middle += ev100(f).value / double(frames.size());
-  for (std::size_t i = 0; i < frames.size(); ++i)
-    d.columns.push_back(columnOf(sensor, frames[i], int(i) + 1, middle, view.snrTarget, i < shot.size()));
-  if (view.plan && !d.columns.empty()) d.together = {view.plan->coverage.low.value, view.plan->coverage.high.value};
-  if (!d.columns.empty() && shot.empty() && view.plan)
-    d.uncovered = gaps(sensor, *view.plan);
-
-  if (analysis) {
-    d.glow = analysis->histogram;
-    d.glowStart = ev100OfUnit + analysis->histogramStart;
+  for (const auto& r : view.readings) d.pins.push_back({QString::fromStdString(r.name), r.ev100.value, r.keepTexture, r.atLeast, r.uncertainty});
+  const auto wanted = mustKeepOf(view);
+  if (wanted) d.wanted = {wanted->low.value, wanted->high.value};
+  const bool finishing = content.station == Station::Finish || content.station == Station::Deliver;
+  // What is out there is read first; what will be shot comes beside it from Frames on.
+  if (content.station != Station::Light) {
+    addColumns(d, view, content, sensor);
+    std::vector<ExposureSettings> recording;
+    for (const auto& c : d.columns)
+      if (content.station == Station::Frames ? true : c.shot && !c.aside) recording.push_back(c.frame >= 0 ? content.shot[std::size_t(c.frame)] : ExposureSettings{});
+    if (content.shot.empty() && view.plan) recording = view.plan->frames;
+    else std::erase_if(recording, [](const ExposureSettings& s) { return s == ExposureSettings{}; });
+    if (!recording.empty()) {
+      const Coverage c = coverageOf(sensor, wanted.value_or(MustKeep{{0}, {0}, view.snrTarget, {1.0 / 3}}), recording);
+      d.together = {c.low.value, c.high.value};
+      if (wanted) d.uncovered = gaps(sensor, *wanted, recording);
+    }
+  } else {
+    for (const auto& level : everydayLight()) d.legend.push_back({QString::fromUtf8(level.name), level.ev100.value, true, false, 0});
+  }
+  if (content.analysis && !(content.scene && content.station == Station::Light)) {
+    d.glow = content.analysis->histogram;
+    d.glowStart = content.ev100OfUnit + content.analysis->histogramStart;
     d.glowStep = ToneAnalysis::kHistogramStep;
     if (finishing)
-      for (const Tie& tie : placedTies(*analysis, settings)) d.ties.push_back({tie.scene + ev100OfUnit, tie.paper + settings.exposure});
+      for (const Tie& tie : placedTies(*content.analysis, view.recipe.tone)) d.ties.push_back({tie.scene + content.ev100OfUnit, tie.paper + view.recipe.tone.exposure});
+  } else if (content.scene) {
+    d.glow = content.scene->share;
+    d.glowStart = content.scene->start;
+    d.glowStep = SceneDistribution::kStep;
   }
-  fitRange(d);
+  fitRange(d, view);
   return d;
 }
 

@@ -1,4 +1,7 @@
 #pragma once
+#include "judge/scene_reading.h"
+#include "judge/set_judge.h"
+#include "model/station.h"
 #include "session/job.h"
 #include "tone/natural.h"
 
@@ -13,6 +16,8 @@ struct LadderData {
     QString label;
     double ev = 0;
     bool keepTexture = true;
+    bool atLeast = false;
+    double uncertainty = 0;
   };
   struct Column {
     int number = 1;
@@ -20,22 +25,34 @@ struct LadderData {
     double floor = 0, clip = 0;   ///< Darkest EV100 at the SNR target, brightest below clipping.
     double quiet = 0;             ///< EV100 from which SNR 40 is reached: solid from here up.
     bool shot = false;
+    bool flawed = false;          ///< The judgement found something.
+    bool aside = false;           ///< Gave way or left out.
+    int frame = -1;               ///< As it arrived; -1: only planned.
   };
   struct Stretch {
     double from = 0, to = 0;
   };
-  double top = 16, bottom = 0;    ///< Drawn range, EV100.
+  double top = 17, bottom = -1;   ///< Drawn range, EV100.
   std::vector<Pin> pins;
+  std::vector<Pin> legend;        ///< Everyday light levels.
   std::vector<Column> columns;
   std::optional<Stretch> together; ///< What the merged bracket records; a little more than its columns.
+  std::optional<Stretch> wanted;  ///< From the darkest to the brightest reading that must keep texture.
   std::vector<Stretch> uncovered; ///< Parts of the must-keep range that no frame records.
   std::vector<float> glow;        ///< Share of the scene per glowStep stops from glowStart up; empty: not known yet.
   double glowStart = 0, glowStep = 0.25;
   std::vector<Tie> ties;          ///< Scene EV100 to paper stops; empty before Finish.
 };
 
-/// `analysis` and `ev100OfUnit` describe the combined radiance when there is one; `settings` the recipe's light.
-[[nodiscard]] LadderData ladderOf(const View& view, const std::vector<ExposureSettings>& shot, const ToneAnalysis* analysis,
-                                  double ev100OfUnit, const ToneSettings& settings, bool finishing);
+struct LadderContent {
+  Station station = Station::Light;
+  std::vector<ExposureSettings> shot;     ///< As they arrived.
+  std::vector<FrameJudgement> judged;     ///< The same frames; empty: not judged.
+  const SceneDistribution* scene = nullptr;
+  const ToneAnalysis* analysis = nullptr; ///< Of the combined radiance.
+  double ev100OfUnit = 0;
+};
+
+[[nodiscard]] LadderData ladderOf(const View& view, const LadderContent& content);
 
 } // namespace ml

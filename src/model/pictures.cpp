@@ -62,9 +62,9 @@ void markExtremes(QImage& picture) {
   }
 }
 
-FrameSpot readSpot(const Frame& frame, double x, double y, double radius) {
+SpotMeasure readSpot(const Frame& frame, double x, double y, double radius) {
   const double r = std::max(1.0, radius * frame.width()), cx = x * frame.width(), cy = y * frame.height();
-  double sum = 0;
+  double sum = 0, squares = 0;
   int count = 0, clipped = 0;
   float inverseClip[3];
   for (int c = 0; c < 3; ++c) inverseClip[c] = 1 / (frame.table.clipFrom * frame.saturation[c]);
@@ -74,11 +74,13 @@ FrameSpot readSpot(const Frame& frame, double x, double y, double radius) {
       const std::uint16_t* code = frame.codes.at(u, v);
       const float rgb[3] = {frame.table.linear[code[0]], frame.table.linear[code[1]], frame.table.linear[code[2]]};
       sum += rgb[1];
+      squares += double(rgb[1]) * rgb[1];
       clipped += clipLevel(rgb, inverseClip) > 0.97f;
       ++count;
     }
   const double mean = std::max(1e-7, count ? sum / count : 0.0);
-  return {ev100(frame.settings).value + std::log2(mean / frame.midTone), count > 0 && clipped * 20 > count};
+  const double spread = count ? std::sqrt(std::max(0.0, squares / count - mean * mean)) / mean : 0;
+  return {{ev100(frame.settings).value + std::log2(mean / frame.midTone)}, std::log2(1 + spread), count > 0 && clipped * 20 > count};
 }
 
 } // namespace ml

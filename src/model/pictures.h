@@ -1,4 +1,5 @@
 #pragma once
+#include "camera/camera.h"
 #include "capture/frame.h"
 #include "image/image.h"
 
@@ -20,10 +21,6 @@ inline constexpr int kPreviewEdge = 1600;
 void markExtremes(QImage& picture);
 
 /// Reflected reading at a place (0..1) of a frame, mean over a disc of `radius` (0..1 of the width).
-struct FrameSpot {
-  double ev100 = 0;
-  bool clipped = false; ///< Then the reading is "at least".
-};
-[[nodiscard]] FrameSpot readSpot(const Frame& frame, double x, double y, double radius);
+[[nodiscard]] SpotMeasure readSpot(const Frame& frame, double x, double y, double radius);
 
 } // namespace ml

@@ -12,7 +12,13 @@
 namespace ml {
 namespace fs = std::filesystem;
 
-Workbench::Workbench(QObject* parent) : QObject(parent) {
+namespace {
+constexpr int kWatchMilliseconds = 400;
+}
+
+Workbench::Workbench(const fs::path& jobs, QObject* parent) : QObject(parent), shelf_(std::make_unique<ProfileShelf>(profilesFolder(jobs))) {
+  watchTimer_.setInterval(kWatchMilliseconds);
+  connect(&watchTimer_, &QTimer::timeout, this, &Workbench::lookIntoWatched);
   connect(&work_, &Background::runningChanged, this, &Workbench::busyChanged);
   connect(&work_, &Background::progressed, this, &Workbench::progressed);
 }
@@ -39,17 +45,17 @@ bool Workbench::openDemo(const fs::path& jobs) {
   std::error_code error;
   if (fs::exists(folder / "job.json", error)) return openJob(folder);
   auto job = Job::create(folder, "Marl Quay ferry house");
-  if (job) {
-    if (auto view = job->addView("Reading room", "reading_room", "full-frame-24"); view) {
-      adopt(std::move(*job));
-      return true;
-    } else {
+  if (!job) {
+    emit failed(QString::fromStdString(job.error().message));
+    return false;
+  }
+  for (const auto& [name, world] : {std::pair{"Reading room", "reading_room"}, {"Boat hall", "boat_hall"}, {"Jetty at dusk", "jetty_dusk"}})
+    if (auto view = job->addView(name, world, "full-frame-24"); !view) {
       emit failed(QString::fromStdString(view.error().message));
       return false;
     }
-  }
-  emit failed(QString::fromStdString(job.error().message));
-  return false;
+  adopt(std::move(*job));
+  return true;
 }
 
 void Workbench::takeFiles(const QStringList& paths, const fs::path& jobs) {
@@ -77,7 +83,9 @@ void Workbench::takeFiles(const QStringList& paths, const fs::path& jobs) {
       auto added = job->addView(set.name, "", "full-frame-24");
       if (!added) return [this, e = added.error()] { emit failed(QString::fromStdString(e.message)); };
       View& view = job->views()[*added];
-      for (const auto& file : set.files) view.frames.push_back(fs::absolute(file.path));
+      std::vector<fs::path> frames;
+      for (const auto& file : set.files) frames.push_back(fs::absolute(file.path));
+      view.adoptFrames(set.name, frames);
       if (auto saved = view.saveFrames(); !saved) return [this, e = saved.error()] { emit failed(QString::fromStdString(e.message)); };
     }
     auto shared = std::make_shared<Job>(std::move(*job));
@@ -117,16 +125,27 @@ void Workbench::enterView(int index) {
   current_ = index;
   pruneHistory(view());
   world_.reset();
+  device_.reset();
   camera_.reset();
   shot_.clear();
+  shootState_ = {};
+  testFrame_.reset();
+  testImage_ = {};
+  proposals_.reset();
+  scene_.reset();
+  watchTimer_.stop();
+  watched_.reset();
+  waiting_.clear();
   frame_.reset();
   radiance_.reset();
-  darkestClipped_.reset();
   shownFrame_ = -1;
   finderImage_ = frameImage_ = finishImage_ = beforeImage_ = {};
   finderStops_ = 0;
   const View& v = view();
-  choices_ = {v.camera, v.school, v.plan ? v.plan->request.aperture : FNumber{8}, v.snrTarget};
+  choices_ = {v.camera, v.school, v.plan ? v.plan->request.aperture : FNumber{8}, v.snrTarget, v.isoCap, v.situation, {}};
+  if (v.plan && v.plan->school == "own" && v.plan->frames.size() > 1)
+    choices_.own = OwnBracket{v.plan->count, int(std::lround(3 * v.plan->step.value)), nearestThirds(v.plan->frames.front().time), v.plan->iso()};
+  comparison_.reset();
   if (!v.plan && !v.world.empty()) replan();
   station_ = !v.combined && !v.frames.empty() ? Station::Combine : v.combined ? Station::Finish : Station::Light;
   work_.start([this, v](const Progress& progress) -> std::function<void()> {
@@ -158,10 +177,7 @@ void Workbench::enterView(int index) {
       world_ = world;
       shot_ = shot;
       radiance_ = radiance;
-      if (world_) {
-        const auto* profile = findProfile(view().camera);
-        camera_ = std::make_shared<SimulatedCamera>(world_, profile ? *profile : shippedProfiles().front());
-      }
+      makeCamera();
       if (!shot_.empty()) shownFrame_ = int(shot_.size()) / 2;
       if (!problem.empty()) emit failed(QString::fromStdString(problem));
       refreshPicture();
@@ -174,6 +190,7 @@ void Workbench::enterView(int index) {
 void Workbench::goTo(Station station) {
   if (!job_ || station == station_) return;
   station_ = station;
+  if (station_ == Station::Shoot && shootState_.judged.empty() && !busy()) judgeActiveSet();
   refreshPicture();
   emit changed();
   emit pictureChanged();
@@ -186,8 +203,16 @@ StationStates Workbench::states() const {
 
 LadderData Workbench::ladder() const {
   if (!hasView()) return {};
-  return ladderOf(view(), shot_, radiance_ ? &radiance_->analysis : nullptr, radiance_ ? radiance_->ev100OfUnit : 0, view().recipe.tone,
-                  station_ == Station::Finish || station_ == Station::Deliver);
+  LadderContent content;
+  content.station = station_;
+  content.shot = shot_;
+  content.judged = shootState_.judged;
+  if (station_ <= Station::Shoot && scene_) content.scene = &*scene_;
+  if (radiance_) {
+    content.analysis = &radiance_->analysis;
+    content.ev100OfUnit = radiance_->ev100OfUnit;
+  }
+  return ladderOf(view(), content);
 }
 
 QImage Workbench::picture() const {
@@ -195,6 +220,7 @@ QImage Workbench::picture() const {
   const bool finished = station_ == Station::Finish || station_ == Station::Deliver || (station_ == Station::Combine && radiance_);
   if (comparing_ && finished) return beforeImage_;
   if (finished && !finishImage_.isNull()) return finishImage_;
+  if (testFrame_ && station_ <= Station::Frames) return testImage_;
   const bool frames = station_ >= Station::Shoot || !camera_;
   return frames && !frameImage_.isNull() ? frameImage_ : finderImage_;
 }
@@ -206,17 +232,22 @@ void Workbench::refreshPicture() {
   if (camera_) refreshFinder();
 }
 
+ExposureSettings Workbench::finderSettings() const {
+  // The finder starts where a meter would: three stops below the brightest reading, else at a bright interior, or at dusk.
+  double ev = world_ && world_->fadeStopsPerMinute() > 0 ? 4.5 : 9.5;
+  if (!view().readings.empty()) {
+    ev = world_ && world_->fadeStopsPerMinute() > 0 ? 1 : 9;
+    for (const auto& r : view().readings) ev = std::max(ev, r.ev100.value - 3);
+  }
+  const CameraProfile profile = view().profile();
+  const Seconds time = timeFor({ev - finderStops_}, choices_.aperture, profile.baseIso);
+  return {std::clamp(time, profile.shortest, profile.longest), choices_.aperture, profile.baseIso};
+}
+
 void Workbench::refreshFinder() {
-  // The finder starts where a meter would: three stops below the brightest reading, else at a bright interior.
-  double brightest = 9;
-  for (const auto& r : view().readings) brightest = std::max(brightest, r.ev100.value - 3);
-  const double ev = view().readings.empty() ? 9.5 : brightest;
-  const ExposureSettings settings{timeFor({ev - finderStops_}, choices_.aperture, camera_->profile().baseIso), choices_.aperture,
-                                  camera_->profile().baseIso};
-  preview_.start([this, camera = camera_, settings](const Progress&) -> std::function<void()> {
-    const std::lock_guard lock(cameraMutex_);
+  preview_.start([this, camera = camera_, settings = finderSettings()](const Progress&) -> std::function<void()> {
     auto live = camera->liveView(settings);
-    if (!live) return {};
+    if (!live) return [this, e = live.error()] { emit failed(QString::fromStdString(e.message)); };
     QImage image = toQImage(*live);
     return [this, image] {
       finderImage_ = image;

@@ -1,22 +1,37 @@
 #pragma once
 #include "camera/simulated_camera.h"
 #include "finish/finish.h"
+#include "ingest/measure_sensor.h"
+#include "ingest/watched_folder.h"
+#include "judge/scene_reading.h"
+#include "judge/set_judge.h"
 #include "model/background.h"
 #include "model/ladder.h"
+#include "model/locked_camera.h"
+#include "plan/camera_settings.h"
+#include "plan/comparison.h"
+#include "plan/shot_list.h"
 #include "session/job.h"
+#include "session/profiles.h"
+#include "session/shooting.h"
 
 #include <QImage>
 #include <QObject>
 #include <QStringList>
+#include <QTimer>
 #include <QUndoStack>
 #include <memory>
-#include <mutex>
 #include <optional>
 
 namespace ml {
 
-enum class Station { Light, Frames, Shoot, Combine, Finish, Deliver };
-inline constexpr int kStationCount = 6;
+/// A bracket of the user's own instead of the recommended one, in third stops of the shutter ladder.
+struct OwnBracket {
+  int count = 3, step = 6;
+  int first = 24; ///< Shortest time.
+  Iso iso{100};
+  friend bool operator==(const OwnBracket&, const OwnBracket&) = default;
+};
 
 /// What the planner is asked, besides the readings.
 struct PlanChoices {
@@ -24,7 +39,18 @@ struct PlanChoices {
   std::string school = "auto";
   FNumber aperture{8};
   double snrTarget = 10;
+  std::optional<Iso> isoCap;
+  Situation situation;
+  std::optional<OwnBracket> own;
   friend bool operator==(const PlanChoices&, const PlanChoices&) = default;
+};
+
+/// What the Shoot station knows of the active set; replaced as a whole when a frame has been judged.
+struct ShootState {
+  std::vector<std::shared_ptr<const Sketch>> sketches; ///< As they arrived.
+  std::vector<FrameJudgement> judged;
+  SetVerdict verdict;
+  bool ended = true;                                   ///< No frame is on its way.
 };
 
 /// Files to write at the Deliver station.
@@ -38,7 +64,8 @@ class Workbench : public QObject {
   Q_OBJECT
 
 public:
-  explicit Workbench(QObject* parent = nullptr);
+  /// `jobs`: where jobs are kept; the user's own camera profiles lie beside it.
+  explicit Workbench(const std::filesystem::path& jobs, QObject* parent = nullptr);
   ~Workbench() override;
 
   bool openJob(const std::filesystem::path& folder);
@@ -64,26 +91,65 @@ public:
   [[nodiscard]] QImage picture() const;
 
   // Light
-  /// Reads a spot of the picture (0..1) and adds it; with own files from the frame shown.
+  /// Reads a spot of the picture (0..1) and adds it; with own files, or a test frame, from the frame shown.
   void readSpot(double x, double y);
-  /// "13 1/3" or "12.5" EV, or a time for f/8 at ISO 100 such as "1/125 s". False when the text is neither.
+  /// As parseReading takes it, at the chosen aperture and ISO 100. False when the text is no reading.
   bool typeReading(const QString& name, const QString& text);
+  void renameReading(int index, const QString& name);
   void removeReading(int index);
   void setKeepTexture(int index, bool keep);
   void brightenFinder(double stops);
+  /// Of the picture's width.
+  [[nodiscard]] double spotRadius() const { return spotRadius_; }
+  void setSpotRadius(double radius);
+  /// One frame at the finder's exposure, shown at Light until the next reading is done on the finder again.
+  void takeTestFrame();
+  [[nodiscard]] bool showsTestFrame() const { return testFrame_ != nullptr; }
+  void putTestFrameAway();
+  /// Darkest and brightest zone of the test frame, marked on the picture.
+  [[nodiscard]] const std::optional<ProposedZones>& proposals() const { return proposals_; }
+  void takeProposals();
 
   // Frames
   [[nodiscard]] PlanChoices planChoices() const;
   void choosePlan(const PlanChoices& choices);
+  /// All schools on this scene; null when there is no plan. Kept until something changes.
+  [[nodiscard]] const Comparison* comparison() const;
+  [[nodiscard]] std::vector<CameraSetting> settingsToMake() const;
+  [[nodiscard]] std::vector<std::string> warnings() const;
+  [[nodiscard]] std::optional<ShotList> shots() const;
+  /// Field card (PDF and PNG) and shot list (CSV and JSON) into a folder.
+  bool exportField(const QString& folder);
+  [[nodiscard]] ProfileShelf& profiles() { return *shelf_; }
+  void profilesChanged();
+  /// Derives full well and read noise of the current camera from flat and dark raw files, as a profile of the user's own.
+  void measureSensor(const QStringList& files);
 
   // Shoot
   void setFormat(FrameFormat format);
-  void setHandHeld(bool handHeld) { handHeld_ = handHeld; }
-  [[nodiscard]] bool handHeld() const { return handHeld_; }
-  void shoot();
+  [[nodiscard]] bool handHeld() const { return choices_.situation.handHeld; }
+  void setHandHeld(bool handHeld);
+  void setOrder(BracketOrder order) { order_ = order; }
+  [[nodiscard]] BracketOrder order() const { return order_; }
+  /// Strikes at the second frame of what is shot next.
+  void armFault(FaultKind fault);
+  [[nodiscard]] std::optional<DeviceStatus> device() const;
+  void connectCamera();
+  void changeCard();
+  /// A new set as planned; with `whenStill` it waits for a lull in what the finder sees.
+  void shoot(bool whenStill = false);
+  /// Carries out the one next action of the verdict.
+  void doNext();
+  [[nodiscard]] const ShootState& shootState() const { return shootState_; }
   void showFrame(int index);
   [[nodiscard]] int shownFrame() const { return shownFrame_; }
   [[nodiscard]] const std::vector<ExposureSettings>& shotSettings() const { return shot_; }
+  void setFrameUsed(int index, bool used);
+  void selectSet(int index);
+  void describeSet(const QString& label, int row, int column, int plane);
+  void watch(const QString& folder);
+  void stopWatching();
+  [[nodiscard]] QString watched() const;
 
   // Combine
   void combine(const CombineOptions& options);
@@ -111,6 +177,7 @@ signals:
   void busyChanged(bool busy);
   void progressed(const QString& stage, double fraction);
   void failed(const QString& sentence);
+  void told(const QString& sentence);  ///< Something worth knowing that is no failure.
   void frameArrived(int index);
 
 private:
@@ -136,32 +203,51 @@ private:
   void applyCombined(const CombinedState& state);
   [[nodiscard]] CombinedState combinedState() const;
   void applyRecipe(const Recipe& recipe);
-  void shootInto(const std::filesystem::path& folder, std::vector<ExposureSettings> frames, const Progress& progress,
-                 std::shared_ptr<std::optional<Error>> problem);
-  void frameShot(const std::filesystem::path& file, const ExposureSettings& settings, std::shared_ptr<const Frame> frame, double clipped);
+  void makeCamera();
+  void shootFrames(std::vector<ExposureSettings> frames, std::vector<int> replaces, bool whenStill);
+  void frameLanded(const std::filesystem::path& file, std::shared_ptr<const Frame> frame, ShootState state, const std::vector<int>& replaces);
+  void judgeActiveSet();
+  void applySets(const std::vector<FrameSet>& sets);
+  void lookIntoWatched();
+  void takeWatched(const std::filesystem::path& file);
+  void setDone(std::optional<Error> problem);
+  void applyProfile();
   void loadRadiance();
   template <class Apply, class Value> void pushChange(const QString& text, Value before, Value after, Apply apply, int mergeId = -1);
   void replan();
+  [[nodiscard]] std::optional<PlanRequest> planRequest() const;
+  [[nodiscard]] ExposureSettings finderSettings() const;
   void refreshFinder();
   void refreshFrame(int index);
   void refreshFinish();
   void refreshPicture();
   void loadShotSettings();
   [[nodiscard]] QString lightVerdict() const;
+  [[nodiscard]] QString shootVerdict() const;
 
   std::optional<Job> job_;
   int current_ = -1;
   Station station_ = Station::Light;
   std::shared_ptr<const World> world_;
-  std::shared_ptr<SimulatedCamera> camera_;
-  std::mutex cameraMutex_; ///< The finder is drawn on another thread.
-  bool handHeld_ = true;
-  double finderStops_ = 0;
+  std::shared_ptr<SimulatedCamera> device_;
+  std::shared_ptr<LockedCamera> camera_; ///< The same; finder and shooting ask from their own threads.
+  BracketOrder order_ = BracketOrder::DarkFirst;
+  double finderStops_ = 0, spotRadius_ = 0.008;
+  std::shared_ptr<const Frame> testFrame_;
+  QImage testImage_;
+  std::optional<ProposedZones> proposals_;
+  std::optional<SceneDistribution> scene_;
+  mutable std::optional<Comparison> comparison_;
+  std::unique_ptr<ProfileShelf> shelf_;
+  ShootState shootState_;
+  std::optional<WatchedFolder> watched_;
+  std::vector<std::filesystem::path> waiting_; ///< Complete files of the watched folder, not yet taken.
+  bool watchLost_ = false;
+  QTimer watchTimer_;
   PlanChoices choices_;
   std::vector<ExposureSettings> shot_;
   int shownFrame_ = -1;
   std::shared_ptr<const Frame> frame_;
-  std::optional<double> darkestClipped_;
   std::shared_ptr<RadianceState> radiance_;
   bool comparing_ = false;
   QString planProblem_;

@@ -19,25 +19,41 @@ std::string list(const std::vector<ExposureSettings>& frames) {
 
 QString Workbench::lightVerdict() const {
   const auto& readings = view().readings;
+  if (proposals_ && readings.size() < 2) {
+    const auto& z = *proposals_;
+    return tr("The test frame shows %1EV %2 at the bright end and EV %3 at the dark one; take both, or click spots of your own.")
+        .arg(z.brightest.atLeast ? tr("at least ") : QString()).arg(z.brightest.ev100.value, 0, 'f', 1).arg(z.darkest.ev100.value, 0, 'f', 1);
+  }
   if (!camera_ && readings.empty()) return tr("These are your own frames; click a spot to read its light, or go on to Combine.");
   if (readings.empty()) return tr("Click the brightest thing that must keep its texture, then the darkest.");
+  for (const auto& r : readings)
+    if (r.keepTexture && r.atLeast)
+      return tr("%1 is clipped in the test frame: it reads at least EV %2. Take a darker test frame and read it again.").arg(text(r.name)).arg(r.ev100.value, 0, 'f', 1);
   if (readings.size() == 1)
     return tr("%1 reads EV %2. Now click the other end of the light.").arg(text(readings[0].name)).arg(readings[0].ev100.value, 0, 'f', 1);
-  double low = 1e9, high = -1e9;
-  int kept = 0;
-  for (const auto& r : readings) {
-    if (!r.keepTexture) continue;
-    low = std::min(low, r.ev100.value);
-    high = std::max(high, r.ev100.value);
-    ++kept;
-  }
-  if (kept < 2) return tr("Two readings must keep their texture before a bracket can be planned.");
-  const auto* profile = findProfile(choices_.camera);
-  const SensorModel sensor(profile ? *profile : shippedProfiles().front());
+  const auto wanted = mustKeepOf(view());
+  if (!wanted) return tr("Two readings must keep their texture before a bracket can be planned.");
+  const SensorModel sensor(view().profile());
   const ExposureSettings any;
   const double one = (sensor.clipsAt(any) - sensor.floorAt(any, choices_.snrTarget)).value;
   return tr("The light runs from EV %1 to EV %2, %3 stops; one frame of this camera records %4.")
-      .arg(low, 0, 'f', 1).arg(high, 0, 'f', 1).arg(high - low, 0, 'f', 1).arg(one, 0, 'f', 1);
+      .arg(wanted->low.value, 0, 'f', 1).arg(wanted->high.value, 0, 'f', 1).arg((wanted->high - wanted->low).value, 0, 'f', 1).arg(one, 0, 'f', 1);
+}
+
+QString Workbench::shootVerdict() const {
+  const View& v = view();
+  if (watched_ && shootState_.sketches.empty()) return tr("Watching %1: frames are taken as they are complete.").arg(text(watched_->folder().filename().string()));
+  if (shot_.empty())
+    return v.plan ? tr("Ready for %1: %2.").arg(v.plan->fired == 1 ? tr("one frame") : tr("%1 frames").arg(v.plan->frames.size()), text(list(v.plan->frames)))
+                  : tr("There is no plan yet; take two readings at Light.");
+  if (!shootState_.ended && busy()) {
+    const std::size_t expected = v.activeSet >= 0 ? std::max(v.sets[std::size_t(v.activeSet)].planned.size(), shot_.size()) : shot_.size();
+    for (const auto& j : shootState_.judged)
+      if (!j.flaws.empty()) return tr("%1 of %2 frames are on disk. Frame %3: %4.").arg(shot_.size()).arg(expected).arg(j.frame + 1).arg(text(j.sentence));
+    return tr("%1 of %2 frames are on disk, nothing wrong so far.").arg(shot_.size()).arg(expected);
+  }
+  if (!shootState_.verdict.sentence.empty()) return text(shootState_.verdict.sentence);
+  return tr("%1 frames are on disk: %2.").arg(shot_.size()).arg(text(list(shot_)));
 }
 
 QString Workbench::verdictText() const {
@@ -49,14 +65,7 @@ QString Workbench::verdictText() const {
     if (!planProblem_.isEmpty()) return planProblem_;
     if (v.plan) return text(verdict(*v.plan));
     return v.world.empty() ? tr("These frames are already shot; go on to Combine.") : tr("A bracket needs two readings; take them at Light.");
-  case Station::Shoot:
-    if (shot_.empty()) return v.plan ? tr("Ready for %1: %2.").arg(v.plan->count == 1 ? tr("one frame") : tr("%1 frames").arg(v.plan->count), text(list(v.plan->frames)))
-                                     : tr("There is no plan yet; take two readings at Light.");
-    if (busy() && v.plan) return tr("%1 of %2 frames are on disk.").arg(shot_.size()).arg(v.plan->frames.size());
-    if (darkestClipped_ && *darkestClipped_ >= 0.0005)
-      return tr("%1 frames are on disk; %2 % of the darkest is clipped. Combine them, or read the brightest spot again if it matters.").arg(shot_.size()).arg(100 * *darkestClipped_, 0, 'f', 1);
-    if (darkestClipped_) return tr("%1 frames are on disk and the darkest holds the highlights; combine them.").arg(shot_.size());
-    return tr("%1 frames are on disk: %2.").arg(shot_.size()).arg(text(list(shot_)));
+  case Station::Shoot: return shootVerdict();
   case Station::Combine:
     if (states().combine == StationState::OutOfDate) return tr("The frames have changed since they were combined; combine again.");
     if (v.combined) return text(v.combined->verdict);
@@ -100,7 +109,13 @@ QString Workbench::reasoning() const {
                  .arg(v.plan->request.low.value, 0, 'f', 1).arg(v.plan->request.high.value, 0, 'f', 1).arg(text(printAmount(v.plan->request.highlightMargin)));
     lines << tr("The bracket records EV %1 to EV %2 at SNR %3 or better; the least is SNR %4 near EV %5.")
                  .arg(c.low.value, 0, 'f', 1).arg(c.high.value, 0, 'f', 1).arg(v.plan->request.snrTarget).arg(c.worstSnr, 0, 'f', 0).arg(c.worstAt.value, 0, 'f', 1);
-    lines << tr("It is the fewest frames, then the least time, over every count, step and third-stop centre of \"%1\".").arg(text(v.plan->camera.name));
+    if (station_ == Station::Shoot && !shootState_.judged.empty()) {
+      for (const auto& j : shootState_.judged) lines << tr("Frame %1, %2: %3.").arg(j.frame + 1).arg(text(print(j.settings.time)), text(j.sentence));
+    } else if (const auto* compared = comparison(); compared && station_ == Station::Frames) {
+      lines << text(compared->reason) << text(compared->oneRaw) << text(compared->extraFrames);
+    } else {
+      lines << tr("It is the fewest frames, then the least time, over every count, step and third-stop centre of \"%1\".").arg(text(v.plan->camera.name));
+    }
   } else if (station_ == Station::Deliver) {
     lines << text(v.deliveredFolder().string());
   } else if (v.combined && v.combined->report.contains("frames")) {

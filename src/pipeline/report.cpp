@@ -186,4 +186,66 @@ json toJson(const FinishReport& r) {
   return {{"version", 1}, {"kind", "finish"}, {"white_share", r.whiteShare}, {"black_share", r.blackShare}};
 }
 
+json toJson(const ShotList& list) {
+  json shots = json::array();
+  for (const Shot& s : list.shots) {
+    json shot = settingsJson(s.settings);
+    shot.update({{"number", s.number}, {"row", s.row}, {"column", s.column}, {"lens_shift", s.lensShift}, {"plane", s.plane}, {"run", s.run}, {"frame", s.frame}});
+    shots.push_back(std::move(shot));
+  }
+  return {{"version", 1}, {"kind", "shot-list"}, {"rows", list.rows}, {"columns", list.columns}, {"lens_shifts", list.shifts}, {"planes", list.planes},
+          {"column_fov_degrees", list.columnFov}, {"row_fov_degrees", list.rowFov}, {"seconds", list.time.value}, {"megabytes", list.megabytes},
+          {"megapixels", list.megapixels}, {"shots", shots}};
+}
+
+namespace {
+
+json alternativeJson(const Alternative& a) {
+  json times = json::array();
+  for (const auto& f : a.plan.frames) times.push_back(print(f.time));
+  return {{"school", a.school.id}, {"name", a.school.name}, {"times", times}, {"fired", a.plan.fired}, {"covers", a.plan.covers},
+          {"low_ev100", a.plan.coverage.low.value}, {"high_ev100", a.plan.coverage.high.value}, {"worst_snr", a.plan.coverage.worstSnr},
+          {"worst_at_ev100", a.plan.coverage.worstAt.value}, {"overlap_stops", a.leastOverlap.value}, {"seconds", a.onSite.value},
+          {"megabytes", a.megabytes}, {"ghost_px", a.ghostPixels}, {"difference", a.difference}};
+}
+
+const char* flawName(Flaw flaw) {
+  switch (flaw) {
+  case Flaw::HighlightsClipped: return "highlights_clipped";
+  case Flaw::ShadowsNoisy: return "shadows_noisy";
+  case Flaw::WrongTime: return "wrong_time";
+  case Flaw::SettingsDrifted: return "settings_drifted";
+  case Flaw::ColourDrifted: return "colour_drifted";
+  case Flaw::LightDrifted: return "light_drifted";
+  case Flaw::Soft: return "soft";
+  case Flaw::CameraMoved: return "camera_moved";
+  case Flaw::ThingMoved: return "thing_moved";
+  case Flaw::NotAlike: return "not_alike";
+  }
+  return "";
+}
+
+} // namespace
+
+json toJson(const Comparison& c) {
+  json list = json::array();
+  for (const auto& a : c.alternatives) list.push_back(alternativeJson(a));
+  return {{"version", 1}, {"kind", "comparison"}, {"recommended", alternativeJson(c.recommended)}, {"reason", c.reason},
+          {"extra_frames", c.extraFrames}, {"one_raw", c.oneRaw}, {"alternatives", list}};
+}
+
+json toJson(const std::vector<FrameJudgement>& frames, const SetVerdict& verdict) {
+  json list = json::array();
+  for (const auto& j : frames) {
+    json flaws = json::array();
+    for (const Flaw flaw : j.flaws) flaws.push_back(flawName(flaw));
+    list.push_back({{"settings", settingsJson(j.settings)}, {"clipped_share", j.clippedShare}, {"shift_x_px", j.shiftX}, {"shift_y_px", j.shiftY},
+                    {"rotation_degrees", j.degrees}, {"softness", j.softness}, {"light_stops", j.light.value}, {"moved_share", j.movedShare},
+                    {"flaws", flaws}, {"sentence", j.sentence}});
+  }
+  json next = json::array();
+  for (const auto& f : verdict.action.frames) next.push_back(settingsJson(f));
+  return {{"frames", list}, {"verdict", verdict.sentence}, {"good", verdict.good}, {"next", {{"label", verdict.action.label}, {"frames", next}}}};
+}
+
 } // namespace ml

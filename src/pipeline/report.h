@@ -1,7 +1,9 @@
 #pragma once
 #include "finish/finish.h"
+#include "judge/set_judge.h"
 #include "pipeline/combine.h"
-#include "plan/planner.h"
+#include "plan/comparison.h"
+#include "plan/shot_list.h"
 
 #include <nlohmann/json_fwd.hpp>
 
@@ -12,6 +14,10 @@ namespace ml {
 [[nodiscard]] nlohmann::json toJson(const Combined& combined);
 [[nodiscard]] nlohmann::json toJson(const Grouping& grouping);
 [[nodiscard]] nlohmann::json toJson(const FinishReport& report);
+
+[[nodiscard]] nlohmann::json toJson(const ShotList& list);
+[[nodiscard]] nlohmann::json toJson(const Comparison& comparison);
+[[nodiscard]] nlohmann::json toJson(const std::vector<FrameJudgement>& frames, const SetVerdict& verdict);
 
 /// Reads back what toJson(Plan) wrote, camera profile included.
 [[nodiscard]] Result<Plan> planFromJson(const nlohmann::json& document);

@@ -2,6 +2,7 @@
 
 #include "base/atomic_file.h"
 #include "pipeline/report.h"
+#include "session/view_json.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -34,25 +35,19 @@ Result<json> readJson(const fs::path& file) {
 
 /// Known fields over whatever other fields were there before.
 Result<void> writeJson(const fs::path& file, json known, const json& extra) {
+  if (std::error_code error; !fs::is_directory(file.parent_path(), error))
+    return fail(ErrorCode::CannotWrite, "The folder `" + file.parent_path().string() + "` has vanished; bring it back (the drive, the share) and go on.");
   json document = extra.is_object() ? extra : json::object();
   document.update(known);
   document["version"] = 1;
   return writeTextAtomically(file, document.dump(2) + "\n");
 }
 
-json readingJson(const SpotReading& r) {
-  json j{{"name", r.name}, {"ev100", r.ev100.value}, {"keep_texture", r.keepTexture}};
-  if (r.x && r.y) j["place"] = {*r.x, *r.y};
-  return j;
-}
-
-SpotReading readingFrom(const json& j) {
-  SpotReading r{j.value("name", ""), {j.at("ev100").get<double>()}, j.value("keep_texture", true), {}, {}};
-  if (j.contains("place")) {
-    r.x = j["place"].at(0).get<double>();
-    r.y = j["place"].at(1).get<double>();
-  }
-  return r;
+Result<void> makeFolder(const fs::path& folder) {
+  std::error_code error;
+  fs::create_directories(folder, error);
+  if (error) return fail(ErrorCode::CannotWrite, "The folder `" + folder.string() + "` cannot be made (" + error.message() + "); choose another place.");
+  return {};
 }
 
 Result<void> loadPlan(View& view) {
@@ -65,6 +60,13 @@ Result<void> loadPlan(View& view) {
   view.format = frameFormat(document->value("format", "dng")).value_or(FrameFormat::Dng);
   view.snrTarget = document->value("snr_target", view.snrTarget);
   view.school = document->value("school", view.school);
+  view.situation = situationFrom(document->value("situation", json::object()));
+  if (document->contains("iso_cap")) view.isoCap = Iso{(*document)["iso_cap"].get<double>()};
+  if (document->contains("own_camera")) {
+    auto own = profileFromJson((*document)["own_camera"]);
+    if (!own) return passOn(own.error());
+    view.ownCamera = *own;
+  }
   for (const auto& reading : document->value("readings", json::array())) view.readings.push_back(readingFrom(reading));
   if (document->contains("plan") && !(*document)["plan"].is_null()) {
     auto plan = planFromJson((*document)["plan"]);
@@ -74,15 +76,56 @@ Result<void> loadPlan(View& view) {
   return {};
 }
 
-/// Frames shot into the view are stored relative to it, so that the job folder can move.
-Result<void> loadFrames(View& view) {
-  if (!fs::exists(view.folder / "frames.json")) return {};
-  auto document = readJson(view.folder / "frames.json");
-  if (!document) return passOn(document.error());
-  for (const auto& entry : document->value("frames", json::array())) {
-    const fs::path file = entry.get<std::string>();
-    view.frames.push_back(file.is_absolute() ? file : view.folder / file);
+bool isFrameName(const fs::path& file) {
+  const std::string ending = file.extension().string();
+  return file.filename().string().front() != '.' && (ending == ".dng" || ending == ".jpg" || ending == ".tif");
+}
+
+/// Frames that reached the disk when the program did not live to note them. Each is written whole before it gets its name, so
+/// what has a name is complete; what has none is rubbish.
+void adoptStrays(View& view) {
+  std::error_code error;
+  for (const auto& folder : fs::directory_iterator(view.framesFolder(), error)) {
+    if (!folder.is_directory(error)) continue;
+    const std::string name = folder.path().filename().string();
+    std::vector<fs::path> strays;
+    for (const auto& entry : fs::directory_iterator(folder.path(), error)) {
+      if (entry.path().filename().string().find(".part-") != std::string::npos) {
+        fs::remove(entry.path(), error);
+        continue;
+      }
+      const auto known = [&](const FrameSet& set) {
+        return std::any_of(set.frames.begin(), set.frames.end(), [&](const auto& m) { return m.file == entry.path(); });
+      };
+      if (isFrameName(entry.path()) && std::none_of(view.sets.begin(), view.sets.end(), known)) strays.push_back(entry.path());
+    }
+    if (strays.empty()) continue;
+    std::sort(strays.begin(), strays.end());
+    auto set = std::find_if(view.sets.begin(), view.sets.end(), [&](const FrameSet& s) { return s.name == name; });
+    if (set == view.sets.end()) {
+      view.sets.push_back({name, "Bracket", 0, 0, 0, {}, {}, ""});
+      set = view.sets.end() - 1;
+    }
+    for (const auto& file : strays) set->frames.push_back({file, true});
+    if (view.activeSet < 0) view.activeSet = int(set - view.sets.begin());
   }
+}
+
+Result<void> loadFrames(View& view) {
+  if (fs::exists(view.folder / "frames.json")) {
+    auto document = readJson(view.folder / "frames.json");
+    if (!document) return passOn(document.error());
+    if (document->contains("sets")) {
+      for (const auto& entry : (*document)["sets"]) view.sets.push_back(setFrom(view, entry));
+      view.activeSet = std::clamp(document->value("active", -1), -1, int(view.sets.size()) - 1);
+    } else {
+      std::vector<fs::path> files;
+      for (const auto& entry : document->value("frames", json::array())) files.push_back(restored(view, entry.get<std::string>()));
+      if (!files.empty()) view.adoptFrames("Bracket", files);
+    }
+  }
+  adoptStrays(view);
+  view.refreshFrames();
   return {};
 }
 
@@ -138,20 +181,57 @@ std::vector<std::string> View::frameNames() const {
 Result<void> View::savePlan() const {
   json list = json::array();
   for (const auto& reading : readings) list.push_back(readingJson(reading));
-  const std::string formatName = format == FrameFormat::Dng ? "dng" : format == FrameFormat::Jpeg ? "jpeg" : "tiff";
-  return writeJson(folder / "plan.json",
-                   {{"name", name}, {"world", world}, {"camera", camera}, {"format", formatName}, {"snr_target", snrTarget},
-                    {"school", school}, {"readings", list}, {"plan", plan ? toJson(*plan) : json(nullptr)}},
-                   planExtra);
+  json extra = planExtra;
+  if (extra.is_object())
+    for (const char* optional : {"iso_cap", "own_camera"}) extra.erase(optional);
+  json known{{"name", name}, {"world", world}, {"camera", camera}, {"format", nameOf(format)}, {"snr_target", snrTarget},
+             {"school", school}, {"situation", situationJson(situation)}, {"readings", list}, {"plan", plan ? toJson(*plan) : json(nullptr)}};
+  if (isoCap) known["iso_cap"] = isoCap->value;
+  if (ownCamera) known["own_camera"] = toJson(*ownCamera);
+  return writeJson(folder / "plan.json", known, extra);
 }
 
 Result<void> View::saveFrames() const {
   json list = json::array();
-  for (const auto& frame : frames) {
-    const auto inside = frame.lexically_relative(folder);
-    list.push_back(!inside.empty() && *inside.begin() != ".." ? inside.string() : frame.string());
-  }
-  return writeJson(folder / "frames.json", {{"frames", list}}, {});
+  for (const auto& set : sets) list.push_back(setJson(*this, set));
+  return writeJson(folder / "frames.json", {{"active", activeSet}, {"sets", list}}, {});
+}
+
+CameraProfile View::profile() const {
+  if (ownCamera) return *ownCamera;
+  const auto* shipped = findProfile(camera);
+  return shipped ? *shipped : shippedProfiles().front();
+}
+
+FrameSet& View::startSet(const std::string& label, std::vector<ExposureSettings> planned) {
+  int number = int(sets.size()) + 1;
+  std::error_code error;
+  const auto taken = [&](const std::string& candidate) {
+    return fs::exists(framesFolder() / candidate, error) || std::any_of(sets.begin(), sets.end(), [&](const FrameSet& s) { return s.name == candidate; });
+  };
+  while (taken(fmt::format("set-{:02d}", number))) ++number;
+  sets.push_back({fmt::format("set-{:02d}", number), label, 0, 0, 0, std::move(planned), {}, ""});
+  activeSet = int(sets.size()) - 1;
+  refreshFrames();
+  return sets.back();
+}
+
+void View::adoptFrames(const std::string& label, const std::vector<fs::path>& files) {
+  FrameSet& set = startSet(label, {});
+  for (const auto& file : files) set.frames.push_back({file, true});
+  refreshFrames();
+}
+
+void View::selectSet(int index) {
+  activeSet = std::clamp(index, -1, int(sets.size()) - 1);
+  refreshFrames();
+}
+
+void View::refreshFrames() {
+  frames.clear();
+  if (activeSet < 0) return;
+  for (const auto& m : sets[std::size_t(activeSet)].frames)
+    if (m.used) frames.push_back(m.file);
 }
 
 Result<void> View::saveCombined() const {
@@ -176,6 +256,7 @@ Result<Job> Job::create(const fs::path& folder, const std::string& name) {
   std::error_code error;
   if (fs::exists(folder / "job.json", error))
     return fail(ErrorCode::CannotWrite, "`" + folder.string() + "` already holds a job; open it or choose another folder.");
+  if (auto made = makeFolder(folder); !made) return passOn(made.error());
   Job job;
   job.folder_ = folder;
   job.name_ = name;
@@ -205,6 +286,7 @@ Result<std::size_t> Job::addView(const std::string& name, const std::string& wor
   view.world = world;
   view.camera = camera;
   view.folder = folder_ / "views" / fmt::format("{:02d}-{}", views_.size() + 1, slug(name));
+  if (auto made = makeFolder(view.folder); !made) return passOn(made.error());
   if (auto saved = view.savePlan(); !saved) return passOn(saved.error());
   views_.push_back(std::move(view));
   if (auto saved = save(); !saved) return passOn(saved.error());
@@ -224,7 +306,14 @@ StationStates stationStates(const View& v) {
   s.light = v.readings.size() >= 2 || ownFiles ? Done : Open;
   s.frames = v.plan || ownFiles ? Done : Open;
   s.shoot = v.frames.empty() ? Open : Done;
-  if (v.plan && !v.frames.empty() && !ownFiles && v.frames.size() != v.plan->frames.size()) s.shoot = OutOfDate;
+  if (v.plan && !v.frames.empty() && !ownFiles && v.activeSet >= 0) {
+    const auto& planned = v.sets[std::size_t(v.activeSet)].planned;
+    const auto same = [](const ExposureSettings& a, const ExposureSettings& b) { return std::abs(ev100(a).value - ev100(b).value) < 0.1; };
+    const bool all = std::all_of(v.plan->frames.begin(), v.plan->frames.end(), [&](const auto& f) {
+      return planned.empty() || std::any_of(planned.begin(), planned.end(), [&](const auto& p) { return same(f, p); });
+    });
+    if (!all || v.frames.size() < v.plan->frames.size()) s.shoot = OutOfDate;
+  }
   if (v.combined) s.combine = v.combined->frames == v.frameNames() ? Done : OutOfDate;
   const bool current = std::any_of(v.delivered.begin(), v.delivered.end(), [&](const DeliveredFile& d) {
     return d.recipe == toJson(v.recipe) && d.radiance == v.radianceStamp;

@@ -3,7 +3,7 @@
 #include "camera/camera.h"
 #include "finish/recipe.h"
 #include "pipeline/combine.h"
-#include "plan/planner.h"
+#include "plan/situation.h"
 
 #include <filesystem>
 #include <nlohmann/json.hpp>
@@ -19,6 +19,8 @@ struct SpotReading {
   Stops ev100;
   bool keepTexture = true;               ///< False: it may clip (a bare bulb, the sun).
   std::optional<double> x, y;            ///< Place in the picture, 0..1; empty when typed.
+  double uncertainty = 0;                ///< Stops, one standard deviation: texture and noise inside the spot; 0: typed.
+  bool atLeast = false;                  ///< The spot was clipped: it is this bright or brighter.
   friend bool operator==(const SpotReading&, const SpotReading&) = default;
 };
 
@@ -39,6 +41,22 @@ struct DeliveredFile {
   std::string radiance;                  ///< Stamp of the radiance it was made from.
 };
 
+/// Frames shot for one purpose: a bracket, its repeat, one position of a panorama, one plane of focus.
+struct FrameSet {
+  std::string name;                      ///< Its folder, "set-01"; also of frames that lie elsewhere.
+  std::string label;                     ///< What the photographer calls it.
+  int row = 0, column = 0, plane = 0;    ///< 0: no panorama, no planes.
+  std::vector<ExposureSettings> planned; ///< In the order they are fired; empty: not known.
+  struct Member {
+    std::filesystem::path file;          ///< Absolute.
+    bool used = true;                    ///< False: gave way to another, or was left out.
+    friend bool operator==(const Member&, const Member&) = default;
+  };
+  std::vector<Member> frames;            ///< As they arrived.
+  std::string verdict;
+  friend bool operator==(const FrameSet&, const FrameSet&) = default;
+};
+
 /// One view of a visit, kept in `views/NN-name/`. Members are what is on disk after the matching save call.
 struct View {
   std::filesystem::path folder;
@@ -50,7 +68,12 @@ struct View {
   std::string school = "auto";
   std::vector<SpotReading> readings;
   std::optional<Plan> plan;
-  std::vector<std::filesystem::path> frames; ///< Absolute.
+  Situation situation;
+  std::optional<Iso> isoCap;
+  std::optional<CameraProfile> ownCamera; ///< A profile of the user's own, kept with the view.
+  std::vector<FrameSet> sets;
+  int activeSet = -1;                    ///< The one that is combined.
+  std::vector<std::filesystem::path> frames; ///< Those of the active set that are used; absolute.
   std::optional<CombineRecord> combined;
   std::string radianceStamp;             ///< Changes whenever radiance.exr does.
   Recipe recipe;
@@ -62,9 +85,21 @@ struct View {
   [[nodiscard]] std::filesystem::path radianceFile() const { return folder / "radiance.exr"; }
   [[nodiscard]] std::filesystem::path deliveredFolder() const { return folder / "delivered"; }
   [[nodiscard]] std::vector<std::string> frameNames() const;
+  /// The set's folder under frames/.
+  [[nodiscard]] std::filesystem::path setFolder(const FrameSet& set) const { return framesFolder() / set.name; }
+  /// The camera it is planned for: the user's own, a shipped one, else the first.
+  [[nodiscard]] CameraProfile profile() const;
+
+  /// A new, empty set with the next free name becomes the active one.
+  FrameSet& startSet(const std::string& label, std::vector<ExposureSettings> planned);
+  /// A set of frames that lie elsewhere.
+  void adoptFrames(const std::string& label, const std::vector<std::filesystem::path>& files);
+  void selectSet(int index);
+  /// `frames` again from the active set.
+  void refreshFrames();
 
   Result<void> savePlan() const;         ///< plan.json: readings and plan.
-  Result<void> saveFrames() const;       ///< frames.json: the list of frames.
+  Result<void> saveFrames() const;       ///< frames.json: the sets and their frames.
   Result<void> saveCombined() const;     ///< combine.json.
   Result<void> saveFinish() const;       ///< finish.json: recipe and delivered files.
 };

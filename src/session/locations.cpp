@@ -32,4 +32,6 @@ fs::path jobsFolder() {
   return fromEnvironment("HOME").value_or("/tmp") / ".local/share/mellow-lantern/jobs";
 }
 
+fs::path profilesFolder(const fs::path& jobs) { return jobs.parent_path() / "cameras"; }
+
 } // namespace ml

@@ -13,4 +13,7 @@ namespace ml {
 /// Where new jobs are kept: MELLOW_LANTERN_JOBS, else XDG_DATA_HOME or ~/.local/share, each with mellow-lantern/jobs.
 [[nodiscard]] std::filesystem::path jobsFolder();
 
+/// Where the user's own camera profiles are kept: "cameras" beside the jobs folder.
+[[nodiscard]] std::filesystem::path profilesFolder(const std::filesystem::path& jobs);
+
 } // namespace ml

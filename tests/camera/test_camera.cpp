@@ -156,7 +156,7 @@ private slots:
   void spotReadingIsTheScenesLuminance() {
     SimulatedCamera device(std::make_shared<World>(World::still(flatScene(200, 150, 2), 64)), shippedProfiles().front());
     const auto reading = device.spotReading(0.5, 0.5, 0.02);
-    QVERIFY(std::abs(reading->value - ev100Of(128).value) < 1e-4);
+    QVERIFY(std::abs(reading->ev100.value - ev100Of(128).value) < 1e-4);
     QVERIFY(!device.spotReading(3, 3, 0.001));
   }
 

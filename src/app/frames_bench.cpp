@@ -1,0 +1,164 @@
+#include "app/bench.h"
+#include "app/positions_dialog.h"
+#include "app/profiles_dialog.h"
+#include "app/theme.h"
+#include "exposure/marks.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QFileDialog>
+#include <QGridLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QSpinBox>
+#include <QToolButton>
+
+namespace ml {
+namespace {
+
+void select(QComboBox* box, const QVariant& value) {
+  const QSignalBlocker quiet(box);
+  box->setCurrentIndex(std::max(0, box->findData(value)));
+}
+
+/// What the planner is asked. What it answers stands on the sheet above.
+class FramesBench final : public Bench {
+public:
+  explicit FramesBench(Workbench& workbench) : Bench(workbench, tr("Frames")) {
+    auto* grid = new QGridLayout;
+    grid->setHorizontalSpacing(10);
+    grid->setVerticalSpacing(6);
+    camera_ = addBox(grid, 0, 0, "camera", tr("Camera"), 190);
+    cameras_ = addButton("cameras", tr("..."), tr("Cameras of your own: edit, measure, import, export"));
+    cameras_->setFixedWidth(38);
+    grid->addWidget(cameras_, 0, 2);
+    school_ = addBox(grid, 1, 0, "school", tr("Bracket"), 190);
+    for (const auto& s : schools()) {
+      school_->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
+      school_->setItemData(school_->count() - 1, QString::fromStdString(s.who + ". Costs: " + s.cost), Qt::ToolTipRole);
+    }
+    moving_ = addBox(grid, 2, 0, "moving", tr("Moving"), 190);
+    moving_->addItem(tr("nothing"), QString());
+    for (const auto& m : typicalMovers()) moving_->addItem(QString::fromStdString(m.name), QString::fromStdString(m.id));
+    aperture_ = addBox(grid, 0, 3, "aperture", tr("Aperture"), 104);
+    for (int sixths = 8; sixths <= 27; ++sixths) aperture_->addItem(QString::fromStdString(print(FNumber{std::exp2(sixths / 6.0)})), sixths);
+    snr_ = addBox(grid, 1, 3, "snr", tr("Shadows"), 104);
+    snr_->addItem(tr("SNR 10"), 10);
+    snr_->addItem(tr("SNR 20"), 20);
+    snr_->addItem(tr("SNR 40"), 40);
+    snr_->setToolTip(tr("10 is acceptable, 40 excellent (ISO 12232)"));
+    iso_ = addBox(grid, 2, 3, "isoCap", tr("ISO up to"), 104);
+    for (const int iso : {0, 200, 400, 800, 1600, 3200}) iso_->addItem(iso == 0 ? tr("base") : QString::number(iso), iso);
+    hand_ = new QCheckBox(tr("Hand-held,"));
+    hand_->setObjectName("planHandHeld");
+    focal_ = new QSpinBox;
+    focal_->setObjectName("focal");
+    focal_->setRange(4, 1200);
+    focal_->setSuffix(tr(" mm"));
+    focal_->setAccessibleName(tr("Focal length"));
+    focal_->setButtonSymbols(QAbstractSpinBox::NoButtons);
+    focal_->setKeyboardTracking(false);
+    focal_->setFixedWidth(76);
+    grid->addWidget(hand_, 0, 5);
+    grid->addWidget(focal_, 0, 6);
+    fade_ = new QComboBox;
+    fade_->setObjectName("fade");
+    fade_->setAccessibleName(tr("The light"));
+    fade_->addItem(tr("Light steady"), 0.0);
+    fade_->addItem(tr("Fading, 1/4 stop a minute"), 0.25);
+    fade_->addItem(tr("Fading, 1 stop a minute"), 1.0);
+    grid->addWidget(fade_, 1, 5, 1, 2);
+    positions_ = addButton("positions", tr("Positions..."), tr("Panorama, lens shift, planes of focus"));
+    card_ = addButton("fieldCard", tr("Field card..."), tr("One page to carry: settings, shots, checklist; PDF, PNG, CSV, JSON"));
+    grid->addWidget(positions_, 2, 5);
+    grid->addWidget(card_, 2, 6);
+    row_->addLayout(grid);
+    row_->addStretch();
+    for (auto* box : {camera_, school_, aperture_, snr_, moving_, iso_, fade_}) connect(box, &QComboBox::activated, this, &FramesBench::choose);
+    connect(hand_, &QCheckBox::toggled, this, &FramesBench::choose);
+    connect(focal_, &QSpinBox::valueChanged, this, &FramesBench::choose);
+    connect(positions_, &QToolButton::clicked, this, [this] {
+      PlanChoices c = workbench_.planChoices();
+      if (editPositions(this, c.situation)) workbench_.choosePlan(c);
+    });
+    connect(cameras_, &QToolButton::clicked, this, [this] { editProfiles(this, workbench_); });
+    connect(card_, &QToolButton::clicked, this, [this] {
+      const QString folder = QFileDialog::getExistingDirectory(this, tr("Where to put the field card"), QString::fromStdString(workbench_.view().folder.string()));
+      if (!folder.isEmpty()) workbench_.exportField(folder);
+    });
+    connect(next(), &QPushButton::clicked, &workbench_, [this] { workbench_.goTo(Station::Shoot); });
+  }
+
+  void refresh() override {
+    const PlanChoices c = workbench_.planChoices();
+    {
+      const QSignalBlocker quiet(camera_);
+      camera_->clear();
+      for (const auto& p : workbench_.profiles().all()) camera_->addItem(QString::fromStdString(p.name), QString::fromStdString(p.id));
+    }
+    select(camera_, QString::fromStdString(c.camera));
+    select(school_, QString::fromStdString(c.school));
+    select(aperture_, int(std::lround(6 * std::log2(c.aperture.value))));
+    select(snr_, int(c.snrTarget));
+    select(iso_, c.isoCap ? int(c.isoCap->value) : 0);
+    select(moving_, c.situation.movers.empty() ? QString() : QString::fromStdString(c.situation.movers.front().id));
+    select(fade_, c.situation.fadeStopsPerMinute);
+    const QSignalBlocker quietHand(hand_), quietFocal(focal_);
+    hand_->setChecked(c.situation.handHeld);
+    focal_->setValue(int(std::lround(c.situation.focalMm)));
+    const bool free = !workbench_.busy();
+    for (QWidget* w : std::initializer_list<QWidget*>{camera_, school_, aperture_, snr_, iso_, moving_, fade_, hand_, focal_, positions_, cameras_}) w->setEnabled(free);
+    card_->setEnabled(free && workbench_.view().plan.has_value());
+    setNext(tr("Go to the camera"), workbench_.view().plan.has_value());
+  }
+
+private:
+  static QComboBox* addBox(QGridLayout* grid, int line, int column, const char* name, const QString& title, int width) {
+    auto* label = new QLabel(title);
+    label->setProperty("role", "quiet");
+    auto* box = new QComboBox;
+    box->setObjectName(name);
+    box->setAccessibleName(title);
+    box->setFixedWidth(width);
+    grid->addWidget(label, line, column);
+    grid->addWidget(box, line, column + 1);
+    return box;
+  }
+  static QToolButton* addButton(const char* name, const QString& text, const QString& tip) {
+    auto* button = new QToolButton;
+    button->setObjectName(name);
+    button->setText(text);
+    button->setToolTip(tip);
+    return button;
+  }
+  void choose() {
+    PlanChoices c = workbench_.planChoices();
+    c.camera = camera_->currentData().toString().toStdString();
+    const std::string school = school_->currentData().toString().toStdString();
+    if (school != c.school) c.own.reset();
+    c.school = school;
+    c.aperture = FNumber{std::exp2(aperture_->currentData().toInt() / 6.0)};
+    c.snrTarget = snr_->currentData().toInt();
+    c.isoCap.reset();
+    if (const int iso = iso_->currentData().toInt(); iso > 0) c.isoCap = Iso{double(iso)};
+    c.situation.handHeld = hand_->isChecked();
+    c.situation.focalMm = focal_->value();
+    c.situation.fadeStopsPerMinute = fade_->currentData().toDouble();
+    c.situation.movers.clear();
+    const std::string mover = moving_->currentData().toString().toStdString();
+    for (const auto& m : typicalMovers())
+      if (m.id == mover) c.situation.movers.push_back(m);
+    workbench_.choosePlan(c);
+  }
+
+  QComboBox *camera_, *school_, *aperture_, *snr_, *iso_, *moving_, *fade_;
+  QCheckBox* hand_;
+  QSpinBox* focal_;
+  QToolButton *positions_, *card_, *cameras_;
+};
+
+} // namespace
+
+Bench* makeFramesBench(Workbench& workbench) { return new FramesBench(workbench); }
+
+} // namespace ml

@@ -1,0 +1,271 @@
+#include "app/frames_sheet.h"
+
+#include "exposure/marks.h"
+
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QScrollArea>
+#include <QSpinBox>
+#include <QTableWidget>
+#include <QToolButton>
+#include <QVBoxLayout>
+#include <cmath>
+
+namespace ml {
+namespace {
+
+QString text(const std::string& s) { return QString::fromStdString(s); }
+
+QLabel* label(const char* name, bool quiet, double size) {
+  auto* made = new QLabel;
+  made->setObjectName(name);
+  made->setWordWrap(true);
+  made->setFont(uiFont(size));
+  made->setTextInteractionFlags(Qt::TextSelectableByMouse);
+  if (quiet) made->setProperty("role", "quiet");
+  return made;
+}
+
+QString timesOf(const Plan& plan) {
+  if (plan.frames.size() == 1) return text(print(plan.frames.front().time));
+  return QString("%1:  %2 \u2013 %3").arg(plan.fired).arg(text(print(plan.frames.front().time)), text(print(plan.frames.back().time)));
+}
+
+QString coverOf(const Plan& plan) {
+  if (plan.covers) return QObject::tr("all");
+  const auto& c = plan.coverage;
+  if (c.spareHigh.value < -0.05) return QObject::tr("clips %1").arg(-c.spareHigh.value, 0, 'f', 1);
+  if (c.spareLow.value < -0.05) return QObject::tr("dark %1").arg(-c.spareLow.value, 0, 'f', 1);
+  return QObject::tr("gap %1").arg(c.shortfall.value, 0, 'f', 1);
+}
+
+struct Cell {
+  QString text;
+  Qt::Alignment alignment = Qt::AlignRight | Qt::AlignVCenter;
+};
+
+std::vector<Cell> cellsOf(const Alternative& a) {
+  const auto& c = a.plan.coverage;
+  return {{text(a.school.name), Qt::AlignLeft | Qt::AlignVCenter},
+          {timesOf(a.plan), Qt::AlignLeft | Qt::AlignVCenter},
+          {coverOf(a.plan), Qt::AlignLeft | Qt::AlignVCenter},
+          {QString("%1 at %2").arg(c.worstSnr, 0, 'f', 0).arg(c.worstAt.value, 0, 'f', 0).replace('-', QChar(0x2212))},
+          {a.plan.frames.size() > 1 ? QString::number(a.leastOverlap.value, 'f', 1).replace('-', QChar(0x2212)) : QString()},
+          {QString::number(a.onSite.value, 'f', 1)},
+          {a.ghostPixels > 0 ? QString::number(a.ghostPixels, 'f', 0) : QString()},
+          {QString::number(a.megabytes, 'f', 0)}};
+}
+
+} // namespace
+
+FramesSheet::FramesSheet(Workbench& workbench) : workbench_(workbench) {
+  setObjectName("framesSheet");
+  auto* outer = new QVBoxLayout(this);
+  outer->setContentsMargins(22, 12, 22, 10);
+  empty_ = label("sheetEmpty", true, 11);
+  empty_->setText(tr("Here every way to bracket stands beside the others, with its frames, its coverage and its cost.\nTake two readings at Light first: the brightest and the darkest that must keep texture."));
+  empty_->setAlignment(Qt::AlignCenter);
+  outer->addWidget(empty_, 1);
+  body_ = new QWidget;
+  outer->addWidget(body_, 1);
+  auto* columns = new QHBoxLayout(body_);
+  columns->setContentsMargins(0, 0, 0, 0);
+  columns->setSpacing(26);
+
+  auto* left = new QVBoxLayout;
+  left->setSpacing(6);
+  table_ = new QTableWidget(0, 8);
+  table_->setObjectName("comparison");
+  table_->setHorizontalHeaderLabels({tr("Way to bracket"), tr("Frames"), tr("Covers"), tr("Worst SNR"), tr("Overlap"), tr("Time, s"), tr("Moves, px"), tr("MB")});
+  table_->verticalHeader()->hide();
+  table_->verticalHeader()->setDefaultSectionSize(21);
+  table_->horizontalHeader()->setFont(uiFont(8.5));
+  table_->setFont(uiFont(9));
+  table_->setShowGrid(false);
+  table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+  table_->setSelectionBehavior(QAbstractItemView::SelectRows);
+  table_->setSelectionMode(QAbstractItemView::SingleSelection);
+  table_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  const int widths[] = {0, 116, 62, 62, 52, 46, 58, 36};
+  table_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
+  for (int i = 1; i < 8; ++i) {
+    table_->horizontalHeader()->setSectionResizeMode(i, QHeaderView::Fixed);
+    table_->setColumnWidth(i, widths[i]);
+  }
+  table_->setAccessibleName(tr("Ways to bracket this scene"));
+  left->addWidget(table_, 1);
+  answer_ = label("answers", false, 9.5);
+  left->addWidget(answer_);
+  buildOwn(left);
+  columns->addLayout(left, 63);
+
+  auto* right = new QVBoxLayout;
+  right->setSpacing(6);
+  auto* heading = label("settingsTitle", true, 9);
+  heading->setText(tr("On the camera, in this order"));
+  right->addWidget(heading);
+  settings_ = new QTableWidget(0, 2);
+  settings_->setObjectName("settings");
+  settings_->horizontalHeader()->hide();
+  settings_->verticalHeader()->hide();
+  settings_->verticalHeader()->setDefaultSectionSize(19);
+  settings_->setFont(uiFont(9));
+  settings_->setShowGrid(false);
+  settings_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+  settings_->setSelectionMode(QAbstractItemView::NoSelection);
+  settings_->setFocusPolicy(Qt::NoFocus);
+  settings_->horizontalHeader()->setStretchLastSection(true);
+  settings_->setColumnWidth(0, 88);
+  right->addWidget(settings_, 3);
+  warnings_ = label("warnings", false, 9);
+  right->addWidget(warnings_);
+  shots_ = label("shotCount", true, 9);
+  right->addWidget(shots_);
+  chart_ = new SnrChart;
+  right->addWidget(chart_, 2);
+  columns->addLayout(right, 37);
+
+  connect(table_, &QTableWidget::cellActivated, this, [this](int row, int) {
+    PlanChoices c = workbench_.planChoices();
+    c.school = table_->item(row, 0)->data(Qt::UserRole).toString().toStdString();
+    c.own.reset();
+    workbench_.choosePlan(c);
+  });
+  connect(table_, &QTableWidget::cellClicked, table_, &QTableWidget::cellActivated);
+}
+
+void FramesSheet::buildOwn(QLayout* into) {
+  auto* row = new QHBoxLayout;
+  row->setSpacing(6);
+  auto* name = label("ownTitle", true, 9);
+  name->setWordWrap(false);
+  name->setText(tr("Or your own:"));
+  count_ = new QSpinBox;
+  count_->setObjectName("ownCount");
+  count_->setRange(1, 15);
+  count_->setSuffix(tr(" frames"));
+  count_->setButtonSymbols(QAbstractSpinBox::NoButtons);
+  count_->setKeyboardTracking(false);
+  count_->setFixedWidth(84);
+  const auto box = [](const char* object, const QString& title) {
+    auto* made = new QComboBox;
+    made->setObjectName(object);
+    made->setAccessibleName(title);
+    made->setToolTip(title);
+    return made;
+  };
+  step_ = box("ownStep", tr("Stops between frames"));
+  for (int thirds = 1; thirds <= 12; ++thirds) step_->addItem(tr("%1 apart").arg(text(print(Stops{thirds / 3.0})).remove('+')), thirds);
+  first_ = box("ownFirst", tr("Shortest time"));
+  for (int k = kShortestMarkThirds; k >= kLongestMarkThirds; --k) first_->addItem(tr("from %1").arg(text(print(timeAtThirds(k)))), k);
+  iso_ = box("ownIso", tr("ISO"));
+  for (const int iso : {50, 64, 100, 200, 400, 800, 1600, 3200, 6400}) iso_->addItem(text(print(Iso{double(iso)})), iso);
+  recommended_ = new QToolButton;
+  recommended_->setObjectName("recommended");
+  recommended_->setText(tr("Recommended"));
+  recommended_->setToolTip(tr("Back to the smallest that covers"));
+  for (QWidget* w : std::initializer_list<QWidget*>{name, count_, step_, first_, iso_, recommended_}) row->addWidget(w);
+  row->addStretch();
+  static_cast<QVBoxLayout*>(into)->addLayout(row);
+  connect(count_, &QSpinBox::valueChanged, this, &FramesSheet::chooseOwn);
+  for (auto* b : {step_, first_, iso_}) connect(b, &QComboBox::activated, this, &FramesSheet::chooseOwn);
+  connect(recommended_, &QToolButton::clicked, this, [this] {
+    PlanChoices c = workbench_.planChoices();
+    c.own.reset();
+    c.school = "auto";
+    workbench_.choosePlan(c);
+  });
+}
+
+void FramesSheet::setTheme(const Theme& theme) { chart_->setTheme(theme); }
+
+void FramesSheet::refresh() {
+  const bool planned = workbench_.hasView() && workbench_.view().plan.has_value() && workbench_.comparison();
+  body_->setVisible(planned);
+  empty_->setVisible(!planned);
+  if (!planned) return;
+  refreshTable();
+  refreshSettings();
+  refreshOwn();
+}
+
+void FramesSheet::refreshTable() {
+  const Comparison& c = *workbench_.comparison();
+  std::vector<const Alternative*> rows{&c.recommended};
+  for (const auto& a : c.alternatives) rows.push_back(&a);
+  const std::string chosen = workbench_.planChoices().own ? "" : workbench_.planChoices().school;
+  const QSignalBlocker quiet(table_);
+  table_->clearSelection();
+  table_->setRowCount(int(rows.size()));
+  const Alternative* shown = nullptr;
+  for (int r = 0; r < int(rows.size()); ++r) {
+    const Alternative& a = *rows[std::size_t(r)];
+    const auto cells = cellsOf(a);
+    for (int i = 0; i < int(cells.size()); ++i) {
+      auto* item = new QTableWidgetItem(cells[std::size_t(i)].text);
+      item->setTextAlignment(cells[std::size_t(i)].alignment);
+      item->setToolTip(text(a.school.who + ". " + a.difference));
+      item->setData(Qt::UserRole, text(a.school.id));
+      if (r == 0) item->setFont(uiFont(9, true));
+      table_->setItem(r, i, item);
+    }
+    if (a.school.id == chosen) {
+      table_->selectRow(r);
+      shown = &a;
+    }
+  }
+  QStringList lines;
+  lines << text(shown && shown != rows.front() ? shown->school.name + ": " + shown->difference : c.reason);
+  lines << text(c.oneRaw) << text(c.extraFrames);
+  lines.removeAll(QString());
+  answer_->setText(lines.join('\n'));
+}
+
+void FramesSheet::refreshSettings() {
+  const auto list = workbench_.settingsToMake();
+  settings_->setRowCount(int(list.size()));
+  for (int i = 0; i < int(list.size()); ++i) {
+    auto* name = new QTableWidgetItem(text(list[std::size_t(i)].name));
+    auto* value = new QTableWidgetItem(text(list[std::size_t(i)].value));
+    value->setFont(uiFont(9, true));
+    name->setToolTip(text(list[std::size_t(i)].why));
+    value->setToolTip(text(list[std::size_t(i)].why));
+    settings_->setItem(i, 0, name);
+    settings_->setItem(i, 1, value);
+  }
+  const auto warnings = workbench_.warnings();
+  QStringList lines;
+  for (std::size_t i = 0; i < std::min<std::size_t>(warnings.size(), 2); ++i) lines << text(warnings[i]);
+  if (warnings.size() > 2) lines << tr("and %1 more on the field card").arg(warnings.size() - 2);
+  warnings_->setText(lines.join('\n'));
+  warnings_->setVisible(!warnings.empty());
+  const auto shots = workbench_.shots();
+  shots_->setText(shots ? tr("%1 frames in %2 %3, %4 s, %5 MB%6")
+                              .arg(shots->shots.size()).arg(shots->sets()).arg(shots->sets() == 1 ? tr("set") : tr("sets"))
+                              .arg(shots->time.value, 0, 'f', 1).arg(shots->megabytes, 0, 'f', 0)
+                              .arg(shots->sets() > 1 ? tr("; %1 megapixels together").arg(shots->megapixels, 0, 'f', 0) : QString())
+                        : QString());
+  const Plan& plan = *workbench_.view().plan;
+  const MustKeep wanted = plan.request.mustKeep();
+  chart_->show(snrCurve(SensorModel(plan.camera), plan.frames, {wanted.low.value - 2}, {wanted.high.value + 1.5}, 0.05), wanted);
+}
+
+void FramesSheet::refreshOwn() {
+  const Plan& plan = *workbench_.view().plan;
+  const QSignalBlocker a(count_), b(step_), c(first_), d(iso_);
+  count_->setValue(int(plan.frames.size()));
+  step_->setCurrentIndex(std::max(0, step_->findData(int(std::lround(3 * plan.step.value)))));
+  first_->setCurrentIndex(std::max(0, first_->findData(nearestThirds(plan.frames.front().time))));
+  iso_->setCurrentIndex(std::max(0, iso_->findData(int(std::lround(plan.iso().value)))));
+  recommended_->setEnabled(workbench_.planChoices().own || workbench_.planChoices().school != "auto");
+}
+
+void FramesSheet::chooseOwn() {
+  PlanChoices c = workbench_.planChoices();
+  c.own = OwnBracket{count_->value(), step_->currentData().toInt(), first_->currentData().toInt(), exact(Iso{double(iso_->currentData().toInt())})};
+  workbench_.choosePlan(c);
+}
+
+} // namespace ml

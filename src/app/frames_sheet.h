@@ -1,0 +1,42 @@
+#pragma once
+#include "app/snr_chart.h"
+#include "model/workbench.h"
+
+#include <QFrame>
+
+class QComboBox;
+class QLabel;
+class QSpinBox;
+class QTableWidget;
+class QToolButton;
+
+namespace ml {
+
+/// What the planner answers: all ways to bracket side by side, the settings to make, what to watch for, and a bracket of the
+/// user's own. Stands where the picture stands elsewhere.
+class FramesSheet : public QFrame {
+  Q_OBJECT
+
+public:
+  explicit FramesSheet(Workbench& workbench);
+  void refresh();
+  void setTheme(const Theme& theme);
+
+private:
+  void buildOwn(class QLayout* into);
+  void refreshTable();
+  void refreshSettings();
+  void refreshOwn();
+  void chooseOwn();
+
+  Workbench& workbench_;
+  QTableWidget *table_, *settings_;
+  QLabel *answer_, *warnings_, *shots_, *empty_;
+  SnrChart* chart_;
+  QSpinBox* count_;
+  QComboBox *step_, *first_, *iso_;
+  QToolButton* recommended_;
+  QWidget* body_;
+};
+
+} // namespace ml

@@ -1,0 +1,11 @@
+#pragma once
+#include "plan/situation.h"
+
+class QWidget;
+
+namespace ml {
+
+/// Panorama, lens shift, planes of focus and focus distance. True when accepted.
+bool editPositions(QWidget* parent, Situation& situation);
+
+} // namespace ml

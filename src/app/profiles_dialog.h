@@ -1,0 +1,11 @@
+#pragma once
+#include "model/workbench.h"
+
+class QWidget;
+
+namespace ml {
+
+/// Cameras: look at the shipped profiles, keep, edit, measure, import, export and remove ones of the user's own.
+void editProfiles(QWidget* parent, Workbench& workbench);
+
+} // namespace ml

@@ -1,0 +1,41 @@
+#include "app/set_dialog.h"
+
+#include <QDialog>
+#include <QDialogButtonBox>
+#include <QFormLayout>
+#include <QLineEdit>
+#include <QSpinBox>
+
+namespace ml {
+
+void describeSet(QWidget* parent, Workbench& workbench) {
+  const View& v = workbench.view();
+  if (v.activeSet < 0) return;
+  const FrameSet& set = v.sets[std::size_t(v.activeSet)];
+  QDialog dialog(parent);
+  dialog.setObjectName("setDialog");
+  dialog.setWindowTitle(QDialog::tr("This set"));
+  auto* form = new QFormLayout(&dialog);
+  form->setContentsMargins(20, 18, 20, 16);
+  auto* name = new QLineEdit(QString::fromStdString(set.label));
+  name->setObjectName("setName");
+  const auto place = [&](int value) {
+    auto* box = new QSpinBox;
+    box->setRange(0, 99);
+    box->setSpecialValueText(QDialog::tr("none"));
+    box->setValue(value);
+    return box;
+  };
+  auto *row = place(set.row), *column = place(set.column), *plane = place(set.plane);
+  form->addRow(QDialog::tr("Name"), name);
+  form->addRow(QDialog::tr("Row"), row);
+  form->addRow(QDialog::tr("Column"), column);
+  form->addRow(QDialog::tr("Plane of focus"), plane);
+  auto* buttons = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel);
+  form->addRow(buttons);
+  QObject::connect(buttons, &QDialogButtonBox::accepted, &dialog, &QDialog::accept);
+  QObject::connect(buttons, &QDialogButtonBox::rejected, &dialog, &QDialog::reject);
+  if (dialog.exec() == QDialog::Accepted) workbench.describeSet(name->text(), row->value(), column->value(), plane->value());
+}
+
+} // namespace ml

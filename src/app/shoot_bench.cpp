@@ -1,0 +1,231 @@
+#include "app/bench.h"
+#include "app/set_dialog.h"
+#include "app/theme.h"
+#include "exposure/marks.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QMenu>
+#include <QPushButton>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+namespace ml {
+namespace {
+
+void select(QComboBox* box, int value) {
+  const QSignalBlocker quiet(box);
+  box->setCurrentIndex(std::max(0, box->findData(value)));
+}
+
+class ShootBench final : public Bench {
+public:
+  explicit ShootBench(Workbench& workbench) : Bench(workbench, tr("Shoot")) {
+    auto* first = group(QString(), 0);
+    status_ = qobject_cast<QLabel*>(first->itemAt(0)->widget());
+    status_->setObjectName("device");
+    auto* boxes = new QHBoxLayout;
+    format_ = new QComboBox;
+    format_->setObjectName("format");
+    format_->setAccessibleName(tr("File format"));
+    format_->addItem(tr("Raw"), int(FrameFormat::Dng));
+    format_->addItem(tr("JPEG"), int(FrameFormat::Jpeg));
+    format_->addItem(tr("TIFF"), int(FrameFormat::Tiff));
+    order_ = new QComboBox;
+    order_->setObjectName("order");
+    order_->setAccessibleName(tr("Order of the frames"));
+    order_->addItem(tr("dark first"), int(BracketOrder::DarkFirst));
+    order_->addItem(tr("middle first"), int(BracketOrder::MiddleFirst));
+    order_->addItem(tr("bright first"), int(BracketOrder::BrightFirst));
+    boxes->addWidget(format_);
+    boxes->addWidget(order_);
+    first->addLayout(boxes);
+    handHeld_ = new QCheckBox(tr("Hand-held: the camera sways"));
+    handHeld_->setObjectName("handHeld");
+    still_ = new QCheckBox(tr("Hold still: wait for a lull"));
+    still_->setObjectName("holdStill");
+    still_->setToolTip(tr("Watches the finder and fires when next to nothing moves"));
+    first->addWidget(handHeld_);
+    first->addWidget(still_);
+    first->addStretch();
+
+    auto* second = group(tr("Frames of this set, as they arrived"), 1);
+    auto* head = new QHBoxLayout;
+    sets_ = new QComboBox;
+    sets_->setObjectName("sets");
+    sets_->setAccessibleName(tr("Set"));
+    sets_->setMinimumWidth(150);
+    name_ = plain("nameSet", tr("Name it..."), tr("Name, row, column, plane of focus"));
+    again_ = plain("shootAgain", tr("Shoot again"), tr("A new set as planned"));
+    more_ = plain("more", tr("More"), tr("Watch a folder, the camera's connection and card, faults to practise with"));
+    more_->setPopupMode(QToolButton::InstantPopup);
+    more_->setMenu(makeMenu());
+    for (QWidget* w : std::initializer_list<QWidget*>{sets_, name_, again_, more_}) head->addWidget(w);
+    head->addStretch();
+    second->addLayout(head);
+    strip_ = new QHBoxLayout;
+    strip_->setSpacing(6);
+    second->addLayout(strip_);
+    auto* foot = new QHBoxLayout;
+    judgement_ = new QLabel;
+    judgement_->setObjectName("judgement");
+    judgement_->setProperty("role", "quiet");
+    judgement_->setWordWrap(true);
+    leave_ = plain("leaveOut", tr("Leave out"), tr("This frame takes no part"));
+    foot->addWidget(judgement_, 1);
+    foot->addWidget(leave_);
+    second->addLayout(foot);
+    second->addStretch();
+
+    connect(format_, &QComboBox::activated, &workbench_, [this] { workbench_.setFormat(FrameFormat(format_->currentData().toInt())); });
+    connect(order_, &QComboBox::activated, &workbench_, [this] { workbench_.setOrder(BracketOrder(order_->currentData().toInt())); });
+    connect(handHeld_, &QCheckBox::toggled, &workbench_, [this](bool on) { workbench_.setHandHeld(on); });
+    connect(sets_, &QComboBox::activated, &workbench_, [this](int index) { workbench_.selectSet(index); });
+    connect(name_, &QToolButton::clicked, this, [this] { describeSet(this, workbench_); });
+    connect(again_, &QToolButton::clicked, &workbench_, [this] { workbench_.shoot(still_->isChecked()); });
+    connect(leave_, &QToolButton::clicked, &workbench_, [this] { workbench_.setFrameUsed(workbench_.shownFrame(), !shownIsUsed()); });
+    connect(next(), &QPushButton::clicked, &workbench_, [this] {
+      if (workbench_.shotSettings().empty() && workbench_.hasCamera()) workbench_.shoot(still_->isChecked());
+      else workbench_.doNext();
+    });
+  }
+
+  void refresh() override {
+    const View& v = workbench_.view();
+    const bool camera = workbench_.hasCamera(), busy = workbench_.busy();
+    select(format_, int(v.format));
+    select(order_, int(workbench_.order()));
+    const QSignalBlocker quiet(handHeld_);
+    handHeld_->setChecked(workbench_.handHeld());
+    format_->setEnabled(camera && !busy && v.profile().hasRaw);
+    for (QWidget* w : std::initializer_list<QWidget*>{order_, handHeld_, still_}) w->setEnabled(camera && !busy);
+    refreshDevice();
+    refreshSets(busy);
+    refreshStrip();
+    again_->setVisible(camera && !v.frames.empty());
+    again_->setEnabled(!busy && v.plan.has_value());
+    const auto& action = workbench_.shootState().verdict.action;
+    if (workbench_.shotSettings().empty()) setNext(tr("Shoot"), camera && !busy && v.plan.has_value());
+    else if (action.kind == NextAction::Kind::GoOn) setNext(tr("Combine them"), !busy && !v.frames.empty());
+    else setNext(QString::fromStdString(action.label), !busy);
+  }
+
+private:
+  static QToolButton* plain(const char* name, const QString& text, const QString& tip) {
+    auto* button = new QToolButton;
+    button->setObjectName(name);
+    button->setText(text);
+    button->setToolTip(tip);
+    return button;
+  }
+
+  QMenu* makeMenu() {
+    auto* menu = new QMenu(this);
+    watch_ = menu->addAction(tr("Watch a folder..."), this, [this] {
+      if (!workbench_.watched().isEmpty()) return workbench_.stopWatching();
+      const QString folder = QFileDialog::getExistingDirectory(this, tr("The folder your camera's program writes to"));
+      if (!folder.isEmpty()) workbench_.watch(folder);
+    });
+    watch_->setObjectName("watchFolder");
+    goOn_ = menu->addAction(tr("Combine all the same"), this, [this] { workbench_.goTo(Station::Combine); });
+    goOn_->setObjectName("goOnAnyway");
+    menu->addSeparator();
+    menu->addAction(tr("Connect the camera"), this, [this] { workbench_.connectCamera(); })->setObjectName("connectCamera");
+    menu->addAction(tr("Put in another card"), this, [this] { workbench_.changeCard(); })->setObjectName("changeCard");
+    auto* practise = menu->addMenu(tr("Practise: let it happen"));
+    for (const auto& fault : faultNames()) {
+      if (fault.kind == FaultKind::HandHeld) continue;
+      practise->addAction(QString::fromUtf8(fault.name), this, [this, kind = fault.kind] { workbench_.armFault(kind); })->setObjectName(QString("fault-") + fault.id);
+    }
+    return menu;
+  }
+
+  void refreshDevice() {
+    const auto d = workbench_.device();
+    if (!workbench_.watched().isEmpty()) status_->setText(tr("Watching a folder"));
+    else if (!d) status_->setText(tr("No camera at this view"));
+    else if (!d->connected) status_->setText(tr("The camera is gone"));
+    else status_->setText(tr("Camera: battery %1 %, card %2 GB, buffer %3").arg(100 * d->battery, 0, 'f', 0).arg(d->freeMegabytes / 1000, 0, 'f', 1).arg(d->buffered));
+    watch_->setText(workbench_.watched().isEmpty() ? tr("Watch a folder...") : tr("Stop watching"));
+    goOn_->setEnabled(!workbench_.view().frames.empty());
+  }
+
+  void refreshSets(bool busy) {
+    const View& v = workbench_.view();
+    const QSignalBlocker quiet(sets_);
+    sets_->clear();
+    for (const auto& set : v.sets) {
+      QString name = QString::fromStdString(set.label.empty() ? set.name : set.label);
+      if (set.row || set.column) name += tr(", row %1 column %2").arg(set.row).arg(set.column);
+      if (set.plane) name += tr(", plane %1").arg(set.plane);
+      sets_->addItem(tr("%1 (%2)").arg(name).arg(set.frames.size()));
+    }
+    sets_->setCurrentIndex(v.activeSet);
+    sets_->setVisible(!v.sets.empty());
+    sets_->setEnabled(!busy);
+    name_->setVisible(!v.sets.empty());
+    name_->setEnabled(!busy);
+    more_->menu()->setEnabled(!busy);
+  }
+
+  [[nodiscard]] bool shownIsUsed() const {
+    const View& v = workbench_.view();
+    const int i = workbench_.shownFrame();
+    if (v.activeSet < 0 || i < 0 || i >= int(v.sets[std::size_t(v.activeSet)].frames.size())) return true;
+    return v.sets[std::size_t(v.activeSet)].frames[std::size_t(i)].used;
+  }
+
+  void refreshStrip() {
+    while (auto* item = strip_->takeAt(0)) {
+      delete item->widget();
+      delete item;
+    }
+    const View& v = workbench_.view();
+    const auto& shot = workbench_.shotSettings();
+    const auto& judged = workbench_.shootState().judged;
+    for (int i = 0; i < int(shot.size()); ++i) {
+      auto* chip = new QToolButton;
+      chip->setObjectName(QString("frame%1").arg(i));
+      chip->setCheckable(true);
+      chip->setChecked(i == workbench_.shownFrame());
+      const bool used = v.activeSet < 0 || i >= int(v.sets[std::size_t(v.activeSet)].frames.size()) || v.sets[std::size_t(v.activeSet)].frames[std::size_t(i)].used;
+      const bool flawed = i < int(judged.size()) && !judged[std::size_t(i)].flaws.empty();
+      // Frames are told apart by number and time; a mark tells what the judgement found.
+      const QString mark = !used ? QString(QChar(0x2013)) : flawed ? "!" : i < int(judged.size()) ? QString(QChar(0x2713)) : "";
+      chip->setText(QString("%1  %2  %3").arg(i + 1).arg(QString::fromStdString(print(shot[std::size_t(i)].time)), mark));
+      chip->setToolTip(i < int(judged.size()) ? QString::fromStdString(judged[std::size_t(i)].sentence) : QString());
+      if (!used) chip->setProperty("role", "aside");
+      if (flawed && used) chip->setProperty("role", "flawed");
+      connect(chip, &QToolButton::clicked, &workbench_, [this, i] { workbench_.showFrame(i); }, Qt::QueuedConnection);
+      strip_->addWidget(chip);
+    }
+    if (shot.empty()) {
+      auto* empty = new QLabel(tr("None yet. Frames appear here, and on the Ladder, one by one.\nKeep feet and cables out of walkways; never look at the sun through a finder."));
+      empty->setProperty("role", "quiet");
+      strip_->addWidget(empty);
+    }
+    strip_->addStretch();
+    const int shown = workbench_.shownFrame();
+    const bool known = shown >= 0 && shown < int(judged.size());
+    judgement_->setText(known ? tr("Frame %1: %2").arg(shown + 1).arg(QString::fromStdString(judged[std::size_t(shown)].sentence)) : QString());
+    leave_->setVisible(known);
+    leave_->setEnabled(!workbench_.busy());
+    leave_->setText(shownIsUsed() ? tr("Leave out") : tr("Take in"));
+  }
+
+  QComboBox *format_, *order_, *sets_;
+  QCheckBox *handHeld_, *still_;
+  QHBoxLayout* strip_;
+  QToolButton *name_, *again_, *more_, *leave_;
+  QAction *watch_, *goOn_;
+  QLabel *status_, *judgement_;
+};
+
+} // namespace
+
+Bench* makeShootBench(Workbench& workbench) { return new ShootBench(workbench); }
+
+} // namespace ml

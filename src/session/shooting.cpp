@@ -1,0 +1,76 @@
+#include "session/shooting.h"
+
+#include <algorithm>
+
+namespace ml {
+namespace fs = std::filesystem;
+namespace {
+
+/// A spot reading stands for its surroundings: a few hundredths of the width.
+constexpr double kZoneRadius = 0.02;
+
+} // namespace
+
+Result<void> checkFolder(const View& view) {
+  std::error_code error;
+  if (fs::exists(view.folder / "plan.json", error)) return {};
+  return fail(ErrorCode::CannotWrite, "The folder `" + view.folder.string() + "` has vanished; bring it back (the drive, the share) and go on. What was shot is where it was.");
+}
+
+Result<void> recordFrame(View& view, const fs::path& file) {
+  if (view.activeSet < 0) view.startSet("Bracket", {});
+  view.sets[std::size_t(view.activeSet)].frames.push_back({file, true});
+  view.refreshFrames();
+  if (auto there = checkFolder(view); !there) return there;
+  return view.saveFrames();
+}
+
+int nextFrameNumber(const View& view) {
+  if (view.activeSet < 0) return 1;
+  const FrameSet& set = view.sets[std::size_t(view.activeSet)];
+  int number = int(set.frames.size()) + 1;
+  std::error_code error;
+  const auto taken = [&](int n) {
+    for (const char* ending : {".dng", ".jpg", ".tif"})
+      if (fs::exists(view.setFolder(set) / ("frame-" + std::to_string(n) + ending), error)) return true;
+    return false;
+  };
+  while (taken(number)) ++number;
+  return number;
+}
+
+Result<void> setFramesAside(View& view, const std::vector<int>& frames) {
+  if (view.activeSet < 0) return {};
+  auto& members = view.sets[std::size_t(view.activeSet)].frames;
+  for (const int i : frames)
+    if (i >= 0 && i < int(members.size())) members[std::size_t(i)].used = false;
+  view.refreshFrames();
+  return view.saveFrames();
+}
+
+std::optional<MustKeep> mustKeepOf(const View& view) {
+  MustKeep wanted;
+  int kept = 0;
+  for (const auto& reading : view.readings) {
+    if (!reading.keepTexture) continue;
+    wanted.low = kept ? std::min(wanted.low, reading.ev100) : reading.ev100;
+    wanted.high = kept ? std::max(wanted.high, reading.ev100) : reading.ev100;
+    ++kept;
+  }
+  wanted.snrTarget = view.snrTarget;
+  return kept >= 2 ? std::optional(wanted) : std::nullopt;
+}
+
+JudgeSetup judgeSetupOf(const View& view) {
+  JudgeSetup setup;
+  if (view.activeSet >= 0) setup.planned = view.sets[std::size_t(view.activeSet)].planned;
+  setup.camera = view.profile();
+  setup.wanted = mustKeepOf(view);
+  for (const auto& reading : view.readings)
+    if (reading.x && reading.y) setup.zones.push_back({reading.name, *reading.x, *reading.y, reading.keepTexture ? kZoneRadius : 3 * kZoneRadius, reading.keepTexture, reading.ev100});
+  setup.curveKnown = !view.world.empty();
+  setup.handHeld = view.situation.handHeld;
+  return setup;
+}
+
+} // namespace ml

@@ -1,0 +1,26 @@
+#pragma once
+#include "judge/set_judge.h"
+#include "session/job.h"
+
+namespace ml {
+
+/// Before and between frames: is the view's folder still there? Errors: CannotWrite with what to do.
+Result<void> checkFolder(const View& view);
+
+/// A frame of the active set has reached the disk: it is listed and the list saved. Errors: CannotWrite; the frame stays listed in
+/// memory and is found again by Job::open.
+Result<void> recordFrame(View& view, const std::filesystem::path& file);
+
+/// The next free frame number in the active set's folder.
+[[nodiscard]] int nextFrameNumber(const View& view);
+
+/// Frames (as they arrived) of the active set that give way; saved.
+Result<void> setFramesAside(View& view, const std::vector<int>& frames);
+
+/// What the active set is judged by: its plan, the readings with their places, the camera.
+[[nodiscard]] JudgeSetup judgeSetupOf(const View& view);
+
+/// Darkest and brightest reading that must keep texture; nothing when fewer than two do.
+[[nodiscard]] std::optional<MustKeep> mustKeepOf(const View& view);
+
+} // namespace ml

@@ -1,0 +1,87 @@
+#include "session/view_json.h"
+
+#include <algorithm>
+
+namespace ml {
+namespace fs = std::filesystem;
+using nlohmann::json;
+
+json readingJson(const SpotReading& r) {
+  json j{{"name", r.name}, {"ev100", r.ev100.value}, {"keep_texture", r.keepTexture}};
+  if (r.x && r.y) j["place"] = {*r.x, *r.y};
+  if (r.uncertainty > 0) j["uncertainty_stops"] = r.uncertainty;
+  if (r.atLeast) j["at_least"] = true;
+  return j;
+}
+
+SpotReading readingFrom(const json& j) {
+  SpotReading r{j.value("name", ""), {j.at("ev100").get<double>()}, j.value("keep_texture", true), {}, {}, j.value("uncertainty_stops", 0.0), j.value("at_least", false)};
+  if (j.contains("place")) {
+    r.x = j["place"].at(0).get<double>();
+    r.y = j["place"].at(1).get<double>();
+  }
+  return r;
+}
+
+json timesJson(const std::vector<ExposureSettings>& frames) {
+  json list = json::array();
+  for (const auto& f : frames) list.push_back({{"seconds", f.time.value}, {"f_number", f.aperture.value}, {"iso", f.iso.value}});
+  return list;
+}
+
+std::vector<ExposureSettings> timesFrom(const json& list) {
+  std::vector<ExposureSettings> frames;
+  for (const auto& f : list) frames.push_back({{f.at("seconds").get<double>()}, {f.at("f_number").get<double>()}, {f.at("iso").get<double>()}});
+  return frames;
+}
+
+/// Frames shot into the view are stored relative to it, so that the job folder can move.
+std::string stored(const View& view, const fs::path& file) {
+  const auto inside = file.lexically_relative(view.folder);
+  return !inside.empty() && *inside.begin() != ".." ? inside.string() : file.string();
+}
+fs::path restored(const View& view, const std::string& name) {
+  const fs::path file = name;
+  return file.is_absolute() ? file : view.folder / file;
+}
+
+json setJson(const View& view, const FrameSet& set) {
+  json frames = json::array();
+  for (const auto& m : set.frames) frames.push_back({{"file", stored(view, m.file)}, {"used", m.used}});
+  return {{"name", set.name}, {"label", set.label}, {"row", set.row}, {"column", set.column}, {"plane", set.plane},
+          {"planned", timesJson(set.planned)}, {"frames", frames}, {"verdict", set.verdict}};
+}
+
+FrameSet setFrom(const View& view, const json& j) {
+  FrameSet set{j.value("name", ""), j.value("label", ""), j.value("row", 0), j.value("column", 0), j.value("plane", 0), timesFrom(j.value("planned", json::array())), {}, j.value("verdict", "")};
+  for (const auto& entry : j.value("frames", json::array())) set.frames.push_back({restored(view, entry.at("file").get<std::string>()), entry.value("used", true)});
+  return set;
+}
+
+json situationJson(const Situation& s) {
+  json movers = json::array();
+  for (const auto& m : s.movers) movers.push_back({{"id", m.id}, {"name", m.name}, {"speed_m_s", m.speed}, {"distance_m", m.distance}});
+  const auto& p = s.positions;
+  return {{"focal_mm", s.focalMm}, {"focus_distance_m", s.focusDistance}, {"hand_held", s.handHeld}, {"timer_s", s.timer.value}, {"movers", movers},
+          {"tolerable_px", s.tolerablePixels}, {"fade_stops_per_minute", s.fadeStopsPerMinute},
+          {"positions", {{"pan_degrees", p.panDegrees}, {"tilt_degrees", p.tiltDegrees}, {"overlap", p.overlap}, {"lens_shifts", p.lensShifts},
+                         {"focus_planes", p.focusPlanes}, {"upright", p.upright}}}};
+}
+
+Situation situationFrom(const json& j) {
+  Situation s;
+  s.focalMm = std::clamp(j.value("focal_mm", s.focalMm), 1.0, 5000.0);
+  s.focusDistance = std::clamp(j.value("focus_distance_m", s.focusDistance), 0.05, 1e5);
+  s.handHeld = j.value("hand_held", false);
+  s.timer.value = std::clamp(j.value("timer_s", s.timer.value), 0.0, 60.0);
+  s.tolerablePixels = std::max(0.0, j.value("tolerable_px", 0.0));
+  s.fadeStopsPerMinute = j.value("fade_stops_per_minute", 0.0);
+  for (const auto& m : j.value("movers", json::array()))
+    s.movers.push_back({m.value("id", ""), m.value("name", ""), std::max(0.0, m.value("speed_m_s", 1.0)), std::max(0.1, m.value("distance_m", 10.0))});
+  const json p = j.value("positions", json::object());
+  s.positions = {std::clamp(p.value("pan_degrees", 0.0), 0.0, 360.0), std::clamp(p.value("tilt_degrees", 0.0), 0.0, 180.0), std::clamp(p.value("overlap", 1.0 / 3), 0.0, 0.9),
+                 std::clamp(p.value("lens_shifts", 1), 1, 9), std::clamp(p.value("focus_planes", 1), 1, 50), p.value("upright", false)};
+  return s;
+}
+
+} // namespace ml
