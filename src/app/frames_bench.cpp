@@ -1,4 +1,5 @@
 #include "app/bench.h"
+#include "app/field_card.h"
 #include "app/positions_dialog.h"
 #include "app/profiles_dialog.h"
 #include "app/theme.h"
@@ -26,30 +27,27 @@ class FramesBench final : public Bench {
 public:
   explicit FramesBench(Workbench& workbench) : Bench(workbench, tr("Frames")) {
     auto* grid = new QGridLayout;
-    grid->setHorizontalSpacing(10);
+    grid->setHorizontalSpacing(8);
     grid->setVerticalSpacing(6);
-    camera_ = addBox(grid, 0, 0, "camera", tr("Camera"), 190);
-    cameras_ = addButton("cameras", tr("..."), tr("Cameras of your own: edit, measure, import, export"));
-    cameras_->setFixedWidth(38);
-    grid->addWidget(cameras_, 0, 2);
-    school_ = addBox(grid, 1, 0, "school", tr("Bracket"), 190);
+    camera_ = addBox(grid, 0, 0, "camera", tr("Camera"), 206);
+    school_ = addBox(grid, 1, 0, "school", tr("Bracket"), 206);
     for (const auto& s : schools()) {
       school_->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
       school_->setItemData(school_->count() - 1, QString::fromStdString(s.who + ". Costs: " + s.cost), Qt::ToolTipRole);
     }
-    moving_ = addBox(grid, 2, 0, "moving", tr("Moving"), 190);
+    moving_ = addBox(grid, 2, 0, "moving", tr("Moving"), 206);
     moving_->addItem(tr("nothing"), QString());
     for (const auto& m : typicalMovers()) moving_->addItem(QString::fromStdString(m.name), QString::fromStdString(m.id));
-    aperture_ = addBox(grid, 0, 3, "aperture", tr("Aperture"), 104);
+    aperture_ = addBox(grid, 0, 2, "aperture", tr("Aperture"), 94);
     for (int sixths = 8; sixths <= 27; ++sixths) aperture_->addItem(QString::fromStdString(print(FNumber{std::exp2(sixths / 6.0)})), sixths);
-    snr_ = addBox(grid, 1, 3, "snr", tr("Shadows"), 104);
+    snr_ = addBox(grid, 1, 2, "snr", tr("Shadows"), 94);
     snr_->addItem(tr("SNR 10"), 10);
     snr_->addItem(tr("SNR 20"), 20);
     snr_->addItem(tr("SNR 40"), 40);
     snr_->setToolTip(tr("10 is acceptable, 40 excellent (ISO 12232)"));
-    iso_ = addBox(grid, 2, 3, "isoCap", tr("ISO up to"), 104);
+    iso_ = addBox(grid, 2, 2, "isoCap", tr("ISO up to"), 94);
     for (const int iso : {0, 200, 400, 800, 1600, 3200}) iso_->addItem(iso == 0 ? tr("base") : QString::number(iso), iso);
-    hand_ = new QCheckBox(tr("Hand-held,"));
+    hand_ = new QCheckBox(tr("Hand-held"));
     hand_->setObjectName("planHandHeld");
     focal_ = new QSpinBox;
     focal_->setObjectName("focal");
@@ -58,20 +56,20 @@ public:
     focal_->setAccessibleName(tr("Focal length"));
     focal_->setButtonSymbols(QAbstractSpinBox::NoButtons);
     focal_->setKeyboardTracking(false);
-    focal_->setFixedWidth(76);
-    grid->addWidget(hand_, 0, 5);
-    grid->addWidget(focal_, 0, 6);
+    focal_->setFixedWidth(74);
+    grid->addWidget(hand_, 0, 4);
+    grid->addWidget(focal_, 0, 5);
     fade_ = new QComboBox;
     fade_->setObjectName("fade");
     fade_->setAccessibleName(tr("The light"));
     fade_->addItem(tr("Light steady"), 0.0);
-    fade_->addItem(tr("Fading, 1/4 stop a minute"), 0.25);
-    fade_->addItem(tr("Fading, 1 stop a minute"), 1.0);
-    grid->addWidget(fade_, 1, 5, 1, 2);
-    positions_ = addButton("positions", tr("Positions..."), tr("Panorama, lens shift, planes of focus"));
-    card_ = addButton("fieldCard", tr("Field card..."), tr("One page to carry: settings, shots, checklist; PDF, PNG, CSV, JSON"));
-    grid->addWidget(positions_, 2, 5);
-    grid->addWidget(card_, 2, 6);
+    fade_->addItem(tr("Fading, 1/4 stop/min"), 0.25);
+    fade_->addItem(tr("Fading, 1 stop/min"), 1.0);
+    grid->addWidget(fade_, 1, 4, 1, 2);
+    positions_ = addButton("positions", tr("Positions"), tr("Panorama, lens shift, planes of focus"));
+    card_ = addButton("fieldCard", tr("Field card"), tr("One page to carry: settings, shots, checklist; PDF, PNG, CSV, JSON"));
+    grid->addWidget(positions_, 2, 4);
+    grid->addWidget(card_, 2, 5);
     row_->addLayout(grid);
     row_->addStretch();
     for (auto* box : {camera_, school_, aperture_, snr_, moving_, iso_, fade_}) connect(box, &QComboBox::activated, this, &FramesBench::choose);
@@ -81,10 +79,9 @@ public:
       PlanChoices c = workbench_.planChoices();
       if (editPositions(this, c.situation)) workbench_.choosePlan(c);
     });
-    connect(cameras_, &QToolButton::clicked, this, [this] { editProfiles(this, workbench_); });
     connect(card_, &QToolButton::clicked, this, [this] {
       const QString folder = QFileDialog::getExistingDirectory(this, tr("Where to put the field card"), QString::fromStdString(workbench_.view().folder.string()));
-      if (!folder.isEmpty()) workbench_.exportField(folder);
+      if (!folder.isEmpty()) exportField(folder);
     });
     connect(next(), &QPushButton::clicked, &workbench_, [this] { workbench_.goTo(Station::Shoot); });
   }
@@ -95,6 +92,7 @@ public:
       const QSignalBlocker quiet(camera_);
       camera_->clear();
       for (const auto& p : workbench_.profiles().all()) camera_->addItem(QString::fromStdString(p.name), QString::fromStdString(p.id));
+      camera_->addItem(tr("Cameras of your own..."), QString());
     }
     select(camera_, QString::fromStdString(c.camera));
     select(school_, QString::fromStdString(c.school));
@@ -107,7 +105,7 @@ public:
     hand_->setChecked(c.situation.handHeld);
     focal_->setValue(int(std::lround(c.situation.focalMm)));
     const bool free = !workbench_.busy();
-    for (QWidget* w : std::initializer_list<QWidget*>{camera_, school_, aperture_, snr_, iso_, moving_, fade_, hand_, focal_, positions_, cameras_}) w->setEnabled(free);
+    for (QWidget* w : std::initializer_list<QWidget*>{camera_, school_, aperture_, snr_, iso_, moving_, fade_, hand_, focal_, positions_}) w->setEnabled(free);
     card_->setEnabled(free && workbench_.view().plan.has_value());
     setNext(tr("Go to the camera"), workbench_.view().plan.has_value());
   }
@@ -131,7 +129,18 @@ private:
     button->setToolTip(tip);
     return button;
   }
+  void exportField(const QString& folder) {
+    FieldCard card{workbench_.job().name(), workbench_.view().name, *workbench_.view().plan, workbench_.planChoices().situation, {}};
+    for (const auto& r : workbench_.view().readings) card.readings.emplace_back(r.name, r.ev100);
+    const auto written = writeFieldFiles(card, folder.toStdString());
+    if (written) emit workbench_.told(tr("Field card and shot list are in %1.").arg(folder));
+    else emit workbench_.failed(QString::fromStdString(written.error().message));
+  }
   void choose() {
+    if (camera_->currentData().toString().isEmpty()) { // the last entry is no camera
+      refresh();
+      return editProfiles(this, workbench_);
+    }
     PlanChoices c = workbench_.planChoices();
     c.camera = camera_->currentData().toString().toStdString();
     const std::string school = school_->currentData().toString().toStdString();
@@ -154,7 +163,7 @@ private:
   QComboBox *camera_, *school_, *aperture_, *snr_, *iso_, *moving_, *fade_;
   QCheckBox* hand_;
   QSpinBox* focal_;
-  QToolButton *positions_, *card_, *cameras_;
+  QToolButton *positions_, *card_;
 };
 
 } // namespace

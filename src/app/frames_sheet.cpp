@@ -63,7 +63,7 @@ std::vector<Cell> cellsOf(const Alternative& a) {
 FramesSheet::FramesSheet(Workbench& workbench) : workbench_(workbench) {
   setObjectName("framesSheet");
   auto* outer = new QVBoxLayout(this);
-  outer->setContentsMargins(22, 12, 22, 10);
+  outer->setContentsMargins(22, 8, 16, 8);
   empty_ = label("sheetEmpty", true, 11);
   empty_->setText(tr("Here every way to bracket stands beside the others, with its frames, its coverage and its cost.\nTake two readings at Light first: the brightest and the darkest that must keep texture."));
   empty_->setAlignment(Qt::AlignCenter);
@@ -72,36 +72,47 @@ FramesSheet::FramesSheet(Workbench& workbench) : workbench_(workbench) {
   outer->addWidget(body_, 1);
   auto* columns = new QHBoxLayout(body_);
   columns->setContentsMargins(0, 0, 0, 0);
-  columns->setSpacing(26);
+  columns->setSpacing(20);
 
   auto* left = new QVBoxLayout;
   left->setSpacing(6);
   table_ = new QTableWidget(0, 8);
   table_->setObjectName("comparison");
-  table_->setHorizontalHeaderLabels({tr("Way to bracket"), tr("Frames"), tr("Covers"), tr("Worst SNR"), tr("Overlap"), tr("Time, s"), tr("Moves, px"), tr("MB")});
+  table_->setHorizontalHeaderLabels({tr("Way to bracket"), tr("Frames"), tr("Covers"), tr("SNR at EV"), tr("Overlap"), tr("s"), tr("px"), tr("MB")});
   table_->verticalHeader()->hide();
-  table_->verticalHeader()->setDefaultSectionSize(21);
-  table_->horizontalHeader()->setFont(uiFont(8.5));
+  table_->verticalHeader()->setMinimumSectionSize(18);
+  table_->verticalHeader()->setDefaultSectionSize(19);
+  table_->horizontalHeader()->setFont(uiFont(8));
   table_->setFont(uiFont(9));
   table_->setShowGrid(false);
   table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
   table_->setSelectionBehavior(QAbstractItemView::SelectRows);
   table_->setSelectionMode(QAbstractItemView::SingleSelection);
   table_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  const int widths[] = {0, 116, 62, 62, 52, 46, 58, 36};
+  const int widths[] = {0, 112, 60, 64, 50, 40, 34, 36};
   table_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
   for (int i = 1; i < 8; ++i) {
     table_->horizontalHeader()->setSectionResizeMode(i, QHeaderView::Fixed);
     table_->setColumnWidth(i, widths[i]);
   }
+  const char* tips[] = {"", "How many are fired, from the shortest to the longest time", "The readings that must keep texture, or what is missing, in stops",
+                        "Least SNR of all frames together, and where", "Least stretch that neighbouring frames both record, in stops",
+                        "Time on site: timer, exposures, gaps", "How far the fastest mover gets between first frame and last", "Space on the card"};
+  for (int i = 0; i < 8; ++i) {
+    table_->horizontalHeaderItem(i)->setTextAlignment((i < 3 ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
+    table_->horizontalHeaderItem(i)->setToolTip(tr(tips[i]));
+  }
   table_->setAccessibleName(tr("Ways to bracket this scene"));
   left->addWidget(table_, 1);
-  answer_ = label("answers", false, 9.5);
+  answer_ = label("answers", false, 9);
   left->addWidget(answer_);
   buildOwn(left);
-  columns->addLayout(left, 63);
+  columns->addLayout(left, 1);
 
-  auto* right = new QVBoxLayout;
+  auto* side = new QWidget;
+  side->setFixedWidth(262);
+  auto* right = new QVBoxLayout(side);
+  right->setContentsMargins(0, 0, 0, 0);
   right->setSpacing(6);
   auto* heading = label("settingsTitle", true, 9);
   heading->setText(tr("On the camera, in this order"));
@@ -110,14 +121,16 @@ FramesSheet::FramesSheet(Workbench& workbench) : workbench_(workbench) {
   settings_->setObjectName("settings");
   settings_->horizontalHeader()->hide();
   settings_->verticalHeader()->hide();
+  settings_->verticalHeader()->setMinimumSectionSize(18);
   settings_->verticalHeader()->setDefaultSectionSize(19);
+  settings_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   settings_->setFont(uiFont(9));
   settings_->setShowGrid(false);
   settings_->setEditTriggers(QAbstractItemView::NoEditTriggers);
   settings_->setSelectionMode(QAbstractItemView::NoSelection);
   settings_->setFocusPolicy(Qt::NoFocus);
   settings_->horizontalHeader()->setStretchLastSection(true);
-  settings_->setColumnWidth(0, 88);
+  settings_->setColumnWidth(0, 90);
   right->addWidget(settings_, 3);
   warnings_ = label("warnings", false, 9);
   right->addWidget(warnings_);
@@ -125,7 +138,7 @@ FramesSheet::FramesSheet(Workbench& workbench) : workbench_(workbench) {
   right->addWidget(shots_);
   chart_ = new SnrChart;
   right->addWidget(chart_, 2);
-  columns->addLayout(right, 37);
+  columns->addWidget(side);
 
   connect(table_, &QTableWidget::cellActivated, this, [this](int row, int) {
     PlanChoices c = workbench_.planChoices();
@@ -141,14 +154,14 @@ void FramesSheet::buildOwn(QLayout* into) {
   row->setSpacing(6);
   auto* name = label("ownTitle", true, 9);
   name->setWordWrap(false);
-  name->setText(tr("Or your own:"));
+  name->setText(tr("Own"));
   count_ = new QSpinBox;
   count_->setObjectName("ownCount");
   count_->setRange(1, 15);
   count_->setSuffix(tr(" frames"));
   count_->setButtonSymbols(QAbstractSpinBox::NoButtons);
   count_->setKeyboardTracking(false);
-  count_->setFixedWidth(84);
+  count_->setFixedWidth(78);
   const auto box = [](const char* object, const QString& title) {
     auto* made = new QComboBox;
     made->setObjectName(object);
@@ -159,12 +172,16 @@ void FramesSheet::buildOwn(QLayout* into) {
   step_ = box("ownStep", tr("Stops between frames"));
   for (int thirds = 1; thirds <= 12; ++thirds) step_->addItem(tr("%1 apart").arg(text(print(Stops{thirds / 3.0})).remove('+')), thirds);
   first_ = box("ownFirst", tr("Shortest time"));
-  for (int k = kShortestMarkThirds; k >= kLongestMarkThirds; --k) first_->addItem(tr("from %1").arg(text(print(timeAtThirds(k)))), k);
+  step_->setFixedWidth(116);
+  first_->setFixedWidth(92);
+  for (int k = kShortestMarkThirds; k >= kLongestMarkThirds; --k) first_->addItem(text(print(timeAtThirds(k))), k);
   iso_ = box("ownIso", tr("ISO"));
+  iso_->setFixedWidth(98);
   for (const int iso : {50, 64, 100, 200, 400, 800, 1600, 3200, 6400}) iso_->addItem(text(print(Iso{double(iso)})), iso);
   recommended_ = new QToolButton;
   recommended_->setObjectName("recommended");
-  recommended_->setText(tr("Recommended"));
+  recommended_->setText(tr("Reset"));
+  recommended_->setProperty("role", "tight");
   recommended_->setToolTip(tr("Back to the smallest that covers"));
   for (QWidget* w : std::initializer_list<QWidget*>{name, count_, step_, first_, iso_, recommended_}) row->addWidget(w);
   row->addStretch();

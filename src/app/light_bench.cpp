@@ -31,17 +31,17 @@ public:
     table_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
     table_->horizontalHeader()->setSectionResizeMode(1, QHeaderView::ResizeToContents);
     table_->horizontalHeader()->setSectionResizeMode(2, QHeaderView::Fixed);
-    table_->setColumnWidth(2, 34);
+    table_->setColumnWidth(2, 26);
     table_->setShowGrid(false);
     table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     table_->setSelectionBehavior(QAbstractItemView::SelectRows);
     table_->setSelectionMode(QAbstractItemView::SingleSelection);
     table_->setFixedHeight(92);
-    table_->setMinimumWidth(250);
+    table_->setMinimumWidth(262);
     table_->setFocusPolicy(Qt::NoFocus);
     left->addWidget(table_);
 
-    auto* right = group(tr("Or type one: EV, a time (1/125 f/8 ISO 100), or cd/m2"), 4);
+    auto* right = group(tr("Or type one: EV, 1/125 f/8 ISO 100, or cd/m2"), 3);
     auto* typing = new QHBoxLayout;
     name_ = new QLineEdit;
     name_->setObjectName("readingName");
@@ -61,11 +61,12 @@ public:
     brighter_ = tool("finderBrighter", tr("Brighter"), tr("Brighten the finder by a stop (]): look into the corners"), Qt::Key_BracketRight);
     spot_ = new QComboBox;
     spot_->setObjectName("spotSize");
+    spot_->setFixedWidth(122);
     spot_->setAccessibleName(tr("Size of the spot"));
     spot_->setToolTip(tr("How large a spot is read"));
-    spot_->addItem(tr("Spot, small"), 0.004);
-    spot_->addItem(tr("Spot, middle"), 0.008);
-    spot_->addItem(tr("Spot, large"), 0.02);
+    spot_->addItem(tr("Small spot"), 0.004);
+    spot_->addItem(tr("Middle spot"), 0.008);
+    spot_->addItem(tr("Large spot"), 0.02);
     test_ = tool("testFrame", tr("Test frame"), tr("Shoot one frame at the finder's exposure and read it (T)"), Qt::Key_T);
     for (auto* widget : std::initializer_list<QWidget*>{darker_, brighter_, spot_, test_}) finder->addWidget(widget);
     finder->addStretch();
@@ -118,7 +119,7 @@ public:
       table_->setCellWidget(i, 2, remove);
     }
     for (auto* finder : {darker_, brighter_}) finder->setEnabled(workbench_.hasCamera() && !workbench_.showsTestFrame());
-    test_->setText(workbench_.showsTestFrame() ? tr("Back to the finder") : tr("Test frame"));
+    test_->setText(workbench_.showsTestFrame() ? tr("Finder") : tr("Test frame"));
     test_->setEnabled(!workbench_.busy());
     const QSignalBlocker quiet(spot_);
     spot_->setCurrentIndex(std::max(0, spot_->findData(workbench_.spotRadius())));
@@ -134,6 +135,7 @@ private:
     button->setText(text);
     button->setToolTip(tip);
     button->setShortcut(key);
+    button->setProperty("role", "tight");
     return button;
   }
   void rename(int row) {

@@ -43,9 +43,9 @@ public:
     boxes->addWidget(format_);
     boxes->addWidget(order_);
     first->addLayout(boxes);
-    handHeld_ = new QCheckBox(tr("Hand-held: the camera sways"));
+    handHeld_ = new QCheckBox(tr("Hand-held: it sways"));
     handHeld_->setObjectName("handHeld");
-    still_ = new QCheckBox(tr("Hold still: wait for a lull"));
+    still_ = new QCheckBox(tr("Wait for a lull"));
     still_->setObjectName("holdStill");
     still_->setToolTip(tr("Watches the finder and fires when next to nothing moves"));
     first->addWidget(handHeld_);
@@ -57,13 +57,12 @@ public:
     sets_ = new QComboBox;
     sets_->setObjectName("sets");
     sets_->setAccessibleName(tr("Set"));
-    sets_->setMinimumWidth(150);
-    name_ = plain("nameSet", tr("Name it..."), tr("Name, row, column, plane of focus"));
+    sets_->setMinimumWidth(120);
     again_ = plain("shootAgain", tr("Shoot again"), tr("A new set as planned"));
     more_ = plain("more", tr("More"), tr("Watch a folder, the camera's connection and card, faults to practise with"));
     more_->setPopupMode(QToolButton::InstantPopup);
     more_->setMenu(makeMenu());
-    for (QWidget* w : std::initializer_list<QWidget*>{sets_, name_, again_, more_}) head->addWidget(w);
+    for (QWidget* w : std::initializer_list<QWidget*>{sets_, again_, more_}) head->addWidget(w);
     head->addStretch();
     second->addLayout(head);
     strip_ = new QHBoxLayout;
@@ -74,6 +73,8 @@ public:
     judgement_->setObjectName("judgement");
     judgement_->setProperty("role", "quiet");
     judgement_->setWordWrap(true);
+    judgement_->setFont(uiFont(9));
+    judgement_->setMinimumHeight(30);
     leave_ = plain("leaveOut", tr("Leave out"), tr("This frame takes no part"));
     foot->addWidget(judgement_, 1);
     foot->addWidget(leave_);
@@ -84,7 +85,6 @@ public:
     connect(order_, &QComboBox::activated, &workbench_, [this] { workbench_.setOrder(BracketOrder(order_->currentData().toInt())); });
     connect(handHeld_, &QCheckBox::toggled, &workbench_, [this](bool on) { workbench_.setHandHeld(on); });
     connect(sets_, &QComboBox::activated, &workbench_, [this](int index) { workbench_.selectSet(index); });
-    connect(name_, &QToolButton::clicked, this, [this] { describeSet(this, workbench_); });
     connect(again_, &QToolButton::clicked, &workbench_, [this] { workbench_.shoot(still_->isChecked()); });
     connect(leave_, &QToolButton::clicked, &workbench_, [this] { workbench_.setFrameUsed(workbench_.shownFrame(), !shownIsUsed()); });
     connect(next(), &QPushButton::clicked, &workbench_, [this] {
@@ -124,6 +124,8 @@ private:
 
   QMenu* makeMenu() {
     auto* menu = new QMenu(this);
+    name_ = menu->addAction(tr("Name this set..."), this, [this] { describeSet(this, workbench_); });
+    name_->setObjectName("nameSet");
     watch_ = menu->addAction(tr("Watch a folder..."), this, [this] {
       if (!workbench_.watched().isEmpty()) return workbench_.stopWatching();
       const QString folder = QFileDialog::getExistingDirectory(this, tr("The folder your camera's program writes to"));
@@ -148,7 +150,7 @@ private:
     if (!workbench_.watched().isEmpty()) status_->setText(tr("Watching a folder"));
     else if (!d) status_->setText(tr("No camera at this view"));
     else if (!d->connected) status_->setText(tr("The camera is gone"));
-    else status_->setText(tr("Camera: battery %1 %, card %2 GB, buffer %3").arg(100 * d->battery, 0, 'f', 0).arg(d->freeMegabytes / 1000, 0, 'f', 1).arg(d->buffered));
+    else status_->setText(tr("Battery %1 %, card %2 GB, buffer %3").arg(100 * d->battery, 0, 'f', 0).arg(d->freeMegabytes / 1000, 0, 'f', 1).arg(d->buffered));
     watch_->setText(workbench_.watched().isEmpty() ? tr("Watch a folder...") : tr("Stop watching"));
     goOn_->setEnabled(!workbench_.view().frames.empty());
   }
@@ -166,8 +168,7 @@ private:
     sets_->setCurrentIndex(v.activeSet);
     sets_->setVisible(!v.sets.empty());
     sets_->setEnabled(!busy);
-    name_->setVisible(!v.sets.empty());
-    name_->setEnabled(!busy);
+    name_->setEnabled(!v.sets.empty());
     more_->menu()->setEnabled(!busy);
   }
 
@@ -219,8 +220,8 @@ private:
   QComboBox *format_, *order_, *sets_;
   QCheckBox *handHeld_, *still_;
   QHBoxLayout* strip_;
-  QToolButton *name_, *again_, *more_, *leave_;
-  QAction *watch_, *goOn_;
+  QToolButton *again_, *more_, *leave_;
+  QAction *name_, *watch_, *goOn_;
   QLabel *status_, *judgement_;
 };
 

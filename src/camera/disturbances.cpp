@@ -67,12 +67,22 @@ void placeFigure(Image<float>& scene, std::uint64_t seed) {
   const double cx = scene.width() * std::uniform_real_distribution<double>(0.25, 0.75)(random);
   const double height = 0.6 * scene.height(), top = scene.height() - height, head = height * 0.075;
   const float middle = float(medianLuminance(scene));
+  // Half the width of the outline at shares of the height below the chin: neck, shoulders, waist, hips, feet.
+  const auto outline = [](double share) {
+    constexpr std::pair<double, double> kProfile[] = {{0, 0.025}, {0.04, 0.05}, {0.09, 0.11}, {0.3, 0.105}, {0.42, 0.085}, {0.52, 0.10}, {0.75, 0.075}, {1, 0.06}};
+    for (std::size_t i = 1; i < std::size(kProfile); ++i)
+      if (share <= kProfile[i].first) {
+        const double t = (share - kProfile[i - 1].first) / (kProfile[i].first - kProfile[i - 1].first);
+        return kProfile[i - 1].second + t * t * (3 - 2 * t) * (kProfile[i].second - kProfile[i - 1].second);
+      }
+    return 0.06;
+  };
   const auto inside = [&](double x, double y) {
     const double down = y - top;
-    if (down < 2 * head) return std::hypot(x - cx, down - head) < head;
+    if (down < 2 * head) return std::hypot((x - cx) * 1.2, down - head) < head;
     const double share = (down - 2 * head) / (height - 2 * head);
-    const double half = height * (share < 0.1 ? 0.06 + 0.9 * share : share < 0.5 ? 0.14 - 0.06 * share : 0.105);
-    return std::abs(x - cx) < half;
+    const bool betweenLegs = share > 0.58 && std::abs(x - cx) < height * 0.02 * (share - 0.5);
+    return !betweenLegs && std::abs(x - cx) < height * outline(share);
   };
   for (int y = std::max(0, int(top)); y < scene.height(); ++y)
     for (int x = 0; x < scene.width(); ++x)

@@ -11,6 +11,7 @@ namespace ml {
 namespace {
 
 constexpr int kCell = 4;               ///< Sketch pixels.
+constexpr double kLeastPiece = 0.0025; ///< Of the picture: smaller pieces are leaves, glints, far walkers.
 constexpr double kMovedStops = 0.45;   ///< Beyond noise, misplacement and ripples of water.
 
 double median(std::vector<double> values) {
@@ -149,7 +150,9 @@ void findMoved(const std::vector<Cell>& cells, int w, int h, const Sketch& a, Pa
   // A lone cell is a glint; what matters hangs together.
   std::vector<char> seen(cells.size(), 0);
   std::vector<int> stack;
-  int best = 0;
+  int sum = 0;
+  const int least = std::max(3, int(kLeastPiece * w * h));
+  int left = w, top = h, right = -1, bottom = -1;
   for (int start = 0; start < w * h; ++start) {
     if (!moved[std::size_t(start)] || seen[std::size_t(start)]) continue;
     int size = 0, x0 = w, y0 = h, x1 = 0, y1 = 0;
@@ -170,13 +173,13 @@ void findMoved(const std::vector<Cell>& cells, int w, int h, const Sketch& a, Pa
         }
       }
     }
-    if (size > best) {
-      best = size;
-      const int cell = kCell * a.scale;
-      m.movedPlace = {x0 * cell, y0 * cell, (x1 - x0 + 1) * cell, (y1 - y0 + 1) * cell};
-    }
+    if (size < least) continue;
+    sum += size;
+    left = std::min(left, x0), right = std::max(right, x1), top = std::min(top, y0), bottom = std::max(bottom, y1);
   }
-  m.movedShare = double(best) / double(w * h);
+  m.movedShare = double(sum) / double(w * h);
+  const int cell = kCell * a.scale;
+  if (right >= 0) m.movedPlace = {left * cell, top * cell, (right - left + 1) * cell, (bottom - top + 1) * cell};
 }
 
 } // namespace

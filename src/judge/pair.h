@@ -16,8 +16,8 @@ struct PairMeasure {
   double light = 0;               ///< Stops the second is brighter than its exposure says; median of green.
   double redGreen = 0, blueGreen = 0; ///< Stops by which its colours differ.
   double comparable = 0;          ///< Share of cells that both record.
-  double movedShare = 0;          ///< Largest connected place where they disagree, as a share of the picture.
-  Roi movedPlace;                 ///< Around it, pixels of the first frame.
+  double movedShare = 0;          ///< Connected places of some size where they disagree, as a share of the picture.
+  Roi movedPlace;                 ///< Around them, pixels of the first frame.
 };
 
 /// `a` and `b` from the same camera and view. Cells of a hundredth of the width are compared after registration: their ratio,

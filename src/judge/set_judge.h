@@ -32,7 +32,7 @@ struct JudgeLimits {
   double lightStops = 0.15;     ///< A third of a third-stop step is never seen.
   double lightStopsRendered = 0.6; ///< Of JPEG files, whose curve is only assumed.
   double colourStops = 0.12;
-  double movedShare = 0.012;    ///< Of the picture, in one piece: a person, not a leaf.
+  double movedShare = 0.008;    ///< Of the picture, in one piece: a person, not a leaf.
   double settingStops = 0.2;
 };
 

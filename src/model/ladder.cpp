@@ -95,9 +95,8 @@ LadderData ladderOf(const View& view, const LadderContent& content) {
     addColumns(d, view, content, sensor);
     std::vector<ExposureSettings> recording;
     for (const auto& c : d.columns)
-      if (content.station == Station::Frames ? true : c.shot && !c.aside) recording.push_back(c.frame >= 0 ? content.shot[std::size_t(c.frame)] : ExposureSettings{});
-    if (content.shot.empty() && view.plan) recording = view.plan->frames;
-    else std::erase_if(recording, [](const ExposureSettings& s) { return s == ExposureSettings{}; });
+      if (c.shot && !c.aside) recording.push_back(content.shot[std::size_t(c.frame)]);
+    if (recording.empty() && view.plan) recording = view.plan->frames;
     if (!recording.empty()) {
       const Coverage c = coverageOf(sensor, wanted.value_or(MustKeep{{0}, {0}, view.snrTarget, {1.0 / 3}}), recording);
       d.together = {c.low.value, c.high.value};

@@ -118,8 +118,6 @@ public:
   [[nodiscard]] std::vector<CameraSetting> settingsToMake() const;
   [[nodiscard]] std::vector<std::string> warnings() const;
   [[nodiscard]] std::optional<ShotList> shots() const;
-  /// Field card (PDF and PNG) and shot list (CSV and JSON) into a folder.
-  bool exportField(const QString& folder);
   [[nodiscard]] ProfileShelf& profiles() { return *shelf_; }
   void profilesChanged();
   /// Derives full well and read noise of the current camera from flat and dark raw files, as a profile of the user's own.

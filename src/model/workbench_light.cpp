@@ -1,7 +1,6 @@
 #include "exposure/marks.h"
 #include "exposure/reading.h"
 #include "ingest/load_frame.h"
-#include "model/field_card.h"
 #include "model/pictures.h"
 #include "model/workbench_change.h"
 
@@ -243,19 +242,6 @@ std::vector<std::string> Workbench::warnings() const {
 
 std::optional<ShotList> Workbench::shots() const {
   return hasView() && view().plan ? std::optional(shotList(*view().plan, choices_.situation)) : std::nullopt;
-}
-
-bool Workbench::exportField(const QString& folder) {
-  if (!hasView() || !view().plan) return false;
-  FieldCard card{job().name(), view().name, *view().plan, choices_.situation, {}};
-  for (const auto& r : view().readings) card.readings.emplace_back(r.name, r.ev100);
-  const auto written = writeFieldFiles(card, folder.toStdString());
-  if (!written) {
-    emit failed(QString::fromStdString(written.error().message));
-    return false;
-  }
-  emit told(tr("Field card and shot list are in %1.").arg(folder));
-  return true;
 }
 
 void Workbench::measureSensor(const QStringList& files) {

@@ -25,7 +25,7 @@ std::vector<CameraSetting> cameraSettings(const Plan& plan, const Situation& s) 
   const bool bracketed = !plan.byHand && plan.fired > 1;
   const bool manual = plan.byHand || s.positions.panDegrees > 0 || s.fadeStopsPerMinute > 0;
   std::vector<CameraSetting> list;
-  list.push_back({"Mode", manual ? "Manual" : "Aperture priority, or manual", manual ? "all frames and positions must match" : "the aperture stays fixed"});
+  list.push_back({"Mode", manual ? "Manual" : "Aperture priority", manual ? "all frames and positions must match" : "or manual; the aperture stays fixed"});
   list.push_back({"Aperture", print(plan.request.aperture), depthLine(plan, s)});
   list.push_back({"ISO", print(plan.iso()).substr(4) + ", automatic ISO off", "it must not drift inside the set"});
   list.push_back({"White balance", "Daylight, fixed", "one balance for all frames"});

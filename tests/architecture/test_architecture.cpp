@@ -24,15 +24,16 @@ const Rooms& mayUse() {
       {"camera", {"base", "image", "exposure", "capture", "codec", "plan"}},
       {"ingest", {"base", "image", "exposure", "capture", "codec"}},
       {"align", {"base", "image", "exposure", "capture"}},
+      {"judge", {"base", "image", "exposure", "capture", "align", "plan"}},
       {"merge", {"base", "image", "exposure", "capture", "align"}},
       {"tone", {"base", "image", "exposure"}},
       {"finish", {"base", "image", "exposure", "tone"}},
       {"deliver", {"base", "image", "exposure", "codec"}},
-      {"pipeline", {"base", "image", "exposure", "capture", "plan", "ingest", "align", "merge", "tone", "finish", "deliver"}},
-      {"session", {"base", "image", "exposure", "capture", "plan", "camera", "tone", "finish", "pipeline"}},
-      {"model", {"base", "image", "exposure", "capture", "plan", "camera", "ingest", "merge", "tone", "finish", "deliver", "pipeline", "session"}},
-      {"app", {"base", "exposure", "plan", "camera", "pipeline", "session", "model"}},
-      {"cli", {"base", "exposure", "plan", "camera", "deliver", "finish", "pipeline", "session"}},
+      {"pipeline", {"base", "image", "exposure", "capture", "plan", "ingest", "align", "judge", "merge", "tone", "finish", "deliver"}},
+      {"session", {"base", "image", "exposure", "capture", "plan", "camera", "judge", "tone", "finish", "pipeline"}},
+      {"model", {"base", "image", "exposure", "capture", "plan", "camera", "ingest", "judge", "merge", "tone", "finish", "deliver", "pipeline", "session"}},
+      {"app", {"base", "exposure", "plan", "camera", "judge", "pipeline", "session", "model"}},
+      {"cli", {"base", "exposure", "plan", "camera", "ingest", "judge", "deliver", "finish", "pipeline", "session"}},
   };
   return rooms;
 }

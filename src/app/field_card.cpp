@@ -1,4 +1,4 @@
-#include "model/field_card.h"
+#include "app/field_card.h"
 
 #include "base/atomic_file.h"
 #include "exposure/marks.h"

@@ -1,0 +1,272 @@
+#include "camera/simulated_camera.h"
+#include "exposure/marks.h"
+#include "ingest/load_frame.h"
+#include "judge/scene_reading.h"
+#include "judge/set_judge.h"
+#include "session/locations.h"
+#include "support/scenes.h"
+
+#include <QTest>
+#include <map>
+
+using namespace ml;
+
+namespace {
+
+/// A ferry house view at a third of its size: small enough for hundreds of frames.
+struct Place {
+  std::shared_ptr<const World> world;
+  MustKeep wanted;
+  Plan plan;
+};
+
+const Place& place(const std::string& id) {
+  static std::map<std::string, Place> places;
+  auto found = places.find(id);
+  if (found != places.end()) return found->second;
+  auto loaded = World::load(*findWorld(id));
+  if (!loaded) qFatal("%s", loaded.error().message.c_str());
+  Place p;
+  p.world = std::make_shared<World>(loaded->shrunk(3));
+  PlanRequest request;
+  request.low = {id == "jetty_dusk" ? -1.0 : 5.0};
+  request.high = {id == "jetty_dusk" ? 9.0 : 15.0};
+  request.snrTarget = 40;
+  p.wanted = request.mustKeep();
+  p.plan = *planBracket(shippedProfiles().front(), request);
+  return places.emplace(id, std::move(p)).first->second;
+}
+
+struct Judged {
+  std::vector<FrameJudgement> frames;
+  SetVerdict verdict;
+};
+
+Judged shootAndJudge(const Place& p, FrameFormat format, SimulationOptions options, const std::filesystem::path& folder) {
+  SimulatedCamera camera(p.world, p.plan.camera, std::move(options));
+  JudgeSetup setup;
+  setup.planned = p.plan.frames;
+  setup.camera = p.plan.camera;
+  setup.wanted = p.wanted;
+  setup.curveKnown = true;
+  SetJudge judge(setup);
+  for (std::size_t i = 0; i < p.plan.frames.size(); ++i) {
+    const auto file = folder / ("frame" + std::to_string(i) + extensionOf(format));
+    if (!camera.expose(p.plan.frames[i], format, file)) break;
+    judge.add(*loadFrame(file));
+  }
+  return {judge.frames(), judge.verdict(true)};
+}
+
+} // namespace
+
+class TestJudge : public QObject {
+  Q_OBJECT
+
+private slots:
+  // At least 200 seeded sets, half sound and half with one fault each: misses under 2 %, false alarms under 2 %.
+  void ratesOverSeededSets() {
+    QTemporaryDir dir;
+    const std::vector<FaultKind> faults{FaultKind::NudgedTripod, FaultKind::Gust,      FaultKind::PasserBy,          FaultKind::IsoDrift,        FaultKind::ApertureDrift,
+                                        FaultKind::WhiteBalanceDrift, FaultKind::FocusDrift, FaultKind::BracketingReset, FaultKind::Cloud, FaultKind::Disconnect, FaultKind::CardFull};
+    const std::vector<std::string> worlds{"reading_room", "boat_hall", "jetty_dusk"};
+    int sound = 0, alarms = 0, spoiled = 0, misses = 0;
+    for (int i = 0; i < 240; ++i) {
+      const Place& p = place(worlds[std::size_t(i / 2 % 3)]);
+      SimulationOptions options;
+      options.seed = std::uint64_t(1000 + i);
+      options.startClock = {1.7 * i};
+      const bool clean = i % 2 == 0;
+      const FaultKind fault = faults[std::size_t(i / 2) % faults.size()];
+      if (!clean) options.faults = {{fault, 1 + (i / 7) % std::max(1, int(p.plan.frames.size()) - 1)}};
+      const Judged judged = shootAndJudge(p, i % 4 < 2 ? FrameFormat::Dng : FrameFormat::Jpeg, options, test::pathOf(dir));
+      const QString which = QString("set %1, %2, %3: %4").arg(i).arg(QString::fromStdString(worlds[std::size_t(i / 2 % 3)]), clean ? "clean" : idOf(fault), QString::fromStdString(judged.verdict.sentence));
+      (clean ? sound : spoiled)++;
+      if (clean && !judged.verdict.good) {
+        ++alarms;
+        qWarning("false alarm: %s", qPrintable(which));
+      }
+      if (!clean && judged.verdict.good) {
+        ++misses;
+        qWarning("missed: %s", qPrintable(which));
+      }
+    }
+    qInfo("%d sound sets, %d false alarms; %d spoiled sets, %d missed", sound, alarms, spoiled, misses);
+    QVERIFY(sound + spoiled >= 200);
+    QVERIFY2(alarms < 0.02 * sound, qPrintable(QString("%1 false alarms").arg(alarms)));
+    QVERIFY2(misses < 0.02 * spoiled, qPrintable(QString("%1 misses").arg(misses)));
+  }
+
+  void eachFaultIsCalledByItsName_data() {
+    QTest::addColumn<int>("fault");
+    QTest::addColumn<int>("flaw");
+    QTest::newRow("nudge") << int(FaultKind::NudgedTripod) << int(Flaw::CameraMoved);
+    QTest::newRow("gust") << int(FaultKind::Gust) << int(Flaw::Soft);
+    QTest::newRow("passer-by") << int(FaultKind::PasserBy) << int(Flaw::ThingMoved);
+    QTest::newRow("ISO") << int(FaultKind::IsoDrift) << int(Flaw::SettingsDrifted);
+    QTest::newRow("aperture") << int(FaultKind::ApertureDrift) << int(Flaw::SettingsDrifted);
+    QTest::newRow("balance") << int(FaultKind::WhiteBalanceDrift) << int(Flaw::ColourDrifted);
+    QTest::newRow("focus") << int(FaultKind::FocusDrift) << int(Flaw::Soft);
+    QTest::newRow("bracket") << int(FaultKind::BracketingReset) << int(Flaw::WrongTime);
+    QTest::newRow("cloud") << int(FaultKind::Cloud) << int(Flaw::LightDrifted);
+  }
+  void eachFaultIsCalledByItsName() {
+    QFETCH(int, fault);
+    QFETCH(int, flaw);
+    QTemporaryDir dir;
+    SimulationOptions options;
+    options.seed = 4;
+    options.faults = {{FaultKind(fault), 1}};
+    const Judged judged = shootAndJudge(place("reading_room"), FrameFormat::Dng, options, test::pathOf(dir));
+    QVERIFY2(judged.frames[1].has(Flaw(flaw)), judged.verdict.sentence.c_str());
+    QVERIFY(!judged.verdict.good);
+    QVERIFY(!judged.verdict.action.label.empty());
+  }
+
+  // The figures, not only the alarm: a cloud takes two fifths of a stop, a nudge moves what it moved.
+  void figuresAreRight() {
+    QTemporaryDir dir;
+    SimulationOptions options;
+    options.seed = 9;
+    options.faults = {{FaultKind::Cloud, 1}};
+    const auto cloudy = shootAndJudge(place("boat_hall"), FrameFormat::Dng, options, test::pathOf(dir));
+    QVERIFY2(std::abs(cloudy.frames[1].light.value + 0.4) < 0.03, qPrintable(QString::number(cloudy.frames[1].light.value)));
+    options.faults = {{FaultKind::NudgedTripod, 1}};
+    const Place& p = place("boat_hall");
+    SimulatedCamera camera(p.world, p.plan.camera, options);
+    QVERIFY(camera.expose(p.plan.frames[0], FrameFormat::Dng, test::pathOf(dir) / "a.dng"));
+    QVERIFY(camera.expose(p.plan.frames[1], FrameFormat::Dng, test::pathOf(dir) / "b.dng"));
+    const CameraPose pose = camera.lastPose();
+    const auto m = measurePair(*sketchOf(*loadFrame(test::pathOf(dir) / "a.dng"), {}), *sketchOf(*loadFrame(test::pathOf(dir) / "b.dng"), {}));
+    QVERIFY(m.placed);
+    QVERIFY2(std::abs(std::hypot(m.shiftX, m.shiftY) - std::hypot(pose.dx, pose.dy)) < 0.25, qPrintable(QString("%1 against %2").arg(std::hypot(m.shiftX, m.shiftY)).arg(std::hypot(pose.dx, pose.dy))));
+  }
+
+  void clippedHighlightsAskForADarkerFrame() {
+    QTemporaryDir dir;
+    Place p = place("reading_room");
+    for (auto& frame : p.plan.frames) frame.time.value *= 16;
+    const auto judged = shootAndJudge(p, FrameFormat::Dng, {}, test::pathOf(dir));
+    QVERIFY(judged.frames[0].has(Flaw::HighlightsClipped));
+    QVERIFY(judged.verdict.action.kind == NextAction::Kind::ShootDarker);
+    QCOMPARE(judged.verdict.action.frames.size(), std::size_t(1));
+    // What it asks for is what the reading needs: the new frame's clipping point lies above the brightest reading.
+    const SensorModel sensor(p.plan.camera);
+    QVERIFY(sensor.clipsAt(judged.verdict.action.frames[0]).value >= p.wanted.high.value + p.wanted.highlightMargin.value - 0.02);
+    QVERIFY(judged.verdict.sentence.find(print(judged.verdict.action.frames[0].time)) != std::string::npos);
+  }
+
+  void noisyShadowsAskForABrighterFrame() {
+    QTemporaryDir dir;
+    Place p = place("reading_room");
+    p.plan.frames.pop_back();
+    const auto judged = shootAndJudge(p, FrameFormat::Dng, {}, test::pathOf(dir));
+    QVERIFY2(judged.verdict.action.kind == NextAction::Kind::ShootBrighter, judged.verdict.sentence.c_str());
+  }
+
+  void missingFramesAreAskedFor() {
+    QTemporaryDir dir;
+    SimulationOptions options;
+    options.faults = {{FaultKind::CardFull, 1}};
+    const Place& p = place("reading_room");
+    const auto judged = shootAndJudge(p, FrameFormat::Jpeg, options, test::pathOf(dir));
+    QVERIFY(judged.verdict.action.kind == NextAction::Kind::ShootMissing);
+    QCOMPARE(judged.verdict.action.frames.size(), p.plan.frames.size() - 1);
+  }
+
+  // "Leave it out; the rest still cover the scene": only when they do.
+  void softFrameIsLeftOutWhenTheRestCover() {
+    QTemporaryDir dir;
+    Place p = place("reading_room");
+    std::vector<ExposureSettings> frames;
+    for (int i = 0; i < 7; ++i) frames.push_back({timeAtThirds(25 - 4 * i), {8}, {100}});
+    p.plan.frames = frames;
+    p.wanted.snrTarget = 10;
+    SimulationOptions options;
+    options.faults = {{FaultKind::FocusDrift, 3}};
+    const auto judged = shootAndJudge(p, FrameFormat::Dng, options, test::pathOf(dir));
+    QVERIFY2(judged.verdict.action.kind == NextAction::Kind::LeaveOut, judged.verdict.sentence.c_str());
+    QCOMPARE(judged.verdict.action.replaces, std::vector<int>{3});
+    QVERIFY(judged.verdict.sentence.find("rest still cover") != std::string::npos);
+  }
+
+  void framesOfAnotherSizeAreNotOfThisSet() {
+    QTemporaryDir dir;
+    const auto a = test::shootScene(test::texturedScene(400, 300, 8, 1), test::exposedAt({9}), FrameFormat::Jpeg, test::pathOf(dir));
+    SetJudge judge(JudgeSetup{});
+    judge.add(a.frames[0]);
+    const auto b = test::shootScene(test::texturedScene(500, 300, 8, 1), test::exposedAt({7}), FrameFormat::Jpeg, test::pathOf(dir));
+    judge.add(b.frames[0]);
+    QVERIFY(judge.frames()[1].has(Flaw::NotAlike));
+  }
+
+  void setAsideIsNotJudged() {
+    QTemporaryDir dir;
+    SimulationOptions options;
+    options.faults = {{FaultKind::PasserBy, 1}};
+    const Place& p = place("reading_room");
+    SimulatedCamera camera(p.world, p.plan.camera, options);
+    JudgeSetup setup;
+    setup.planned = p.plan.frames;
+    setup.camera = p.plan.camera;
+    SetJudge judge(setup);
+    auto frames = p.plan.frames;
+    frames.push_back(frames[1]); // the repeat
+    for (std::size_t i = 0; i < frames.size(); ++i) {
+      const auto file = test::pathOf(dir) / ("f" + std::to_string(i) + ".dng");
+      QVERIFY(camera.expose(frames[i], FrameFormat::Dng, file));
+      judge.add(*loadFrame(file));
+    }
+    judge.setAside(1);
+    QVERIFY2(judge.verdict(true).good, judge.verdict(true).sentence.c_str());
+    QVERIFY(judge.frames()[1].flaws.empty());
+  }
+
+  // A flat scene of known luminance lies in the bin of its EV100 (ISO 2720: L = 0.125 x 2^EV).
+  void distributionLiesWhereTheLightIs() {
+    QTemporaryDir dir;
+    Image<float> scene(360, 240, 3);
+    for (int y = 0; y < 240; ++y)
+      for (int x = 0; x < 360; ++x)
+        for (int c = 0; c < 3; ++c) scene.at(x, y)[c] = float(luminanceOf({x < 120 ? 6.1 : 11.1}));
+    const auto shot = test::shootScene(std::move(scene), test::exposedAt({11, 6}), FrameFormat::Dng, test::pathOf(dir));
+    const auto d = distributionOf({sketchOf(shot.frames[0], {}), sketchOf(shot.frames[1], {})});
+    double low = 0, high = 0;
+    for (std::size_t i = 0; i < d.share.size(); ++i) {
+      const double ev = d.start + double(i) * SceneDistribution::kStep;
+      if (std::abs(ev - 6) < 0.3) low += d.share[i];
+      if (std::abs(ev - 11) < 0.3) high += d.share[i];
+    }
+    QVERIFY2(std::abs(low - 1 / 3.0) < 0.03, qPrintable(QString::number(low)));
+    QVERIFY2(std::abs(high - 2 / 3.0) < 0.03, qPrintable(QString::number(high)));
+    const auto zones = proposeZones(*sketchOf(shot.frames[0], {}));
+    QVERIFY(zones);
+    QVERIFY(zones->brightest.x > 0.33 && zones->darkest.x < 0.36);
+    QVERIFY(std::abs(zones->brightest.ev100.value - 11.1) < 0.15);
+    QVERIFY(std::abs(zones->darkest.ev100.value - 6.1) < 0.3);
+    QVERIFY(!zones->brightest.atLeast);
+    QVERIFY(proposeZones(*sketchOf(shot.frames[1], {}))->brightest.atLeast);
+  }
+
+  void aLullIsSeen() {
+    const Place& p = place("jetty_dusk");
+    SimulationOptions options;
+    options.lulls = true;
+    SimulatedCamera camera(p.world, p.plan.camera, options);
+    const ExposureSettings finder = p.plan.frames[1];
+    const auto look = [&] { return std::move(*camera.liveView(finder)); };
+    // Five seconds of wind, three of rest.
+    const auto a = look();
+    camera.wait({1});
+    const auto b = look();
+    QVERIFY(changedShare(a.view(), b.view()) > kStillShare);
+    camera.wait({4.5}); // at 5.5 s
+    const auto c = look();
+    camera.wait({1});
+    const auto d = look();
+    QVERIFY2(changedShare(c.view(), d.view()) < kStillShare, qPrintable(QString::number(changedShare(c.view(), d.view()))));
+  }
+};
+
+QTEST_GUILESS_MAIN(TestJudge)
+#include "test_judge.moc"
