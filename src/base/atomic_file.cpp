@@ -1,6 +1,8 @@
 #include "base/atomic_file.h"
 
 #include <cerrno>
+#include <csignal>
+#include <cstdlib>
 #include <cstring>
 #include <fcntl.h>
 #include <fstream>
@@ -37,6 +39,19 @@ Result<void> writeAtomically(const fs::path& target, const std::function<Result<
   if (written && ::rename(temporary.c_str(), target.c_str()) != 0) written = cannotWrite(target, std::strerror(errno));
   if (!written) fs::remove(temporary, ignored);
   return written;
+}
+
+void clearLeftovers(const fs::path& folder) {
+  static constexpr std::string_view kMark = ".part-";
+  std::error_code error;
+  for (const auto& entry : fs::directory_iterator(folder, error)) {
+    const std::string name = entry.path().filename().string();
+    const auto at = name.find(kMark);
+    if (name.front() != '.' || at == std::string::npos) continue;
+    const int writer = std::atoi(name.c_str() + at + kMark.size());
+    const bool alive = writer > 0 && (::kill(writer, 0) == 0 || errno == EPERM);
+    if (!alive) fs::remove(entry.path(), error);
+  }
 }
 
 Result<void> writeTextAtomically(const fs::path& target, std::string_view text) {

@@ -11,6 +11,9 @@ namespace ml {
 Result<void> writeAtomically(const std::filesystem::path& target,
                              const std::function<Result<void>(const std::filesystem::path& temporary)>& write);
 
+/// Removes what writers that died left in `folder`: temporaries whose process is gone.
+void clearLeftovers(const std::filesystem::path& folder);
+
 Result<void> writeTextAtomically(const std::filesystem::path& target, std::string_view text);
 Result<std::string> readText(const std::filesystem::path& file);
 

@@ -9,7 +9,11 @@
 namespace ml {
 namespace {
 
-double luminanceOfSensor(const float* rgb) { return 0.25 * rgb[0] + 0.6 * rgb[1] + 0.15 * rgb[2]; }
+/// Rec. 709 weights on white-balanced channels, in units in which green saturates at 1.
+double luminanceOf(const Sketch& s, const float* rgb) {
+  const auto& sat = s.saturation;
+  return 0.2126 * rgb[0] * sat[0] / sat[1] + 0.7152 * rgb[1] + 0.0722 * rgb[2] * sat[2] / sat[1];
+}
 
 double evOf(const Sketch& s, double level) { return ev100(s.settings).value + std::log2(level / s.midTone); }
 
@@ -40,7 +44,7 @@ SceneDistribution distributionOf(const std::vector<std::shared_ptr<const Sketch>
         ++clipped;
         continue;
       }
-      const double level = luminanceOfSensor(best->light.at(x, y));
+      const double level = luminanceOf(*best, best->light.at(x, y));
       if (level <= floorOf(*best)) {
         ++dark;
         continue;
@@ -71,7 +75,7 @@ std::optional<ProposedZones> proposeZones(const Sketch& s) {
       int clipped = 0;
       for (int v = 0; v < size; ++v)
         for (int u = 0; u < size; ++u) {
-          sum += luminanceOfSensor(s.light.at(x + u, y + v));
+          sum += luminanceOf(s, s.light.at(x + u, y + v));
           clipped += *s.clipped.at(x + u, y + v) > 0;
         }
       areas.push_back({sum / (size * size), x, y, clipped * 4 > size * size});

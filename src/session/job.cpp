@@ -87,13 +87,10 @@ void adoptStrays(View& view) {
   std::error_code error;
   for (const auto& folder : fs::directory_iterator(view.framesFolder(), error)) {
     if (!folder.is_directory(error)) continue;
+    clearLeftovers(folder.path());
     const std::string name = folder.path().filename().string();
     std::vector<fs::path> strays;
     for (const auto& entry : fs::directory_iterator(folder.path(), error)) {
-      if (entry.path().filename().string().find(".part-") != std::string::npos) {
-        fs::remove(entry.path(), error);
-        continue;
-      }
       const auto known = [&](const FrameSet& set) {
         return std::any_of(set.frames.begin(), set.frames.end(), [&](const auto& m) { return m.file == entry.path(); });
       };
@@ -160,6 +157,7 @@ Result<void> loadFinish(View& view) {
 Result<View> loadView(const fs::path& folder) {
   View view;
   view.folder = folder;
+  clearLeftovers(folder);
   try {
     for (const auto step : {loadPlan, loadFrames, loadCombined, loadFinish})
       if (auto loaded = step(view); !loaded) return passOn(loaded.error());
@@ -267,6 +265,7 @@ Result<Job> Job::create(const fs::path& folder, const std::string& name) {
 Result<Job> Job::open(const fs::path& folder) {
   auto document = readJson(folder / "job.json");
   if (!document) return passOn(document.error());
+  clearLeftovers(folder);
   Job job;
   job.folder_ = folder;
   job.extra_ = *document;

@@ -17,7 +17,9 @@ View filled(View view) {
   view.plan = *planBracket(*findProfile("crop-20"), request);
   view.camera = "crop-20";
   view.format = FrameFormat::Jpeg;
-  view.frames = {view.framesFolder() / "set-01/frame-1.jpg", "/elsewhere/b.jpg"};
+  view.sets = {{"set-01", "Bracket", 0, 0, 0, {}, {{view.framesFolder() / "set-01/frame-1.jpg", true}, {"/elsewhere/b.jpg", true}}, ""}};
+  view.activeSet = 0;
+  view.refreshFrames();
   CombineRecord record;
   record.frames = view.frameNames();
   record.ev100OfUnit = 9.5;
