@@ -5,6 +5,7 @@
 #include "deliver/deliver.h"
 #include "exposure/marks.h"
 #include "finish/finish.h"
+#include "pipeline/inspect.h"
 #include "pipeline/report.h"
 #include "pipeline/run.h"
 
@@ -56,6 +57,22 @@ Result<std::optional<Seconds>> handheldLimit(const PlanArguments& a) {
   return std::optional<Seconds>{{std::exp2(std::floor(std::log2(1 / a.focal) * 3 + 1e-9) / 3)}};
 }
 
+/// Every school on one scene, a line each.
+int compare(const CameraProfile& camera, const PlanRequest& request, bool asJson) {
+  const auto comparison = compareSchools(camera, request, {});
+  if (!comparison) return refuse(comparison.error());
+  if (asJson) {
+    say(toJson(*comparison).dump(2));
+    return kDone;
+  }
+  say(verdict(comparison->recommended.plan));
+  say(comparison->reason);
+  for (const auto& other : comparison->alternatives) std::printf("  %-14s %s\n", other.school.id.c_str(), other.difference.c_str());
+  say(comparison->oneRaw);
+  say(comparison->extraFrames);
+  return kDone;
+}
+
 } // namespace
 
 int runPlan(const PlanArguments& a) {
@@ -74,9 +91,19 @@ int runPlan(const PlanArguments& a) {
     request.iso = parseIso(a.iso);
     if (!request.iso) return wrongUse("--iso takes a number, for instance 100.");
   }
+  if (!a.isoCap.empty()) {
+    request.isoCap = parseIso(a.isoCap);
+    if (!request.isoCap) return wrongUse("--iso-cap takes the highest ISO you allow, for instance 800.");
+  }
+  if (!a.snr.empty()) {
+    const auto target = parseStops(a.snr);
+    if (!target || !(target->value > 0)) return wrongUse("--snr takes the least signal-to-noise ratio, for instance 10 or 40.");
+    request.snrTarget = target->value;
+  }
   const auto limit = handheldLimit(a);
   if (!limit) return refuse(limit.error());
   request.longest = *limit;
+  if (a.compare) return compare(*camera, request, a.json);
   const auto plan = planBracket(*camera, request);
   if (!plan) return refuse(plan.error());
   if (a.json) {
@@ -121,19 +148,24 @@ int runShoot(const ShootArguments& a, const Progress& progress) {
   return shot ? kDone : refuse(shot.error());
 }
 
-int runInspect(const InspectArguments& a) {
+int runInspect(const InspectArguments& a, const Progress& progress) {
   Grouping missing;
   const auto files = collectFiles(toPaths(a.paths), missing.leftOut);
   Grouping grouping = groupFiles(files);
   grouping.leftOut.insert(grouping.leftOut.end(), missing.leftOut.begin(), missing.leftOut.end());
+  const auto sets = inspectSets(grouping, progress);
+  if (progress.stopRequested()) return refuse({ErrorCode::Stopped, "Stopped."});
   if (a.json) {
-    say(toJson(grouping).dump(2));
+    say(toJson(sets, grouping.leftOut).dump(2));
   } else {
-    for (const auto& set : grouping.sets) {
-      std::printf("%s: %zu %s\n", set.name.c_str(), set.files.size(), set.files.size() == 1 ? "frame" : "frames");
-      for (const auto& file : set.files)
-        std::printf("  %-8s %-6s %-8s %s\n", print(file.settings.time).c_str(), print(file.settings.aperture).c_str(),
-                    print(file.settings.iso).c_str(), file.path.filename().c_str());
+    for (const auto& set : sets) {
+      std::printf("%s: %zu %s\n", set.group.name.c_str(), set.group.files.size(), set.group.files.size() == 1 ? "frame" : "frames");
+      for (std::size_t i = 0; i < set.group.files.size(); ++i) {
+        const auto& file = set.group.files[i];
+        std::printf("  %-8s %-6s %-8s %s%s%s\n", print(file.settings.time).c_str(), print(file.settings.aperture).c_str(), print(file.settings.iso).c_str(),
+                    file.path.filename().c_str(), i < set.frames.size() ? "  " : "", i < set.frames.size() ? set.frames[i].sentence.c_str() : "");
+      }
+      std::printf("  %s\n", set.verdict.sentence.c_str());
     }
   }
   const int code = sayLeftOut(grouping.leftOut);

@@ -10,7 +10,8 @@ namespace ml::cli {
 
 struct PlanArguments {
   std::string low, high, camera = "full-frame-24", aperture = "8", iso, school = "auto";
-  bool handheld = false, json = false;
+  std::string isoCap, snr;
+  bool handheld = false, json = false, compare = false;
   double focal = 0;
 };
 struct ShootArguments {
@@ -37,7 +38,7 @@ struct RunArguments {
 /// Each prints its result, or one sentence on standard error, and returns the exit code.
 int runPlan(const PlanArguments& arguments);
 int runShoot(const ShootArguments& arguments, const Progress& progress);
-int runInspect(const InspectArguments& arguments);
+int runInspect(const InspectArguments& arguments, const Progress& progress);
 int runCombine(const CombineArguments& arguments, const Progress& progress);
 int runFinish(const FinishArguments& arguments, const Progress& progress);
 int runRun(const RunArguments& arguments, const Progress& progress);

@@ -45,6 +45,9 @@ int main(int count, char** arguments) {
   planCommand->add_option("--aperture", plan.aperture, "f-number")->capture_default_str();
   planCommand->add_option("--iso", plan.iso, "empty: the camera's base ISO");
   planCommand->add_option("--school", plan.school, "auto or a way to bracket")->capture_default_str();
+  planCommand->add_option("--iso-cap", plan.isoCap, "ISO may rise to this in full stops");
+  planCommand->add_option("--snr", plan.snr, "least SNR of what must keep texture; 10 acceptable, 40 excellent");
+  planCommand->add_flag("--compare", plan.compare, "all ways to bracket this scene, with what each loses or gains");
   planCommand->add_flag("--handheld", plan.handheld, "limit the time to what can be held");
   planCommand->add_option("--focal", plan.focal, "focal length in mm, for --handheld");
   planCommand->add_flag("--json", plan.json, "print JSON");
@@ -56,7 +59,7 @@ int main(int count, char** arguments) {
   shootCommand->add_option("--out", shoot.out, "folder for the frames")->required();
   shootCommand->add_option("--format", shoot.format, "dng, jpeg or tiff")->capture_default_str();
   shootCommand->add_option("--seed", shoot.seed, "of noise and movement")->capture_default_str();
-  shootCommand->add_option("--fault", shoot.faults, "something that goes wrong: hand-held");
+  shootCommand->add_option("--fault", shoot.faults, "something that goes wrong, such as gust or gust@2; a wrong name lists them all");
 
   InspectArguments inspect;
   auto* inspectCommand = app.add_subcommand("inspect", "Group frames into sets and say what is wrong with each");
@@ -95,7 +98,7 @@ int main(int count, char** arguments) {
   const ml::Progress progress = terminalProgress();
   if (*planCommand) return runPlan(plan);
   if (*shootCommand) return runShoot(shoot, progress);
-  if (*inspectCommand) return runInspect(inspect);
+  if (*inspectCommand) return runInspect(inspect, progress);
   if (*combineCommand) return runCombine(combine, progress);
   if (*finishCommand) return runFinish(finish, progress);
   return runRun(run, progress);

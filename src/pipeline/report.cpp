@@ -172,16 +172,6 @@ json toJson(const Combined& c) {
           {"verdict", verdict(c)}};
 }
 
-json toJson(const Grouping& g) {
-  json sets = json::array();
-  for (const auto& set : g.sets) {
-    json files = json::array();
-    for (const auto& file : set.files) files.push_back({{"file", file.path.string()}, {"settings", settingsJson(file.settings)}});
-    sets.push_back({{"name", set.name}, {"files", files}});
-  }
-  return {{"version", 1}, {"kind", "inspect"}, {"sets", sets}, {"left_out", leftOutJson(g.leftOut)}};
-}
-
 json toJson(const FinishReport& r) {
   return {{"version", 1}, {"kind", "finish"}, {"white_share", r.whiteShare}, {"black_share", r.blackShare}};
 }
@@ -226,6 +216,18 @@ const char* flawName(Flaw flaw) {
 }
 
 } // namespace
+
+json toJson(const std::vector<InspectedSet>& inspected, const std::vector<LeftOut>& leftOut) {
+  json sets = json::array();
+  for (const auto& set : inspected) {
+    json files = json::array();
+    for (const auto& file : set.group.files) files.push_back({{"file", file.path.string()}, {"settings", settingsJson(file.settings)}});
+    json entry = toJson(set.frames, set.verdict);
+    entry.update({{"name", set.group.name}, {"files", files}});
+    sets.push_back(std::move(entry));
+  }
+  return {{"version", 1}, {"kind", "inspect"}, {"sets", sets}, {"left_out", leftOutJson(leftOut)}};
+}
 
 json toJson(const Comparison& c) {
   json list = json::array();

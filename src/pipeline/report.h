@@ -2,6 +2,7 @@
 #include "finish/finish.h"
 #include "judge/set_judge.h"
 #include "pipeline/combine.h"
+#include "pipeline/inspect.h"
 #include "plan/comparison.h"
 #include "plan/shot_list.h"
 
@@ -12,7 +13,7 @@ namespace ml {
 /// JSON documents of the command line and of job folders; shapes in docs/formats.md.
 [[nodiscard]] nlohmann::json toJson(const Plan& plan);
 [[nodiscard]] nlohmann::json toJson(const Combined& combined);
-[[nodiscard]] nlohmann::json toJson(const Grouping& grouping);
+[[nodiscard]] nlohmann::json toJson(const std::vector<InspectedSet>& sets, const std::vector<LeftOut>& leftOut);
 [[nodiscard]] nlohmann::json toJson(const FinishReport& report);
 
 [[nodiscard]] nlohmann::json toJson(const ShotList& list);

@@ -17,8 +17,11 @@ std::string describeLoss(const Plan& plan) {
   const auto& c = plan.coverage;
   std::string loss;
   const auto add = [&](const std::string& part) { loss += (loss.empty() ? "" : " and ") + part; };
-  if (c.spareHigh.value < -0.05) add(fmt::format("clips the brightest {}", printAmount({-c.spareHigh.value})));
-  if (c.spareLow.value < -0.05) add(fmt::format("leaves the darkest {} below SNR {:g}", printAmount({-c.spareLow.value}), plan.request.snrTarget));
+  constexpr double kWorthAFigure = 0.05;
+  if (c.spareHigh.value < -kWorthAFigure) add(fmt::format("clips the brightest {}", printAmount({-c.spareHigh.value})));
+  else if (c.spareHigh.value < -1e-9) add("leaves the highlights a little less than their margin");
+  if (c.spareLow.value < -kWorthAFigure) add(fmt::format("leaves the darkest {} below SNR {:g}", printAmount({-c.spareLow.value}), plan.request.snrTarget));
+  else if (c.spareLow.value < -1e-9) add(fmt::format("leaves the darkest tone a little below SNR {:g}", plan.request.snrTarget));
   if (loss.empty() && !plan.covers) add(fmt::format("falls to SNR {:.0f} near EV {:.1f}", c.worstSnr, c.worstAt.value));
   return loss;
 }

@@ -1,4 +1,5 @@
 #include "codec/jpeg.h"
+#include "plan/planner.h"
 #include "support/scenes.h"
 
 #include <QJsonDocument>
@@ -86,6 +87,41 @@ private slots:
     QCOMPARE(QJsonDocument::fromJson(json.out.toUtf8()).object()["sets"].toArray().size(), 1);
   }
 
+  // What is wrong with a set is said without a window.
+  void inspectFindsTheSoftFrame() {
+    QCOMPARE(run({"shoot", "--world", "boat_hall", "--plan", at("plan.json"), "--out", at("windy"), "--fault", "gust@1"}).code, 0);
+    const auto text = run({"inspect", at("windy")});
+    QCOMPARE(text.code, 0);
+    QVERIFY2(text.out.contains("Frame 2 is soft"), qPrintable(text.out));
+    const auto json = QJsonDocument::fromJson(run({"inspect", at("windy"), "--json"}).out.toUtf8()).object()["sets"].toArray()[0].toObject();
+    QVERIFY(!json["good"].toBool());
+    QVERIFY(json["frames"].toArray()[1].toObject()["flaws"].toArray().contains("soft"));
+    QVERIFY(json["frames"].toArray()[0].toObject()["flaws"].toArray().isEmpty());
+  }
+
+  void schoolsAreCompared() {
+    const auto text = run({"plan", "--low", "4", "--high", "15.3", "--compare"});
+    QCOMPARE(text.code, 0);
+    for (const auto& school : schools())
+      if (school.shape != SchoolShape::Free) QVERIFY2(text.out.contains(QString::fromStdString(school.id)), school.id.c_str());
+    const auto json = QJsonDocument::fromJson(run({"plan", "--low", "4", "--high", "15.3", "--compare", "--json"}).out.toUtf8()).object();
+    QVERIFY(json["alternatives"].toArray().size() > 10);
+    QVERIFY(json["recommended"].toObject()["covers"].toBool());
+  }
+
+  void isoRisesOnlyUnderTheCap() {
+    const auto planned = [&](const QStringList& more) {
+      return QJsonDocument::fromJson(run(QStringList{"plan", "--low", "4", "--high", "12", "--handheld", "--focal", "100", "--json"} + more).out.toUtf8()).object();
+    };
+    const auto base = planned({}), capped = planned({"--iso-cap", "1600"});
+    const auto iso = [](const QJsonObject& plan) { return plan["frames"].toArray()[0].toObject()["iso"].toDouble(); };
+    QCOMPARE(iso(base), 100.0);
+    // More gain gathers no more light; it lowers the read noise, so a little deeper shadow is reached, not a lot.
+    QVERIFY(iso(capped) > 100 && iso(capped) <= 1600);
+    const double gained = base["coverage"].toObject()["low_ev100"].toDouble() - capped["coverage"].toObject()["low_ev100"].toDouble();
+    QVERIFY2(gained > 0 && gained < 0.5, qPrintable(QString::number(gained)));
+  }
+
   void exitCodes_data() {
     QTest::addColumn<QStringList>("arguments");
     QTest::addColumn<int>("code");
@@ -104,11 +140,15 @@ private slots:
     QTest::newRow("unknown option") << QStringList{"plan", "--low", "1", "--high", "9", "--sideways"} << 2;
     QTest::newRow("readings upside down") << QStringList{"plan", "--low", "9", "--high", "1"} << 2;
     QTest::newRow("reading is no number") << QStringList{"plan", "--low", "dark", "--high", "1"} << 2;
-    QTest::newRow("no such camera") << QStringList{"plan", "--low", "1", "--high", "9", "--camera", "brownie"} << 2;
+    QTest::newRow("no such camera") << QStringList{"plan", "--low", "1", "--high", "9", "--camera", "teapot"} << 2;
     QTest::newRow("no such school") << QStringList{"plan", "--low", "1", "--high", "9", "--school", "eleven"} << 2;
     QTest::newRow("hand-held without focal length") << QStringList{"plan", "--low", "1", "--high", "9", "--handheld"} << 2;
     QTest::newRow("no such world") << QStringList{"shoot", "--world", "moon", "--plan", dir_.filePath("plan.json"), "--out", small} << 2;
-    QTest::newRow("no such fault yet") << QStringList{"shoot", "--world", "reading_room", "--plan", dir_.filePath("plan.json"), "--out", small, "--fault", "gust"} << 2;
+    QTest::newRow("no such fault") << QStringList{"shoot", "--world", "reading_room", "--plan", dir_.filePath("plan.json"), "--out", small, "--fault", "earthquake"} << 2;
+    QTest::newRow("cable comes off") << QStringList{"shoot", "--world", "reading_room", "--plan", dir_.filePath("plan.json"), "--out", dir_.filePath("half"), "--fault", "disconnect@1"} << 1;
+    QTest::newRow("card full") << QStringList{"shoot", "--world", "reading_room", "--plan", dir_.filePath("plan.json"), "--out", dir_.filePath("full"), "--fault", "card-full@0"} << 5;
+    QTest::newRow("no such SNR") << QStringList{"plan", "--low", "1", "--high", "9", "--snr", "clean"} << 2;
+    QTest::newRow("no such ISO") << QStringList{"plan", "--low", "1", "--high", "9", "--iso-cap", "-3"} << 2;
     QTest::newRow("method to come") << QStringList{"combine", frames, "--out", dir_.filePath("x.exr"), "--method", "fusion"} << 2;
     QTest::newRow("no such look") << QStringList{"finish", dir_.filePath("c.exr"), "--out", dir_.filePath("x.jpg"), "--look", "loud"} << 2;
     QTest::newRow("output of another kind") << QStringList{"combine", first, "--out", dir_.filePath("x.jpg")} << 2;
