@@ -91,9 +91,12 @@ void draw(QPainter& p, const FieldCard& card, const QRectF& page, double unit) {
   for (const auto& setting : cameraSettings(card.plan, card.situation)) s.pair(text(setting.name), text(setting.value));
   const ShotList shots = shotList(card.plan, card.situation);
   s.heading(QObject::tr("Shots"));
-  s.line(QObject::tr("%1 frames in %2 sets (%3 rows, %4 columns, %5 lens shifts, %6 planes of focus); %7 s of exposing, %8 MB.")
-             .arg(shots.shots.size()).arg(shots.sets()).arg(shots.rows).arg(shots.columns).arg(shots.shifts).arg(shots.planes)
-             .arg(shots.time.value, 0, 'f', 0).arg(shots.megabytes, 0, 'f', 0));
+  QStringList many;
+  for (const auto& [count, what] : {std::pair{shots.rows, QObject::tr("rows")}, {shots.columns, QObject::tr("columns")}, {shots.shifts, QObject::tr("lens shifts")}, {shots.planes, QObject::tr("planes of focus")}})
+    if (count > 1) many << QString("%1 %2").arg(count).arg(what);
+  s.line(QObject::tr("%1 frames in %2%3; %4 s with timers, %5 MB.")
+             .arg(shots.shots.size()).arg(shots.sets() == 1 ? QObject::tr("one set") : QObject::tr("%1 sets").arg(shots.sets()))
+             .arg(many.isEmpty() ? QString() : " (" + many.join(", ") + ")").arg(shots.time.value, 0, 'f', 0).arg(shots.megabytes, 0, 'f', 0));
   const auto warnings = planWarnings(card.plan, card.situation);
   if (!warnings.empty()) s.heading(QObject::tr("Watch for"));
   for (const auto& w : warnings) s.line(text(w));

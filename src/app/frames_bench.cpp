@@ -10,7 +10,9 @@
 #include <QFileDialog>
 #include <QGridLayout>
 #include <QLabel>
+#include <QLineEdit>
 #include <QPushButton>
+#include <QRegularExpression>
 #include <QSpinBox>
 #include <QToolButton>
 
@@ -29,13 +31,13 @@ public:
     auto* grid = new QGridLayout;
     grid->setHorizontalSpacing(8);
     grid->setVerticalSpacing(6);
-    camera_ = addBox(grid, 0, 0, "camera", tr("Camera"), 206);
-    school_ = addBox(grid, 1, 0, "school", tr("Bracket"), 206);
+    camera_ = addBox(grid, 0, 0, "camera", tr("Camera"), 196);
+    school_ = addBox(grid, 1, 0, "school", tr("Bracket"), 196);
     for (const auto& s : schools()) {
       school_->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
       school_->setItemData(school_->count() - 1, QString::fromStdString(s.who + ". Costs: " + s.cost), Qt::ToolTipRole);
     }
-    moving_ = addBox(grid, 2, 0, "moving", tr("Moving"), 206);
+    moving_ = addBox(grid, 2, 0, "moving", tr("Moving"), 196);
     moving_->addItem(tr("nothing"), QString());
     for (const auto& m : typicalMovers()) moving_->addItem(QString::fromStdString(m.name), QString::fromStdString(m.id));
     aperture_ = addBox(grid, 0, 2, "aperture", tr("Aperture"), 94);
@@ -44,7 +46,10 @@ public:
     snr_->addItem(tr("SNR 10"), 10);
     snr_->addItem(tr("SNR 20"), 20);
     snr_->addItem(tr("SNR 40"), 40);
-    snr_->setToolTip(tr("10 is acceptable, 40 excellent (ISO 12232)"));
+    snr_->setToolTip(tr("Least SNR of what must keep texture: 10 is acceptable, 40 excellent (ISO 12232); or type your own"));
+    snr_->setEditable(true);
+    snr_->setInsertPolicy(QComboBox::NoInsert);
+    connect(snr_->lineEdit(), &QLineEdit::editingFinished, this, &FramesBench::choose);
     iso_ = addBox(grid, 2, 2, "isoCap", tr("ISO up to"), 94);
     for (const int iso : {0, 200, 400, 800, 1600, 3200}) iso_->addItem(iso == 0 ? tr("base") : QString::number(iso), iso);
     hand_ = new QCheckBox(tr("Hand-held"));
@@ -97,7 +102,11 @@ public:
     select(camera_, QString::fromStdString(c.camera));
     select(school_, QString::fromStdString(c.school));
     select(aperture_, int(std::lround(6 * std::log2(c.aperture.value))));
-    select(snr_, int(c.snrTarget));
+    {
+      const QSignalBlocker quiet(snr_);
+      snr_->setCurrentIndex(snr_->findData(int(c.snrTarget)));
+      snr_->setEditText(tr("SNR %1").arg(c.snrTarget));
+    }
     select(iso_, c.isoCap ? int(c.isoCap->value) : 0);
     select(moving_, c.situation.movers.empty() ? QString() : QString::fromStdString(c.situation.movers.front().id));
     select(fade_, c.situation.fadeStopsPerMinute);
@@ -147,7 +156,8 @@ private:
     if (school != c.school) c.own.reset();
     c.school = school;
     c.aperture = FNumber{std::exp2(aperture_->currentData().toInt() / 6.0)};
-    c.snrTarget = snr_->currentData().toInt();
+    const double target = QString(snr_->currentText()).remove(QRegularExpression("[^0-9.]")).toDouble();
+    if (target >= 1 && target <= 1000) c.snrTarget = target;
     c.isoCap.reset();
     if (const int iso = iso_->currentData().toInt(); iso > 0) c.isoCap = Iso{double(iso)};
     c.situation.handHeld = hand_->isChecked();

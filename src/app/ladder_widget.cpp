@@ -37,6 +37,8 @@ LadderWidget::LadderWidget(QWidget* parent) : QWidget(parent) {
   setObjectName("ladder");
   setFixedWidth(310);
   setAccessibleName(tr("Light Ladder"));
+  setToolTip(tr("The scene's light in stops: pins are readings, columns are frames, from where they are clean enough to where they clip.\n"
+                "Everyday levels after American National Standard PH2.7-1986."));
 }
 
 void LadderWidget::show(const LadderData& data, int shownFrame) {

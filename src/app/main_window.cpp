@@ -48,7 +48,13 @@ MainWindow::MainWindow(std::filesystem::path jobsFolder, QWidget* parent) : QMai
   demo->setProperty("role", "next");
   auto* frames = new QPushButton(tr("Choose frames of your own..."));
   frames->setObjectName("chooseFrames");
+  const QString last = QSettings().value("lastJob").toString();
+  auto* goOn = new QPushButton(tr("Go on with %1").arg(QSettings().value("lastJobName").toString()));
+  goOn->setObjectName("goOn");
+  std::error_code missing;
+  goOn->setVisible(!last.isEmpty() && std::filesystem::exists(std::filesystem::path(last.toStdString()) / "job.json", missing));
   welcomeRow->addStretch();
+  welcomeRow->addWidget(goOn);
   welcomeRow->addWidget(demo);
   welcomeRow->addWidget(frames);
   welcomeRow->addStretch();
@@ -79,6 +85,7 @@ MainWindow::MainWindow(std::filesystem::path jobsFolder, QWidget* parent) : QMai
 
   connect(demo, &QPushButton::clicked, this, &MainWindow::openDemo);
   connect(frames, &QPushButton::clicked, this, &MainWindow::chooseFrames);
+  connect(goOn, &QPushButton::clicked, this, [this, last] { openPaths({last}); });
   connect(path_, &StationPath::chosen, &workbench_, [this](Station s) { workbench_.goTo(s); });
   connect(ladder_, &LadderWidget::frameChosen, &workbench_, &Workbench::showFrame);
   connect(picture_, &PictureView::spotClicked, &workbench_, &Workbench::readSpot);
@@ -235,6 +242,11 @@ void MainWindow::refresh() {
   undo_->setToolTip(tr("Undo %1 (Ctrl+Z)").arg(workbench_.undoStack().undoText()));
   redo_->setToolTip(tr("Redo %1 (Ctrl+Shift+Z)").arg(workbench_.undoStack().redoText()));
   if (!open) return;
+  if (const QString folder = QString::fromStdString(workbench_.job().folder().string()); folder != rememberedJob_) {
+    rememberedJob_ = folder; // after a crash the next start offers it
+    QSettings().setValue("lastJob", folder);
+    QSettings().setValue("lastJobName", QString::fromStdString(workbench_.job().name()));
+  }
   const QSignalBlocker quiet(views_);
   views_->clear();
   for (const auto& view : workbench_.job().views()) views_->addItem(QString::fromStdString(view.name));

@@ -51,6 +51,7 @@ private:
   const Theme* theme_ = &Theme::dusk();
   QFrame* header_;
   QLabel* jobName_;
+  QString rememberedJob_;
   QComboBox* views_;
   QToolButton *menu_, *undo_, *redo_, *size_;
   StationPath* path_;

@@ -49,6 +49,8 @@ bool editPositions(QWidget* parent, Situation& s) {
   auto* distance = number("distance", 0.1, 1000, s.focusDistance, QDialog::tr(" m"), 1);
   auto* tolerable = number("tolerable", 0, 50, s.tolerablePixels, QDialog::tr(" px"), 0);
   tolerable->setSpecialValueText(QDialog::tr("any blur"));
+  auto* most = number("mostSeconds", 0, 3600, s.mostSeconds, QDialog::tr(" s"), 0);
+  most->setSpecialValueText(QDialog::tr("as long as it takes"));
   form->addRow(QDialog::tr("Panorama"), pan);
   form->addRow(QString(), tilt);
   form->addRow(QString(), overlap);
@@ -57,6 +59,7 @@ bool editPositions(QWidget* parent, Situation& s) {
   form->addRow(QDialog::tr("Planes of focus"), planes);
   form->addRow(QDialog::tr("Focused at"), distance);
   form->addRow(QDialog::tr("What moves may blur by"), tolerable);
+  form->addRow(QDialog::tr("A set may last"), most);
   auto* note = new QLabel(QDialog::tr("Level first. One bracket serves all positions: read the light over all of them. 0 degrees: one position."));
   note->setProperty("role", "quiet");
   note->setWordWrap(true);
@@ -69,6 +72,7 @@ bool editPositions(QWidget* parent, Situation& s) {
   s.positions = {pan->value(), tilt->value(), overlap->value() / 100, shifts->currentData().toInt(), planes->value(), upright->isChecked()};
   s.focusDistance = distance->value();
   s.tolerablePixels = tolerable->value();
+  s.mostSeconds = most->value();
   return true;
 }
 

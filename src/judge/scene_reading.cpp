@@ -1,6 +1,7 @@
 #include "judge/scene_reading.h"
 
 #include "exposure/ev.h"
+#include "judge/pair.h"
 
 #include <algorithm>
 #include <cmath>
@@ -94,6 +95,23 @@ std::optional<ProposedZones> proposeZones(const Sketch& s) {
   };
   const std::size_t beyond = areas.size() / 100;
   return ProposedZones{zone(areas[beyond]), zone(areas[areas.size() - 1 - beyond])};
+}
+
+bool isSeparator(const Sketch& frame, const Sketch* before) {
+  if (!before || frame.width != before->width || frame.height != before->height) return false;
+  const auto structured = [](const Sketch& s) {
+    int count = 0, all = 0;
+    for (int y = 0; y < s.structure.height(); ++y)
+      for (int x = 0; x < s.structure.width(); ++x, ++all) {
+        const float* e = s.structure.at(x, y);
+        count += e[0] >= 0 && std::max(e[0], e[1]) > e[2] + std::max(4 * e[2], 1e-4f);
+      }
+    return double(count) / std::max(1, all);
+  };
+  constexpr double kAlmostNone = 0.02; // of the blocks; ten times that is what any view shows
+  if (structured(frame) > kAlmostNone || structured(*before) < 5 * kAlmostNone) return false;
+  const PairMeasure m = measurePair(*before, frame);
+  return !m.placed || m.comparable < 0.05 || m.movedShare > 0.3 || std::abs(m.light) > 1;
 }
 
 double changedShare(ImageView<const std::uint8_t> before, ImageView<const std::uint8_t> after) {

@@ -32,6 +32,10 @@ struct ProposedZones {
 };
 [[nodiscard]] std::optional<ProposedZones> proposeZones(const Sketch& frame);
 
+/// A hand or a cap before the lens, as people mark the end of a set: next to nothing of fine structure, and nothing of the view
+/// that `before` shows. Always false without a frame before.
+[[nodiscard]] bool isSeparator(const Sketch& frame, const Sketch* before);
+
 /// Share of cells that changed between two finder pictures, 0..1: the "hold still" helper fires when it falls below
 /// kStillShare. 8-bit display codes, same size; noise and brightness differences are allowed for.
 [[nodiscard]] double changedShare(ImageView<const std::uint8_t> before, ImageView<const std::uint8_t> after);

@@ -190,7 +190,9 @@ void Workbench::enterView(int index) {
 void Workbench::goTo(Station station) {
   if (!job_ || station == station_) return;
   station_ = station;
-  if (station_ == Station::Shoot && shootState_.judged.empty() && !busy()) judgeActiveSet();
+  // The set in hand tells what is out there, and how good it is.
+  const bool wanted = station_ == Station::Shoot || (station_ == Station::Light && !camera_);
+  if (wanted && shootState_.judged.empty() && !busy()) judgeActiveSet();
   refreshPicture();
   emit changed();
   emit pictureChanged();

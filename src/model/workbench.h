@@ -207,6 +207,7 @@ private:
   void judgeActiveSet();
   void applySets(const std::vector<FrameSet>& sets);
   void lookIntoWatched();
+  void nextWatchedSet();
   void takeWatched(const std::filesystem::path& file);
   void setDone(std::optional<Error> problem);
   void applyProfile();

@@ -204,6 +204,8 @@ std::optional<PlanRequest> Workbench::planRequest() const {
   request.school = choices_.school;
   request.isoCap = choices_.isoCap;
   request.longest = longestAllowed(choices_.situation, view().profile());
+  if (choices_.situation.mostSeconds > 0) request.totalTime = Seconds{choices_.situation.mostSeconds};
+  if (camera_) request.cardMegabytes = camera_->status().freeMegabytes;
   return request;
 }
 

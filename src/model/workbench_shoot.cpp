@@ -290,14 +290,19 @@ void Workbench::watch(const QString& folder) {
   std::error_code error;
   if (!fs::is_directory(folder.toStdString(), error)) return emit failed(tr("`%1` is no folder; choose the one your camera's program writes to.").arg(folder));
   watched_.emplace(folder.toStdString());
+  nextWatchedSet();
+  watchTimer_.start();
+}
+
+void Workbench::nextWatchedSet() {
   std::vector<ExposureSettings> planned;
   if (view().plan) planned = view().plan->frames;
-  mutableView().startSet(tr("From %1").arg(QString::fromStdString(watched_->folder().filename().string())).toStdString(), planned);
+  if (!(view().activeSet >= 0 && view().sets[std::size_t(view().activeSet)].frames.empty()))
+    mutableView().startSet(tr("From %1").arg(QString::fromStdString(watched_->folder().filename().string())).toStdString(), planned);
   check(view().saveFrames());
   shot_.clear();
   shootState_ = {};
   frameImage_ = {};
-  watchTimer_.start();
   emit changed();
 }
 
@@ -327,7 +332,7 @@ void Workbench::lookIntoWatched() {
 }
 
 void Workbench::takeWatched(const fs::path& file) {
-  work_.start([this, file, v = view(), sketches = shootState_.sketches](const Progress& progress) -> std::function<void()> {
+  work_.start([this, file, v = view(), sketches = shootState_.sketches, wishes = shootState_.verdict.action.frames, gives = shootState_.verdict.action.replaces](const Progress& progress) -> std::function<void()> {
     progress.at("Take " + file.filename().string(), 0.2);
     auto loaded = loadFrame(file);
     if (!loaded)
@@ -336,14 +341,31 @@ void Workbench::takeWatched(const fs::path& file) {
         emit failed(QString::fromStdString(e.message));
       };
     auto frame = std::make_shared<const Frame>(std::move(*loaded));
+    const auto sketch = sketchOf(*frame, judgeSetupOf(v).zones);
+    if (isSeparator(*sketch, sketches.empty() ? nullptr : sketches.back().get()))
+      return [this] {
+        nextWatchedSet();
+        emit told(tr("A hand before the lens: the next frames are another set."));
+        lookIntoWatched();
+      };
+    // An exposure that comes a second time begins a new set, unless it is what the verdict asked for.
+    const bool again = std::any_of(sketches.begin(), sketches.end(), [&](const auto& s) { return std::abs((ev100(s->settings) - ev100(frame->settings)).value) < 0.1; });
+    const bool asked = std::any_of(wishes.begin(), wishes.end(), [&](const auto& f) { return std::abs((ev100(f) - ev100(frame->settings)).value) < 0.1; });
+    if (again && !asked)
+      return [this, file] {
+        nextWatchedSet();
+        takeWatched(file);
+      };
     View grown = v;
     grown.sets[std::size_t(grown.activeSet)].frames.push_back({file, true});
     auto seen = sketches;
-    seen.push_back(sketchOf(*frame, judgeSetupOf(v).zones));
+    seen.push_back(sketch);
+    const std::vector<int> replaced = asked ? gives : std::vector<int>{};
+    for (const int i : replaced) grown.sets[std::size_t(grown.activeSet)].frames[std::size_t(i)].used = false;
     const bool all = v.plan && seen.size() >= v.plan->frames.size();
     auto state = stateOf(judgeOf(grown, seen), seen, all);
-    return [this, file, frame, state] {
-      frameLanded(file, frame, state, {});
+    return [this, file, frame, state, replaced] {
+      frameLanded(file, frame, state, replaced);
       lookIntoWatched();
     };
   });

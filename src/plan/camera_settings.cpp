@@ -9,12 +9,13 @@
 namespace ml {
 namespace {
 
-std::string metres(double mm) { return std::isinf(mm) ? "infinity" : fmt::format("{:.2g} m", mm / 1000); }
+std::string metres(double mm) { return std::isinf(mm) ? "far" : fmt::format("{:.2g} m", mm / 1000); }
 
 std::string depthLine(const Plan& plan, const Situation& s) {
   const Optics optics = s.opticsOn(plan.camera);
   const auto [near, far] = depthOfField(optics, plan.request.aperture, s.focusDistance * 1000);
-  return fmt::format("sharp from {} to {}; focused at {} all beyond half of it is sharp", metres(near), metres(far), metres(hyperfocal(optics, plan.request.aperture)));
+  return fmt::format("sharp from {} to {}; focused at {}, all beyond half of it is sharp; a point spreads over {:.1f} um ({:.1f} pixels)", metres(near), metres(far),
+                     metres(hyperfocal(optics, plan.request.aperture)), airyDiameterUm(plan.request.aperture), airyDiameterUm(plan.request.aperture) / plan.camera.pixelPitchUm);
 }
 
 bool brightSun(const Plan& plan) { return plan.request.high.value >= 15.5; }
@@ -29,13 +30,14 @@ std::vector<CameraSetting> cameraSettings(const Plan& plan, const Situation& s) 
   list.push_back({"Aperture", print(plan.request.aperture), depthLine(plan, s)});
   list.push_back({"ISO", print(plan.iso()).substr(4) + ", automatic ISO off", "it must not drift inside the set"});
   list.push_back({"White balance", "Daylight, fixed", "one balance for all frames"});
-  list.push_back({"Focus", fmt::format("{:.3g} m, then manual", s.focusDistance), "autofocus may hunt between frames"});
+  const auto [near, far] = depthOfField(s.opticsOn(plan.camera), plan.request.aperture, s.focusDistance * 1000);
+  list.push_back({"Focus", fmt::format("{:.3g} m, manual ({} to {})", s.focusDistance, metres(near), metres(far)), "autofocus may hunt between frames"});
   list.push_back({"Files", plan.camera.hasRaw ? "Raw" : "JPEG, finest", plan.camera.hasRaw ? "" : "this camera writes no raw"});
   list.push_back({"Drive", plan.count == 1 ? "Single" : s.handHeld ? "Burst, fastest" : "Burst", plan.count > 1 ? "the whole set from one press" : ""});
   list.push_back({"Timer", s.handHeld ? "Off" : fmt::format("{:g} s, or a remote", s.timer.value), s.handHeld ? "" : "no hand on the camera"});
   if (bracketed) {
     list.push_back({"Bracket", plan.count == 1 ? "Off" : fmt::format("{} frames", plan.count), ""});
-    if (plan.count > 1) list.push_back({"Step", printAmount(plan.step), ""});
+    if (plan.count > 1) list.push_back({"Step", print(plan.step).substr(1) + (plan.step.value > 1 ? " stops" : " stop"), ""});
     list.push_back({"Centre", print(plan.centre), "set this time in manual; in aperture priority compensate until the meter shows it"});
     if (plan.runs == 2)
       list.push_back({"Second run", fmt::format("{} EV compensation", print(plan.compensation)), "shoot again without touching the tripod"});

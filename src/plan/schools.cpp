@@ -7,7 +7,7 @@ namespace ml {
 const std::vector<School>& schools() {
   using enum SchoolShape;
   static const std::vector<School> all{
-      {"auto", "Smallest that covers", Free, 0, {0}, "anyone: as many frames as the light asks for, and no more", "nothing", 0},
+      {"auto", "Smallest set", Free, 0, {0}, "anyone: as many frames as the light asks for, and no more", "nothing", 0},
       {"one-frame", "One raw", Fixed, 1, {0}, "where the scene fits: shadows lifted, highlights held", "noise in the shadows; no help beyond the sensor", 0},
       {"three-by-two", "Three at two stops", Fixed, 3, {2}, "the everyday set for rooms and landscapes", "gaps beyond two stops each way and the sensor's own range", 0},
       {"five-by-two", "Five at two stops", Fixed, 5, {2}, "dark rooms with bright windows", "time, and what moves meanwhile", 0},

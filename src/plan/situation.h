@@ -32,6 +32,7 @@ struct Situation {
   Seconds timer{2};
   std::vector<Mover> movers;
   double tolerablePixels = 0;     ///< Blur of moving things that is accepted in one frame; 0: no limit.
+  double mostSeconds = 0;         ///< For one set, gaps included; 0: no limit.
   double fadeStopsPerMinute = 0;  ///< Of the light; dusk about 0.2 to 0.5 (common practice, no source).
   ManyPositions positions;
   friend bool operator==(const Situation&, const Situation&) = default;

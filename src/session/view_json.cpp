@@ -63,7 +63,7 @@ json situationJson(const Situation& s) {
   for (const auto& m : s.movers) movers.push_back({{"id", m.id}, {"name", m.name}, {"speed_m_s", m.speed}, {"distance_m", m.distance}});
   const auto& p = s.positions;
   return {{"focal_mm", s.focalMm}, {"focus_distance_m", s.focusDistance}, {"hand_held", s.handHeld}, {"timer_s", s.timer.value}, {"movers", movers},
-          {"tolerable_px", s.tolerablePixels}, {"fade_stops_per_minute", s.fadeStopsPerMinute},
+          {"tolerable_px", s.tolerablePixels}, {"most_seconds", s.mostSeconds}, {"fade_stops_per_minute", s.fadeStopsPerMinute},
           {"positions", {{"pan_degrees", p.panDegrees}, {"tilt_degrees", p.tiltDegrees}, {"overlap", p.overlap}, {"lens_shifts", p.lensShifts},
                          {"focus_planes", p.focusPlanes}, {"upright", p.upright}}}};
 }
@@ -75,6 +75,7 @@ Situation situationFrom(const json& j) {
   s.handHeld = j.value("hand_held", false);
   s.timer.value = std::clamp(j.value("timer_s", s.timer.value), 0.0, 60.0);
   s.tolerablePixels = std::max(0.0, j.value("tolerable_px", 0.0));
+  s.mostSeconds = std::max(0.0, j.value("most_seconds", 0.0));
   s.fadeStopsPerMinute = j.value("fade_stops_per_minute", 0.0);
   for (const auto& m : j.value("movers", json::array()))
     s.movers.push_back({m.value("id", ""), m.value("name", ""), std::max(0.0, m.value("speed_m_s", 1.0)), std::max(0.1, m.value("distance_m", 10.0))});

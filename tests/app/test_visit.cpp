@@ -107,7 +107,9 @@ private slots:
     clickNext(window);
     auto* snr = visible<QComboBox>(window, "snr");
     snr->setFocus();
-    QTest::keyClick(snr, Qt::Key_End);
+    snr->lineEdit()->selectAll();
+    QTest::keyClicks(snr, "40");
+    QTest::keyClick(snr, Qt::Key_Return);
     QVERIFY(bench.view().snrTarget == 40);
     const auto planned = bench.view().plan->frames.size();
     QVERIFY(planned >= 3);
@@ -205,6 +207,7 @@ private slots:
     for (int r = 0; r < table->rowCount(); ++r) {
       const Alternative& a = r == 0 ? c.recommended : c.alternatives[std::size_t(r - 1)];
       QCOMPARE(table->item(r, 0)->text().toStdString(), a.school.name);
+      QCOMPARE(table->item(r, 3)->text().section(' ', 0, 0), QString::number(a.plan.coverage.worstSnr, 'f', 0));
       QCOMPARE(table->item(r, 2)->text() == "all", a.plan.covers);
       QCOMPARE(table->item(r, 7)->text(), QString::number(a.megabytes, 'f', 0));
     }
@@ -281,10 +284,22 @@ private slots:
     QVERIFY(settled(window));
     QCOMPARE(bench.view().frames.size(), std::size_t(3));
     QVERIFY(visible<QLabel>(window, "device")->text().contains("Watching"));
+    // The same exposures once more are another set.
+    fs::copy_file(shot.files[0], test::pathOf(drop) / "IMG_7.jpg");
+    QVERIFY(test::waitFor([&] { return bench.view().sets.size() == 2 && bench.shootState().sketches.size() == 1; }));
+    QVERIFY(settled(window));
     fs::remove_all(test::pathOf(drop));
     QVERIFY(test::waitFor([&] { return complaintOf(window).contains("vanished"); }));
     bench.stopWatching();
-    QCOMPARE(Job::open(bench.job().folder())->views()[0].frames.size(), std::size_t(3));
+    const auto job = Job::open(bench.job().folder());
+    QCOMPARE(job->views()[0].sets[0].frames.size(), std::size_t(3));
+    QCOMPARE(job->views()[0].sets[1].frames.size(), std::size_t(1));
+    // The next start offers this job.
+    MainWindow next(test::pathOf(dir) / "jobs");
+    next.show();
+    click(visible<QPushButton>(next, "goOn"));
+    QVERIFY(settled(next));
+    QCOMPARE(next.workbench().job().folder(), bench.job().folder());
   }
 
   void cameraOfOnesOwn() {

@@ -252,6 +252,30 @@ private slots:
     QVERIFY(proposeZones(*sketchOf(shot.frames[1], {}))->brightest.atLeast);
   }
 
+  // A hand before the lens is a sign between sets; a frame of the set, however dark, bright or soft, is not.
+  void aHandBeforeTheLensSeparates() {
+    QTemporaryDir dir;
+    const Place& p = place("reading_room");
+    std::vector<std::shared_ptr<const Sketch>> frames;
+    SimulationOptions options;
+    options.faults = {{FaultKind::FocusDrift, 1}};
+    SimulatedCamera camera(p.world, p.plan.camera, options);
+    for (const auto& settings : p.plan.frames) {
+      QVERIFY(camera.expose(settings, FrameFormat::Jpeg, test::pathOf(dir) / "f.jpg"));
+      frames.push_back(sketchOf(*loadFrame(test::pathOf(dir) / "f.jpg"), {}));
+    }
+    for (std::size_t i = 1; i < frames.size(); ++i) QVERIFY(!isSeparator(*frames[i], frames[i - 1].get()));
+    Image<float> hand(p.world->width(), p.world->height(), 3);
+    for (int y = 0; y < hand.height(); ++y)
+      for (int x = 0; x < hand.width(); ++x)
+        for (int c = 0; c < 3; ++c) hand.at(x, y)[c] = float((3 + std::sin(x / 90.0) + std::sin(y / 70.0)) * (c == 0 ? 40 : c == 1 ? 25 : 18)); // out of focus
+    SimulatedCamera covered(std::make_shared<World>(World::still(std::move(hand), 1)), p.plan.camera);
+    QVERIFY(covered.expose(p.plan.frames[1], FrameFormat::Jpeg, test::pathOf(dir) / "hand.jpg"));
+    const auto sketch = sketchOf(*loadFrame(test::pathOf(dir) / "hand.jpg"), {});
+    QVERIFY(isSeparator(*sketch, frames.back().get()));
+    QVERIFY(!isSeparator(*sketch, nullptr));
+  }
+
   void aLullIsSeen() {
     const Place& p = place("jetty_dusk");
     SimulationOptions options;
