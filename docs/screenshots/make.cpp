@@ -84,8 +84,12 @@ int main(int count, char** arguments) {
   window.setTheme(Theme::paper());
   bench.goTo(Station::Finish);
   save(window, folder, "finish-paper");
+  bench.goTo(Station::Light);
+  save(window, folder, "light-paper");
   bench.goTo(Station::Frames);
   save(window, folder, "frames-paper");
+  bench.goTo(Station::Shoot);
+  save(window, folder, "shoot-paper");
   bench.selectView(2);
   settle(window);
   bench.takeTestFrame();

@@ -37,7 +37,7 @@ public:
     table_->setSelectionBehavior(QAbstractItemView::SelectRows);
     table_->setSelectionMode(QAbstractItemView::SingleSelection);
     table_->setFixedHeight(92);
-    table_->setMinimumWidth(262);
+    table_->setMinimumWidth(250);
     table_->setFocusPolicy(Qt::NoFocus);
     left->addWidget(table_);
 
@@ -61,11 +61,11 @@ public:
     brighter_ = tool("finderBrighter", tr("Brighter"), tr("Brighten the finder by a stop (]): look into the corners"), Qt::Key_BracketRight);
     spot_ = new QComboBox;
     spot_->setObjectName("spotSize");
-    spot_->setFixedWidth(122);
+    spot_->setFixedWidth(110);
     spot_->setAccessibleName(tr("Size of the spot"));
     spot_->setToolTip(tr("How large a spot is read"));
     spot_->addItem(tr("Small spot"), 0.004);
-    spot_->addItem(tr("Middle spot"), 0.008);
+    spot_->addItem(tr("Mid spot"), 0.008);
     spot_->addItem(tr("Large spot"), 0.02);
     test_ = tool("testFrame", tr("Test frame"), tr("Shoot one frame at the finder's exposure and read it (T)"), Qt::Key_T);
     for (auto* widget : std::initializer_list<QWidget*>{darker_, brighter_, spot_, test_}) finder->addWidget(widget);

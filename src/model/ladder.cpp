@@ -62,10 +62,12 @@ void addColumns(LadderData& d, const View& view, const LadderContent& content, c
     int frame;
   };
   std::vector<Entry> entries;
-  for (std::size_t i = 0; i < content.shot.size(); ++i) entries.push_back({content.shot[i], int(i)});
-  if (view.plan && (content.shot.empty() || !view.world.empty()))
+  const bool planning = content.station == Station::Frames && view.plan; // there the question is what will be shot
+  const std::vector<ExposureSettings> shot = planning ? std::vector<ExposureSettings>{} : content.shot;
+  for (std::size_t i = 0; i < shot.size(); ++i) entries.push_back({shot[i], int(i)});
+  if (view.plan && (shot.empty() || !view.world.empty()))
     for (const auto& planned : view.plan->frames)
-      if (std::none_of(content.shot.begin(), content.shot.end(), [&](const auto& s) { return sameExposure(s, planned); })) entries.push_back({planned, -1});
+      if (std::none_of(shot.begin(), shot.end(), [&](const auto& s) { return sameExposure(s, planned); })) entries.push_back({planned, -1});
   if (entries.empty()) return;
   std::stable_sort(entries.begin(), entries.end(), [](const Entry& a, const Entry& b) { return ev100(a.settings) > ev100(b.settings); });
   const double middle = (ev100(entries.front().settings).value + ev100(entries.back().settings).value) / 2;
