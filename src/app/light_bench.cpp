@@ -37,7 +37,7 @@ public:
     table_->setSelectionBehavior(QAbstractItemView::SelectRows);
     table_->setSelectionMode(QAbstractItemView::SingleSelection);
     table_->setFixedHeight(92);
-    table_->setMinimumWidth(250);
+    table_->setMinimumWidth(256);
     table_->setFocusPolicy(Qt::NoFocus);
     left->addWidget(table_);
 
@@ -61,7 +61,7 @@ public:
     brighter_ = tool("finderBrighter", tr("Brighter"), tr("Brighten the finder by a stop (]): look into the corners"), Qt::Key_BracketRight);
     spot_ = new QComboBox;
     spot_->setObjectName("spotSize");
-    spot_->setFixedWidth(110);
+    spot_->setFixedWidth(98);
     spot_->setAccessibleName(tr("Size of the spot"));
     spot_->setToolTip(tr("How large a spot is read"));
     spot_->addItem(tr("Small spot"), 0.004);

@@ -70,7 +70,7 @@ QString Theme::styleSheet() const {
     QTableWidget::item { padding: 2px 8px; }
     QTableWidget#comparison::item, QTableWidget#settings::item { padding: 0 3px; }
     QTableWidget#comparison { background: transparent; } QTableWidget#comparison QHeaderView::section { padding: 1px 3px; }
-    QToolButton[role="tight"] { padding: 6px 7px; }
+    QToolButton[role="tight"] { padding: 6px 5px; }
     QTableWidget::item:selected { background: %line; color: %text; }
     QHeaderView::section { background: transparent; color: %quiet; border: none; padding: 2px 8px; }
     QScrollBar:vertical { width: 8px; background: transparent; } QScrollBar::handle:vertical { background: %line; border-radius: 4px; min-height: 24px; }

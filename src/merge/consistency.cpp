@@ -13,6 +13,7 @@ namespace ml {
 namespace {
 
 constexpr int kCell = Consistency::kCell;
+constexpr int kThingsAcross = 64; ///< Gaps of a thirty-second of the width or less do not part a thing.
 
 /// Mean light of a frame on its own grid of cells: channel 0 light, channel 1 share of clipped pixels.
 Image<float> cellsOf(const Frame& frame) {
@@ -294,6 +295,40 @@ Image<float> softShare(const Image<std::uint8_t>& mask, int radius) {
   return share;
 }
 
+/// For each frame the cells where it disagrees with the frame that owns them; with `where`, only inside it.
+std::vector<Image<std::uint8_t>> disagreements(const std::vector<PlacedCells>& cells, const std::vector<int>& order, int reference, const Sensitivity& s,
+                                               const Image<std::uint8_t>* where) {
+  const int width = cells.front().light.width(), height = cells.front().light.height();
+  std::vector<Image<std::uint8_t>> masks;
+  for (std::size_t i = 0; i < cells.size(); ++i) {
+    masks.emplace_back(width, height, 1);
+    masks.back().fill(0);
+  }
+  forEachBand(height, [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y)
+      for (int x = 0; x < width; ++x) {
+        if (where && !*where->at(x, y)) continue;
+        const int owner = ownerOf(cells, order, reference, x, y, s);
+        if (owner < 0) continue;
+        const Reading truth = reading(cells[owner], x, y);
+        for (std::size_t i = 0; i < cells.size(); ++i) {
+          if (int(i) == owner || *cells[i].light.at(x, y) < 0) continue;
+          const Reading other = reading(cells[i], x, y);
+          const bool same = *cells[i].clipped.at(x, y) == 0 ? agree(truth, other, s) : within(cells[i], x, y, truth, s);
+          if (!same) *masks[i].at(x, y) = 1;
+        }
+      }
+  });
+  return masks;
+}
+
+Image<std::uint8_t> unionOf(const std::vector<Image<std::uint8_t>>& masks) {
+  Image<std::uint8_t> any = masks.front().clone();
+  for (const auto& mask : masks)
+    for (std::size_t k = 0; k < any.size(); ++k) any.data()[k] |= mask.data()[k];
+  return any;
+}
+
 } // namespace
 
 Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeOptions& options, const Progress& progress) {
@@ -311,33 +346,18 @@ Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeO
   const Sensitivity s = sensitivityOf(options.motion);
   const auto order = byDistance(cells, options.reference);
   learnTones(cells, order);
-  std::vector<Image<std::uint8_t>> masks;
-  for (std::size_t i = 0; i < frames.size(); ++i) {
-    masks.emplace_back(width, height, 1);
-    masks.back().fill(0);
-  }
-  forEachBand(height, [&](const Band& band) {
-    for (int y = band.begin; y < band.end; ++y)
-      for (int x = 0; x < width; ++x) {
-        const int owner = ownerOf(cells, order, options.reference, x, y, s);
-        if (owner < 0) continue;
-        const Reading truth = reading(cells[owner], x, y);
-        for (std::size_t i = 0; i < cells.size(); ++i) {
-          if (int(i) == owner || *cells[i].light.at(x, y) < 0) continue;
-          const Reading other = reading(cells[i], x, y);
-          const bool same = *cells[i].clipped.at(x, y) == 0 ? agree(truth, other, s) : within(cells[i], x, y, truth, s);
-          if (!same) *masks[i].at(x, y) = 1;
-        }
-      }
-  });
-  Image<std::uint8_t> any(width, height, 1);
-  any.fill(0);
-  for (auto& mask : masks) {
-    dropSpecks(mask, 4);
+  const int reach = std::max(3, width / kThingsAcross);
+  auto masks = disagreements(cells, order, options.reference, s, nullptr);
+  for (auto& mask : masks) dropSpecks(mask, 4);
+  // Near what moved for certain, less is needed: a head, a foot, a rope's end are only a cell or two.
+  const Image<std::uint8_t> near = dilated(unionOf(masks), reach);
+  const auto finer = disagreements(cells, order, options.reference, sensitivityOf(MotionMode::High), &near);
+  Image<std::uint8_t> any = unionOf(masks);
+  for (const auto& mask : finer)
     for (std::size_t k = 0; k < any.size(); ++k) any.data()[k] |= mask.data()[k];
-    mask.fill(0);
-  }
-  for (const auto& grown : components(dilated(any, 3))) {
+  for (auto& mask : masks) mask.fill(0);
+  // Parts of one thing are joined across the gaps where it happens to be as bright as what is behind it.
+  for (const auto& grown : components(dilated(any, reach))) {
     std::vector<int> region;
     for (const int at : grown)
       if (any.data()[at]) region.push_back(at);

@@ -225,6 +225,38 @@ private slots:
     }
   }
 
+  // A head, a foot: parts of a cell or two go with the thing they belong to, and leave nothing where the thing stood in other frames.
+  void smallPartsGoWithTheThing() {
+    QTemporaryDir dir;
+    const auto ground = test::texturedScene(420, 320, 6, 9);
+    const auto settings = test::exposedAt({8, 6.5, 5});
+    const int places[] = {66, 146, 226};
+    std::vector<Frame> frames;
+    const auto withThing = [&](int x) {
+      auto scene = ground.clone();
+      addSquare(scene, x, 130, 36, 0.7f);
+      addSquare(scene, x + 15, 115, 6, 0.7f);
+      return scene;
+    };
+    for (int i = 0; i < 3; ++i) frames.push_back(std::move(test::shootScene(withThing(places[i]), {settings[std::size_t(i)]}, FrameFormat::Tiff, test::pathOf(dir)).frames[0]));
+    MergeOptions options;
+    options.reference = 1;
+    const auto merged = mergeRadiance(unmoved(frames), options, {});
+    const auto expected = truth(withThing(places[1]));
+    const int border = (420 - merged->radiance.width()) / 2, top = (320 - merged->radiance.height()) / 2;
+    const auto stopsApart = [&](int x, int y) { // mean of 4 x 4 pixels; the merge has a scale of its own
+      double sum = 0;
+      for (int v = 0; v < 4; ++v)
+        for (int u = 0; u < 4; ++u) sum += std::log2(merged->radiance.at(x + u - border, y + v - top)[1] / expected.at(x + u - border, y + v - top)[1]) / 16;
+      return sum;
+    };
+    const double scale = stopsApart(200, 250);
+    for (const int x : places) {
+      const double error = stopsApart(x + 16, 116) - scale;
+      QVERIFY2(std::abs(error) < 0.25, qPrintable(QString("at %1: %2 EV").arg(x).arg(error)));
+    }
+  }
+
   void stillSetsHaveNoRegions() {
     QTemporaryDir dir;
     for (const auto format : {FrameFormat::Jpeg, FrameFormat::Tiff, FrameFormat::Dng}) {
