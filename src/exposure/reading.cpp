@@ -96,10 +96,10 @@ std::optional<Stops> parseReading(std::string_view text, FNumber aperture, Iso i
 
 const std::vector<LightLevel>& everydayLight() {
   static const std::vector<LightLevel> levels{
-      {{16}, "sand or snow in full sun"}, {{15}, "front-lit, full sun"},   {{14}, "hazy sun"},
-      {{13}, "bright cloud"},             {{12}, "heavy overcast, shade"}, {{10}, "just after sunset"},
-      {{9}, "bright signs"},              {{8}, "bright street, stage"},   {{7}, "office"},
-      {{6}, "rooms at home"},             {{4}, "floodlit buildings"},     {{2}, "lit skyline, far"},
+      {{16}, "snow in full sun"}, {{15}, "front-lit, full sun"},   {{14}, "hazy sun"},
+      {{13}, "bright cloud"},             {{12}, "overcast, shade"}, {{10}, "just after sunset"},
+      {{9}, "bright signs"},              {{8}, "bright street"},   {{7}, "office"},
+      {{6}, "rooms at home"},             {{4}, "floodlit walls"},     {{2}, "lit skyline, far"},
       {{-2.5}, "full moon landscape"},
   };
   return levels;

@@ -37,17 +37,22 @@ std::vector<LadderData::Stretch> gaps(const SensorModel& sensor, const MustKeep&
   return out;
 }
 
-void fitRange(LadderData& d, const View& view) {
+void fitRange(LadderData& d, const View& view, const LadderContent& content, const SensorModel& sensor) {
   double low = 1e9, high = -1e9;
   const auto include = [&](double a, double b) {
     low = std::min(low, a);
     high = std::max(high, b);
   };
-  // The plan's reach belongs to the scale even where its columns are not drawn: the same scene on the same scale everywhere.
+  // All that is known belongs to the scale, drawn at this station or not: the same scene on the same scale everywhere.
   for (const auto& p : d.pins) include(p.ev - 1, p.ev + 1);
-  for (const auto& c : d.columns) include(c.floor, c.clip);
-  if (view.plan) include(view.plan->coverage.low.value, view.plan->coverage.high.value + 0.5);
-  if (!d.glow.empty()) include(d.glowStart, d.glowStart + double(d.glow.size()) * d.glowStep);
+  std::vector<ExposureSettings> frames = content.shot;
+  if (view.plan) frames.insert(frames.end(), view.plan->frames.begin(), view.plan->frames.end());
+  for (const auto& f : frames) include(sensor.floorAt(f, view.snrTarget).value, sensor.clipsAt(f).value);
+  if (content.scene && !content.scene->share.empty())
+    include(content.scene->start, content.scene->start + double(content.scene->share.size()) * SceneDistribution::kStep);
+  if (content.analysis)
+    include(content.ev100OfUnit + content.analysis->histogramStart,
+            content.ev100OfUnit + content.analysis->histogramStart + double(content.analysis->histogram.size()) * ToneAnalysis::kHistogramStep);
   if (low > high) return;
   d.bottom = std::floor(low - 0.5);
   d.top = std::max(std::ceil(high + 0.5), d.bottom + 8);
@@ -107,7 +112,8 @@ LadderData ladderOf(const View& view, const LadderContent& content) {
   } else {
     for (const auto& level : everydayLight()) d.legend.push_back({QString::fromUtf8(level.name), level.ev100.value, true, false, 0});
   }
-  if (content.analysis && !(content.scene && content.station == Station::Light)) {
+  // Before combining, what the frames themselves show; after it, what they gave together.
+  if (content.analysis && !(content.scene && content.station <= Station::Shoot)) {
     d.glow = content.analysis->histogram;
     d.glowStart = content.ev100OfUnit + content.analysis->histogramStart;
     d.glowStep = ToneAnalysis::kHistogramStep;
@@ -118,7 +124,7 @@ LadderData ladderOf(const View& view, const LadderContent& content) {
     d.glowStart = content.scene->start;
     d.glowStep = SceneDistribution::kStep;
   }
-  fitRange(d, view);
+  fitRange(d, view, content, sensor);
   return d;
 }
 

@@ -209,7 +209,7 @@ LadderData Workbench::ladder() const {
   content.station = station_;
   content.shot = shot_;
   content.judged = shootState_.judged;
-  if (station_ <= Station::Shoot && scene_) content.scene = &*scene_;
+  if (scene_) content.scene = &*scene_;
   if (radiance_) {
     content.analysis = &radiance_->analysis;
     content.ev100OfUnit = radiance_->ev100OfUnit;

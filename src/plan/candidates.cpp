@@ -137,28 +137,30 @@ std::vector<int> shiftsOf(const CameraProfile& camera, const Shape& shape) {
 
 } // namespace
 
-bool Candidate::repeats(int frame) const {
-  if (step == 0) return shift == 0;
-  if (shift % step != 0) return false;
-  const int place = frame + shift / step;
-  return place >= 0 && place < count;
+Candidate::Repeats Candidate::repeats() const {
+  if (runs < 2) return {};
+  if (step == 0) return shift == 0 ? Repeats{0, count} : Repeats{};
+  if (shift % step != 0) return {};
+  const int places = shift / step; // frame i of the second run has the time of frame i + places of the first
+  return {std::max(0, -places), std::min(count, count - places)};
 }
 
 double Candidate::exposureSum() const {
   double sum = 0;
   for (int i = 0; i < count; ++i) sum += ladderTime(first - i * step);
-  if (runs == 2)
-    for (int i = 0; i < count; ++i)
-      if (!repeats(i)) sum += ladderTime(first - shift - i * step);
+  if (runs < 2) return sum;
+  const Repeats again = repeats();
+  for (int i = 0; i < count; ++i)
+    if (!again.has(i)) sum += ladderTime(first - shift - i * step);
   return sum;
 }
 
 std::vector<ExposureSettings> Candidate::frames(FNumber aperture) const {
   std::vector<int> thirds;
   for (int i = 0; i < count; ++i) thirds.push_back(first - i * step);
-  if (runs == 2)
-    for (int i = 0; i < count; ++i)
-      if (!repeats(i)) thirds.push_back(first - shift - i * step);
+  const Repeats again = repeats();
+  for (int i = 0; i < count && runs == 2; ++i)
+    if (!again.has(i)) thirds.push_back(first - shift - i * step);
   std::sort(thirds.begin(), thirds.end(), std::greater<>());
   std::vector<ExposureSettings> out;
   for (const int k : thirds) out.push_back({timeAtThirds(k), aperture, iso});

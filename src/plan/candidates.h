@@ -19,8 +19,12 @@ struct Candidate {
   [[nodiscard]] int fired() const { return runs * count + extraFrames; }
   [[nodiscard]] int shortest() const { return first + (runs == 2 && shift < 0 ? -shift : 0); }
   [[nodiscard]] int longest() const { return first - step * (count - 1) - (runs == 2 && shift > 0 ? shift : 0); }
-  /// A frame of the second run that has the time of one of the first.
-  [[nodiscard]] bool repeats(int frameOfSecondRun) const;
+  /// Frames of the second run, from `begin` to before `end`, that have the time of one of the first.
+  struct Repeats {
+    int begin = 0, end = 0;
+    [[nodiscard]] bool has(int frame) const { return frame >= begin && frame < end; }
+  };
+  [[nodiscard]] Repeats repeats() const;
   /// Sum of exposure times, each exposure once; seconds.
   [[nodiscard]] double exposureSum() const;
   /// Shortest first, each exposure once.

@@ -27,6 +27,7 @@ public:
   Search(const CameraProfile& camera, const PlanRequest& request) : camera_(camera), sensor_(camera), request_(request), wanted_(request.mustKeep()) {}
 
   void add(const std::vector<Candidate>& candidates) {
+    prospects_.reserve(prospects_.size() + candidates.size());
     for (const auto& c : candidates) {
       Prospect p{c, c.exposureSum(), 0, 0};
       if (!allowed(p)) continue;
