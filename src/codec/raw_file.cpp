@@ -51,23 +51,33 @@ void configure(libraw_output_params_t& out, const std::array<float, 3>& multipli
   for (int c = 0; c < 4; ++c) out.user_mul[c] = multipliers[c == 3 ? 1 : c];
 }
 
+tl::unexpected<Error> damaged(const std::filesystem::path& path, int code) {
+  return unreadable(path, std::string("the raw data are damaged or unknown (") + libraw_strerror(code) + ")");
+}
+
+Result<std::unique_ptr<LibRaw>> unpacked(const std::filesystem::path& path) {
+  auto raw = std::make_unique<LibRaw>();
+  if (const int code = raw->open_file(path.c_str()); code != LIBRAW_SUCCESS) return damaged(path, code);
+  const auto& sizes = raw->imgdata.sizes;
+  if (auto size = checkSize(path, sizes.width, sizes.height); !size) return passOn(size.error());
+  if (const int code = raw->unpack(); code != LIBRAW_SUCCESS) return damaged(path, code);
+  return raw;
+}
+
 } // namespace
 
 Result<RawImage> readRaw(const std::filesystem::path& path) {
-  const auto raw = std::make_unique<LibRaw>();
-  const auto damaged = [&](int code) { return unreadable(path, std::string("the raw data are damaged or unknown (") + libraw_strerror(code) + ")"); };
-  if (const int code = raw->open_file(path.c_str()); code != LIBRAW_SUCCESS) return damaged(code);
-  const auto& sizes = raw->imgdata.sizes;
-  if (auto size = checkSize(path, sizes.width, sizes.height); !size) return passOn(size.error());
-  if (const int code = raw->unpack(); code != LIBRAW_SUCCESS) return damaged(code);
+  auto opened = unpacked(path);
+  if (!opened) return passOn(opened.error());
+  const auto& raw = *opened;
   RawImage image;
   image.saturation = balance(raw->imgdata.color);
   configure(raw->imgdata.params, image.saturation);
-  if (const int code = raw->dcraw_process(); code != LIBRAW_SUCCESS) return damaged(code);
+  if (const int code = raw->dcraw_process(); code != LIBRAW_SUCCESS) return damaged(path, code);
   int code = LIBRAW_SUCCESS;
   const std::unique_ptr<libraw_processed_image_t, void (*)(libraw_processed_image_t*)> made(raw->dcraw_make_mem_image(&code),
                                                                                             LibRaw::dcraw_clear_mem);
-  if (!made || made->colors != 3 || made->bits != 16) return damaged(code);
+  if (!made || made->colors != 3 || made->bits != 16) return damaged(path, code);
   image.pixels = Image<std::uint16_t>(made->width, made->height, 3);
   std::memcpy(image.pixels.data(), made->data, image.pixels.size() * sizeof(std::uint16_t));
   image.toRec709 = cameraToRec709(raw->imgdata.color);
@@ -79,14 +89,12 @@ Result<RawImage> readRaw(const std::filesystem::path& path) {
 }
 
 Result<RawMosaic> readMosaic(const std::filesystem::path& path) {
-  const auto raw = std::make_unique<LibRaw>();
-  const auto damaged = [&](int code) { return unreadable(path, std::string("the raw data are damaged or unknown (") + libraw_strerror(code) + ")"); };
-  if (const int code = raw->open_file(path.c_str()); code != LIBRAW_SUCCESS) return damaged(code);
-  const auto& sizes = raw->imgdata.sizes;
-  if (auto size = checkSize(path, sizes.width, sizes.height); !size) return passOn(size.error());
-  if (const int code = raw->unpack(); code != LIBRAW_SUCCESS) return damaged(code);
+  auto opened = unpacked(path);
+  if (!opened) return passOn(opened.error());
+  const auto& raw = *opened;
   if (!raw->imgdata.rawdata.raw_image || raw->imgdata.idata.filters < 1000)
     return fail(ErrorCode::UnsupportedFormat, "`" + path.string() + "` holds no plain mosaic of one sample a pixel; measure with an uncompressed raw file.");
+  const auto& sizes = raw->imgdata.sizes;
   RawMosaic mosaic;
   mosaic.codes = Image<std::uint16_t>(sizes.width, sizes.height, 1);
   const std::size_t pitch = sizes.raw_pitch / sizeof(std::uint16_t);

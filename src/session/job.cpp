@@ -1,6 +1,7 @@
 #include "session/job.h"
 
 #include "base/atomic_file.h"
+#include "base/slug.h"
 #include "pipeline/report.h"
 #include "session/view_json.h"
 
@@ -11,16 +12,6 @@ namespace ml {
 namespace fs = std::filesystem;
 using nlohmann::json;
 namespace {
-
-std::string slug(const std::string& name) {
-  std::string out;
-  for (const unsigned char c : name) {
-    if (std::isalnum(c)) out += char(std::tolower(c));
-    else if (!out.empty() && out.back() != '-') out += '-';
-  }
-  while (!out.empty() && out.back() == '-') out.pop_back();
-  return out.empty() ? "view" : out;
-}
 
 Result<json> readJson(const fs::path& file) {
   auto text = readText(file);
@@ -284,7 +275,7 @@ Result<std::size_t> Job::addView(const std::string& name, const std::string& wor
   view.name = name;
   view.world = world;
   view.camera = camera;
-  view.folder = folder_ / "views" / fmt::format("{:02d}-{}", views_.size() + 1, slug(name));
+  view.folder = folder_ / "views" / fmt::format("{:02d}-{}", views_.size() + 1, slug(name, "view"));
   if (auto made = makeFolder(view.folder); !made) return passOn(made.error());
   if (auto saved = view.savePlan(); !saved) return passOn(saved.error());
   views_.push_back(std::move(view));

@@ -1,6 +1,7 @@
 #include "session/profiles.h"
 
 #include "base/atomic_file.h"
+#include "base/slug.h"
 #include "pipeline/report.h"
 
 #include <algorithm>
@@ -8,21 +9,6 @@
 
 namespace ml {
 namespace fs = std::filesystem;
-namespace {
-
-/// An id that is safe as a file name.
-std::string slug(const std::string& text) {
-  std::string out;
-  for (const unsigned char c : text) {
-    if (std::isalnum(c)) out += char(std::tolower(c));
-    else if (!out.empty() && out.back() != '-') out += '-';
-  }
-  while (!out.empty() && out.back() == '-') out.pop_back();
-  return out.empty() ? "own" : out.substr(0, 60);
-}
-
-} // namespace
-
 Result<CameraProfile> readProfile(const fs::path& file) {
   auto text = readText(file);
   if (!text) return passOn(text.error());
@@ -69,7 +55,7 @@ Result<CameraProfile> ProfileShelf::keep(CameraProfile profile) {
   if (const auto reason = profile.invalidReason()) return fail(ErrorCode::InvalidArgument, "The camera profile cannot be kept: " + *reason + ".");
   const bool edit = isOwn(profile.id);
   if (!edit) {
-    const std::string base = slug(profile.name.empty() ? profile.id : profile.name);
+    const std::string base = slug(profile.name.empty() ? profile.id : profile.name, "own");
     profile.id = base;
     for (int n = 2; find(profile.id); ++n) profile.id = base + "-" + std::to_string(n);
   }

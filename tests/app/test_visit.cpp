@@ -3,7 +3,7 @@
 #include "app/main_window.h"
 #include "ingest/load_frame.h"
 #include "support/scenes.h"
-#include "support/wait.h"
+#include "support/window.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -23,39 +23,17 @@
 #include <fstream>
 
 using namespace ml;
+using namespace ml::test;
 namespace fs = std::filesystem;
 
 namespace {
 
-template <class Widget> Widget* visible(MainWindow& window, const QString& name) {
-  for (auto* widget : window.findChildren<Widget*>(name))
-    if (widget->isVisible()) return widget;
-  return nullptr;
-}
-
-bool settled(MainWindow& window) {
-  return test::waitFor([&] { return window.workbench().settled(); });
-}
-
-void click(QWidget* widget) {
-  QVERIFY(widget);
-  QVERIFY2(widget->isEnabled(), qPrintable(widget->objectName()));
-  QTest::mouseClick(widget, Qt::LeftButton);
-}
-
-void clickNext(MainWindow& window) { click(visible<QPushButton>(window, "next")); }
 QString nextText(MainWindow& window) { return visible<QPushButton>(window, "next")->text(); }
 QString complaintOf(MainWindow& window) {
   auto* label = visible<QLabel>(window, "complaint");
   return label ? label->text() : QString();
 }
 
-void clickPicture(MainWindow& window, double x, double y) {
-  auto* picture = window.findChild<PictureView*>("picture");
-  QTest::mouseClick(picture, Qt::LeftButton, {}, picture->widgetPlace(x, y).toPoint());
-}
-
-/// A small job, quick to shoot: its frames a third of the demo's size are made by a pocket camera's JPEG.
 void openDemo(MainWindow& window) {
   window.resize(1280, 800);
   window.show();

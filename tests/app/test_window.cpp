@@ -3,7 +3,7 @@
 #include "codec/jpeg.h"
 #include "deliver/deliver.h"
 #include "support/scenes.h"
-#include "support/wait.h"
+#include "support/window.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -21,31 +21,9 @@
 #include <fstream>
 
 using namespace ml;
+using namespace ml::test;
 
 namespace {
-
-template <class Widget> Widget* visible(MainWindow& window, const QString& name) {
-  for (auto* widget : window.findChildren<Widget*>(name))
-    if (widget->isVisible()) return widget;
-  return nullptr;
-}
-
-bool settled(MainWindow& window) {
-  return test::waitFor([&] { return window.workbench().settled(); });
-}
-
-void click(QWidget* widget) {
-  QVERIFY(widget);
-  QVERIFY(widget->isEnabled());
-  QTest::mouseClick(widget, Qt::LeftButton);
-}
-
-void clickNext(MainWindow& window) { click(visible<QPushButton>(window, "next")); }
-
-void clickPicture(MainWindow& window, double x, double y) {
-  auto* picture = window.findChild<PictureView*>("picture");
-  QTest::mouseClick(picture, Qt::LeftButton, {}, picture->widgetPlace(x, y).toPoint());
-}
 
 QString verdictOf(MainWindow& window) { return window.findChild<QLabel*>("verdict")->text(); }
 

@@ -1,0 +1,34 @@
+#pragma once
+#include "app/main_window.h"
+#include "support/wait.h"
+
+#include <QPushButton>
+#include <QTest>
+
+/// What tests do with the real window: find what is shown, click it, wait for the work to settle.
+namespace ml::test {
+
+template <class Widget> Widget* visible(MainWindow& window, const QString& name) {
+  for (auto* widget : window.findChildren<Widget*>(name))
+    if (widget->isVisible()) return widget;
+  return nullptr;
+}
+
+inline bool settled(MainWindow& window) {
+  return waitFor([&] { return window.workbench().settled(); });
+}
+
+inline void click(QWidget* widget) {
+  QVERIFY(widget);
+  QVERIFY(widget->isEnabled());
+  QTest::mouseClick(widget, Qt::LeftButton);
+}
+
+inline void clickNext(MainWindow& window) { click(visible<QPushButton>(window, "next")); }
+
+inline void clickPicture(MainWindow& window, double x, double y) {
+  auto* picture = window.findChild<PictureView*>("picture");
+  QTest::mouseClick(picture, Qt::LeftButton, {}, picture->widgetPlace(x, y).toPoint());
+}
+
+} // namespace ml::test
