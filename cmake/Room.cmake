@@ -3,6 +3,10 @@
 # -Wno-restrict: GCC 12 reports std::string concatenation (GCC bug 105651).
 set(ML_WARNINGS -Wall -Wextra -Wpedantic -Wshadow -Wconversion -Wno-sign-conversion -Wno-float-conversion -Wno-restrict -Werror)
 
+if(CMAKE_CXX_COMPILER_ID MATCHES "Clang") # used for the fuzz targets; its warnings are others
+  set(ML_WARNINGS -Wall -Wextra)
+endif()
+
 function(ml_room name)
   cmake_parse_arguments(ROOM "" "" "SOURCES;USES;LIBRARIES" ${ARGN})
   list(TRANSFORM ROOM_USES PREPEND "ml_")

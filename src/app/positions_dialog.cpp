@@ -35,8 +35,8 @@ bool editPositions(QWidget* parent, Situation& s) {
   auto* pan = number("pan", 0, 360, s.positions.panDegrees, QDialog::tr(" degrees wide"), 0);
   auto* tilt = number("tilt", 0, 180, s.positions.tiltDegrees, QDialog::tr(" degrees high"), 0);
   auto* overlap = number("overlap", 0, 80, 100 * s.positions.overlap, QDialog::tr(" % overlap"), 0);
-  auto* upright = new QCheckBox(QDialog::tr("Camera upright"));
-  upright->setChecked(s.positions.upright);
+  auto* portrait = new QCheckBox(QDialog::tr("Camera turned to portrait"));
+  portrait->setChecked(s.positions.portrait);
   auto* shifts = new QComboBox;
   shifts->setObjectName("shifts");
   shifts->addItem(QDialog::tr("none"), 1);
@@ -54,7 +54,7 @@ bool editPositions(QWidget* parent, Situation& s) {
   form->addRow(QDialog::tr("Panorama"), pan);
   form->addRow(QString(), tilt);
   form->addRow(QString(), overlap);
-  form->addRow(QString(), upright);
+  form->addRow(QString(), portrait);
   form->addRow(QDialog::tr("Lens shift"), shifts);
   form->addRow(QDialog::tr("Planes of focus"), planes);
   form->addRow(QDialog::tr("Focused at"), distance);
@@ -69,7 +69,7 @@ bool editPositions(QWidget* parent, Situation& s) {
   QObject::connect(buttons, &QDialogButtonBox::accepted, &dialog, &QDialog::accept);
   QObject::connect(buttons, &QDialogButtonBox::rejected, &dialog, &QDialog::reject);
   if (dialog.exec() != QDialog::Accepted) return false;
-  s.positions = {pan->value(), tilt->value(), overlap->value() / 100, shifts->currentData().toInt(), planes->value(), upright->isChecked()};
+  s.positions = {pan->value(), tilt->value(), overlap->value() / 100, shifts->currentData().toInt(), planes->value(), portrait->isChecked()};
   s.focusDistance = distance->value();
   s.tolerablePixels = tolerable->value();
   s.mostSeconds = most->value();

@@ -52,8 +52,8 @@ private:
 };
 
 /// Share of saturation made by 1 cd/m^2 in these settings.
-double sharePerCandela(const CameraProfile& camera, const ExposureSettings& settings) {
-  return 1 / luminanceOf(ev100(settings) + camera.rawHeadroom);
+double sharePerCandela(const CameraProfile& profile, const ExposureSettings& settings) {
+  return 1 / luminanceOf(ev100(settings) + profile.rawHeadroom);
 }
 
 constexpr double kBorder = 0.02;
@@ -126,14 +126,14 @@ Image<std::uint16_t> exposeMosaic(const Image<float>& scene, const CameraProfile
   return mosaic;
 }
 
-Image<std::uint16_t> exposeRendered(const Image<float>& scene, const CameraProfile& camera, const ExposureSettings& settings,
+Image<std::uint16_t> exposeRendered(const Image<float>& scene, const CameraProfile& profile, const ExposureSettings& settings,
                                     std::uint64_t seed, int maxCode) {
-  const double well = camera.fullWellAt(settings.iso), share = sharePerCandela(camera, settings);
-  const double gain = std::exp2((camera.rawHeadroom - camera.jpegHeadroom).value);
+  const double well = profile.fullWellAt(settings.iso), share = sharePerCandela(profile, settings);
+  const double gain = std::exp2((profile.rawHeadroom - profile.jpegHeadroom).value);
   Image<std::uint16_t> rendered(scene.width(), scene.height(), 3);
   forEachBand(scene.height(), [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y) {
-      Photosite site(camera.readNoiseAt(settings.iso), rowRandom(seed, y));
+      Photosite site(profile.readNoiseAt(settings.iso), rowRandom(seed, y));
       for (int i = 0; i < scene.width() * 3; ++i) {
         const double collected = site.collect(std::min(scene.row(y)[i] * share, 4.0) * well) / well;
         const double encoded = srgbEncode(std::clamp(collected * gain, 0.0, 1.0));

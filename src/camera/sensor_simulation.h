@@ -31,7 +31,7 @@ inline constexpr int kSensorBlack = 512;
                                                 const ExposureSettings& settings, std::uint64_t seed);
 
 /// The same sensor through the camera's own rendering: sRGB curve, codes 0..maxCode.
-[[nodiscard]] Image<std::uint16_t> exposeRendered(const Image<float>& scene, const CameraProfile& camera,
+[[nodiscard]] Image<std::uint16_t> exposeRendered(const Image<float>& scene, const CameraProfile& profile,
                                                   const ExposureSettings& settings, std::uint64_t seed, int maxCode);
 
 } // namespace ml

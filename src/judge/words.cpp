@@ -55,19 +55,26 @@ Seconds withinCamera(Seconds t, const JudgeSetup& setup) {
 }
 
 /// How far down a further frame must go: what the reading says when it was taken, else two stops (common practice, no source).
-SetVerdict oneDarker(const FrameJudgement& dark, const JudgeSetup& setup) {
+SetVerdict darkerFrames(const FrameJudgement& dark, const JudgeSetup& setup) {
   double down = 2;
   if (setup.camera && setup.wanted) {
     const double needed = (setup.wanted->high + setup.wanted->highlightMargin - SensorModel(*setup.camera).clipsAt(dark.settings)).value;
     down = std::max(2.0, std::ceil(3 * needed) / 3);
   }
-  ExposureSettings s = orderedFor(dark, setup);
-  const Seconds before = s.time;
-  s.time = withinCamera(brighter(s.time, {-down}), setup);
-  if (s.time.value > before.value * 0.9)
-    return {fmt::format("Highlights are clipped in the darkest frame, and {} is the camera's shortest time: close the aperture or let them clip.", print(before)), {}, false};
-  return {fmt::format("Highlights are clipped in the darkest frame ({:.1f} % of the picture): shoot one more at {}.", 100 * dark.clippedShare, print(s.time)),
-          shoot(NextAction::Kind::ShootDarker, {s}, {}, "Shoot one at " + print(s.time)), false};
+  const ExposureSettings first = orderedFor(dark, setup);
+  if (withinCamera(brighter(first.time, {-1.0 / 3}), setup).value > first.time.value * 0.9)
+    return {fmt::format("Highlights are clipped in the darkest frame, and {} is the camera's shortest time: close the aperture or let them clip.", print(first.time)), {}, false};
+  // Steps of three stops at most, so that no gap is left between the old frames and the new.
+  const int count = std::max(1, int(std::ceil(down / 3 - 1e-6)));
+  std::vector<ExposureSettings> frames;
+  for (int i = 1; i <= count; ++i) {
+    ExposureSettings s = first;
+    s.time = withinCamera(brighter(first.time, {-down * i / count}), setup);
+    if (frames.empty() || s.time < frames.back().time) frames.push_back(s);
+  }
+  const std::string what = frames.size() == 1 ? "one more at " + times(frames) : fmt::format("{} more at {}", frames.size(), times(frames));
+  return {fmt::format("Highlights are clipped in the darkest frame ({:.1f} % of the picture): shoot {}.", 100 * dark.clippedShare, what),
+          shoot(NextAction::Kind::ShootDarker, frames, {}, frames.size() == 1 ? "Shoot one at " + times(frames) : fmt::format("Shoot {} darker", frames.size())), false};
 }
 
 SetVerdict oneBrighter(const FrameJudgement& bright, const JudgeSetup& setup) {
@@ -168,7 +175,7 @@ SetVerdict wordVerdict(const VerdictInput& in, const JudgeSetup& setup) {
             shoot(NextAction::Kind::ShootMissing, in.missing, {}, in.missing.size() == 1 ? "Shoot the missing frame" : fmt::format("Shoot the {} missing", in.missing.size())), false};
   if (const auto* j = first(in, Flaw::ColourDrifted))
     return repeatAll(fmt::format("The white balance changed before frame {}: fix it and shoot the set again.", j->frame + 1), in, setup);
-  if (const auto* j = first(in, Flaw::HighlightsClipped)) return oneDarker(*j, setup);
+  if (const auto* j = first(in, Flaw::HighlightsClipped)) return darkerFrames(*j, setup);
   if (const auto* j = first(in, Flaw::Soft)) return soft(in, *j, setup);
   if (const auto* j = first(in, Flaw::ThingMoved))
     return repeatOne(fmt::format("Something moved in frame {}, {:.0f} % of the picture: shoot it again, or plan which frame shall own it.", j->frame + 1, 100 * j->movedShare), *j, setup);

@@ -28,7 +28,7 @@ ShotList shotList(const Plan& plan, const Situation& situation) {
   ShotList list;
   const ManyPositions& p = situation.positions;
   const Optics optics = situation.opticsOn(plan.camera);
-  const double wide = p.upright ? optics.sensorHeightMm : optics.sensorWidthMm, high = p.upright ? optics.sensorWidthMm : optics.sensorHeightMm;
+  const double wide = p.portrait ? optics.sensorHeightMm : optics.sensorWidthMm, high = p.portrait ? optics.sensorWidthMm : optics.sensorHeightMm;
   list.columnFov = fieldOfView(wide, situation.focalMm);
   list.rowFov = fieldOfView(high, situation.focalMm);
   list.columns = p.panDegrees > 0 ? positionsFor(p.panDegrees, list.columnFov, p.overlap) : 1;

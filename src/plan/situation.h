@@ -20,7 +20,7 @@ struct ManyPositions {
   double overlap = 1.0 / 3;               ///< Of neighbouring positions; a third to a half (common practice, no source).
   int lensShifts = 1;                     ///< 1, or 3: top, middle, bottom.
   int focusPlanes = 1;
-  bool upright = false;                   ///< Camera turned to portrait.
+  bool portrait = false;                   ///< Camera turned to portrait.
   friend bool operator==(const ManyPositions&, const ManyPositions&) = default;
 };
 

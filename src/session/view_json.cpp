@@ -65,7 +65,7 @@ json situationJson(const Situation& s) {
   return {{"focal_mm", s.focalMm}, {"focus_distance_m", s.focusDistance}, {"hand_held", s.handHeld}, {"timer_s", s.timer.value}, {"movers", movers},
           {"tolerable_px", s.tolerablePixels}, {"most_seconds", s.mostSeconds}, {"fade_stops_per_minute", s.fadeStopsPerMinute},
           {"positions", {{"pan_degrees", p.panDegrees}, {"tilt_degrees", p.tiltDegrees}, {"overlap", p.overlap}, {"lens_shifts", p.lensShifts},
-                         {"focus_planes", p.focusPlanes}, {"upright", p.upright}}}};
+                         {"focus_planes", p.focusPlanes}, {"portrait", p.portrait}}}};
 }
 
 Situation situationFrom(const json& j) {
@@ -81,7 +81,7 @@ Situation situationFrom(const json& j) {
     s.movers.push_back({m.value("id", ""), m.value("name", ""), std::max(0.0, m.value("speed_m_s", 1.0)), std::max(0.1, m.value("distance_m", 10.0))});
   const json p = j.value("positions", json::object());
   s.positions = {std::clamp(p.value("pan_degrees", 0.0), 0.0, 360.0), std::clamp(p.value("tilt_degrees", 0.0), 0.0, 180.0), std::clamp(p.value("overlap", 1.0 / 3), 0.0, 0.9),
-                 std::clamp(p.value("lens_shifts", 1), 1, 9), std::clamp(p.value("focus_planes", 1), 1, 50), p.value("upright", false)};
+                 std::clamp(p.value("lens_shifts", 1), 1, 9), std::clamp(p.value("focus_planes", 1), 1, 50), p.value("portrait", false)};
   return s;
 }
 
