@@ -32,6 +32,7 @@ bool editPositions(QWidget* parent, Situation& s) {
   auto* form = new QFormLayout(&dialog);
   form->setContentsMargins(20, 18, 20, 16);
   form->setVerticalSpacing(9);
+  form->setLabelAlignment(Qt::AlignLeft | Qt::AlignVCenter);
   auto* pan = number("pan", 0, 360, s.positions.panDegrees, QDialog::tr(" degrees wide"), 0);
   auto* tilt = number("tilt", 0, 180, s.positions.tiltDegrees, QDialog::tr(" degrees high"), 0);
   auto* overlap = number("overlap", 0, 80, 100 * s.positions.overlap, QDialog::tr(" % overlap"), 0);
@@ -44,6 +45,7 @@ bool editPositions(QWidget* parent, Situation& s) {
   shifts->setCurrentIndex(std::max(0, shifts->findData(s.positions.lensShifts)));
   auto* planes = new QSpinBox;
   planes->setObjectName("planes");
+  planes->setButtonSymbols(QAbstractSpinBox::NoButtons);
   planes->setRange(1, 20);
   planes->setValue(s.positions.focusPlanes);
   auto* distance = number("distance", 0.1, 1000, s.focusDistance, QDialog::tr(" m"), 1);

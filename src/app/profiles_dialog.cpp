@@ -117,17 +117,22 @@ public:
     setWindowTitle(tr("Cameras"));
     auto* whole = new QVBoxLayout(this);
     whole->setContentsMargins(20, 18, 20, 16);
+    whole->setSpacing(12);
     auto* body = new QHBoxLayout;
+    body->setSpacing(22);
     list_ = new QListWidget;
     list_->setObjectName("profileList");
-    list_->setMinimumWidth(250);
+    list_->setMinimumWidth(270);
+    list_->setTextElideMode(Qt::ElideRight);
+    list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     body->addWidget(list_);
     auto* form = new QFormLayout;
-    form->setVerticalSpacing(4);
+    form->setVerticalSpacing(5);
+    form->setLabelAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     for (const auto& field : fields_) {
       auto* edit = new QLineEdit;
       edit->setObjectName(field.name);
-      edit->setMinimumWidth(230);
+      edit->setMinimumWidth(250);
       form->addRow(field.label, edit);
       edits_.push_back(edit);
     }
@@ -197,7 +202,10 @@ private:
   }
   [[nodiscard]] const CameraProfile& current() const { return profiles_[std::size_t(std::max(0, list_->currentRow()))]; }
   void show(const CameraProfile& p) {
-    for (std::size_t i = 0; i < fields_.size(); ++i) edits_[i]->setText(fields_[i].show(p));
+    for (std::size_t i = 0; i < fields_.size(); ++i) {
+      edits_[i]->setText(fields_[i].show(p));
+      edits_[i]->setCursorPosition(0);
+    }
     const bool own = workbench_.profiles().isOwn(p.id);
     keep_->setText(own ? tr("Save") : tr("Keep as my own"));
     remove_->setEnabled(own);

@@ -17,10 +17,12 @@ void describeSet(QWidget* parent, Workbench& workbench) {
   dialog.setWindowTitle(QDialog::tr("This set"));
   auto* form = new QFormLayout(&dialog);
   form->setContentsMargins(20, 18, 20, 16);
+  form->setLabelAlignment(Qt::AlignLeft | Qt::AlignVCenter);
   auto* name = new QLineEdit(QString::fromStdString(set.label));
   name->setObjectName("setName");
   const auto place = [&](int value) {
     auto* box = new QSpinBox;
+    box->setButtonSymbols(QAbstractSpinBox::NoButtons);
     box->setRange(0, 99);
     box->setSpecialValueText(QDialog::tr("none"));
     box->setValue(value);

@@ -139,7 +139,7 @@ SetVerdict sound(const VerdictInput& in) {
   const auto& dark = in.frames[std::size_t(in.order.front())];
   const auto& bright = in.frames[std::size_t(in.order.back())];
   if (in.order.size() == 1) return {fmt::format("One frame at {} is on disk and nothing is wrong with it.", print(dark.settings.time)), {}, true};
-  return {fmt::format("{} frames from {} to {} are on disk; highlights and shadows are held, nothing moved: go on.", in.order.size(), print(dark.settings.time), print(bright.settings.time)),
+  return {fmt::format("{} frames from {} to {} are on disk; highlights and shadows are held, nothing large moved: go on.", in.order.size(), print(dark.settings.time), print(bright.settings.time)),
           {}, true};
 }
 

@@ -194,9 +194,13 @@ private slots:
     const auto plan = planBracket(fullFrame(), room());
     std::vector<std::string> names;
     for (const auto& s : cameraSettings(*plan, {})) names.push_back(s.name);
-    const std::vector<std::string> expected{"Mode", "Aperture", "ISO", "White balance", "Focus", "Files", "Drive", "Timer", "Bracket", "Step", "Centre"};
+    const std::vector<std::string> expected{"Mode", "Aperture", "ISO", "White balance", "Focus", "Files", "Drive", "Timer", "Bracket", "Step", "Centre", "Compensation"};
     QCOMPARE(names, expected);
     for (const auto& s : cameraSettings(*plan, {})) QVERIFY(!s.value.empty());
+    // A meter that reads the middle (EV 8.85), compensated as told, lands on the plan's centre to the third of a stop.
+    const auto told = parseStops(cameraSettings(*plan, {}).back().value.substr(0, cameraSettings(*plan, {}).back().value.find(" EV")));
+    QVERIFY(told);
+    QVERIFY(std::abs((3 + 14.7) / 2 - told->value - ev100({8}, plan->centre, {100}).value) < 0.17);
   }
 
   void warningsFollowTheSituation() {
