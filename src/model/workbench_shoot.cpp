@@ -297,8 +297,7 @@ void Workbench::watch(const QString& folder) {
 void Workbench::nextWatchedSet() {
   std::vector<ExposureSettings> planned;
   if (view().plan) planned = view().plan->frames;
-  if (!(view().activeSet >= 0 && view().sets[std::size_t(view().activeSet)].frames.empty()))
-    mutableView().startSet(tr("From %1").arg(QString::fromStdString(watched_->folder().filename().string())).toStdString(), planned);
+  mutableView().startSet(tr("From %1").arg(QString::fromStdString(watched_->folder().filename().string())).toStdString(), planned);
   check(view().saveFrames());
   shot_.clear();
   shootState_ = {};

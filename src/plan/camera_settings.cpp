@@ -41,8 +41,8 @@ std::vector<CameraSetting> cameraSettings(const Plan& plan, const Situation& s) 
     list.push_back({"Centre", print(plan.centre), "the time of the middle frame, set in manual"});
     const double metered = (plan.request.low.value + plan.request.high.value) / 2;
     const Stops compensation{std::round(3 * (metered - ev100(plan.request.aperture, plan.centre, plan.iso()).value)) / 3};
-    list.push_back({"Compensation", print(compensation) + " EV, or until the centre shows",
-                    fmt::format("in aperture priority, for a meter that reads the middle of your readings, EV {:.1f}", metered)});
+    list.push_back({"Compensation", print(compensation) + " EV",
+                    fmt::format("in aperture priority, for a meter that reads the middle of your readings, EV {:.1f}; else until the centre shows", metered)});
     if (plan.runs == 2)
       list.push_back({"Second run", fmt::format("{} EV compensation", print(plan.compensation)), "shoot again without touching the tripod"});
   } else {

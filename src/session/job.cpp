@@ -193,6 +193,12 @@ CameraProfile View::profile() const {
 }
 
 FrameSet& View::startSet(const std::string& label, std::vector<ExposureSettings> planned) {
+  if (activeSet >= 0 && sets[std::size_t(activeSet)].frames.empty()) { // begun, but nothing was shot
+    FrameSet& begun = sets[std::size_t(activeSet)];
+    begun.label = label;
+    begun.planned = std::move(planned);
+    return begun;
+  }
   int number = int(sets.size()) + 1;
   std::error_code error;
   const auto taken = [&](const std::string& candidate) {

@@ -90,7 +90,7 @@ struct View {
   /// The camera it is planned for: the user's own, a shipped one, else the first.
   [[nodiscard]] CameraProfile profile() const;
 
-  /// A new, empty set with the next free name becomes the active one.
+  /// A new, empty set with the next free name becomes the active one; an active set without frames is taken again.
   FrameSet& startSet(const std::string& label, std::vector<ExposureSettings> planned);
   /// A set of frames that lie elsewhere.
   void adoptFrames(const std::string& label, const std::vector<std::filesystem::path>& files);
