@@ -10,22 +10,6 @@
 namespace ml {
 namespace {
 
-Image<float> binomial(const Image<float>& in) {
-  const int w = in.width(), h = in.height();
-  Image<float> out(w, h, 3);
-  forEachBand(h, [&](const Band& band) {
-    for (int y = band.begin; y < band.end; ++y) {
-      const float *a = in.row(std::max(0, y - 1)), *b = in.row(y), *c = in.row(std::min(h - 1, y + 1));
-      for (int i = 0; i < 3 * w; ++i) {
-        const int left = i < 3 ? i : i - 3, right = i >= 3 * w - 3 ? i : i + 3;
-        const auto column = [&](int k) { return a[k] + 2 * b[k] + c[k]; };
-        out.row(y)[i] = (column(left) + 2 * column(i) + column(right)) / 16;
-      }
-    }
-  });
-  return out;
-}
-
 double medianLuminance(const Image<float>& scene) {
   std::vector<float> sample;
   for (int y = 0; y < scene.height(); y += 8)
@@ -38,7 +22,7 @@ double medianLuminance(const Image<float>& scene) {
 
 void defocus(Image<float>& scene, double sigma) {
   const int passes = std::max(1, int(std::lround(2 * sigma * sigma)));
-  for (int i = 0; i < passes; ++i) scene = binomial(scene);
+  for (int i = 0; i < passes; ++i) scene = binomialBlur(scene);
 }
 
 void shake(Image<float>& scene, double pixels, std::uint64_t seed) {

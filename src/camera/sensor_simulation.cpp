@@ -58,7 +58,9 @@ double sharePerCandela(const CameraProfile& profile, const ExposureSettings& set
 
 constexpr double kBorder = 0.02;
 
-Image<float> throughLens(const Image<float>& sharp) {
+} // namespace
+
+Image<float> binomialBlur(const Image<float>& sharp) {
   const int w = sharp.width(), h = sharp.height();
   Image<float> out(w, h, 3);
   forEachBand(h, [&](const Band& band) {
@@ -73,8 +75,6 @@ Image<float> throughLens(const Image<float>& sharp) {
   });
   return out;
 }
-
-} // namespace
 
 int seenWidth(int worldWidth) { return (worldWidth - 2 * int(worldWidth * kBorder)) / 2 * 2; }
 int seenHeight(int worldHeight) { return (worldHeight - 2 * int(worldHeight * kBorder)) / 2 * 2; }
@@ -101,7 +101,7 @@ Image<float> seenBy(const Image<float>& world, const CameraPose& pose) {
         for (int c = 0; c < 3; ++c) out.at(x, y)[c] = sum[c];
       }
   });
-  return throughLens(out);
+  return binomialBlur(out);
 }
 
 Image<std::uint16_t> exposeMosaic(const Image<float>& scene, const CameraProfile& camera, const ExposureSettings& settings,

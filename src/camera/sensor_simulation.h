@@ -18,6 +18,9 @@ inline constexpr std::array<double, 9> kRec709ToSensor{0.66, 0.29, 0.05, 0.13, 0
 inline constexpr std::array<double, 3> kSensorNeutral{0.54, 1.0, 0.68};
 inline constexpr int kSensorBlack = 512;
 
+/// 3x3 binomial of three channels, variance 1/2 each way; borders repeat, negative light becomes none.
+[[nodiscard]] Image<float> binomialBlur(const Image<float>& sharp);
+
 /// The part of the world the sensor sees: a border is kept free so that the camera may move. Catmull-Rom
 /// interpolation, then the blur of a good lens and its low-pass filter (3x3 binomial, 0.7 px), without which fine bright detail
 /// would break into colours on the mosaic.

@@ -65,10 +65,7 @@ class TestVisit : public QObject {
 
 private slots:
   void initTestCase() {
-    QStandardPaths::setTestModeEnabled(true);
-    QCoreApplication::setOrganizationName("mellow-lantern-tests");
-    QApplication::setStyle("Fusion");
-    installFonts();
+    prepareWindows();
   }
 
   void threeViewsWithFaults() {

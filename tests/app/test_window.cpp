@@ -46,10 +46,7 @@ class TestWindow : public QObject {
 
 private slots:
   void initTestCase() {
-    QStandardPaths::setTestModeEnabled(true);
-    QCoreApplication::setOrganizationName("mellow-lantern-tests");
-    QApplication::setStyle("Fusion");
-    installFonts();
+    prepareWindows();
   }
 
   void wholePathOfTheDemo() {

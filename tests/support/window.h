@@ -2,11 +2,21 @@
 #include "app/main_window.h"
 #include "support/wait.h"
 
+#include <QApplication>
 #include <QPushButton>
+#include <QStandardPaths>
 #include <QTest>
 
 /// What tests do with the real window: find what is shown, click it, wait for the work to settle.
 namespace ml::test {
+
+/// Settings of a test's own, the look and the typeface of the application.
+inline void prepareWindows() {
+  QStandardPaths::setTestModeEnabled(true);
+  QCoreApplication::setOrganizationName("mellow-lantern-tests");
+  QApplication::setStyle("Fusion");
+  installFonts();
+}
 
 template <class Widget> Widget* visible(MainWindow& window, const QString& name) {
   for (auto* widget : window.findChildren<Widget*>(name))
