@@ -32,7 +32,6 @@ public slots:
 
 signals:
   void spotClicked(double x, double y);
-  void filesDropped(const QStringList& paths);
 
 protected:
   void paintEvent(QPaintEvent*) override;

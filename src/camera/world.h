@@ -46,7 +46,6 @@ public:
   /// Fall of daylight; lamps stay as they are.
   [[nodiscard]] double fadeStopsPerMinute() const { return fade_; }
   [[nodiscard]] bool moves() const { return !layers_.empty(); }
-  void addLayer(MovingLayer layer) { layers_.push_back(std::move(layer)); }
 
   /// Mean linear Rec. 709 radiance over [start, start + duration], in world units. `daylight` scales all but the lamps, on top of
   /// the fading since time 0.

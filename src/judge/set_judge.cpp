@@ -15,8 +15,6 @@ double stopsApart(double a, double b) { return std::abs(std::log2(a / b)); }
 
 bool FrameJudgement::has(Flaw flaw) const { return std::find(flaws.begin(), flaws.end(), flaw) != flaws.end(); }
 
-double snrOf(const Sketch& sketch, double level) { return level > 0 ? level / std::sqrt(sketch.noise.variance(level)) : 0; }
-
 void SetJudge::add(const Frame& frame) { addSketch(sketchOf(frame, setup_.zones)); }
 
 void SetJudge::addSketch(std::shared_ptr<const Sketch> sketch) {

@@ -110,7 +110,4 @@ private:
   mutable std::map<std::pair<int, int>, PairMeasure> pairs_;
 };
 
-/// SNR of the tone `level` (saturation = 1) under the frame's noise model.
-[[nodiscard]] double snrOf(const Sketch& sketch, double level);
-
 } // namespace ml

@@ -211,7 +211,6 @@ private:
   void takeWatched(const std::filesystem::path& file);
   void setDone(std::optional<Error> problem);
   void applyProfile();
-  void loadRadiance();
   template <class Apply, class Value> void pushChange(const QString& text, Value before, Value after, Apply apply, int mergeId = -1);
   void replan();
   [[nodiscard]] std::optional<PlanRequest> planRequest() const;
@@ -220,7 +219,6 @@ private:
   void refreshFrame(int index);
   void refreshFinish();
   void refreshPicture();
-  void loadShotSettings();
   [[nodiscard]] QString lightVerdict() const;
   [[nodiscard]] QString shootVerdict() const;
 

@@ -39,15 +39,6 @@ int nextFrameNumber(const View& view) {
   return number;
 }
 
-Result<void> setFramesAside(View& view, const std::vector<int>& frames) {
-  if (view.activeSet < 0) return {};
-  auto& members = view.sets[std::size_t(view.activeSet)].frames;
-  for (const int i : frames)
-    if (i >= 0 && i < int(members.size())) members[std::size_t(i)].used = false;
-  view.refreshFrames();
-  return view.saveFrames();
-}
-
 std::optional<MustKeep> mustKeepOf(const View& view) {
   MustKeep wanted;
   int kept = 0;

@@ -14,9 +14,6 @@ Result<void> recordFrame(View& view, const std::filesystem::path& file);
 /// The next free frame number in the active set's folder.
 [[nodiscard]] int nextFrameNumber(const View& view);
 
-/// Frames (as they arrived) of the active set that give way; saved.
-Result<void> setFramesAside(View& view, const std::vector<int>& frames);
-
 /// What the active set is judged by: its plan, the readings with their places, the camera.
 [[nodiscard]] JudgeSetup judgeSetupOf(const View& view);
 
