@@ -48,11 +48,12 @@ int main(int count, char** arguments) {
   for (int i = 0; i < 5; ++i) {
     const double time = std::exp2(2 * i - 9);
     Frame frame;
-    frame.codes = Image<std::uint16_t>(width, height, 3);
+    Image<std::uint8_t> codes(width, height, 3);
     cv::Mat image(height, width, CV_8UC3);
     for (int y = 0; y < height; ++y)
       for (int x = 0; x < width; ++x)
-        for (int c = 0; c < 3; ++c) image.at<cv::Vec3b>(y, x)[2 - c] = std::uint8_t(frame.codes.at(x, y)[c] = code(x + 3 * i, y - 2 * i, c, time * 32));
+        for (int c = 0; c < 3; ++c) image.at<cv::Vec3b>(y, x)[2 - c] = codes.at(x, y)[c] = code(x + 3 * i, y - 2 * i, c, time * 32);
+    frame.codes = std::move(codes);
     frame.table = srgbTable(255);
     frame.noise = noiseOf(frame.table, 40000, 3.5);
     frame.settings = {{time}, {8}, {100}};

@@ -15,19 +15,22 @@ constexpr int kCoarsestSide = 56;
 Image<float> light(const Frame& frame, int scale) {
   const int width = frame.width() / scale, height = frame.height() / scale;
   Image<float> out(width, height, 1);
-  const float* table = frame.table.linear.data();
+  const float* table[3] = {frame.table.channel(0), frame.table.channel(1), frame.table.channel(2)};
   const float gains[3] = {1 / (3 * frame.saturation[0]), 1 / (3 * frame.saturation[1]), 1 / (3 * frame.saturation[2])};
-  forEachBand(height, [&](const Band& band) {
-    for (int y = band.begin; y < band.end; ++y)
-      for (int x = 0; x < width; ++x) {
-        float sum = 0;
-        for (int v = 0; v < scale; ++v)
-          for (int u = 0; u < scale; ++u) {
-            const std::uint16_t* code = frame.codes.at(x * scale + u, y * scale + v);
-            for (int c = 0; c < 3; ++c) sum += gains[c] * table[code[c]];
+  const float share = 1 / float(scale * scale);
+  frame.codes.visit([&](auto codes) {
+    forEachBand(height, [&](const Band& band) {
+      for (int y = band.begin; y < band.end; ++y)
+        for (int x = 0; x < width; ++x) {
+          float sum[3] = {};
+          for (int v = 0; v < scale; ++v) {
+            const auto* code = codes.at(x * scale, y * scale + v);
+            for (int u = 0; u < scale; ++u, code += 3)
+              for (int c = 0; c < 3; ++c) sum[c] += table[c][code[c]];
           }
-        *out.at(x, y) = sum / float(scale * scale);
-      }
+          *out.at(x, y) = share * (gains[0] * sum[0] + gains[1] * sum[1] + gains[2] * sum[2]);
+        }
+    });
   });
   return out;
 }

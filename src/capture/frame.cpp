@@ -5,6 +5,14 @@
 
 namespace ml {
 
+CodeTable::CodeTable(std::vector<float> forAllChannels) {
+  tables_.fill(std::make_shared<const std::vector<float>>(std::move(forAllChannels)));
+}
+
+CodeTable::CodeTable(std::array<std::vector<float>, 3> tables) {
+  for (std::size_t c = 0; c < 3; ++c) tables_[c] = std::make_shared<const std::vector<float>>(std::move(tables[c]));
+}
+
 double relativeExposure(const ExposureSettings& s) {
   return s.time.value * s.iso.value / 100 / (s.aperture.value * s.aperture.value);
 }
@@ -18,26 +26,36 @@ void BracketSet::sortByExposure() {
 
 double clippedShare(const Frame& frame) {
   std::size_t clipped = 0;
-  const float* table = frame.table.linear.data();
-  for (std::size_t i = 0; i < frame.codes.size(); i += 3) {
-    bool any = false;
-    for (int c = 0; c < 3; ++c) any = any || table[frame.codes.data()[i + c]] > 0.97f * frame.table.clipFrom * frame.saturation[c];
-    clipped += any;
-  }
+  frame.codes.visit([&](auto codes) {
+    for (int y = 0; y < codes.height; ++y)
+      for (int x = 0; x < codes.width; ++x) {
+        bool any = false;
+        for (int c = 0; c < 3; ++c) any = any || frame.table.channel(c)[codes.at(x, y)[c]] > 0.97f * frame.table.clipFrom * frame.saturation[c];
+        clipped += any;
+      }
+  });
   return 3 * double(clipped) / double(std::max<std::size_t>(1, frame.codes.size()));
 }
 
+double sampleVariance(const Frame& frame, double level) {
+  if (frame.codeError <= 0) return frame.noise.variance(level);
+  const float *table = frame.table.channel(1), *end = table + frame.table.size();
+  const auto at = std::clamp<std::ptrdiff_t>(std::lower_bound(table, end, float(level)) - table, 1, frame.table.size() - 1);
+  const std::ptrdiff_t from = std::max<std::ptrdiff_t>(0, at - 2), to = std::min<std::ptrdiff_t>(frame.table.size() - 1, at + 1);
+  const double slope = double(table[to] - table[from]) / double(to - from), coding = frame.codeError * slope;
+  return frame.sensor.variance(level) + coding * coding;
+}
+
 CodeTable linearTable(int maxCode, double black, double white) {
-  CodeTable table;
-  table.linear.resize(std::size_t(maxCode) + 1);
-  for (int code = 0; code <= maxCode; ++code) table.linear[code] = float((code - black) / (white - black));
-  return table;
+  std::vector<float> linear(std::size_t(maxCode) + 1);
+  for (int code = 0; code <= maxCode; ++code) linear[code] = float((code - black) / (white - black));
+  return CodeTable(std::move(linear));
 }
 
 CodeTable srgbTable(int maxCode) {
-  CodeTable table;
-  table.linear.resize(std::size_t(maxCode) + 1);
-  for (int code = 0; code <= maxCode; ++code) table.linear[code] = float(srgbDecode(double(code) / maxCode));
+  std::vector<float> linear(std::size_t(maxCode) + 1);
+  for (int code = 0; code <= maxCode; ++code) linear[code] = float(srgbDecode(double(code) / maxCode));
+  CodeTable table(std::move(linear));
   table.clipFrom = float(srgbDecode(0.985));
   return table;
 }
@@ -47,8 +65,9 @@ NoiseModel noiseOf(const CodeTable& table, double fullWell, double readNoise) {
   // Least squares of the rounding variance (slope^2 / 12) against x, each sample relative to its own size.
   double sx = 0, n = 0;
   double smallest = 1;
-  for (std::size_t code = 1; code < table.linear.size(); ++code) {
-    const double x = table.linear[code], slope = x - table.linear[code - 1];
+  const float* linear = table.channel(1);
+  for (int code = 1; code < table.size(); ++code) {
+    const double x = linear[code], slope = x - linear[code - 1];
     if (x <= 0) continue;
     const double rounding = slope * slope / 12;
     smallest = std::min(smallest, rounding);

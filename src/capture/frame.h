@@ -2,10 +2,11 @@
 #include "exposure/shot_metadata.h"
 #include "exposure/units.h"
 #include "image/colour.h"
-#include "image/image.h"
+#include "image/codes.h"
 
 #include <array>
 #include <cstdint>
+#include <memory>
 #include <string>
 #include <vector>
 
@@ -19,19 +20,33 @@ struct NoiseModel {
   [[nodiscard]] double variance(double x) const { return photon * (x > 0 ? x : 0) + floor; }
 };
 
-/// Code values to linear light, saturation = 1. One table for all channels; size = largest code + 1; increasing.
-struct CodeTable {
-  std::vector<float> linear;
+/// Code values to linear light, saturation = 1: a table for each channel, size = largest code + 1, not decreasing. Frames share them.
+class CodeTable {
+public:
+  CodeTable() = default;
+  explicit CodeTable(std::vector<float> forAllChannels);
+  explicit CodeTable(std::array<std::vector<float>, 3> tables);
+
+  [[nodiscard]] bool empty() const { return !tables_[0]; }
+  [[nodiscard]] int size() const { return empty() ? 0 : int(tables_[0]->size()); }
+  [[nodiscard]] const float* channel(int c) const { return tables_[std::size_t(c)]->data(); }
+
   float clipFrom = 0.98f; ///< Share of saturation from which a sample counts as clipped.
+
+private:
+  std::array<std::shared_ptr<const std::vector<float>>, 3> tables_;
 };
 
 /// One exposure: code values as they lie in the file, and what is needed to read them as light.
 struct Frame {
-  Image<std::uint16_t> codes; ///< Three channels. Camera primaries for raw, Rec. 709 otherwise.
+  Codes codes; ///< Camera primaries for raw, Rec. 709 otherwise.
   CodeTable table;
   std::array<float, 3> saturation{1, 1, 1}; ///< Linear value at which each channel clips (raw: white balance inside).
   float midTone = 0.18f; ///< Linear value of a surface that reads at this frame's EV (raw: 10 / 78 of saturation, ISO 12232).
-  NoiseModel noise;
+  NoiseModel noise;      ///< Of the sensor and the coding together, affine.
+  NoiseModel sensor;     ///< Of the sensor alone.
+  double codeError = 0;  ///< Standard deviation of rounding and compression, codes; 0: `noise` says all.
+  bool curveAssumed = false; ///< The file does not say how its codes follow from light; `table` is the usual guess (sRGB).
   Matrix3 toRec709 = kIdentity3; ///< Linear camera colour to linear Rec. 709, white balance included.
   ExposureSettings settings;     ///< Exact values.
   ShotMetadata metadata;
@@ -39,6 +54,10 @@ struct Frame {
 
   [[nodiscard]] int width() const { return codes.width(); }
   [[nodiscard]] int height() const { return codes.height(); }
+  /// Linear light of pixel (x, y), three values. For single pixels; loops read the tables themselves.
+  void linearAt(int x, int y, float rgb[3]) const {
+    for (int c = 0; c < 3; ++c) rgb[c] = table.channel(c)[codes.at(x, y, c)];
+  }
 };
 
 /// Relative light gathered: t S / N^2, so that radiance = linear value / exposure, up to one scale for all frames.
@@ -49,6 +68,9 @@ struct BracketSet {
   std::vector<Frame> frames;
   void sortByExposure();
 };
+
+/// Variance of one sample at linear `level`, saturation = 1: the sensor's, and that of the codes through the slope of the table there.
+[[nodiscard]] double sampleVariance(const Frame& frame, double level);
 
 /// Share of pixels in which a channel stands at its clipping point.
 [[nodiscard]] double clippedShare(const Frame& frame);

@@ -1,6 +1,6 @@
 #pragma once
 #include "base/result.h"
-#include "image/image.h"
+#include "image/codes.h"
 
 #include <cstdint>
 #include <filesystem>
@@ -9,7 +9,7 @@ namespace ml {
 
 /// Integer picture as it lies in a file: three channels, codes 0..maxCode.
 struct CodeImage {
-  Image<std::uint16_t> pixels;
+  Codes pixels;
   int maxCode = 255;
 };
 

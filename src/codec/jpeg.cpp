@@ -44,12 +44,11 @@ bool startReading(jpeg_decompress_struct& info, ErrorTrap& trap, std::FILE* file
   return true;
 }
 
-bool readRows(jpeg_decompress_struct& info, ErrorTrap& trap, std::uint8_t* line, ImageView<std::uint16_t> out) {
+bool readRows(jpeg_decompress_struct& info, ErrorTrap& trap, ImageView<std::uint8_t> out) {
   if (setjmp(trap.jump)) return false;
   while (info.output_scanline < info.output_height) {
-    std::uint16_t* row = out.row(int(info.output_scanline));
-    jpeg_read_scanlines(&info, &line, 1);
-    for (JDIMENSION i = 0; i < info.output_width * 3; ++i) row[i] = line[i];
+    JSAMPROW row = out.row(int(info.output_scanline));
+    jpeg_read_scanlines(&info, &row, 1);
   }
   jpeg_finish_decompress(&info);
   return info.err->num_warnings == 0;
@@ -95,11 +94,10 @@ Result<CodeImage> readJpeg(const std::filesystem::path& path) {
   if (!startReading(info, trap, file.get())) return unreadable(path, std::string("the JPEG data are damaged (") + trap.message + ")");
   if (auto size = checkSize(path, info.output_width, info.output_height); !size) return passOn(size.error());
   if (info.output_components != 3) return unreadable(path, "only grey and RGB JPEG files are read");
-  CodeImage image{Image<std::uint16_t>(int(info.output_width), int(info.output_height), 3), 255};
-  std::vector<std::uint8_t> line(std::size_t(info.output_width) * 3);
-  if (!readRows(info, trap, line.data(), image.pixels.view()))
+  Image<std::uint8_t> pixels(int(info.output_width), int(info.output_height), 3);
+  if (!readRows(info, trap, pixels.view()))
     return unreadable(path, std::string("the JPEG data end early or are damaged (") + trap.message + ")");
-  return image;
+  return CodeImage{std::move(pixels), 255};
 }
 
 Result<void> writeJpeg(const std::filesystem::path& path, ImageView<const std::uint8_t> rgb, const JpegOptions& options) {

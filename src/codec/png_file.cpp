@@ -2,7 +2,6 @@
 
 #include <csetjmp>
 #include <cstdio>
-#include <cstring>
 #include <memory>
 #include <png.h>
 
@@ -81,16 +80,13 @@ Result<CodeImage> readPng(const std::filesystem::path& path) {
   const int width = int(png_get_image_width(reader.png, reader.info)), height = int(png_get_image_height(reader.png, reader.info));
   if (auto size = checkSize(path, width, height); !size) return passOn(size.error());
   const bool deep = png_get_bit_depth(reader.png, reader.info) == 16;
-  CodeImage image{Image<std::uint16_t>(width, height, 3), deep ? 65535 : 255};
-  std::vector<std::uint8_t> bytes(image.pixels.size() * (deep ? 2 : 1));
+  Image<std::uint8_t> narrow(deep ? 0 : width, deep ? 0 : height, 3);
+  Image<std::uint16_t> wide(deep ? width : 0, deep ? height : 0, 3);
+  auto* bytes = deep ? reinterpret_cast<std::uint8_t*>(wide.data()) : narrow.data();
   std::vector<png_bytep> rows(height);
-  if (!readBody(reader.png, reader.info, bytes.data(), rows.data()))
+  if (!readBody(reader.png, reader.info, bytes, rows.data()))
     return unreadable(path, std::string("the PNG data are damaged (") + message.text + ")");
-  if (deep)
-    std::memcpy(image.pixels.data(), bytes.data(), bytes.size());
-  else
-    std::copy(bytes.begin(), bytes.end(), image.pixels.data());
-  return image;
+  return deep ? CodeImage{std::move(wide), 65535} : CodeImage{std::move(narrow), 255};
 }
 
 Result<void> writePng(const std::filesystem::path& path, ImageView<const std::uint16_t> rgb, int maxCode,

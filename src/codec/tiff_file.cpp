@@ -2,6 +2,7 @@
 
 #include <cstdarg>
 #include <cstdio>
+#include <limits>
 #include <memory>
 #include <tiffio.h>
 
@@ -60,6 +61,12 @@ template <class T, class Out> Result<void> readRows(TIFF* tiff, const Layout& l,
   return {};
 }
 
+template <class T> Result<CodeImage> readCodes(TIFF* tiff, const Layout& l, const std::filesystem::path& path) {
+  Image<T> pixels(int(l.width), int(l.height), 3);
+  if (auto read = readRows<T>(tiff, l, path, pixels.data()); !read) return passOn(read.error());
+  return CodeImage{std::move(pixels), int(std::numeric_limits<T>::max())};
+}
+
 Tiff create(const std::filesystem::path& path, int width, int height, int bits, int samples) {
   Tiff tiff = open(path, "w");
   if (!tiff) return tiff;
@@ -107,11 +114,8 @@ Result<CodeImage> readTiff(const std::filesystem::path& path) {
                      (l.photometric == PHOTOMETRIC_RGB || l.photometric == PHOTOMETRIC_MINISBLACK);
   if (!plain || (l.bits != 8 && l.bits != 16))
     return unreadable(path, "only 8- and 16-bit grey or RGB TIFF files are read as frames");
-  CodeImage image{Image<std::uint16_t>(int(l.width), int(l.height), 3), l.bits == 8 ? 255 : 65535};
-  auto read = l.bits == 8 ? readRows<std::uint8_t>(tiff.get(), l, path, image.pixels.data())
-                          : readRows<std::uint16_t>(tiff.get(), l, path, image.pixels.data());
-  if (!read) return passOn(read.error());
-  return image;
+  if (l.bits == 8) return readCodes<std::uint8_t>(tiff.get(), l, path);
+  return readCodes<std::uint16_t>(tiff.get(), l, path);
 }
 
 Result<Image<float>> readFloatTiff(const std::filesystem::path& path) {

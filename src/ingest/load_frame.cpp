@@ -14,11 +14,10 @@ namespace fs = std::filesystem;
 namespace {
 
 /// Where pixel (x, y) of the picture as seen lies in the stored one. Exif 2.32, tag 0x0112.
-Image<std::uint16_t> oriented(Image<std::uint16_t> stored, int orientation) {
-  if (orientation <= 1 || orientation > 8) return stored;
+template <class T> Codes oriented(ImageView<const T> stored, int orientation) {
   const bool turned = orientation >= 5;
-  const int w = stored.width(), h = stored.height();
-  Image<std::uint16_t> out(turned ? h : w, turned ? w : h, 3);
+  const int w = stored.width, h = stored.height;
+  Image<T> out(turned ? h : w, turned ? w : h, 3);
   for (int y = 0; y < out.height(); ++y)
     for (int x = 0; x < out.width(); ++x) {
       int u = turned ? y : x, v = turned ? x : y;
@@ -41,7 +40,9 @@ Result<ExposureSettings> settingsOf(const fs::path& file, const ShotMetadata& m)
 
 Result<Frame> fromCodes(CodeImage image, const ShotMetadata& metadata) {
   Frame frame;
-  frame.codes = oriented(std::move(image.pixels), metadata.orientation);
+  const int orientation = metadata.orientation;
+  frame.codes = orientation <= 1 || orientation > 8 ? std::move(image.pixels)
+                                                    : image.pixels.visit([&](auto stored) { return oriented(stored, orientation); });
   frame.table = srgbTable(image.maxCode);
   return frame;
 }

@@ -18,15 +18,16 @@ struct Reader {
   }
   /// Linear RGB, saturation = 1 in each channel; true when one of them clips.
   bool read(int x, int y, float rgb[3]) const {
-    const std::uint16_t* code = frame.codes.at(x, y);
+    for (int c = 0; c < 3; ++c) rgb[c] = table[c][frame.codes.at(x, y, c)];
     bool clipped = false;
     for (int c = 0; c < 3; ++c) {
-      rgb[c] = frame.table.linear[code[c]] * inverse[c];
+      rgb[c] *= inverse[c];
       clipped = clipped || rgb[c] > limit;
     }
     return clipped;
   }
   const Frame& frame;
+  const float* table[3] = {frame.table.channel(0), frame.table.channel(1), frame.table.channel(2)};
   float inverse[3], limit;
 };
 
@@ -128,7 +129,7 @@ std::shared_ptr<const Sketch> sketchOf(const Frame& frame, const std::vector<Zon
   s->settings = frame.settings;
   s->noise = frame.noise;
   s->saturation = frame.saturation;
-  s->rendered = frame.table.linear.size() > 2 && std::abs(frame.table.linear[frame.table.linear.size() / 2] - 0.5f) > 0.02f;
+  s->rendered = frame.table.size() > 2 && std::abs(frame.table.channel(1)[frame.table.size() / 2] - 0.5f) > 0.02f;
   s->midTone = frame.midTone / frame.saturation[1];
   s->width = frame.width();
   s->height = frame.height();

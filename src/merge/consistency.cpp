@@ -2,7 +2,7 @@
 
 #include "align/transform.h"
 #include "base/parallel.h"
-#include "merge/sampling.h"
+#include "merge/tile.h"
 
 #include <algorithm>
 #include <array>
@@ -18,25 +18,25 @@ constexpr int kThingsAcross = 64; ///< Gaps of a thirty-second of the width or l
 /// Mean light of a frame on its own grid of cells: channel 0 light, channel 1 share of clipped pixels.
 Image<float> cellsOf(const Frame& frame) {
   const int width = frame.width() / kCell, height = frame.height() / kCell;
-  const float* table = frame.table.linear.data();
+  const float* table[3] = {frame.table.channel(0), frame.table.channel(1), frame.table.channel(2)};
   float inverseClip[3];
   for (int c = 0; c < 3; ++c) inverseClip[c] = 1 / (frame.table.clipFrom * frame.saturation[c]);
   Image<float> cells(width, height, 2);
-  forEachBand(height, [&](const Band& band) {
+  frame.codes.visit([&](auto codes) { forEachBand(height, [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y)
       for (int x = 0; x < width; ++x) {
         float sum = 0, clipped = 0;
         for (int v = 0; v < kCell; ++v)
           for (int u = 0; u < kCell; ++u) {
-            const std::uint16_t* code = frame.codes.at(x * kCell + u, y * kCell + v);
-            const float rgb[3] = {table[code[0]], table[code[1]], table[code[2]]};
+            const auto* code = codes.at(x * kCell + u, y * kCell + v);
+            const float rgb[3] = {table[0][code[0]], table[1][code[1]], table[2][code[2]]};
             sum += (rgb[0] + rgb[1] + rgb[2]) / 3;
             clipped += clipLevel(rgb, inverseClip) > 0.97f ? 1.f : 0.f;
           }
         cells.at(x, y)[0] = sum / (kCell * kCell);
         cells.at(x, y)[1] = clipped / (kCell * kCell);
       }
-  });
+  }); });
   return cells;
 }
 

@@ -1,9 +1,13 @@
 #include "merge/merge.h"
 
+#include "align/transform.h"
 #include "base/parallel.h"
+#include "base/vector_clones.h"
 #include "exposure/ev.h"
 #include "merge/consistency.h"
-#include "merge/sampling.h"
+#include "merge/share.h"
+#include "merge/tile.h"
+#include "merge/variance_table.h"
 
 #include <cmath>
 #include <fmt/format.h>
@@ -12,25 +16,62 @@ namespace ml {
 namespace {
 
 constexpr double kMidTone = 0.18;
+constexpr int kTileWidth = 128, kTileRows = 64; // all frames of a tile stay in the second-level cache
+constexpr std::size_t kMostFrames = 64;
 
 struct Source {
   PlacedFrame placed;
-  float exposure = 1;  ///< Relative to the reference frame.
-  float photon = 0, floor = 0;
+  float exposure = 1; ///< Relative to the reference frame.
+  VarianceTable variance;
+  float misplaced = 0; ///< Variance of the place, square pixels.
   const Image<float>* share = nullptr;
-  Image<std::uint8_t> trust;
 };
 
-/// Bilinear value of a cell map at a pixel.
-float shareAt(const Image<float>* share, int x, int y) {
-  if (!share) return 1;
-  constexpr float kScale = 1.f / Consistency::kCell;
-  const float u = std::clamp((float(x) + 0.5f) * kScale - 0.5f, 0.f, float(share->width() - 1));
-  const float v = std::clamp((float(y) + 0.5f) * kScale - 0.5f, 0.f, float(share->height() - 1));
-  const int ix = std::min(int(u), share->width() - 2), iy = std::min(int(v), share->height() - 2);
-  const float fx = u - float(ix), fy = v - float(iy);
-  const float *a = share->at(ix, iy), *b = share->at(ix, iy + 1);
-  return (1 - fy) * ((1 - fx) * a[0] + fx * a[1]) + fy * ((1 - fx) * b[0] + fx * b[1]);
+ML_VECTOR_CLONES void useOfRow(const float* trust, const float* share, int n, float* use) {
+  for (int i = 0; i < n; ++i) use[i] = std::max(0.f, trust ? trust[i] : 1.f) * (share ? share[i] : 1.f);
+}
+
+/// Light gathered by all frames over their exposures: the estimate that the variances are taken at.
+ML_VECTOR_CLONES void gather(const float* light, const float* use, float exposure, int n, float* sum, float* exposures) {
+  for (int i = 0; i < n; ++i) {
+    sum[i] += use[i] * light[i];
+    exposures[i] += use[i] * exposure;
+  }
+}
+
+ML_VECTOR_CLONES void estimate(const float* sum, const float* exposures, int n, float* out) {
+  for (int i = 0; i < n; ++i) out[i] = sum[i] / std::max(exposures[i], 1e-12f);
+}
+
+ML_VECTOR_CLONES void squaredGradient(const float* above, const float* row, const float* below, int n, float* out) {
+  for (int i = 0; i < n; ++i) {
+    const float gx = 0.5f * (row[std::min(i + 1, n - 1)] - row[std::max(i - 1, 0)]), gy = 0.5f * (below[i] - above[i]);
+    out[i] = gx * gx + gy * gy;
+  }
+}
+
+/// Adds a frame's light by its inverse variance at the estimate; `gradient` may be null.
+ML_VECTOR_CLONES void weigh(const float* light, const float* use, const float* level, const float* gradient, const float* variances, float exposure,
+                            float misplaced, int n, float* sum, float* weights) {
+  const float square = exposure * exposure;
+  for (int i = 0; i < n; ++i) {
+    const float variance = variances[VarianceTable::index(level[i] * exposure)] + (gradient ? misplaced * gradient[i] : 0.f);
+    const float w = use[i] * square / variance;
+    sum[i] += w * light[i] / exposure;
+    weights[i] += w;
+  }
+}
+
+ML_VECTOR_CLONES void divide(const float* sum, const float* weights, int n, float* out) {
+  for (int i = 0; i < n; ++i) out[i] = sum[i] / std::max(weights[i], 1e-30f);
+}
+
+ML_VECTOR_CLONES void toRec709(const float* r, const float* g, const float* b, const float* m, int n, float* out) {
+  for (int i = 0; i < n; ++i) {
+    out[3 * i] = m[0] * r[i] + m[1] * g[i] + m[2] * b[i];
+    out[3 * i + 1] = m[3] * r[i] + m[4] * g[i] + m[5] * b[i];
+    out[3 * i + 2] = m[6] * r[i] + m[7] * g[i] + m[8] * b[i];
+  }
 }
 
 /// Clipped everywhere: the darkest frame's value, pulled to neutral where a channel stands at its limit.
@@ -41,87 +82,153 @@ void clippedColour(const float* linear, const std::array<float, 3>& saturation, 
   for (int c = 0; c < 3; ++c) out[c] = (linear[c] >= 0.97f * saturation[c] ? brightest : linear[c]) / exposure;
 }
 
-class RowMerger {
+class TileMerger {
 public:
-  RowMerger(const std::vector<Source>& sources, int width) : sources_(sources), width_(width), rows_(sources.size()) {}
+  TileMerger(const std::vector<Source>& sources, const float* matrix, MergeResult& result) : sources_(sources), matrix_(matrix), result_(result), tiles_(sources.size()) {
+    for (const Source& source : sources) readers_.emplace_back(source.placed);
+    use_.resize(sources.size());
+    for (auto& channels : use_)
+      for (auto& row : channels) row.resize(kTileWidth);
+  }
 
-  /// Merges row y into `out` (three values a pixel) and returns how many of its pixels are clipped in every frame.
-  int merge(int y, float* out) {
-    for (std::size_t i = 0; i < sources_.size(); ++i) sampleRow(sources_[i].placed, sources_[i].trust, y, width_, rows_[i]);
+  /// Merges a tile into the result; returns how many of its pixels are clipped in every frame.
+  int merge(const Roi& where) {
+    for (std::size_t i = 0; i < sources_.size(); ++i) readers_[i].read(where, tiles_[i]);
     int clipped = 0;
-    for (int x = 0; x < width_; ++x) clipped += mergePixel(x, y, out + 3 * std::size_t(x)) ? 0 : 1;
+    for (int y = 0; y < where.height; ++y) clipped += mergeRow(where, y);
     return clipped;
   }
 
 private:
-  bool mergePixel(int x, int y, float* out) {
-    float first = 0, firstWeight = 0;
-    std::array<float, kMaxFrames> use{};
-    for (std::size_t i = 0; i < sources_.size(); ++i) {
-      const float trust = rows_[i].trust[x];
-      use[i] = trust <= 0 ? 0 : trust * shareAt(sources_[i].share, x, y);
-      const float* rgb = &rows_[i].linear[3 * std::size_t(x)];
-      first += use[i] * (rgb[0] + rgb[1] + rgb[2]) / 3;
-      firstWeight += use[i] * sources_[i].exposure;
-    }
-    if (firstWeight <= 1e-6f * sources_.front().exposure) return takeDarkest(x, y, out);
-    float estimate = first / firstWeight;
-    float sum[3], weight = 0;
-    for (int round = 0; round < 2; ++round) {
-      sum[0] = sum[1] = sum[2] = weight = 0;
-      for (std::size_t i = 0; i < sources_.size(); ++i) {
-        if (use[i] <= 0) continue;
-        const Source& s = sources_[i];
-        const float variance = s.photon * std::max(0.f, estimate * s.exposure) + s.floor;
-        const float w = use[i] * s.exposure * s.exposure / variance;
-        const float* rgb = &rows_[i].linear[3 * std::size_t(x)];
-        for (int c = 0; c < 3; ++c) sum[c] += w * rgb[c] / s.exposure;
-        weight += w;
-      }
-      estimate = (sum[0] + sum[1] + sum[2]) / (3 * weight);
-    }
-    for (int c = 0; c < 3; ++c) out[c] = sum[c] / weight;
-    return true;
+  int mergeRow(const Roi& where, int y) {
+    const int n = where.width;
+    for (std::size_t i = 0; i < sources_.size(); ++i) prepareUse(i, where, y);
+    for (int c = 0; c < 3; ++c) mergeChannel(c, y, n);
+    const int clipped = mendClipped(y, n);
+    if ((where.y + y) % kMapCell == kMapCell / 2) fillMaps(where, y);
+    toRec709(merged_[0], merged_[1], merged_[2], matrix_, n, result_.radiance.at(where.x, where.y + y));
+    return clipped;
   }
 
-  /// No frame is trusted here: the darkest that may speak is taken as it is. False when even that is clipped.
-  bool takeDarkest(int x, int y, float* out) {
-    for (const float least : {0.5f, 0.f})
+  void prepareUse(std::size_t i, const Roi& where, int y) {
+    const FrameTile& tile = tiles_[i];
+    const Source& s = sources_[i];
+    const bool shared = s.share && !shareRow(*s.share, where.x, where.y + y, where.width, share_);
+    for (int c = 0; c < 3; ++c)
+      useOfRow(tile.allTrusted ? nullptr : tile.trust[std::size_t(c)].row(y), shared ? share_ : nullptr, where.width, use_[i][std::size_t(c)].data());
+  }
+
+  void mergeChannel(int c, int y, int n) {
+    float sum[kTileWidth] = {}, level[kTileWidth], gradient[kTileWidth];
+    float* exposures = weight_[c];
+    std::fill_n(exposures, n, 0.f);
+    for (std::size_t i = 0; i < sources_.size(); ++i)
+      if (!tiles_[i].noneTrusted) gather(tiles_[i].linear[std::size_t(c)].row(y), use_[i][std::size_t(c)].data(), sources_[i].exposure, n, sum, exposures);
+    estimate(sum, exposures, n, level);
+    std::copy_n(exposures, n, gathered_[c]);
+    std::fill_n(sum, n, 0.f);
+    std::fill_n(weight_[c], n, 0.f);
+    for (std::size_t i = 0; i < sources_.size(); ++i) {
+      if (tiles_[i].noneTrusted) continue;
+      const Source& s = sources_[i];
+      const Plane& light = tiles_[i].linear[std::size_t(c)];
+      if (s.misplaced > 0) squaredGradient(light.row(std::max(0, y - 1)), light.row(y), light.row(std::min(light.height - 1, y + 1)), n, gradient);
+      weigh(light.row(y), use_[i][std::size_t(c)].data(), level, s.misplaced > 0 ? gradient : nullptr, s.variance.data(), s.exposure, s.misplaced, n, sum, weight_[c]);
+    }
+    divide(sum, weight_[c], n, merged_[c]);
+  }
+
+  /// Pixels in which a channel is trusted in no frame take the darkest that may speak, as it is. Returns how many are clipped even there.
+  int mendClipped(int y, int n) {
+    const float least = 1e-6f * sources_.front().exposure;
+    int clipped = 0;
+    for (int x = 0; x < n; ++x)
+      if (std::min({gathered_[0][x], gathered_[1][x], gathered_[2][x]}) <= least) clipped += takeDarkest(x, y) ? 0 : 1;
+    return clipped;
+  }
+
+  bool takeDarkest(int x, int y) {
+    for (const bool unshared : {false, true})
       for (std::size_t i = 0; i < sources_.size(); ++i) {
-        if (rows_[i].trust[x] < 0 || shareAt(sources_[i].share, x, y) < least) continue;
+        const FrameTile& tile = tiles_[i];
+        if (!tile.allTrusted && tile.trust[0].row(y)[x] < 0) continue; // outside
+        if (!unshared && sources_[i].share && !speaks(i, x, y)) continue;
         const Frame& frame = *sources_[i].placed.frame;
-        const float* linear = &rows_[i].linear[3 * std::size_t(x)];
+        float linear[3], out[3];
+        for (int c = 0; c < 3; ++c) linear[c] = tile.linear[std::size_t(c)].row(y)[x];
         clippedColour(linear, frame.saturation, sources_[i].exposure, out);
+        for (int c = 0; c < 3; ++c) merged_[c][x] = out[c];
         for (int c = 0; c < 3; ++c)
           if (linear[c] >= 0.97f * frame.table.clipFrom * frame.saturation[c]) return false;
         return true;
       }
-    out[0] = out[1] = out[2] = 0;
+    for (int c = 0; c < 3; ++c) merged_[c][x] = 0;
     return false;
   }
 
-  static constexpr std::size_t kMaxFrames = 64;
+  /// Has a frame a say at a pixel, apart from its exposure?
+  bool speaks(std::size_t i, int x, int y) const {
+    float share;
+    return shareRow(*sources_[i].share, tileX_ + x, tileY_ + y, 1, &share) || share >= 0.5f;
+  }
+
+  void fillMaps(const Roi& where, int y) {
+    const int cellY = (where.y + y) / kMapCell;
+    if (cellY >= result_.source.height()) return;
+    for (int x = kMapCell / 2 - where.x % kMapCell; x < where.width; x += kMapCell) {
+      const int cellX = (where.x + x) / kMapCell;
+      if (x < 0 || cellX >= result_.source.width()) continue;
+      const float level = merged_[1][x];
+      float most = 0, information = 0;
+      std::uint8_t source = kNoSource;
+      for (std::size_t i = 0; i < sources_.size(); ++i) {
+        if (tiles_[i].noneTrusted) continue;
+        const Source& s = sources_[i];
+        const float w = use_[i][1][std::size_t(x)] * s.exposure * s.exposure / s.variance.data()[VarianceTable::index(level * s.exposure)];
+        information += w;
+        if (w > most) most = w, source = std::uint8_t(i);
+      }
+      *result_.source.at(cellX, cellY) = source;
+      *result_.snr.at(cellX, cellY) = std::max(0.f, level) * std::sqrt(information);
+    }
+  }
+
+public:
+  void at(int x, int y) { tileX_ = x, tileY_ = y; }
+
+private:
   const std::vector<Source>& sources_;
-  int width_;
-  std::vector<RowSamples> rows_;
+  const float* matrix_;
+  MergeResult& result_;
+  std::vector<TileReader> readers_;
+  std::vector<FrameTile> tiles_;
+  std::vector<std::array<std::vector<float>, 3>> use_;
+  int tileX_ = 0, tileY_ = 0;
+  float share_[kTileWidth], merged_[3][kTileWidth], weight_[3][kTileWidth], gathered_[3][kTileWidth];
 };
 
-} // namespace
-
-std::optional<std::string> MergeOptions::invalidReason(std::size_t frames) const {
-  if (frames < 1 || frames > 64) return "1 to 64 frames can be merged";
-  if (reference < 0 || reference >= int(frames)) return "the reference frame is not among the frames";
-  return {};
-}
-
-Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const MergeOptions& options, const Progress& progress) {
+Result<void> check(const std::vector<PlacedFrame>& frames, const MergeOptions& options) {
   if (const auto reason = options.invalidReason(frames.size())) return fail(ErrorCode::InvalidArgument, "The frames cannot be merged: " + *reason + ".");
-  const Frame& reference = *frames[options.reference].frame;
+  const Frame& reference = *frames[std::size_t(options.reference)].frame;
   for (const auto& placed : frames)
     if (placed.frame->width() != reference.width() || placed.frame->height() != reference.height())
       return fail(ErrorCode::SizeMismatch, fmt::format("`{}` is {} x {} pixels and `{}` is {} x {}; combine only frames of one size.",
                                                        placed.frame->path, placed.frame->width(), placed.frame->height(),
                                                        reference.path, reference.width(), reference.height()));
+  return {};
+}
+
+} // namespace
+
+std::optional<std::string> MergeOptions::invalidReason(std::size_t frames) const {
+  if (frames < 1 || frames > kMostFrames) return "1 to 64 frames can be merged";
+  if (reference < 0 || reference >= int(frames)) return "the reference frame is not among the frames";
+  return {};
+}
+
+Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const MergeOptions& options, const Progress& progress) {
+  if (auto sound = check(frames, options); !sound) return passOn(sound.error());
+  const Frame& reference = *frames[std::size_t(options.reference)].frame;
   progress.at("Look for movement", 0);
   const Consistency consistency = findConsistency(frames, options, progress);
   if (progress.stopRequested()) return stopped();
@@ -131,30 +238,30 @@ Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const 
   for (std::size_t i = 0; i < frames.size(); ++i) {
     const Frame& f = *frames[i].frame;
     const double light = relativeExposure(f.settings) * f.midTone;
-    sources.push_back({frames[i], float(light / unit), float(f.noise.photon), float(f.noise.floor),
-                       consistency.share.empty() ? nullptr : &consistency.share[i], trustMap(f)});
+    const bool moved = !Transform{frames[i].toFrame}.isIdentity();
+    sources.push_back({frames[i], float(light / unit), VarianceTable(f), moved ? float(frames[i].misplacement * frames[i].misplacement) : 0.f,
+                       consistency.share.empty() ? nullptr : &consistency.share[i]});
   }
   MergeResult result;
   const int width = reference.width(), height = reference.height();
   result.radiance = Image<float>(width, height, 3);
-  std::vector<int> clipped(bandCount(height));
+  result.source = Image<std::uint8_t>(std::max(1, width / kMapCell), std::max(1, height / kMapCell), 1);
+  result.snr = Image<float>(result.source.width(), result.source.height(), 1);
+  result.source.fill(kNoSource);
+  result.snr.fill(0);
+  std::vector<int> clipped(std::size_t(bandCount(height, kTileRows)));
   std::atomic<int> rowsDone{0};
   const Matrix3& m = reference.toRec709;
   float matrix[9];
-  for (int i = 0; i < 9; ++i) matrix[i] = float(m[i] * kMidTone / reference.midTone);
+  for (int i = 0; i < 9; ++i) matrix[i] = float(m[std::size_t(i)] * kMidTone / reference.midTone);
   const bool finished = forEachBand(height, progress.stop, [&](const Band& band) {
-    RowMerger merger(sources, width);
-    for (int y = band.begin; y < band.end; ++y) {
-      float* row = result.radiance.row(y);
-      clipped[band.index] += merger.merge(y, row);
-      for (int x = 0; x < width; ++x) {
-        float* p = row + 3 * std::size_t(x);
-        const float r = p[0], g = p[1], b = p[2];
-        for (int c = 0; c < 3; ++c) p[c] = matrix[3 * c] * r + matrix[3 * c + 1] * g + matrix[3 * c + 2] * b;
-      }
+    TileMerger merger(sources, matrix, result);
+    for (int x = 0; x < width; x += kTileWidth) {
+      merger.at(x, band.begin);
+      clipped[std::size_t(band.index)] += merger.merge({x, band.begin, std::min(kTileWidth, width - x), band.end - band.begin});
     }
     progress.at("Merge", double(rowsDone += band.end - band.begin) / height);
-  });
+  }, kTileRows);
   if (!finished) return stopped();
   for (const int count : clipped) result.clippedShare += count;
   result.clippedShare /= double(width) * height;

@@ -22,6 +22,7 @@ struct MergeOptions {
 struct PlacedFrame {
   const Frame* frame = nullptr;
   Matrix3 toFrame = kIdentity3;
+  double misplacement = 0; ///< Standard deviation of the place, pixels: at edges a frame that lies a little off says less.
 };
 
 /// What was moving: connected places where a frame disagrees with the one that owns the place.
@@ -35,12 +36,18 @@ struct MergeResult {
   double ev100OfUnit = 0;    ///< EV100 reading of a surface of value 1.
   double clippedShare = 0;   ///< Share of pixels clipped in every usable frame.
   MotionReport motion;
+  /// On cells of kMapCell x kMapCell pixels: the frame that says most there (kNoSource: none is trusted), and the signal to noise
+  /// ratio of the merged green by the noise model.
+  Image<std::uint8_t> source;
+  Image<float> snr;
 };
+inline constexpr int kMapCell = 4;
+inline constexpr std::uint8_t kNoSource = 255;
 
 /// Merges placed frames (darkest first) to radiance. Weights are the inverse variance of each sample under its frame's
 /// noise model, taken at the current estimate, not at the sample itself (Granados et al., CVPR 2010, eq. 4-6; Hasinoff et
-/// al., CVPR 2010); two rounds. Clipped samples weigh nothing. A frame that disagrees with the owner of a place beyond
-/// noise is left out there. Value 0.18 is the mid-tone of the reference frame. Errors: InvalidArgument, Stopped.
+/// al., CVPR 2010), for each channel apart. Clipped samples weigh nothing. A frame that disagrees with the owner of a place beyond
+/// noise is left out there. Value 0.18 is the mid-tone of the reference frame. Errors: InvalidArgument, SizeMismatch, Stopped.
 Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const MergeOptions& options, const Progress& progress);
 
 } // namespace ml

@@ -2,7 +2,7 @@
 
 #include "exposure/ev.h"
 #include "image/resample.h"
-#include "merge/sampling.h"
+#include "merge/tile.h"
 
 #include <cmath>
 
@@ -38,9 +38,8 @@ QImage displayOf(const Frame& frame) {
   for (int y = 0; y < height; ++y) {
     uchar* line = out.scanLine(y);
     for (int x = 0; x < width; ++x) {
-      const std::uint16_t* code = frame.codes.at(x * step, y * step);
       float rgb[3];
-      for (int c = 0; c < 3; ++c) rgb[c] = frame.table.linear[code[c]];
+      frame.linearAt(x * step, y * step, rgb);
       for (int c = 0; c < 3; ++c) {
         const float v = m[3 * c] * rgb[0] + m[3 * c + 1] * rgb[1] + m[3 * c + 2] * rgb[2];
         line[3 * x + c] = encode[int(std::clamp(v, 0.f, 1.f) * 4096)];
@@ -71,8 +70,8 @@ SpotMeasure readSpot(const Frame& frame, double x, double y, double radius) {
   for (int v = std::max(0, int(cy - r)); v <= std::min(frame.height() - 1, int(cy + r)); ++v)
     for (int u = std::max(0, int(cx - r)); u <= std::min(frame.width() - 1, int(cx + r)); ++u) {
       if (std::hypot(u - cx, v - cy) > r) continue;
-      const std::uint16_t* code = frame.codes.at(u, v);
-      const float rgb[3] = {frame.table.linear[code[0]], frame.table.linear[code[1]], frame.table.linear[code[2]]};
+      float rgb[3];
+      frame.linearAt(u, v, rgb);
       sum += rgb[1];
       squares += double(rgb[1]) * rgb[1];
       clipped += clipLevel(rgb, inverseClip) > 0.97f;

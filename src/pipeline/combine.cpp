@@ -32,9 +32,9 @@ double wellExposedShare(const Frame& frame) {
   int good = 0, all = 0;
   for (int y = 4; y < frame.height(); y += 8)
     for (int x = 4; x < frame.width(); x += 8) {
-      const std::uint16_t* code = frame.codes.at(x, y);
-      float level = 0;
-      for (int c = 0; c < 3; ++c) level = std::max(level, frame.table.linear[code[c]] / frame.saturation[c]);
+      float rgb[3], level = 0;
+      frame.linearAt(x, y, rgb);
+      for (int c = 0; c < 3; ++c) level = std::max(level, rgb[c] / frame.saturation[c]);
       good += level > 0.01f && level < 0.9f;
       ++all;
     }

@@ -117,7 +117,7 @@ private slots:
       std::array<double, 3> mean{};
       for (int y = 40; y < 80; ++y)
         for (int u = x - 8; u < x + 8; ++u)
-          for (int c = 0; c < 3; ++c) mean[c] += frame.table.linear[frame.codes.at(u, y)[c]] / (40 * 16);
+          for (int c = 0; c < 3; ++c) mean[c] += frame.table.channel(c)[frame.codes.at(u, y, c)] / (40 * 16);
       return ml::apply(frame.toRec709, mean);
     };
     const auto check = [&](int x, double r, double g, double b) {

@@ -83,7 +83,7 @@ private slots:
     QCOMPARE(frame->width(), orientation >= 5 ? 32 : 48);
     for (int qx = 0; qx < 2; ++qx)
       for (int qy = 0; qy < 2; ++qy) {
-        const int code = frame->codes.at(frame->width() / 4 + qx * frame->width() / 2, frame->height() / 4 + qy * frame->height() / 2)[0];
+        const int code = frame->codes.at(frame->width() / 4 + qx * frame->width() / 2, frame->height() / 4 + qy * frame->height() / 2, 0);
         QCOMPARE(code > 128, qx == brightX && qy == brightY);
       }
   }
@@ -157,7 +157,7 @@ private slots:
     const double ev = ev100Of(20).value;
     const auto raw = test::shootScene(scene.clone(), test::exposedAt({ev}), FrameFormat::Dng, test::pathOf(dir));
     const auto jpeg = test::shootScene(scene.clone(), test::exposedAt({ev}), FrameFormat::Jpeg, test::pathOf(dir));
-    const auto middle = [](const Frame& f) { return f.table.linear[f.codes.at(f.width() / 2, f.height() / 2)[1]] / f.midTone; };
+    const auto middle = [](const Frame& f) { return f.table.channel(1)[f.codes.at(f.width() / 2, f.height() / 2, 1)] / f.midTone; };
     QVERIFY(std::abs(middle(raw.frames[0]) - 1) < 0.05); // exposed at its own reading, a surface is the mid-tone
     QVERIFY(std::abs(middle(jpeg.frames[0]) - 1) < 0.05);
   }

@@ -112,7 +112,9 @@ private slots:
       }
       frames.push_back(test::linearFrame(linear, s));
       // The same eight-bit codes for both.
-      for (std::size_t i = 0; i < scene.size(); ++i) frames.back().codes.data()[i] = std::uint16_t(eight.data[i] * 257);
+      for (int y = 0; y < scene.height(); ++y)
+        for (int x = 0; x < scene.width(); ++x)
+          for (int c = 0; c < 3; ++c) frames.back().codes.set(x, y, c, eight.at<cv::Vec3b>(y, x)[c] * 257);
       images.push_back(eight);
       times.push_back(float(s.time.value));
     }
@@ -171,7 +173,7 @@ private slots:
     Image<float> full(40, 40, 3);
     Frame frame = test::linearFrame([&] { full.fill(1); return std::move(full); }(), {{1.0 / 64}, {8}, {100}});
     frame.saturation = {1.f, 0.55f, 0.8f}; // white balance: the channels clip at different levels
-    for (std::size_t i = 0; i < frame.codes.size(); ++i) frame.codes.data()[i] = std::uint16_t(65535 * frame.saturation[i % 3]);
+    for (int i = 0; i < 40 * 40 * 3; ++i) frame.codes.set(i / 3 % 40, i / 120, i % 3, int(65535 * frame.saturation[i % 3]));
     std::vector<Frame> frames;
     frames.push_back(std::move(frame));
     const auto merged = mergeRadiance(unmoved(frames), still(0), {});
@@ -272,9 +274,10 @@ private slots:
     QTemporaryDir dir;
     auto set = test::shootScene(test::texturedScene(420, 320, 11, 2), test::exposedAt({12, 10, 8, 6}), FrameFormat::Jpeg, test::pathOf(dir));
     for (auto& frame : set.frames)
-      for (std::size_t i = 0; i < frame.codes.size(); ++i) {
-        const double v = frame.codes.data()[i] / 255.0;
-        frame.codes.data()[i] = std::uint16_t(std::lround(255 * (0.55 * v + 0.45 * v * v * (3 - 2 * v))));
+      for (int i = 0; i < frame.width() * frame.height() * 3; ++i) {
+        const int x = i / 3 % frame.width(), y = i / 3 / frame.width();
+        const double v = frame.codes.at(x, y, i % 3) / 255.0;
+        frame.codes.set(x, y, i % 3, int(std::lround(255 * (0.55 * v + 0.45 * v * v * (3 - 2 * v)))));
       }
     MergeOptions options;
     options.reference = 2;

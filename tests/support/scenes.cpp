@@ -69,9 +69,10 @@ std::vector<ExposureSettings> exposedAt(const std::vector<double>& evs) {
 
 Frame linearFrame(const Image<float>& linear, const ExposureSettings& settings) {
   Frame frame;
-  frame.codes = Image<std::uint16_t>(linear.width(), linear.height(), 3);
+  Image<std::uint16_t> codes(linear.width(), linear.height(), 3);
   for (std::size_t i = 0; i < linear.size(); ++i)
-    frame.codes.data()[i] = std::uint16_t(std::lround(std::clamp(linear.data()[i], 0.f, 1.f) * 65535));
+    codes.data()[i] = std::uint16_t(std::lround(std::clamp(linear.data()[i], 0.f, 1.f) * 65535));
+  frame.codes = std::move(codes);
   frame.table = linearTable(65535, 0, 65535);
   frame.noise = noiseOf(frame.table, 60000, 3);
   frame.settings = settings;

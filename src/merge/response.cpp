@@ -1,0 +1,297 @@
+#include "merge/response.h"
+
+#include "align/transform.h"
+#include "base/parallel.h"
+
+#include <Eigen/Dense>
+#include <cmath>
+#include <functional>
+
+namespace ml {
+namespace {
+
+constexpr int kCell = 4;                ///< Flat places are cells of this side.
+constexpr float kFlat = 14.f / 255;     ///< Largest range of codes in a flat cell.
+constexpr float kLowest = 2.5f / 255, kHighest = 251.f / 255;
+constexpr int kBins = 256;
+constexpr double kFloorNoise = 0.25 / 255; ///< Of a cell's mean code: rounding and compression, not averaged away.
+constexpr std::size_t kEnoughSamples = 400;
+constexpr double kAnchor = 0.4613561;   ///< sRGB code of 0.18: there the curves of all channels meet.
+
+// ---- what the frames show
+
+/// Mean code of each cell, 0..1, for each channel; -1 where it is not flat or out of range.
+Image<float> flatCells(const Frame& frame) {
+  const int w = frame.width() / kCell, h = frame.height() / kCell;
+  Image<float> out(w, h, 3);
+  const float scale = 1.f / float(frame.table.size() - 1);
+  frame.codes.visit([&](auto codes) {
+    forEachBand(h, [&](const Band& band) {
+      for (int y = band.begin; y < band.end; ++y)
+        for (int x = 0; x < w; ++x) {
+          int sum[3] = {}, low[3] = {65535, 65535, 65535}, high[3] = {};
+          for (int v = 0; v < kCell; ++v) {
+            const auto* code = codes.at(x * kCell, y * kCell + v);
+            for (int u = 0; u < kCell; ++u, code += 3)
+              for (int c = 0; c < 3; ++c) sum[c] += code[c], low[c] = std::min(low[c], int(code[c])), high[c] = std::max(high[c], int(code[c]));
+          }
+          for (int c = 0; c < 3; ++c) {
+            const bool good = float(high[c] - low[c]) * scale <= kFlat && float(low[c]) * scale >= kLowest && float(high[c]) * scale <= kHighest;
+            out.at(x, y)[c] = good ? float(sum[c]) * scale / (kCell * kCell) : -1;
+          }
+        }
+    });
+  });
+  return out;
+}
+
+/// Codes that two frames show at the same place, gathered in bins of both.
+struct PairBin {
+  float count = 0, a = 0, b = 0; ///< Means of the codes.
+};
+struct PairTable {
+  double stops = 0; ///< How much more light frame b gathered.
+  std::array<std::vector<PairBin>, 3> bins;
+  std::size_t samples = 0;
+};
+
+PairTable pairsOf(const Image<float>& a, const Image<float>& b, const Matrix3& aFromReference, const Matrix3& bFromReference, double stops) {
+  PairTable table{stops, {}, 0};
+  std::array<std::vector<std::array<double, 3>>, 3> sums;
+  for (auto& s : sums) s.resize(kBins * kBins, {0, 0, 0});
+  const Transform move = Transform{multiply(bFromReference, inverse(aFromReference))}.scaled(1.0 / kCell);
+  for (int y = 0; y < a.height(); ++y)
+    for (int x = 0; x < a.width(); ++x) {
+      const float* first = a.at(x, y);
+      if (first[0] < 0 && first[1] < 0 && first[2] < 0) continue;
+      double u, v;
+      move.map(x, y, u, v);
+      const int ix = int(std::floor(u)), iy = int(std::floor(v));
+      if (ix < 0 || iy < 0 || ix >= b.width() || iy >= b.height()) continue;
+      const float fx = float(u - ix), fy = float(v - iy);
+      const int jx = fx < 1e-4f ? ix : ix + 1, jy = fy < 1e-4f ? iy : iy + 1;
+      if (jx >= b.width() || jy >= b.height()) continue;
+      const float *p = b.at(ix, iy), *q = b.at(jx, iy), *r = b.at(ix, jy), *s = b.at(jx, jy);
+      for (int c = 0; c < 3; ++c) {
+        if (first[c] < 0 || std::min({p[c], q[c], r[c], s[c]}) < 0) continue;
+        if (std::max({p[c], q[c], r[c], s[c]}) - std::min({p[c], q[c], r[c], s[c]}) > kFlat) continue;
+        const float second = (1 - fy) * ((1 - fx) * p[c] + fx * q[c]) + fy * ((1 - fx) * r[c] + fx * s[c]);
+        auto& sum = sums[std::size_t(c)][std::size_t(int(first[c] * 255 + 0.5f) * kBins + int(second * 255 + 0.5f))];
+        sum[0] += 1, sum[1] += first[c], sum[2] += second;
+        ++table.samples;
+      }
+    }
+  for (std::size_t c = 0; c < 3; ++c)
+    for (const auto& s : sums[c])
+      if (s[0] > 0) table.bins[c].push_back({float(s[0]), float(s[1] / s[0]), float(s[2] / s[0])});
+  return table;
+}
+
+// ---- the curve
+
+struct KnownCurve {
+  const char* name;
+  double (*linear)(double);
+};
+constexpr KnownCurve kKnown[] = {{"sRGB", srgbDecode}, {"linear", [](double v) { return v; }}, {"gamma 2.2", [](double v) { return std::pow(v, 2.2); }}};
+
+double logOf(const KnownCurve& curve, double v) { return std::log2(std::max(1e-9, curve.linear(v))); }
+
+/// Cubic B-spline basis on 0..1 with evenly spaced knots.
+class Spline {
+public:
+  static constexpr int kPieces = 17, kSize = kPieces + 3;
+  static int place(double v, double w[4]) {
+    const double t = std::clamp(v, 0.0, 1.0) * kPieces;
+    const int i = std::min(kPieces - 1, int(t));
+    const double f = t - i, g = 1 - f;
+    w[0] = g * g * g / 6, w[1] = (3 * f * f * f - 6 * f * f + 4) / 6, w[2] = (3 * g * g * g - 6 * g * g + 4) / 6, w[3] = f * f * f / 6;
+    return i;
+  }
+  static double value(const double* coefficients, double v) {
+    double w[4];
+    const int i = place(v, w);
+    return w[0] * coefficients[i] + w[1] * coefficients[i + 1] + w[2] * coefficients[i + 2] + w[3] * coefficients[i + 3];
+  }
+};
+
+/// The logarithm of light for each channel: known curve + common spline + the channel's own.
+struct Fit {
+  const KnownCurve* start = nullptr;
+  std::vector<double> common = std::vector<double>(Spline::kSize, 0.0);
+  std::array<std::vector<double>, 3> own{std::vector<double>(Spline::kSize, 0.0), std::vector<double>(Spline::kSize, 0.0), std::vector<double>(Spline::kSize, 0.0)};
+
+  [[nodiscard]] double log2Of(std::size_t c, double v) const { return logOf(*start, v) + Spline::value(common.data(), v) + Spline::value(own[c].data(), v); }
+  [[nodiscard]] double slope(std::size_t c, double v) const {
+    const double h = 0.004, a = std::max(0.002, v - h), b = std::min(1.0, v + h);
+    return (log2Of(c, b) - log2Of(c, a)) / (b - a);
+  }
+};
+
+struct Residual {
+  double value = 0, sigma = 1, weight = 0; ///< Stops; of one sample; how many samples.
+};
+
+Residual residualOf(const Fit& fit, const PairTable& pair, std::size_t c, const PairBin& bin) {
+  const double sa = fit.slope(c, bin.a), sb = fit.slope(c, bin.b);
+  return {fit.log2Of(c, bin.b) - fit.log2Of(c, bin.a) - pair.stops, std::sqrt(sa * sa + sb * sb) * kFloorNoise * 2 + 0.004, bin.count};
+}
+
+/// Robust scale of the residuals in units of their expected noise, and in stops.
+struct Spread {
+  double sigmas = 0, stops = 0;
+};
+Spread spreadOf(const Fit& fit, const std::vector<PairTable>& pairs) {
+  std::vector<std::pair<double, double>> scaled, plain;
+  double total = 0;
+  for (const auto& pair : pairs)
+    for (std::size_t c = 0; c < 3; ++c)
+      for (const auto& bin : pair.bins[c]) {
+        const Residual r = residualOf(fit, pair, c, bin);
+        scaled.emplace_back(std::abs(r.value) / r.sigma, r.weight);
+        plain.emplace_back(std::abs(r.value), r.weight);
+        total += r.weight;
+      }
+  const auto median = [&](auto& list) {
+    std::sort(list.begin(), list.end());
+    double sum = 0;
+    for (const auto& [value, weight] : list)
+      if ((sum += weight) >= total / 2) return 1.4826 * value;
+    return 0.0;
+  };
+  return {median(scaled), median(plain)};
+}
+
+constexpr double kThirdDerivative = 5; ///< Typical size, stops for the code range cubed. Ripples two stops long have hundreds.
+constexpr double kOwnSize = 0.05;       ///< Typical departure of a channel from the common curve, stops.
+
+void penalise(Eigen::MatrixXd& h, int offset, double typicalThird, double typicalSize) {
+  constexpr int n = Spline::kSize;
+  const double third = std::pow(double(Spline::kPieces), 3) / typicalThird;
+  for (int i = 0; i + 3 < n; ++i) {
+    const double d[4] = {-third, 3 * third, -3 * third, third};
+    for (int a = 0; a < 4; ++a)
+      for (int b = 0; b < 4; ++b) h(offset + i + a, offset + i + b) += d[a] * d[b] / Spline::kPieces;
+  }
+  for (int i = 0; i < n; ++i) h(offset + i, offset + i) += 1 / (typicalSize * typicalSize);
+}
+
+/// One weighted least squares step from `fit`; residuals beyond `limit` expected deviations lose weight.
+void improve(Fit& fit, const std::vector<PairTable>& pairs, double limit) {
+  constexpr int n = Spline::kSize, all = 4 * n;
+  Eigen::MatrixXd h = Eigen::MatrixXd::Zero(all, all);
+  Eigen::VectorXd g = Eigen::VectorXd::Zero(all);
+  for (const auto& pair : pairs)
+    for (std::size_t c = 0; c < 3; ++c)
+      for (const auto& bin : pair.bins[c]) {
+        const Residual r = residualOf(fit, pair, c, bin);
+        const double size = std::abs(r.value) / r.sigma, t = size / limit;
+        if (t >= 1) continue;
+        const double weight = r.weight * (1 - t * t) * (1 - t * t) / (r.sigma * r.sigma); // Tukey's biweight
+        double wa[4], wb[4];
+        const int ia = Spline::place(bin.a, wa), ib = Spline::place(bin.b, wb);
+        int index[16];
+        double value[16];
+        for (int k = 0; k < 4; ++k) {
+          const int own = n * (1 + int(c));
+          index[k] = ib + k, value[k] = wb[k], index[4 + k] = ia + k, value[4 + k] = -wa[k];
+          index[8 + k] = own + ib + k, value[8 + k] = wb[k], index[12 + k] = own + ia + k, value[12 + k] = -wa[k];
+        }
+        const double target = pair.stops - logOf(*fit.start, bin.b) + logOf(*fit.start, bin.a);
+        for (int a = 0; a < 16; ++a) {
+          g[index[a]] += weight * value[a] * target;
+          for (int b = 0; b < 16; ++b) h(index[a], index[b]) += weight * value[a] * value[b];
+        }
+      }
+  penalise(h, 0, kThirdDerivative, 20);
+  for (int c = 0; c < 3; ++c) penalise(h, n * (1 + c), kThirdDerivative / 10, kOwnSize);
+  double w[4];
+  const int at = Spline::place(kAnchor, w);
+  for (int part = 0; part < 4; ++part)
+    for (int a = 0; a < 4; ++a)
+      for (int b = 0; b < 4; ++b) h(part * n + at + a, part * n + at + b) += 1e12 * w[a] * w[b];
+  const Eigen::VectorXd solution = h.ldlt().solve(g);
+  for (int i = 0; i < n; ++i) {
+    fit.common[std::size_t(i)] = solution[i];
+    for (int c = 0; c < 3; ++c) fit.own[std::size_t(c)][std::size_t(i)] = solution[n * (1 + c) + i];
+  }
+}
+
+/// Light for each code, rising, 1 at the top. Codes below the lowest measured ones go on in proportion to the known curve.
+CodeTable tableOf(const Fit& fit, int size, double lowest, float clipCode) {
+  std::array<std::vector<float>, 3> tables;
+  double top = 0;
+  for (std::size_t c = 0; c < 3; ++c) top = std::max(top, fit.log2Of(c, 1));
+  float clip = 1;
+  for (std::size_t c = 0; c < 3; ++c) {
+    auto& table = tables[c];
+    table.resize(std::size_t(size));
+    const double shift = fit.log2Of(c, lowest) - logOf(*fit.start, lowest);
+    for (int code = 0; code < size; ++code) {
+      const double v = double(code) / (size - 1);
+      const double log = v < lowest ? shift + logOf(*fit.start, v) : fit.log2Of(c, v);
+      table[std::size_t(code)] = code == 0 ? 0.f : float(std::exp2(log - top));
+      if (code > 0) table[std::size_t(code)] = std::max(table[std::size_t(code)], table[std::size_t(code) - 1]);
+    }
+    clip = std::min(clip, table[std::size_t(std::lround(clipCode * float(size - 1)))]);
+  }
+  CodeTable out(std::move(tables));
+  out.clipFrom = clip;
+  return out;
+}
+
+std::vector<PairTable> allPairs(const std::vector<PlacedFrame>& frames) {
+  std::vector<Image<float>> cells;
+  for (const auto& placed : frames) cells.push_back(flatCells(*placed.frame));
+  std::vector<PairTable> pairs;
+  for (std::size_t i = 0; i < frames.size(); ++i)
+    for (std::size_t j = i + 1; j < std::min(frames.size(), i + 3); ++j) {
+      const double stops = std::log2(relativeExposure(frames[j].frame->settings) / relativeExposure(frames[i].frame->settings));
+      if (stops < 0.2 || stops > 6) continue;
+      pairs.push_back(pairsOf(cells[i], cells[j], frames[i].toFrame, frames[j].toFrame, stops));
+    }
+  return pairs;
+}
+
+} // namespace
+
+std::optional<Response> recoverResponse(const std::vector<PlacedFrame>& frames) {
+  if (frames.size() < 2) return {};
+  const auto pairs = allPairs(frames);
+  Response out;
+  float low = 1, high = 0;
+  for (const auto& pair : pairs) {
+    out.samples += pair.samples;
+    for (const auto& bins : pair.bins)
+      for (const auto& bin : bins) low = std::min({low, bin.a, bin.b}), high = std::max({high, bin.a, bin.b});
+  }
+  if (out.samples < kEnoughSamples) return {};
+  Fit best;
+  Spread least{1e9, 1e9};
+  for (const auto& known : kKnown) {
+    Fit fit;
+    fit.start = &known;
+    const Spread spread = spreadOf(fit, pairs);
+    if (&known == &kKnown[0]) out.disagreementBefore = spread.stops;
+    if (spread.sigmas < least.sigmas) least = spread, best = fit;
+  }
+  out.start = best.start->name;
+  const int size = frames.front().frame->table.size();
+  Fit fit = best;
+  double limit = std::max(12.0, 4 * least.sigmas);
+  Spread now = least;
+  for (int round = 0; round < 6; ++round) {
+    improve(fit, pairs, limit);
+    now = spreadOf(fit, pairs);
+    limit = std::clamp(4.5 * now.sigmas, 4.0, limit);
+  }
+  out.changed = now.sigmas < 0.9 * least.sigmas;
+  if (!out.changed) fit = best, now = least;
+  out.disagreementAfter = now.stops;
+  out.lowestCode = int(low * float(size - 1));
+  out.highestCode = int(high * float(size - 1));
+  out.table = tableOf(fit, size, std::max(double(low), 3.0 / 255), 0.985f);
+  return out;
+}
+
+} // namespace ml

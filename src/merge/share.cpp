@@ -1,0 +1,40 @@
+#include "merge/share.h"
+
+#include "base/vector_clones.h"
+
+#include <algorithm>
+
+namespace ml {
+namespace {
+
+ML_VECTOR_CLONES void mixRows(const float* a, const float* b, float f, int n, float* out) {
+  for (int i = 0; i < n; ++i) out[i] = a[i] + f * (b[i] - a[i]);
+}
+
+} // namespace
+
+bool shareRow(const Image<float>& share, int x0, int y, int count, float* out) {
+  constexpr float kScale = 1.f / Consistency::kCell;
+  const auto place = [](int pixel, int size, int& whole) {
+    const float at = std::clamp((float(pixel) + 0.5f) * kScale - 0.5f, 0.f, float(size - 1));
+    whole = std::min(int(at), size - 2);
+    return at - float(whole);
+  };
+  int iy, first, last;
+  const float fy = place(y, share.height(), iy);
+  (void)place(x0, share.width(), first);
+  (void)place(x0 + count - 1, share.width(), last);
+  const float *a = share.row(iy), *b = share.row(iy + 1);
+  const auto one = [](float v) { return v == 1; };
+  if (std::all_of(a + first, a + last + 2, one) && std::all_of(b + first, b + last + 2, one)) return true;
+  std::vector<float> row(std::size_t(last - first + 2));
+  mixRows(a + first, b + first, fy, int(row.size()), row.data());
+  for (int i = 0; i < count; ++i) {
+    int ix;
+    const float fx = place(x0 + i, share.width(), ix), left = row[std::size_t(ix - first)];
+    out[i] = left + fx * (row[std::size_t(ix - first) + 1] - left);
+  }
+  return false;
+}
+
+} // namespace ml
