@@ -3,7 +3,7 @@
 /// Marks a plain loop to be compiled for wider vectors too; the machine's best is taken when the program starts. Sums and
 /// products are not contracted (ISO C++ mode), so every version gives the same bits. Not under sanitizers: their start-up runs later.
 #if defined(__GNUC__) && !defined(__clang__) && defined(__x86_64__) && !defined(__SANITIZE_ADDRESS__)
-#define ML_VECTOR_CLONES __attribute__((target_clones("arch=skylake-avx512", "arch=haswell", "default")))
+#define ML_VECTOR_CLONES __attribute__((target_clones("arch=x86-64-v3", "default")))
 #else
 #define ML_VECTOR_CLONES
 #endif

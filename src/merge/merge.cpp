@@ -7,7 +7,7 @@
 #include "merge/consistency.h"
 #include "merge/share.h"
 #include "merge/tile.h"
-#include "merge/variance_table.h"
+#include "merge/variance_curve.h"
 
 #include <cmath>
 #include <fmt/format.h>
@@ -22,51 +22,52 @@ constexpr std::size_t kMostFrames = 64;
 struct Source {
   PlacedFrame placed;
   float exposure = 1; ///< Relative to the reference frame.
-  VarianceTable variance;
+  VarianceCurve variance;
   float misplaced = 0; ///< Variance of the place, square pixels.
   const Image<float>* share = nullptr;
 };
 
-ML_VECTOR_CLONES void useOfRow(const float* trust, const float* share, int n, float* use) {
+ML_VECTOR_CLONES void useOfRow(const float* trust, const float* share, int n, float* __restrict use) {
   for (int i = 0; i < n; ++i) use[i] = std::max(0.f, trust ? trust[i] : 1.f) * (share ? share[i] : 1.f);
 }
 
 /// Light gathered by all frames over their exposures: the estimate that the variances are taken at.
-ML_VECTOR_CLONES void gather(const float* light, const float* use, float exposure, int n, float* sum, float* exposures) {
+ML_VECTOR_CLONES void gather(const float* light, const float* use, float exposure, int n, float* __restrict sum, float* __restrict exposures) {
   for (int i = 0; i < n; ++i) {
     sum[i] += use[i] * light[i];
     exposures[i] += use[i] * exposure;
   }
 }
 
-ML_VECTOR_CLONES void estimate(const float* sum, const float* exposures, int n, float* out) {
+ML_VECTOR_CLONES void estimate(const float* sum, const float* exposures, int n, float* __restrict out) {
   for (int i = 0; i < n; ++i) out[i] = sum[i] / std::max(exposures[i], 1e-12f);
 }
 
-ML_VECTOR_CLONES void squaredGradient(const float* above, const float* row, const float* below, int n, float* out) {
-  for (int i = 0; i < n; ++i) {
-    const float gx = 0.5f * (row[std::min(i + 1, n - 1)] - row[std::max(i - 1, 0)]), gy = 0.5f * (below[i] - above[i]);
+ML_VECTOR_CLONES void squaredGradient(const float* above, const float* row, const float* below, int n, float* __restrict out) {
+  for (int i = 1; i < n - 1; ++i) {
+    const float gx = 0.5f * (row[i + 1] - row[i - 1]), gy = 0.5f * (below[i] - above[i]);
     out[i] = gx * gx + gy * gy;
   }
+  out[0] = n > 1 ? out[1] : 0.f;
+  out[n - 1] = n > 2 ? out[n - 2] : 0.f;
 }
 
 /// Adds a frame's light by its inverse variance at the estimate; `gradient` may be null.
-ML_VECTOR_CLONES void weigh(const float* light, const float* use, const float* level, const float* gradient, const float* variances, float exposure,
-                            float misplaced, int n, float* sum, float* weights) {
-  const float square = exposure * exposure;
+ML_VECTOR_CLONES void weigh(const float* light, const float* use, const float* level, const float* gradient, VarianceCurve curve, float exposure, float misplaced,
+                            int n, float* __restrict sum, float* __restrict weights) {
   for (int i = 0; i < n; ++i) {
-    const float variance = variances[VarianceTable::index(level[i] * exposure)] + (gradient ? misplaced * gradient[i] : 0.f);
-    const float w = use[i] * square / variance;
-    sum[i] += w * light[i] / exposure;
-    weights[i] += w;
+    // The weight of `light / exposure` is exposure^2 / variance; one factor is kept for the sum.
+    const float w = use[i] * exposure / (curve.at(level[i] * exposure) + (gradient ? misplaced * gradient[i] : 0.f));
+    sum[i] += w * light[i];
+    weights[i] += w * exposure;
   }
 }
 
-ML_VECTOR_CLONES void divide(const float* sum, const float* weights, int n, float* out) {
+ML_VECTOR_CLONES void divide(const float* sum, const float* weights, int n, float* __restrict out) {
   for (int i = 0; i < n; ++i) out[i] = sum[i] / std::max(weights[i], 1e-30f);
 }
 
-ML_VECTOR_CLONES void toRec709(const float* r, const float* g, const float* b, const float* m, int n, float* out) {
+ML_VECTOR_CLONES void toRec709(const float* r, const float* g, const float* b, const float* m, int n, float* __restrict out) {
   for (int i = 0; i < n; ++i) {
     out[3 * i] = m[0] * r[i] + m[1] * g[i] + m[2] * b[i];
     out[3 * i + 1] = m[3] * r[i] + m[4] * g[i] + m[5] * b[i];
@@ -119,7 +120,7 @@ private:
   }
 
   void mergeChannel(int c, int y, int n) {
-    float sum[kTileWidth] = {}, level[kTileWidth], gradient[kTileWidth];
+    float sum[kTileWidth] = {}, level[kTileWidth], gradient[kTileWidth] = {};
     float* exposures = weight_[c];
     std::fill_n(exposures, n, 0.f);
     for (std::size_t i = 0; i < sources_.size(); ++i)
@@ -133,7 +134,7 @@ private:
       const Source& s = sources_[i];
       const Plane& light = tiles_[i].linear[std::size_t(c)];
       if (s.misplaced > 0) squaredGradient(light.row(std::max(0, y - 1)), light.row(y), light.row(std::min(light.height - 1, y + 1)), n, gradient);
-      weigh(light.row(y), use_[i][std::size_t(c)].data(), level, s.misplaced > 0 ? gradient : nullptr, s.variance.data(), s.exposure, s.misplaced, n, sum, weight_[c]);
+      weigh(light.row(y), use_[i][std::size_t(c)].data(), level, s.misplaced > 0 ? gradient : nullptr, s.variance, s.exposure, s.misplaced, n, sum, weight_[c]);
     }
     divide(sum, weight_[c], n, merged_[c]);
   }
@@ -184,7 +185,7 @@ private:
       for (std::size_t i = 0; i < sources_.size(); ++i) {
         if (tiles_[i].noneTrusted) continue;
         const Source& s = sources_[i];
-        const float w = use_[i][1][std::size_t(x)] * s.exposure * s.exposure / s.variance.data()[VarianceTable::index(level * s.exposure)];
+        const float w = use_[i][1][std::size_t(x)] * s.exposure * s.exposure / s.variance.at(level * s.exposure);
         information += w;
         if (w > most) most = w, source = std::uint8_t(i);
       }
@@ -239,7 +240,7 @@ Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const 
     const Frame& f = *frames[i].frame;
     const double light = relativeExposure(f.settings) * f.midTone;
     const bool moved = !Transform{frames[i].toFrame}.isIdentity();
-    sources.push_back({frames[i], float(light / unit), VarianceTable(f), moved ? float(frames[i].misplacement * frames[i].misplacement) : 0.f,
+    sources.push_back({frames[i], float(light / unit), varianceCurve(f), moved ? float(frames[i].misplacement * frames[i].misplacement) : 0.f,
                        consistency.share.empty() ? nullptr : &consistency.share[i]});
   }
   MergeResult result;

@@ -7,7 +7,7 @@
 namespace ml {
 namespace {
 
-ML_VECTOR_CLONES void mixRows(const float* a, const float* b, float f, int n, float* out) {
+ML_VECTOR_CLONES void mixRows(const float* a, const float* b, float f, int n, float* __restrict out) {
   for (int i = 0; i < n; ++i) out[i] = a[i] + f * (b[i] - a[i]);
 }
 

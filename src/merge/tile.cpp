@@ -13,39 +13,43 @@ namespace {
 constexpr int kTaps = kInterpolationTaps, kBefore = kTaps / 2 - 1; ///< Samples before the one at the whole position.
 constexpr int kSpread = 2;                                        ///< What clipped spoils this many pixels around.
 
-ML_VECTOR_CLONES void trustOfRow(const float* light, int n, float inverseClip, float* trust) {
+ML_VECTOR_CLONES void trustOfRow(const float* light, int n, float inverseClip, float* __restrict trust) {
   for (int i = 0; i < n; ++i) trust[i] = trustOf(light[i] * inverseClip);
 }
 
 /// out[i] = least of the five in[i * 1 + k * step], k = -2..2.
-ML_VECTOR_CLONES void leastOfFive(const float* in, std::ptrdiff_t step, int n, float* out) {
+ML_VECTOR_CLONES void leastOfFive(const float* in, std::ptrdiff_t step, int n, float* __restrict out) {
   for (int i = 0; i < n; ++i) {
     const float* p = in + i;
     out[i] = std::min(std::min(std::min(p[-2 * step], p[-step]), std::min(p[step], p[2 * step])), p[0]);
   }
 }
 
-ML_VECTOR_CLONES void leastOfTwo(const float* a, const float* b, int n, float* out) {
+ML_VECTOR_CLONES void leastOfTwo(const float* a, const float* b, int n, float* __restrict out) {
   for (int i = 0; i < n; ++i) out[i] = std::min(a[i], b[i]);
 }
 
-ML_VECTOR_CLONES float greatestOf(const float* in, std::size_t n) {
-  float most = 0;
-  for (std::size_t i = 0; i < n; ++i) most = std::max(most, in[i]);
-  return most;
+ML_VECTOR_CLONES bool anyAbove(const float* in, std::size_t n, float limit) {
+  int any = 0;
+  for (std::size_t i = 0; i < n; ++i) any |= in[i] > limit;
+  return any;
 }
 
-/// Fractions of `position` to six rows of weights, each n long.
-ML_VECTOR_CLONES void weightRows(const float* position, int n, float* weights) {
+/// Fractions of `position` (not negative) to six rows of weights, each n long.
+ML_VECTOR_CLONES void weightRows(const float* position, int n, float* __restrict a, float* __restrict b, float* __restrict c, float* __restrict d,
+                                 float* __restrict e, float* __restrict f) {
   for (int i = 0; i < n; ++i) {
     float w[kTaps];
-    interpolationWeights(position[i] - std::floor(position[i]), w);
-    for (int k = 0; k < kTaps; ++k) weights[k * n + i] = w[k];
+    interpolationWeights(position[i] - float(int(position[i])), w);
+    a[i] = w[0], b[i] = w[1], c[i] = w[2], d[i] = w[3], e[i] = w[4], f[i] = w[5];
   }
+}
+void weightRows(const float* position, int n, float* out) {
+  weightRows(position, n, out, out + n, out + 2 * n, out + 3 * n, out + 4 * n, out + 5 * n);
 }
 
 /// Weighted sum of six rows that lie `step` apart from `p` on; `w` holds six rows of weights, `pitch` apart. Held between the middle four.
-ML_VECTOR_CLONES void sumOfSix(const float* p, std::ptrdiff_t step, const float* w, int pitch, int n, float* out) {
+ML_VECTOR_CLONES void sumOfSix(const float* p, std::ptrdiff_t step, const float* w, int pitch, int n, float* __restrict out) {
   for (int i = 0; i < n; ++i) {
     const float a = p[i], b = p[i + step], c = p[i + 2 * step], d = p[i + 3 * step], e = p[i + 4 * step], f = p[i + 5 * step];
     const float sum = w[i] * a + w[pitch + i] * b + w[2 * pitch + i] * c + w[3 * pitch + i] * d + w[4 * pitch + i] * e + w[5 * pitch + i] * f;
@@ -54,15 +58,15 @@ ML_VECTOR_CLONES void sumOfSix(const float* p, std::ptrdiff_t step, const float*
 }
 
 /// Positions that a smooth function takes at 0..n-1, from its values at 0, (n-1)/2 and n-1 (a homography bends little within a tile).
-ML_VECTOR_CLONES void quadratic(double atStart, double atMiddle, double atEnd, int n, float* out) {
+ML_VECTOR_CLONES void quadratic(double atStart, double atMiddle, double atEnd, int n, float* __restrict out) {
   const double last = std::max(1, n - 1);
   const float base = float(atStart), slope = float((4 * atMiddle - 3 * atStart - atEnd) / last), bend = float((2 * atEnd + 2 * atStart - 4 * atMiddle) / (last * last));
   for (int i = 0; i < n; ++i) out[i] = base + float(i) * (slope + bend * float(i));
 }
 
-/// Calls work(begin, end, whole) for stretches of i in which floor(position[i]) - (moving ? i : 0) stays the same.
+/// Calls work(begin, end, whole) for stretches of i in which the whole part of position[i] - (moving ? i : 0) stays the same.
 template <class Work> void forEachRun(const float* position, int n, bool moving, const Work& work) {
-  const auto whole = [&](int i) { return int(std::floor(position[i])) - (moving ? i : 0); };
+  const auto whole = [&](int i) { return int(position[i]) - (moving ? i : 0); };
   for (int begin = 0; begin < n;) {
     const int offset = whole(begin);
     int end = begin + 1;
@@ -74,13 +78,17 @@ template <class Work> void forEachRun(const float* position, int n, bool moving,
 
 template <class T>
 void linearRow(const T* code, int from, int to, int width, const float* const table[3], float* const out[3]) {
+  const auto put = [&](int x, const T* c) {
+    for (int k = 0; k < 3; ++k) out[k][x - from] = table[k][c[k]];
+  };
   // Beyond the picture's edge the outermost pixel is repeated.
-  for (int x = from; x < to; ++x) {
-    const T* c = code + 3 * std::ptrdiff_t(std::clamp(x, 0, width - 1));
-    out[0][x - from] = table[0][c[0]];
-    out[1][x - from] = table[1][c[1]];
-    out[2][x - from] = table[2][c[2]];
-  }
+  for (int x = from; x < std::min(0, to); ++x) put(x, code);
+  for (int x = std::max(width, from); x < to; ++x) put(x, code + 3 * std::ptrdiff_t(width - 1));
+  const int begin = std::max(0, from), n = std::min(width, to) - begin;
+  const T* c = code + 3 * std::ptrdiff_t(begin);
+  const float *red = table[0], *green = table[1], *blue = table[2];
+  float *r = out[0] + (begin - from), *g = out[1] + (begin - from), *b = out[2] + (begin - from);
+  for (int i = 0; i < n; ++i, c += 3) r[i] = red[c[0]], g[i] = green[c[1]], b[i] = blue[c[2]];
 }
 
 } // namespace
@@ -122,7 +130,7 @@ void TileReader::findTrust(FrameTile& out) {
   const int w = light_[0].width, h = light_[0].height;
   out.allTrusted = true;
   out.noneTrusted = false;
-  for (int c = 0; c < 3; ++c) out.allTrusted = out.allTrusted && greatestOf(light_[c].values.data(), light_[c].values.size()) * inverseClip_[c] <= 0.9f;
+  for (int c = 0; c < 3; ++c) out.allTrusted = out.allTrusted && !anyAbove(light_[c].values.data(), light_[c].values.size(), 0.9f / inverseClip_[c]);
   if (out.allTrusted) return;
   for (int c = 0; c < 3; ++c) {
     Plane& trust = trust_[c];
@@ -223,7 +231,7 @@ void TileReader::read(const Roi& where, FrameTile& out) {
   }
   if (!out.allTrusted) {
     out.noneTrusted = true;
-    for (int c = 0; c < 3; ++c) out.noneTrusted = out.noneTrusted && greatestOf(out.trust[c].values.data(), out.trust[c].values.size()) <= 0;
+    for (int c = 0; c < 3; ++c) out.noneTrusted = out.noneTrusted && !anyAbove(out.trust[c].values.data(), out.trust[c].values.size(), 0);
   }
 }
 

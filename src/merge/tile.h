@@ -7,7 +7,7 @@
 namespace ml {
 
 /// Trust in a sample that stands at `level` of its clipping point: 1 below 0.9, falling smoothly to 0.
-[[nodiscard]] inline float trustOf(float level) {
+[[nodiscard, gnu::always_inline]] inline float trustOf(float level) {
   const float t = std::clamp((1 - level) * 10, 0.f, 1.f);
   return t * t * (3 - 2 * t);
 }

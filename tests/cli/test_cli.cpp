@@ -56,10 +56,13 @@ private slots:
     QVERIFY(picture.has_value());
     int white = 0;
     double sum = 0;
-    for (std::size_t i = 0; i < picture->pixels.size(); ++i) {
-      white += picture->pixels.data()[i] >= 254;
-      sum += picture->pixels.data()[i];
-    }
+    picture->pixels.visit([&](auto codes) {
+      for (int y = 0; y < codes.height; ++y)
+        for (int i = 0; i < 3 * codes.width; ++i) {
+          white += codes.row(y)[i] >= 254;
+          sum += codes.row(y)[i];
+        }
+    });
     const double n = double(picture->pixels.size());
     QVERIFY(white / n < 0.05);                 // the window is not burnt out
     QVERIFY(sum / n > 60 && sum / n < 160);    // nor the room black
