@@ -1,6 +1,7 @@
 #include "align/pyramid.h"
 
 #include "base/parallel.h"
+#include "base/vector_clones.h"
 #include "image/resample.h"
 
 #include <cmath>
@@ -8,7 +9,7 @@
 namespace ml {
 namespace {
 
-constexpr std::int64_t kFinestPixels = 4'500'000; // beyond, half size still gives a tenth of a pixel
+constexpr double kFinestPixels = 1.7e6; // beyond, a picture so much smaller still gives a tenth of a pixel
 constexpr int kCoarsestSide = 56;
 
 /// Mean linear light of the three channels over scale x scale blocks, each relative to its own saturation.
@@ -35,9 +36,21 @@ Image<float> light(const Frame& frame, int scale) {
   return out;
 }
 
+ML_VECTOR_CLONES void rootsOf(const float* in, std::ptrdiff_t n, float* __restrict out) {
+  for (std::ptrdiff_t i = 0; i < n; ++i) out[i] = std::sqrt(in[i] > 0 ? in[i] : 0.f);
+}
+
+/// 1 2 1 along a row that is the sum of three.
+ML_VECTOR_CLONES void binomialRow(const float* a, const float* b, const float* c, int w, float* __restrict columns, float* __restrict out) {
+  for (int x = 0; x < w; ++x) columns[x] = a[x] + 2 * b[x] + c[x];
+  for (int x = 1; x < w - 1; ++x) out[x] = (columns[x - 1] + 2 * columns[x] + columns[x + 1]) * (1 / 16.f);
+  out[0] = (3 * columns[0] + columns[std::min(1, w - 1)]) * (1 / 16.f);
+  out[w - 1] = (3 * columns[w - 1] + columns[std::max(0, w - 2)]) * (1 / 16.f);
+}
+
 Image<float> rootOf(const Image<float>& in) {
   Image<float> root(in.width(), in.height(), 1);
-  for (std::size_t i = 0; i < in.size(); ++i) root.data()[i] = std::sqrt(std::max(0.f, in.data()[i]));
+  forEachBand(in.height(), [&](const Band& band) { rootsOf(in.row(band.begin), std::ptrdiff_t(band.end - band.begin) * in.width(), root.row(band.begin)); });
   return root;
 }
 
@@ -47,19 +60,16 @@ Image<float> smoothed(const Image<float>& in) {
   const int w = in.width(), h = in.height();
   Image<float> out(w, h, 1);
   forEachBand(h, [&](const Band& band) {
-    for (int y = band.begin; y < band.end; ++y) {
-      const float *a = in.row(std::max(0, y - 1)), *b = in.row(y), *c = in.row(std::min(h - 1, y + 1));
-      const auto column = [&](int x) { return a[x] + 2 * b[x] + c[x]; };
-      for (int x = 0; x < w; ++x)
-        out.row(y)[x] = (column(std::max(0, x - 1)) + 2 * column(x) + column(std::min(w - 1, x + 1))) / 16;
-    }
+    std::vector<float> columns(static_cast<std::size_t>(w));
+    for (int y = band.begin; y < band.end; ++y)
+      binomialRow(in.row(std::max(0, y - 1)), in.row(y), in.row(std::min(h - 1, y + 1)), w, columns.data(), out.row(y));
   });
   return out;
 }
 
 LightPyramid buildPyramid(const Frame& frame) {
   LightPyramid pyramid;
-  pyramid.scale = std::int64_t(frame.width()) * frame.height() > kFinestPixels ? 2 : 1;
+  pyramid.scale = std::max(1, int(std::ceil(std::sqrt(double(frame.width()) * frame.height() / kFinestPixels))));
   Image<float> level = light(frame, pyramid.scale);
   while (true) {
     pyramid.levels.push_back(rootOf(level));

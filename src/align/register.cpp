@@ -1,6 +1,7 @@
 #include "align/register.h"
 
 #include "align/register_pair.h"
+#include "base/parallel.h"
 
 #include <cmath>
 #include <fmt/format.h>
@@ -19,34 +20,39 @@ void describe(Registration& r, int width, int height) {
   r.transform.map(cx + 1, cy, ux, vx);
   r.shiftX = u - cx;
   r.shiftY = v - cy;
+  r.scale = std::hypot(ux - u, vx - v);
   r.degrees = std::atan2(vx - v, ux - u) * 180 / std::numbers::pi;
 }
 
-/// Places frame `index` by its neighbour nearer to the reference, then directly on the reference.
-Registration place(const std::vector<LightPyramid>& pyramids, const std::vector<Registration>& placed, int index, int reference,
+/// Places frame `index` by what its neighbour nearer to the reference says of it, then directly on the reference.
+Registration place(const std::vector<LightPyramid>& pyramids, const std::vector<Registration>& placed, const PairFit& byNeighbour, int index, int reference,
                    AlignMode mode) {
   const int neighbour = index < reference ? index + 1 : index - 1;
   Registration r;
-  PairFit fit = registerPair(pyramids[neighbour], pyramids[index], {}, mode, true);
-  r.correlation = fit.correlation;
-  r.informative = fit.informative;
-  if (fit.informative < kLeastInformative) {
-    r.transform = placed[neighbour].transform;
+  const auto take = [&r](const PairFit& fit) {
+    r.correlation = fit.correlation;
+    r.residual = fit.residual;
+    r.model = fit.model;
+  };
+  take(byNeighbour);
+  r.informative = byNeighbour.informative;
+  if (byNeighbour.informative < kLeastInformative) {
+    r.transform = placed[std::size_t(neighbour)].transform;
     r.assumed = true;
     r.note = fmt::format("Frame {} shares too few tones with its neighbour to measure its place; the neighbour's is used.", index + 1);
     return r;
   }
-  r.transform = fit.transform.after(placed[neighbour].transform);
-  if (fit.correlation < kLeastCorrelation) {
+  r.transform = byNeighbour.transform.after(placed[std::size_t(neighbour)].transform);
+  if (byNeighbour.correlation < kLeastCorrelation) {
     r.usable = false;
     r.note = fmt::format("Frame {} shares too little with the others; leave it out or shoot it again.", index + 1);
     return r;
   }
   if (neighbour != reference) {
-    fit = registerPair(pyramids[reference], pyramids[index], r.transform, mode, false);
+    const PairFit fit = registerPair(pyramids[std::size_t(reference)], pyramids[std::size_t(index)], r.transform, mode, false);
     if (fit.informative >= 4 * kLeastInformative && fit.correlation > 0.8) {
       r.transform = fit.transform;
-      r.correlation = fit.correlation;
+      take(fit);
     }
   }
   return r;
@@ -64,15 +70,25 @@ Result<std::vector<Registration>> registerFrames(const std::vector<Frame>& frame
     if (progress.stopRequested()) return stopped();
     pyramids.push_back(buildPyramid(frame));
   }
+  // Neighbours are fitted to each other independently, so several at a time.
+  std::vector<PairFit> fits(frames.size());
+  std::atomic<int> done{0};
+  const bool finished = forEachBand(int(frames.size()), progress.stop, [&](const Band& band) {
+    const int i = band.begin;
+    if (i == reference) return;
+    fits[std::size_t(i)] = registerPair(pyramids[std::size_t(i < reference ? i + 1 : i - 1)], pyramids[std::size_t(i)], {}, mode, true);
+    progress.at("Align", 0.8 * ++done / double(frames.size()));
+  }, 1);
+  if (!finished) return stopped();
   std::vector<int> order;
   for (int i = reference - 1; i >= 0; --i) order.push_back(i);
   for (int i = reference + 1; i < int(frames.size()); ++i) order.push_back(i);
   for (std::size_t k = 0; k < order.size(); ++k) {
     if (progress.stopRequested()) return stopped();
-    progress.at("Align", double(k) / double(order.size()));
-    Registration& r = placed[order[k]] = place(pyramids, placed, order[k], reference, mode);
+    progress.at("Align", 0.8 + 0.2 * double(k) / double(order.size()));
+    Registration& r = placed[order[k]] = place(pyramids, placed, fits[std::size_t(order[k])], order[k], reference, mode);
     const Frame& frame = frames[order[k]];
-    if (r.transform.reach(frame.width(), frame.height()) < kStillPixels) r.transform = {};
+    if (r.transform.reach(frame.width(), frame.height()) < kStillPixels) r.transform = {}, r.model = AlignMode::Off;
     describe(r, frame.width(), frame.height());
   }
   return placed;

@@ -1,6 +1,7 @@
 #include "align/register_pair.h"
 
 #include "base/parallel.h"
+#include "base/vector_clones.h"
 
 #include <Eigen/Dense>
 #include <algorithm>
@@ -12,13 +13,28 @@ namespace ml {
 namespace {
 
 /// Bilinear; what is compared is smooth, so nothing sharper is needed. False outside.
-bool sampleLinear(const Image<float>& image, double x, double y, float& value) {
-  const int ix = int(std::floor(x)), iy = int(std::floor(y));
-  if (ix < 0 || iy < 0 || ix >= image.width() - 1 || iy >= image.height() - 1) return false;
+inline bool sampleLinear(const Image<float>& image, double x, double y, float& value) {
+  if (!(x >= 0 && y >= 0)) return false;
+  const int ix = int(x), iy = int(y);
+  if (ix >= image.width() - 1 || iy >= image.height() - 1) return false;
   const float fx = float(x - ix), fy = float(y - iy);
   const float *a = image.at(ix, iy), *b = image.at(ix, iy + 1);
   value = (1 - fy) * ((1 - fx) * a[0] + fx * a[1]) + fy * ((1 - fx) * b[0] + fx * b[1]);
   return true;
+}
+
+ML_VECTOR_CLONES void clampRow(const float* in, float low, float high, std::ptrdiff_t n, float* __restrict out) {
+  for (std::ptrdiff_t i = 0; i < n; ++i) out[i] = std::min(std::max(in[i], low), high);
+}
+
+/// out = clamp(gain-and-curve of in): the curve is piecewise linear over kBins bins of 0..1.
+ML_VECTOR_CLONES void mapRow(const float* in, const float* curve, float bins, float low, float high, std::ptrdiff_t n, float* __restrict out) {
+  for (std::ptrdiff_t i = 0; i < n; ++i) {
+    const float position = std::min(std::max(in[i] * bins - 0.5f, 0.f), bins - 1.001f);
+    const int k = int(position);
+    const float value = in[i] * (curve[k] + (position - float(k)) * (curve[k + 1] - curve[k]));
+    out[i] = std::min(std::max(value, low), high);
+  }
 }
 
 /// Tones of the moving picture as the fixed one would show them: the exposure ratio, corrected tone by tone with the median
@@ -40,6 +56,15 @@ public:
         ratios[std::size_t(bin(m))].push_back(f / (m * gain_));
       }
     fill(ratios);
+  }
+
+  /// Many at once, held between low and high.
+  void map(const Image<float>& in, float low, float high, Image<float>& out) const {
+    float curve[kBins];
+    for (int i = 0; i < kBins; ++i) curve[i] = gain_ * correction_[std::size_t(i)];
+    forEachBand(in.height(), [&](const Band& band) {
+      mapRow(in.row(band.begin), curve, kBins, low, high, std::ptrdiff_t(band.end - band.begin) * in.width(), out.row(band.begin));
+    });
   }
 
   float operator()(float tone) const {
@@ -85,15 +110,19 @@ CommonTones commonTones(const Image<float>& fixed, const Image<float>& moving, c
   CommonTones out{Image<float>(fixed.width(), fixed.height(), 1), Image<float>(moving.width(), moving.height(), 1),
                   std::max(pf.floor, match(pm.floor)), std::min(pf.clip, match(pm.clip))};
   if (out.high <= out.low) out.low = out.high = (out.low + out.high) / 2;
-  for (std::size_t i = 0; i < fixed.size(); ++i) out.fixed.data()[i] = std::clamp(fixed.data()[i], out.low, out.high);
-  for (std::size_t i = 0; i < moving.size(); ++i) out.moving.data()[i] = std::clamp(match(moving.data()[i]), out.low, out.high);
+  forEachBand(fixed.height(), [&](const Band& band) {
+    clampRow(fixed.row(band.begin), out.low, out.high, std::ptrdiff_t(band.end - band.begin) * fixed.width(), out.fixed.row(band.begin));
+  });
+  match.map(moving, out.low, out.high, out.moving);
   // Smoothing comes after clamping: what clipped in one frame then has the same edge in both.
   out.fixed = smoothed(out.fixed);
   out.moving = smoothed(out.moving);
   return out;
 }
 
-int parameters(AlignMode mode) { return mode == AlignMode::Shift ? 2 : mode == AlignMode::Perspective ? 8 : 3; }
+int parameters(AlignMode mode) {
+  return mode == AlignMode::Shift ? 2 : mode == AlignMode::Similarity ? 4 : mode == AlignMode::Perspective ? 8 : 3;
+}
 
 /// Derivative of the warped position by the parameters at normalised (x, y). Shift, rotation, then the rest of a homography.
 using Row = Eigen::Matrix<double, 1, 8>;
@@ -104,6 +133,7 @@ Row steepest(AlignMode mode, double gx, double gy, double x, double y) {
   if (mode == AlignMode::Shift) return j;
   if (mode != AlignMode::Perspective) {
     j[2] = -gx * y + gy * x;
+    if (mode == AlignMode::Similarity) j[3] = gx * x + gy * y;
     return j;
   }
   j[2] = gx * x;
@@ -117,6 +147,10 @@ Row steepest(AlignMode mode, double gx, double gy, double x, double y) {
 
 Matrix3 increment(AlignMode mode, const Eigen::VectorXd& p) {
   if (mode == AlignMode::Shift) return {1, 0, p[0], 0, 1, p[1], 0, 0, 1};
+  if (mode == AlignMode::Similarity) {
+    const double c = (1 + p[3]) * std::cos(p[2]), d = (1 + p[3]) * std::sin(p[2]);
+    return {c, -d, p[0], d, c, p[1], 0, 0, 1};
+  }
   if (mode != AlignMode::Perspective) return {std::cos(p[2]), -std::sin(p[2]), p[0], std::sin(p[2]), std::cos(p[2]), p[1], 0, 0, 1};
   return {1 + p[2], p[3], p[0], p[4], 1 + p[5], p[1], p[6], p[7], 1};
 }
@@ -127,7 +161,7 @@ struct Sample {
   float value, gx, gy;
 };
 
-constexpr std::size_t kMostSamples = 150000; // place a picture to a few hundredths of a pixel; more only cost time
+constexpr std::size_t kMostSamples = 40000; // place a picture to a few hundredths of a pixel; more only cost time
 
 struct Structure {
   std::vector<Sample> samples;
@@ -213,8 +247,8 @@ struct LevelFit {
   double correlation = 0, informative = 0;
 };
 
-LevelFit fitLevel(const CommonTones& tones, Transform transform, AlignMode mode, int iterations) {
-  const auto [samples, share] = structure(tones.fixed, tones.low, tones.high);
+LevelFit fitLevel(const CommonTones& tones, const Structure& found, Transform transform, AlignMode mode, int iterations) {
+  const auto& [samples, share] = found;
   const double cx = (tones.fixed.width() - 1) / 2.0, cy = (tones.fixed.height() - 1) / 2.0, unit = tones.fixed.width() / 2.0;
   const Matrix3 toUnit{1 / unit, 0, -cx / unit, 0, 1 / unit, -cy / unit, 0, 0, 1}, fromUnit = inverse(toUnit);
   const int n = parameters(mode);
@@ -236,6 +270,35 @@ LevelFit fitLevel(const CommonTones& tones, Transform transform, AlignMode mode,
   }
   fit.correlation = accumulate(samples, tones.moving, fit.transform.h, mode, cx, cy, unit, huber).correlation();
   return fit;
+}
+
+/// Shifts that blocks of the picture would still need after `transform`: the median length over blocks with structure in both
+/// directions, pixels of this level. One step of the same method (Lucas and Kanade) for each block.
+double blockResidual(const Structure& found, const Image<float>& moving, const Transform& transform, int width, int height) {
+  constexpr int kAcross = 8, kDown = 6;
+  struct Block {
+    double xx = 0, xy = 0, yy = 0, gx = 0, gy = 0;
+    int count = 0;
+  };
+  std::array<Block, kAcross * kDown> blocks;
+  for (const Sample& s : found.samples) {
+    double u, v;
+    transform.map(s.x, s.y, u, v);
+    float value;
+    if (!sampleLinear(moving, u, v, value)) continue;
+    Block& b = blocks[std::size_t(s.y * kDown / height * kAcross + s.x * kAcross / width)];
+    const double residual = value - s.value;
+    b.xx += s.gx * s.gx, b.xy += s.gx * s.gy, b.yy += s.gy * s.gy, b.gx += s.gx * residual, b.gy += s.gy * residual, ++b.count;
+  }
+  std::vector<double> lengths;
+  for (const Block& b : blocks) {
+    const double determinant = b.xx * b.yy - b.xy * b.xy, trace = b.xx + b.yy;
+    if (b.count < 60 || determinant < 0.02 * trace * trace) continue;
+    lengths.push_back(std::hypot((b.yy * b.gx - b.xy * b.gy) / determinant, (b.xx * b.gy - b.xy * b.gx) / determinant));
+  }
+  if (lengths.size() < 4) return 0;
+  std::nth_element(lengths.begin(), lengths.begin() + std::ptrdiff_t(lengths.size() / 2), lengths.end());
+  return lengths[lengths.size() / 2];
 }
 
 /// Best whole-pixel shift within a fifth of the picture by mean squared difference, on top of `initial`.
@@ -273,22 +336,56 @@ double recordedShare(const LightPyramid& pyramid) {
 
 } // namespace
 
+namespace {
+
+constexpr double kWorthMore = 0.12; ///< Pixels of the frame left over, from which a richer model is tried.
+constexpr double kClearlyLess = 0.7; ///< It is taken when it leaves less than this share.
+
+/// The simplest model that the residuals justify: shift and rotation, then size, then the full perspective.
+void chooseModel(const CommonTones& tones, const Structure& found, int scale, LevelFit& fit, PairFit& out) {
+  for (const AlignMode richer : {AlignMode::Similarity, AlignMode::Perspective}) {
+    if (out.residual < kWorthMore || found.samples.size() < 2000) return;
+    const LevelFit tried = fitLevel(tones, found, fit.transform, richer, 8);
+    const double residual = scale * blockResidual(found, tones.moving, tried.transform, tones.fixed.width(), tones.fixed.height());
+    if (residual > 0 && residual < kClearlyLess * out.residual && tried.correlation >= fit.correlation) {
+      fit = tried;
+      out.model = richer;
+      out.residual = residual;
+    }
+  }
+}
+
+} // namespace
+
 PairFit registerPair(const LightPyramid& fixed, const LightPyramid& moving, const Transform& initial, AlignMode mode, bool fullSearch) {
   const int coarsest = int(std::min(fixed.levels.size(), moving.levels.size())) - 1;
   const int first = fullSearch ? coarsest : std::min(coarsest, 1);
   Transform transform = initial.scaled(1.0 / (fixed.scale << first));
   ToneMatch match(fixed.exposure / moving.exposure);
+  const AlignMode simplest = mode == AlignMode::Auto ? AlignMode::Rigid : mode;
+  PairFit out;
+  out.model = simplest;
   LevelFit fit;
   for (int level = first; level >= 0; --level) {
     if (level < coarsest) match.learn(fixed.levels[std::size_t(level)], moving.levels[std::size_t(level)], transform, fixed, moving);
-    const CommonTones tones = commonTones(fixed.levels[level], moving.levels[level], fixed, moving, match);
+    const CommonTones tones = commonTones(fixed.levels[std::size_t(level)], moving.levels[std::size_t(level)], fixed, moving, match);
     if (level == coarsest && fullSearch) transform = searchShift(tones, transform);
-    // Perspective is fitted only where there are pixels enough to hold it.
-    const AlignMode levelMode = mode == AlignMode::Perspective && level > 3 ? AlignMode::Rigid : mode;
-    fit = fitLevel(tones, transform, level == coarsest && mode != AlignMode::Shift ? AlignMode::Shift : levelMode, level == 0 ? 8 : 12);
-    if (level > 0) transform = fit.transform.scaled(2);
+    // Perspective and size are fitted only where there are pixels enough to hold them.
+    const bool rich = simplest == AlignMode::Perspective || simplest == AlignMode::Similarity;
+    const AlignMode levelMode = level == coarsest && simplest != AlignMode::Shift ? AlignMode::Shift : rich && level > 3 ? AlignMode::Rigid : simplest;
+    const Structure found = structure(tones.fixed, tones.low, tones.high);
+    fit = fitLevel(tones, found, transform, levelMode, level == 0 ? 6 : 12);
+    if (level > 0) {
+      transform = fit.transform.scaled(2);
+      continue;
+    }
+    out.residual = fixed.scale * blockResidual(found, tones.moving, fit.transform, tones.fixed.width(), tones.fixed.height());
+    if (mode == AlignMode::Auto && fit.correlation > 0.5) chooseModel(tones, found, fixed.scale, fit, out);
   }
-  return {fit.transform.scaled(fixed.scale), fit.correlation, std::min(fit.informative, recordedShare(moving))};
+  out.transform = fit.transform.scaled(fixed.scale);
+  out.correlation = fit.correlation;
+  out.informative = std::min(fit.informative, recordedShare(moving));
+  return out;
 }
 
 } // namespace ml

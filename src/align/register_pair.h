@@ -8,6 +8,8 @@ struct PairFit {
   Transform transform;      ///< From pixels of `fixed` to pixels of `moving`, at frame size.
   double correlation = 0;
   double informative = 0;
+  double residual = 0; ///< Median over blocks, pixels of the frame.
+  AlignMode model = AlignMode::Rigid;
 };
 
 /// Fits `moving` to `fixed` starting from `initial`. `fullSearch` also looks for large shifts at the coarsest level.

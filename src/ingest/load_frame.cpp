@@ -38,12 +38,14 @@ Result<ExposureSettings> settingsOf(const fs::path& file, const ShotMetadata& m)
   return s;
 }
 
-Result<Frame> fromCodes(CodeImage image, const ShotMetadata& metadata) {
+Result<Frame> fromCodes(CodeImage image, bool compressed, const ShotMetadata& metadata) {
   Frame frame;
   const int orientation = metadata.orientation;
   frame.codes = orientation <= 1 || orientation > 8 ? std::move(image.pixels)
                                                     : image.pixels.visit([&](auto stored) { return oriented(stored, orientation); });
   frame.table = srgbTable(image.maxCode);
+  frame.codeError = compressed ? kCompressedCodeError : kRoundedCodeError;
+  frame.curveAssumed = true;
   return frame;
 }
 
@@ -64,7 +66,7 @@ Result<Frame> readPixels(const fs::path& file, FileKind kind, const ShotMetadata
   if (kind == FileKind::Raw) return fromRaw(file);
   auto image = kind == FileKind::Jpeg ? readJpeg(file) : kind == FileKind::Png ? readPng(file) : readTiff(file);
   if (!image) return passOn(image.error());
-  return fromCodes(std::move(*image), metadata);
+  return fromCodes(std::move(*image), kind == FileKind::Jpeg, metadata);
 }
 
 Result<FileKind> frameKind(const fs::path& file) {
@@ -103,7 +105,9 @@ Result<Frame> loadFrame(const fs::path& file) {
   if (!settings) return passOn(settings.error());
   frame->metadata = found;
   frame->settings = *settings;
-  frame->noise = noiseOf(frame->table, kAssumedFullWell * 100 / settings->iso.value, kAssumedReadNoise);
+  const double fullWell = kAssumedFullWell * 100 / settings->iso.value;
+  frame->noise = noiseOf(frame->table, fullWell, kAssumedReadNoise);
+  frame->sensor = {1 / fullWell, kAssumedReadNoise * kAssumedReadNoise / (fullWell * fullWell)};
   frame->path = file.string();
   return frame;
 }

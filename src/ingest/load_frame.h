@@ -11,6 +11,10 @@ namespace ml {
 inline constexpr double kAssumedFullWell = 40000;
 inline constexpr double kAssumedReadNoise = 3.5;
 
+/// Standard deviation of a code: of rounding (1 / sqrt 12), and of compression at a camera's usual quality (measured on JPEG of
+/// quality 90 to 97: 0.5 to 1).
+inline constexpr double kRoundedCodeError = 0.29, kCompressedCodeError = 0.7;
+
 /// Reads one file as a frame: raw (LibRaw), JPEG, PNG or TIFF with an sRGB curve; turned as Exif says; exposure from Exif made exact.
 /// Errors: FileMissing, FileUnreadable, UnsupportedFormat, MissingExposure (no exposure time).
 [[nodiscard]] Result<Frame> loadFrame(const std::filesystem::path& file);

@@ -1,377 +1,365 @@
 #include "merge/consistency.h"
 
-#include "align/transform.h"
 #include "base/parallel.h"
-#include "merge/tile.h"
+#include "merge/cell_mask.h"
+#include "merge/placed_cells.h"
 
 #include <algorithm>
-#include <array>
 #include <cmath>
 #include <numeric>
 
 namespace ml {
 namespace {
 
-constexpr int kCell = Consistency::kCell;
-constexpr int kThingsAcross = 64; ///< Gaps of a thirty-second of the width or less do not part a thing.
-
-/// Mean light of a frame on its own grid of cells: channel 0 light, channel 1 share of clipped pixels.
-Image<float> cellsOf(const Frame& frame) {
-  const int width = frame.width() / kCell, height = frame.height() / kCell;
-  const float* table[3] = {frame.table.channel(0), frame.table.channel(1), frame.table.channel(2)};
-  float inverseClip[3];
-  for (int c = 0; c < 3; ++c) inverseClip[c] = 1 / (frame.table.clipFrom * frame.saturation[c]);
-  Image<float> cells(width, height, 2);
-  frame.codes.visit([&](auto codes) { forEachBand(height, [&](const Band& band) {
-    for (int y = band.begin; y < band.end; ++y)
-      for (int x = 0; x < width; ++x) {
-        float sum = 0, clipped = 0;
-        for (int v = 0; v < kCell; ++v)
-          for (int u = 0; u < kCell; ++u) {
-            const auto* code = codes.at(x * kCell + u, y * kCell + v);
-            const float rgb[3] = {table[0][code[0]], table[1][code[1]], table[2][code[2]]};
-            sum += (rgb[0] + rgb[1] + rgb[2]) / 3;
-            clipped += clipLevel(rgb, inverseClip) > 0.97f ? 1.f : 0.f;
-          }
-        cells.at(x, y)[0] = sum / (kCell * kCell);
-        cells.at(x, y)[1] = clipped / (kCell * kCell);
-      }
-  }); });
-  return cells;
-}
-
-/// Factor on a frame's radiance by its own light, learnt from cells that other frames record too: a response curve that is
-/// not the assumed one must not look like movement. Two bins a stop.
-class ToneCorrection {
-public:
-  ToneCorrection() { factors_.fill(1); }
-  static int bin(double light) { return std::clamp(int((std::log2(std::max(light, 1e-9)) + kStops) * 2), 0, kBins - 1); }
-  [[nodiscard]] double at(double light) const { return factors_[std::size_t(bin(light))]; }
-
-  using Samples = std::array<std::vector<float>, 28>;
-  /// `samples`: ratios of what others say to what this frame says, by bin. Bins with few samples follow their neighbours.
-  void learn(Samples& samples) {
-    constexpr std::size_t kEnough = 25;
-    std::array<float, kBins> medians{};
-    float last = 0;
-    for (int i = kBins - 1; i >= 0; --i) { // from the bright end, where samples are good
-      auto& s = samples[std::size_t(i)];
-      if (s.size() >= kEnough) {
-        std::nth_element(s.begin(), s.begin() + std::ptrdiff_t(s.size() / 2), s.end());
-        last = std::clamp(s[s.size() / 2], 0.5f, 2.f);
-      }
-      medians[std::size_t(i)] = last;
-    }
-    for (int i = 0; i < kBins; ++i) {
-      if (medians[std::size_t(i)] == 0) medians[std::size_t(i)] = i > 0 ? medians[std::size_t(i) - 1] : 0;
-      factors_[std::size_t(i)] = medians[std::size_t(i)] == 0 ? 1 : medians[std::size_t(i)];
-    }
-  }
-
-private:
-  static constexpr int kBins = 28;
-  static constexpr double kStops = 14;
-  std::array<float, kBins> factors_{};
-};
-
-/// A frame's cells on the reference's grid, and how much they vary around (what a small misplacement could explain).
-struct PlacedCells {
-  Image<float> light, clipped, range;
-  double exposure = 1;
-  NoiseModel noise;
-  ToneCorrection tone{};
-};
-
-PlacedCells place(const PlacedFrame& placed, int width, int height) {
-  const Image<float> own = cellsOf(*placed.frame);
-  const Transform transform = Transform{placed.toFrame}.scaled(1.0 / kCell);
-  PlacedCells out{Image<float>(width, height, 1), Image<float>(width, height, 1), Image<float>(width, height, 1),
-                  relativeExposure(placed.frame->settings) * placed.frame->midTone, placed.frame->noise, {}};
-  forEachBand(height, [&](const Band& band) {
-    for (int y = band.begin; y < band.end; ++y)
-      for (int x = 0; x < width; ++x) {
-        double u, v;
-        transform.map(x, y, u, v);
-        const int ix = int(std::floor(u)), iy = int(std::floor(v));
-        if (ix < 0 || iy < 0 || ix >= own.width() - 1 || iy >= own.height() - 1) {
-          *out.light.at(x, y) = -1; // outside
-          *out.clipped.at(x, y) = 1;
-          continue;
-        }
-        const float fx = float(u - ix), fy = float(v - iy);
-        const float *a = own.at(ix, iy), *b = own.at(ix + 1, iy), *c = own.at(ix, iy + 1), *d = own.at(ix + 1, iy + 1);
-        *out.light.at(x, y) = (1 - fy) * ((1 - fx) * a[0] + fx * b[0]) + fy * ((1 - fx) * c[0] + fx * d[0]);
-        *out.clipped.at(x, y) = std::max({a[1], b[1], c[1], d[1]});
-      }
-  });
-  forEachBand(height, [&](const Band& band) {
-    for (int y = band.begin; y < band.end; ++y)
-      for (int x = 0; x < width; ++x) {
-        float low = 1e30f, high = -1e30f;
-        for (int v = std::max(0, y - 1); v <= std::min(height - 1, y + 1); ++v)
-          for (int u = std::max(0, x - 1); u <= std::min(width - 1, x + 1); ++u) {
-            low = std::min(low, *out.light.at(u, v));
-            high = std::max(high, *out.light.at(u, v));
-          }
-        *out.range.at(x, y) = high - low;
-      }
-  });
-  return out;
-}
+constexpr int kThingsAcross = 64;      ///< Gaps of a sixty-fourth of the width or less do not part a thing.
+constexpr double kDisagreeing = 0.02;  ///< A frame that differs on more of a region than this is left out of all of it.
+constexpr std::size_t kShown = 4;      ///< Cells; smaller parts of a region are not told one by one.
+constexpr int kGrow = 2;               ///< Cells; borders are blurred by the lens, and by the cells themselves.
 
 struct Sensitivity {
-  double sigmas, relative, edge; ///< Differences below noise x sigmas + relative x light + edge x local range are no movement.
+  float sigmas, relative, edge; ///< Differences below noise x sigmas + relative x light + edge x local range are no movement.
 };
 
 Sensitivity sensitivityOf(MotionMode mode) {
   switch (mode) {
-  case MotionMode::Low: return {6, 0.20, 0.6};
-  case MotionMode::High: return {3, 0.07, 0.25};
-  default: return {4, 0.12, 0.4};
+  case MotionMode::Low: return {6, 0.20f, 0.5f};
+  case MotionMode::High: return {3, 0.07f, 0.18f};
+  default: return {4, 0.12f, 0.3f};
   }
 }
 
-/// One cell of one frame as radiance with its standard deviation.
+/// One cell of one frame.
 struct Reading {
-  double radiance, sigma, range;
+  float radiance, sigma, range;
 };
-
-Reading reading(const PlacedCells& cells, int x, int y) {
-  const double light = *cells.light.at(x, y);
-  const double variance = cells.noise.variance(light) / (kCell * kCell) * 1.5; // neighbouring samples share demosaicing
-  const double scale = cells.tone.at(light) / cells.exposure;
-  return {light * scale, std::sqrt(variance) * scale, *cells.range.at(x, y) * scale};
-}
-
-bool records(const PlacedCells& cells, int x, int y) {
-  const double light = *cells.light.at(x, y);
-  return *cells.clipped.at(x, y) == 0 && light > 2 * std::sqrt(cells.noise.variance(light) / (kCell * kCell));
-}
+Reading reading(const PlacedCells& cells, int x, int y) { return {*cells.radiance.at(x, y), *cells.sigma.at(x, y), *cells.range.at(x, y)}; }
+bool records(const PlacedCells& cells, int x, int y) { return *cells.recorded.at(x, y); }
 
 bool agree(const Reading& a, const Reading& b, const Sensitivity& s) {
-  const double noise = std::hypot(a.sigma, b.sigma);
-  const double allowed = s.sigmas * noise + s.relative * std::max(a.radiance, b.radiance) + s.edge * std::max(a.range, b.range);
-  return std::abs(a.radiance - b.radiance) <= allowed;
+  const float noise = a.sigma + b.sigma - 0.59f * std::min(a.sigma, b.sigma); // close to the root of the sum of squares
+  return std::abs(a.radiance - b.radiance) <= s.sigmas * noise + s.relative * std::max(a.radiance, b.radiance) + s.edge * std::max(a.range, b.range);
 }
 
-/// Whether `r` can be what the reference saw there, when the reference only says "at least" (clipped) or "at most" (dark).
-bool within(const PlacedCells& reference, int x, int y, const Reading& r, const Sensitivity& s) {
-  const Reading seen = reading(reference, x, y);
-  const double slack = s.sigmas * std::hypot(r.sigma, seen.sigma) + s.edge * std::max(r.range, seen.range);
-  if (*reference.clipped.at(x, y) > 0) return r.radiance * (1 + s.relative) + slack >= seen.radiance * 0.8;
+/// Whether `r` can be what a frame saw there that only says "at least" (clipped) or "at most" (dark).
+bool within(const PlacedCells& frame, int x, int y, const Reading& r, const Sensitivity& s) {
+  const Reading seen = reading(frame, x, y);
+  const float slack = s.sigmas * std::max(r.sigma, seen.sigma) * 1.2f + s.edge * std::max(r.range, seen.range);
+  if (*frame.clipped.at(x, y)) return r.radiance * (1 + s.relative) + slack >= seen.radiance * 0.8f;
   return r.radiance <= seen.radiance * (1 + s.relative) + slack + 2 * seen.sigma;
 }
 
-std::vector<int> byDistance(const std::vector<PlacedCells>& cells, int reference) {
-  std::vector<int> order(cells.size());
+/// Everything the steps share.
+struct Scene {
+  std::vector<PlacedCells> cells;
+  std::vector<int> order; ///< By distance in exposure from the reference, that first.
+  int reference = 0;
+  bool emptied = false;
+  [[nodiscard]] int width() const { return cells.front().radiance.width(); }
+  [[nodiscard]] int height() const { return cells.front().radiance.height(); }
+  [[nodiscard]] double stopsAway(std::size_t i) const { return std::abs(std::log2(cells[i].exposure / cells[std::size_t(reference)].exposure)); }
+};
+
+std::vector<int> byDistance(const std::vector<PlacedFrame>& frames, int reference) {
+  const auto exposure = [&](int i) { return relativeExposure(frames[std::size_t(i)].frame->settings) * frames[std::size_t(i)].frame->midTone; };
+  std::vector<int> order(frames.size());
   std::iota(order.begin(), order.end(), 0);
   std::stable_sort(order.begin(), order.end(), [&](int a, int b) {
-    const auto distance = [&](int i) { return std::abs(std::log2(cells[i].exposure / cells[reference].exposure)); };
+    const auto distance = [&](int i) { return i == reference ? -1.0 : std::abs(std::log2(exposure(i) / exposure(reference))); };
     return distance(a) < distance(b);
   });
   return order;
 }
 
-/// Frame by frame away from the reference, each is brought to what the nearer ones say.
-void learnTones(std::vector<PlacedCells>& cells, const std::vector<int>& order) {
-  const int w = cells.front().light.width(), h = cells.front().light.height();
-  Image<float> known(w, h, 1);
-  known.fill(-1);
-  for (std::size_t k = 0; k < order.size(); ++k) {
-    PlacedCells& frame = cells[std::size_t(order[k])];
-    if (k > 0) {
-      ToneCorrection::Samples samples;
-      for (int y = 0; y < h; ++y)
-        for (int x = 0; x < w; ++x)
-          if (*known.at(x, y) > 0 && records(frame, x, y))
-            samples[std::size_t(ToneCorrection::bin(*frame.light.at(x, y)))].push_back(float(*known.at(x, y) * frame.exposure / *frame.light.at(x, y)));
-      frame.tone.learn(samples);
-    }
-    for (int y = 0; y < h; ++y)
-      for (int x = 0; x < w; ++x)
-        if (*known.at(x, y) <= 0 && records(frame, x, y)) *known.at(x, y) = float(reading(frame, x, y).radiance);
-  }
+bool same(const Scene& scene, std::size_t i, int x, int y, const Reading& truth, const Sensitivity& s) {
+  const PlacedCells& frame = scene.cells[i];
+  return *frame.clipped.at(x, y) ? within(frame, x, y, truth, s) : agree(truth, reading(frame, x, y), s);
 }
 
-int ownerOf(const std::vector<PlacedCells>& cells, const std::vector<int>& order, int reference, int x, int y, const Sensitivity& s) {
-  if (records(cells[reference], x, y)) return reference;
+int guidedOwner(const Scene& scene, int x, int y, const Sensitivity& s) {
+  const PlacedCells& reference = scene.cells[std::size_t(scene.reference)];
+  if (records(reference, x, y)) return scene.reference;
   int fallback = -1;
-  for (const int i : order) {
-    if (i == reference || !records(cells[i], x, y)) continue;
+  for (const int i : scene.order) {
+    if (i == scene.reference || !records(scene.cells[std::size_t(i)], x, y)) continue;
     if (fallback < 0) fallback = i;
-    if (within(cells[reference], x, y, reading(cells[i], x, y), s)) return i;
+    if (within(reference, x, y, reading(scene.cells[std::size_t(i)], x, y), s)) return i;
   }
   return fallback;
 }
 
-/// Connected components (8 neighbours) of the cells set in `mask`, each a list of cell indices in scan order.
-std::vector<std::vector<int>> components(const Image<std::uint8_t>& mask) {
-  const int w = mask.width(), h = mask.height();
-  Image<std::uint8_t> seen(w, h, 1);
-  seen.fill(0);
-  std::vector<std::vector<int>> found;
-  std::vector<int> stack;
-  for (int start = 0; start < w * h; ++start) {
-    if (!mask.data()[start] || seen.data()[start]) continue;
-    found.emplace_back();
-    stack.assign(1, start);
-    seen.data()[start] = 1;
-    while (!stack.empty()) {
-      const int at = stack.back();
-      stack.pop_back();
-      found.back().push_back(at);
-      for (int v = std::max(0, at / w - 1); v <= std::min(h - 1, at / w + 1); ++v)
-        for (int u = std::max(0, at % w - 1); u <= std::min(w - 1, at % w + 1); ++u)
-          if (const int next = v * w + u; mask.data()[next] && !seen.data()[next]) {
-            seen.data()[next] = 1;
-            stack.push_back(next);
-          }
-    }
+/// A frame that most of the others agree with; of those with equal company the nearest to the reference.
+int commonOwner(const Scene& scene, int x, int y, const Sensitivity& s) {
+  int best = -1, most = 0;
+  for (const int i : scene.order) {
+    if (!records(scene.cells[std::size_t(i)], x, y)) continue;
+    const Reading truth = reading(scene.cells[std::size_t(i)], x, y);
+    int company = 0;
+    for (std::size_t k = 0; k < scene.cells.size(); ++k)
+      company += !scene.cells[k].outside(x, y) && same(scene, k, x, y, truth, s);
+    if (company > most) most = company, best = i;
   }
-  return found;
+  return best;
 }
 
-Image<std::uint8_t> dilated(const Image<std::uint8_t>& mask, int radius) {
-  const int w = mask.width(), h = mask.height();
-  Image<std::uint8_t> out(w, h, 1);
-  forEachBand(h, [&](const Band& band) {
+constexpr std::int8_t kNobody = -1;
+
+struct Disagreements {
+  Image<std::int8_t> owner;    ///< Frame that owns a cell; kNobody where none records it.
+  std::vector<CellMask> masks; ///< For each frame the cells where it disagrees with their owner.
+};
+
+/// With `where`, only inside it.
+Disagreements disagreements(const Scene& scene, const Sensitivity& s, const CellMask* where) {
+  const int width = scene.width(), height = scene.height();
+  Disagreements out{Image<std::int8_t>(width, height, 1), {}};
+  out.owner.fill(kNobody);
+  for (std::size_t i = 0; i < scene.cells.size(); ++i) out.masks.push_back(emptyMask(width, height));
+  forEachBand(height, [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y)
-      for (int x = 0; x < w; ++x) {
-        std::uint8_t any = 0;
-        for (int v = std::max(0, y - radius); v <= std::min(h - 1, y + radius); ++v)
-          for (int u = std::max(0, x - radius); u <= std::min(w - 1, x + radius); ++u) any |= *mask.at(u, v);
-        *out.at(x, y) = any;
+      for (int x = 0; x < width; ++x) {
+        if (where && !*where->at(x, y)) continue;
+        const int owner = scene.emptied ? commonOwner(scene, x, y, s) : guidedOwner(scene, x, y, s);
+        *out.owner.at(x, y) = std::int8_t(owner);
+        if (owner < 0) continue;
+        const Reading truth = reading(scene.cells[std::size_t(owner)], x, y);
+        for (std::size_t i = 0; i < scene.cells.size(); ++i)
+          if (int(i) != owner && !scene.cells[i].outside(x, y) && !same(scene, i, x, y, truth, s)) *out.masks[i].at(x, y) = 1;
       }
   });
   return out;
 }
 
-void dropSpecks(Image<std::uint8_t>& mask, std::size_t least) {
-  for (const auto& component : components(mask))
-    if (component.size() < least)
-      for (const int at : component) mask.data()[at] = 0;
-}
-
-/// What a frame lacks of a region: cells it does not record count, and so does its distance in exposure.
-double lackOf(const PlacedCells& cells, const std::vector<int>& region, double stopsAway) {
+/// Share of a region that a frame does not record; outside counts four times.
+double lackOf(const PlacedCells& cells, const std::vector<int>& region) {
   double lacking = 0;
-  const int w = cells.light.width();
+  const int w = cells.radiance.width();
   for (const int at : region)
-    if (!records(cells, at % w, at / w)) lacking += *cells.light.at(at % w, at / w) < 0 ? 4 : 1;
-  return 6 * lacking / double(region.size()) + 0.08 * stopsAway;
+    if (!records(cells, at % w, at / w)) lacking += cells.outside(at % w, at / w) ? 4 : 1;
+  return lacking / double(region.size());
 }
 
-/// The frame that a region is taken from.
-int takerOf(const std::vector<PlacedCells>& cells, const std::vector<int>& region, int reference) {
-  int best = reference;
+/// The frame that a place is taken from which the reference does not record: it records most of it, does not contradict what the
+/// reference says, and lies near it in exposure.
+int takerOf(const Scene& scene, const std::vector<int>& part, const Sensitivity& s) {
+  const PlacedCells& reference = scene.cells[std::size_t(scene.reference)];
+  const int w = scene.width();
+  int best = scene.reference;
   double least = 1e9;
-  for (std::size_t i = 0; i < cells.size(); ++i) {
-    const double away = std::abs(std::log2(cells[i].exposure / cells[reference].exposure));
-    if (const double lack = lackOf(cells[i], region, away); lack < least) {
-      least = lack;
-      best = int(i);
-    }
+  for (std::size_t i = 0; i < scene.cells.size(); ++i) {
+    const auto contradicts = [&](int at) {
+      return int(i) != scene.reference && records(scene.cells[i], at % w, at / w) && !same(scene, std::size_t(scene.reference), at % w, at / w, reading(scene.cells[i], at % w, at / w), s);
+    };
+    const double wrong = reference.radiance.empty() ? 0 : double(std::count_if(part.begin(), part.end(), contradicts)) / double(part.size());
+    const double lack = 6 * (lackOf(scene.cells[i], part) + wrong) + 0.08 * scene.stopsAway(i);
+    if (lack < least) least = lack, best = int(i);
   }
   return best;
 }
 
-/// Grows by `radius` cells (square), then a box mean of the same radius: 1 far away, 0 inside.
-Image<float> softShare(const Image<std::uint8_t>& mask, int radius) {
-  const int w = mask.width(), h = mask.height();
-  const Image<std::uint8_t> grown = dilated(mask, radius);
-  Image<float> share(w, h, 1);
+/// A region in the parts that are taken from one frame each: what the reference records from that, and each connected place that it does
+/// not record from another. When it records little of a region, the thing that moved lies mostly beyond it, and all is taken from another.
+struct Part {
+  std::vector<int> cells;
+  int taker = 0;
+};
+constexpr double kTooLittle = 0.25;
+
+std::vector<Part> partsOf(const Scene& scene, const std::vector<int>& region, const Disagreements& found, const Sensitivity& s) {
+  const int w = scene.width();
+  if (scene.emptied) {
+    std::vector<int> count(scene.cells.size(), 0);
+    for (const int at : region)
+      if (found.owner.data()[at] >= 0) ++count[std::size_t(found.owner.data()[at])];
+    return {{region, int(std::max_element(count.begin(), count.end()) - count.begin())}};
+  }
+  const double lack = lackOf(scene.cells[std::size_t(scene.reference)], region);
+  if (lack == 0) return {{region, scene.reference}};
+  if (lack > 1 - kTooLittle) return {{region, takerOf(scene, region, s)}};
+  std::vector<Part> parts(1, Part{{}, scene.reference});
+  CellMask lost = emptyMask(w, scene.height());
+  for (const int at : region) {
+    if (records(scene.cells[std::size_t(scene.reference)], at % w, at / w)) parts[0].cells.push_back(at);
+    else lost.data()[at] = 1;
+  }
+  for (auto& cells : components(lost)) {
+    const int taker = takerOf(scene, cells, s);
+    parts.push_back({std::move(cells), taker});
+  }
+  return parts;
+}
+
+MovedRegion describe(const Scene& scene, const std::vector<int>& region, int taker) {
+  const int w = scene.width();
+  int left = w, top = scene.height(), right = 0, bottom = 0;
+  for (const int at : region) left = std::min(left, at % w), right = std::max(right, at % w), top = std::min(top, at / w), bottom = std::max(bottom, at / w);
+  MovedRegion out{{left, top, right - left + 1, bottom - top + 1}, {}, taker, {}, false};
+  out.mask.assign(std::size_t(out.cells.width * out.cells.height), 0);
+  for (const int at : region) out.mask[std::size_t((at / w - top) * out.cells.width + at % w - left)] = 1;
+  for (std::size_t i = 0; i < scene.cells.size(); ++i)
+    if (int(i) == taker || lackOf(scene.cells[i], region) < 0.3) out.recording.push_back(int(i));
+  return out;
+}
+
+/// How far from what a frame disagrees on it is left out: `near` certainly, `far` where the taken frame records the place.
+struct Surroundings {
+  std::vector<CellMask> near, far;
+};
+
+/// Marks in `left` the cells of a region that each frame is left out of.
+void leaveOut(const Scene& scene, const std::vector<Part>& parts, const std::vector<int>& region, const Disagreements& found, const Surroundings& around,
+              std::vector<CellMask>& left) {
+  const int w = scene.width();
+  for (std::size_t i = 0; i < scene.cells.size(); ++i) {
+    const auto count = std::count_if(region.begin(), region.end(), [&](int at) { return found.masks[i].data()[at]; });
+    const bool disagrees = double(count) > kDisagreeing * double(region.size());
+    for (const Part& part : parts) {
+      const PlacedCells& taken = scene.cells[std::size_t(part.taker)];
+      for (const int at : part.cells) {
+        const bool near = around.near[i].data()[at] || (around.far[i].data()[at] && !scene.emptied && records(taken, at % w, at / w));
+        // The taker of a part is left out of it only where it is the odd one itself.
+        const bool speaks = !scene.emptied && int(i) == part.taker;
+        if (found.masks[i].data()[at] || (disagrees && near && !speaks)) left[i].data()[at] = 1;
+      }
+    }
+  }
+}
+
+/// Grown borders may leave a cell to nobody who records it: then the one that agrees there and was left most of a say has it, else its owner.
+void leaveNoGap(const Scene& scene, const Disagreements& found, std::vector<Image<float>>& share) {
+  const int w = scene.width(), h = scene.height();
   forEachBand(h, [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y)
       for (int x = 0; x < w; ++x) {
-        int open = 0, count = 0;
-        for (int v = std::max(0, y - radius); v <= std::min(h - 1, y + radius); ++v)
-          for (int u = std::max(0, x - radius); u <= std::min(w - 1, x + radius); ++u) {
-            open += *grown.at(u, v) ? 0 : 1;
-            ++count;
-          }
-        *share.at(x, y) = *grown.at(x, y) ? 0.f : float(open) / float(count); // stays 0 inside the grown place
-      }
-  });
-  return share;
-}
-
-/// For each frame the cells where it disagrees with the frame that owns them; with `where`, only inside it.
-std::vector<Image<std::uint8_t>> disagreements(const std::vector<PlacedCells>& cells, const std::vector<int>& order, int reference, const Sensitivity& s,
-                                               const Image<std::uint8_t>* where) {
-  const int width = cells.front().light.width(), height = cells.front().light.height();
-  std::vector<Image<std::uint8_t>> masks;
-  for (std::size_t i = 0; i < cells.size(); ++i) {
-    masks.emplace_back(width, height, 1);
-    masks.back().fill(0);
-  }
-  forEachBand(height, [&](const Band& band) {
-    for (int y = band.begin; y < band.end; ++y)
-      for (int x = 0; x < width; ++x) {
-        if (where && !*where->at(x, y)) continue;
-        const int owner = ownerOf(cells, order, reference, x, y, s);
-        if (owner < 0) continue;
-        const Reading truth = reading(cells[owner], x, y);
-        for (std::size_t i = 0; i < cells.size(); ++i) {
-          if (int(i) == owner || *cells[i].light.at(x, y) < 0) continue;
-          const Reading other = reading(cells[i], x, y);
-          const bool same = *cells[i].clipped.at(x, y) == 0 ? agree(truth, other, s) : within(cells[i], x, y, truth, s);
-          if (!same) *masks[i].at(x, y) = 1;
+        float most = 0, agreeing = -1;
+        int next = *found.owner.at(x, y);
+        for (std::size_t i = 0; i < share.size(); ++i) {
+          if (!records(scene.cells[i], x, y)) continue;
+          const float s = *share[i].at(x, y);
+          most = std::max(most, s);
+          if (!*found.masks[i].at(x, y) && s > agreeing) agreeing = s, next = int(i);
         }
+        if (most < 0.5f && next >= 0) *share[std::size_t(next)].at(x, y) = 1;
       }
   });
-  return masks;
 }
 
-Image<std::uint8_t> unionOf(const std::vector<Image<std::uint8_t>>& masks) {
-  Image<std::uint8_t> any = masks.front().clone();
-  for (const auto& mask : masks)
-    for (std::size_t k = 0; k < any.size(); ++k) any.data()[k] |= mask.data()[k];
-  return any;
+/// Cells under a brush stroke, or those of the place that holds a single point; empty when there is none.
+std::vector<int> cellsOf(const SourceChoice& choice, const std::vector<MovedRegion>& places, int w, int h) {
+  const auto cellAt = [&](const SourceChoice::Point& p) { return std::pair(std::clamp(int(p.x * w), 0, w - 1), std::clamp(int(p.y * h), 0, h - 1)); };
+  if (choice.radius <= 0 && !choice.stroke.empty()) {
+    const auto [x, y] = cellAt(choice.stroke.front());
+    std::vector<int> cells;
+    const auto place = std::find_if(places.begin(), places.end(), [&](const MovedRegion& p) { return !p.painted && p.holds(x, y); });
+    if (place == places.end()) return {};
+    for (int v = place->cells.y; v < place->cells.y + place->cells.height; ++v)
+      for (int u = place->cells.x; u < place->cells.x + place->cells.width; ++u)
+        if (place->holds(u, v)) cells.push_back(v * w + u);
+    return cells;
+  }
+  std::vector<int> cells;
+  CellMask covered = emptyMask(w, h);
+  const double radius = std::max(1.0, choice.radius * w);
+  for (std::size_t k = 0; k < choice.stroke.size(); ++k) {
+    const auto& a = choice.stroke[k > 0 ? k - 1 : 0];
+    const auto& b = choice.stroke[k];
+    const double length = std::hypot((b.x - a.x) * w, (b.y - a.y) * h);
+    const int steps = std::clamp(int(length / (radius / 2)) + 1, 1, 4 * (w + h));
+    for (int step = 0; step <= steps; ++step) {
+      const double t = double(step) / steps, cx = (a.x + t * (b.x - a.x)) * w, cy = (a.y + t * (b.y - a.y)) * h;
+      for (int y = std::max(0, int(cy - radius)); y <= std::min(h - 1, int(cy + radius)); ++y)
+        for (int x = std::max(0, int(cx - radius)); x <= std::min(w - 1, int(cx + radius)); ++x)
+          if (std::hypot(x + 0.5 - cx, y + 0.5 - cy) <= radius) *covered.at(x, y) = 1;
+    }
+  }
+  for (int at = 0; at < w * h; ++at)
+    if (covered.data()[at]) cells.push_back(at);
+  return cells;
+}
+
+/// What moved, as connected regions of cells.
+std::vector<std::vector<int>> findRegions(const Scene& scene, MotionMode mode, Disagreements& found) {
+  const int width = scene.width(), height = scene.height(), reach = std::max(3, width / kThingsAcross);
+  found = disagreements(scene, sensitivityOf(mode), nullptr);
+  CellMask any = emptyMask(width, height);
+  for (auto& mask : found.masks) {
+    dropSpecks(mask, 4);
+    unite(any, mask);
+  }
+  if (std::none_of(any.data(), any.data() + any.size(), [](auto v) { return v; })) return {};
+  // Near what moved for certain, less is needed: a head, a foot, a rope's end are only a cell or two.
+  const CellMask close = dilated(any, reach);
+  const auto finer = disagreements(scene, sensitivityOf(MotionMode::High), &close);
+  for (std::size_t i = 0; i < found.masks.size(); ++i) {
+    unite(found.masks[i], finer.masks[i]);
+    unite(any, finer.masks[i]);
+  }
+  // Parts of one thing are joined across the gaps where it happens to be as bright as what is behind it.
+  std::vector<std::vector<int>> regions;
+  for (const auto& grown : components(dilated(any, reach))) {
+    regions.emplace_back();
+    for (const int at : grown)
+      if (any.data()[at]) regions.back().push_back(at);
+  }
+  return regions;
 }
 
 } // namespace
 
+int consistencyCell(int width, int height) { return std::clamp(int(std::lround(std::sqrt(double(width) * height / 1e6))), 4, 8); }
+
 Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeOptions& options, const Progress& progress) {
   Consistency out;
   out.report.excludedShare.assign(frames.size(), 0);
-  if (options.motion == MotionMode::Off || frames.size() < 2) return out;
-  const Frame& reference = *frames[options.reference].frame;
-  const int width = reference.width() / kCell, height = reference.height() / kCell;
-  if (width < 8 || height < 8) return out;
-  std::vector<PlacedCells> cells;
-  for (const auto& frame : frames) {
-    if (progress.stopRequested()) return out;
-    cells.push_back(place(frame, width, height));
-  }
-  const Sensitivity s = sensitivityOf(options.motion);
-  const auto order = byDistance(cells, options.reference);
-  learnTones(cells, order);
+  const Frame& reference = *frames[std::size_t(options.reference)].frame;
+  out.cell = consistencyCell(reference.width(), reference.height());
+  const int width = reference.width() / out.cell, height = reference.height() / out.cell;
+  const bool looked = options.motion != MotionMode::Off && frames.size() > 1;
+  if ((!looked && options.choices.empty()) || width < 8 || height < 8) return out;
+  Scene scene{{}, byDistance(frames, options.reference), options.reference, options.emptyScene && frames.size() > 2};
+  scene.cells = placeCells(frames, out.cell, scene.order, progress);
+  if (progress.stopRequested()) return out;
+
+  Disagreements found;
+  std::vector<CellMask> left;
+  Surroundings around;
+  for (std::size_t i = 0; i < frames.size(); ++i) left.push_back(emptyMask(width, height));
+  std::vector<std::vector<int>> regions;
+  if (looked) regions = findRegions(scene, options.motion, found);
   const int reach = std::max(3, width / kThingsAcross);
-  auto masks = disagreements(cells, order, options.reference, s, nullptr);
-  for (auto& mask : masks) dropSpecks(mask, 4);
-  // Near what moved for certain, less is needed: a head, a foot, a rope's end are only a cell or two.
-  const Image<std::uint8_t> near = dilated(unionOf(masks), reach);
-  const auto finer = disagreements(cells, order, options.reference, sensitivityOf(MotionMode::High), &near);
-  Image<std::uint8_t> any = unionOf(masks);
-  for (const auto& mask : finer)
-    for (std::size_t k = 0; k < any.size(); ++k) any.data()[k] |= mask.data()[k];
-  for (auto& mask : masks) mask.fill(0);
-  // Parts of one thing are joined across the gaps where it happens to be as bright as what is behind it.
-  for (const auto& grown : components(dilated(any, reach))) {
-    std::vector<int> region;
-    for (const int at : grown)
-      if (any.data()[at]) region.push_back(at);
-    const int taker = takerOf(cells, region, options.reference);
+  for (const auto& mask : found.masks) {
+    around.near.push_back(dilated(mask, reach));
+    around.far.push_back(dilated(mask, 2 * reach));
+  }
+  for (const auto& region : regions) {
+    const auto parts = partsOf(scene, region, found, sensitivityOf(options.motion));
+    for (const Part& part : parts)
+      if (part.cells.size() >= kShown || parts.size() == 1) out.report.places.push_back(describe(scene, part.cells, part.taker));
+    leaveOut(scene, parts, region, found, around, left);
+  }
+  for (const auto& choice : options.choices) {
+    const auto cells = cellsOf(choice, out.report.places, width, height);
+    if (cells.empty() || choice.frame < 0 || choice.frame >= int(frames.size())) continue;
+    for (const int at : cells) left[std::size_t(choice.frame)].data()[at] = 0;
+    if (choice.radius > 0) {
+      out.report.places.push_back(describe(scene, cells, choice.frame));
+      out.report.places.back().painted = true;
+    } else {
+      for (MovedRegion& place : out.report.places)
+        if (!place.painted && place.holds(cells.front() % width, cells.front() / width)) place.source = choice.frame;
+    }
     for (std::size_t i = 0; i < frames.size(); ++i)
-      if (int(i) != taker)
-        for (const int at : region) masks[i].data()[at] = 1;
-    ++out.report.regions;
+      if (int(i) != choice.frame)
+        for (const int at : cells) left[i].data()[at] = 1;
   }
+  out.report.regions = int(regions.size());
+  out.report.cell = out.cell;
+  if (out.report.places.empty()) return out;
   for (std::size_t i = 0; i < frames.size(); ++i) {
-    const auto left = std::count(masks[i].data(), masks[i].data() + masks[i].size(), std::uint8_t(1));
-    out.report.excludedShare[i] = double(left) / double(masks[i].size());
-    out.share.push_back(softShare(masks[i], 2));
+    const auto count = std::count(left[i].data(), left[i].data() + left[i].size(), std::uint8_t(1));
+    out.report.excludedShare[i] = double(count) / double(left[i].size());
+    out.share.push_back(softShare(left[i], kGrow));
   }
+  if (looked && options.choices.empty()) leaveNoGap(scene, found, out.share);
   return out;
 }
 

@@ -25,6 +25,7 @@ struct Source {
   VarianceCurve variance;
   float misplaced = 0; ///< Variance of the place, square pixels.
   const Image<float>* share = nullptr;
+  int shareCell = 4;
 };
 
 ML_VECTOR_CLONES void useOfRow(const float* trust, const float* share, int n, float* __restrict use) {
@@ -114,7 +115,7 @@ private:
   void prepareUse(std::size_t i, const Roi& where, int y) {
     const FrameTile& tile = tiles_[i];
     const Source& s = sources_[i];
-    const bool shared = s.share && !shareRow(*s.share, where.x, where.y + y, where.width, share_);
+    const bool shared = s.share && !shareRow(*s.share, s.shareCell, where.x, where.y + y, where.width, share_);
     for (int c = 0; c < 3; ++c)
       useOfRow(tile.allTrusted ? nullptr : tile.trust[std::size_t(c)].row(y), shared ? share_ : nullptr, where.width, use_[i][std::size_t(c)].data());
   }
@@ -170,7 +171,7 @@ private:
   /// Has a frame a say at a pixel, apart from its exposure?
   bool speaks(std::size_t i, int x, int y) const {
     float share;
-    return shareRow(*sources_[i].share, tileX_ + x, tileY_ + y, 1, &share) || share >= 0.5f;
+    return shareRow(*sources_[i].share, sources_[i].shareCell, tileX_ + x, tileY_ + y, 1, &share) || share >= 0.5f;
   }
 
   void fillMaps(const Roi& where, int y) {
@@ -231,7 +232,7 @@ Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const 
   if (auto sound = check(frames, options); !sound) return passOn(sound.error());
   const Frame& reference = *frames[std::size_t(options.reference)].frame;
   progress.at("Look for movement", 0);
-  const Consistency consistency = findConsistency(frames, options, progress);
+  Consistency consistency = findConsistency(frames, options, progress);
   if (progress.stopRequested()) return stopped();
 
   std::vector<Source> sources;
@@ -241,7 +242,7 @@ Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const 
     const double light = relativeExposure(f.settings) * f.midTone;
     const bool moved = !Transform{frames[i].toFrame}.isIdentity();
     sources.push_back({frames[i], float(light / unit), varianceCurve(f), moved ? float(frames[i].misplacement * frames[i].misplacement) : 0.f,
-                       consistency.share.empty() ? nullptr : &consistency.share[i]});
+                       consistency.share.empty() ? nullptr : &consistency.share[i], consistency.cell});
   }
   MergeResult result;
   const int width = reference.width(), height = reference.height();
@@ -266,7 +267,7 @@ Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const 
   if (!finished) return stopped();
   for (const int count : clipped) result.clippedShare += count;
   result.clippedShare /= double(width) * height;
-  result.motion = consistency.report;
+  result.motion = std::move(consistency.report);
   result.ev100OfUnit = ev100(reference.settings).value - std::log2(kMidTone);
   return result;
 }

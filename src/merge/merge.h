@@ -3,6 +3,7 @@
 #include "base/result.h"
 #include "capture/frame.h"
 #include "image/colour.h"
+#include "merge/moved_region.h"
 
 #include <optional>
 #include <string>
@@ -15,6 +16,8 @@ enum class MotionMode { Off, Low, Medium, High, Auto };
 struct MergeOptions {
   int reference = 0;                    ///< Frame that owns moving things and geometry.
   MotionMode motion = MotionMode::Auto; ///< Auto is Medium.
+  bool emptyScene = false;              ///< With three frames or more: what most frames agree on, instead of what the reference saw; passers-by vanish.
+  std::vector<SourceChoice> choices;    ///< The user's word on what comes from where; later ones win.
   [[nodiscard]] std::optional<std::string> invalidReason(std::size_t frames) const;
 };
 
@@ -29,6 +32,8 @@ struct PlacedFrame {
 struct MotionReport {
   std::vector<double> excludedShare; ///< For each frame, share of the picture in which it was not used.
   int regions = 0;                   ///< Connected places in which at least one frame disagreed.
+  std::vector<MovedRegion> places;   ///< These, and what was painted.
+  int cell = 4;                      ///< Reference pixels a cell of `places` is wide.
 };
 
 struct MergeResult {

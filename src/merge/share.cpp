@@ -13,10 +13,10 @@ ML_VECTOR_CLONES void mixRows(const float* a, const float* b, float f, int n, fl
 
 } // namespace
 
-bool shareRow(const Image<float>& share, int x0, int y, int count, float* out) {
-  constexpr float kScale = 1.f / Consistency::kCell;
-  const auto place = [](int pixel, int size, int& whole) {
-    const float at = std::clamp((float(pixel) + 0.5f) * kScale - 0.5f, 0.f, float(size - 1));
+bool shareRow(const Image<float>& share, int cell, int x0, int y, int count, float* out) {
+  const float scale = 1.f / float(cell);
+  const auto place = [scale](int pixel, int size, int& whole) {
+    const float at = std::clamp((float(pixel) + 0.5f) * scale - 0.5f, 0.f, float(size - 1));
     whole = std::min(int(at), size - 2);
     return at - float(whole);
   };

@@ -1,0 +1,172 @@
+#include "merge/placed_cells.h"
+
+#include "align/transform.h"
+#include "base/parallel.h"
+#include "merge/variance_curve.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace ml {
+namespace {
+
+constexpr std::size_t kDarkestCode = 5; ///< Of 256; rendered and rounded, what is darker says little.
+
+/// Codes from which a channel counts as clipped.
+std::array<int, 3> clipCodes(const Frame& frame) {
+  std::array<int, 3> codes{};
+  for (int c = 0; c < 3; ++c) {
+    const float limit = 0.97f * frame.table.clipFrom * frame.saturation[std::size_t(c)], *table = frame.table.channel(c);
+    codes[std::size_t(c)] = int(std::upper_bound(table, table + frame.table.size(), limit) - table);
+  }
+  return codes;
+}
+
+/// Mean light (all channels) and clipping of the block of pixels that lies nearest to each cell.
+void readCells(const PlacedFrame& placed, int cell, Image<float>& light, Image<std::uint8_t>& clipped) {
+  const Frame& frame = *placed.frame;
+  const Transform transform{placed.toFrame};
+  const float *red = frame.table.channel(0), *green = frame.table.channel(1), *blue = frame.table.channel(2);
+  const std::array<int, 3> limit = clipCodes(frame);
+  const float share = 1 / (3.f * float(cell * cell));
+  frame.codes.visit([&](auto codes) {
+    forEachBand(light.height(), [&](const Band& band) {
+      for (int y = band.begin; y < band.end; ++y)
+        for (int x = 0; x < light.width(); ++x) {
+          double u, v;
+          const double middle = (cell - 1) / 2.0;
+          transform.map(x * cell + middle, y * cell + middle, u, v);
+          const int left = int(std::lround(u - middle)), top = int(std::lround(v - middle));
+          *light.at(x, y) = -1;
+          *clipped.at(x, y) = 1;
+          if (left < 0 || top < 0 || left + cell > codes.width || top + cell > codes.height) continue;
+          float sum = 0;
+          bool any = false;
+          for (int j = 0; j < cell; ++j) {
+            const auto* code = codes.at(left, top + j);
+            for (int i = 0; i < cell; ++i, code += 3) {
+              sum += red[code[0]] + green[code[1]] + blue[code[2]];
+              any |= (code[0] >= limit[0]) | (code[1] >= limit[1]) | (code[2] >= limit[2]);
+            }
+          }
+          *light.at(x, y) = std::max(0.f, sum * share);
+          *clipped.at(x, y) = any;
+        }
+    });
+  });
+}
+
+/// Factor on a frame's radiance by its own light, learnt from cells that other frames record too. Two bins a stop.
+class ToneCorrection {
+public:
+  static constexpr int kBins = 28;
+  using Samples = std::array<std::vector<float>, kBins>;
+
+  ToneCorrection() { factors_.fill(1); }
+  static int bin(float light) {
+    constexpr double kStops = 14;
+    return std::clamp(int((std::log2(std::max(light, 1e-9f)) + kStops) * 2), 0, kBins - 1);
+  }
+  [[nodiscard]] float at(float light) const { return factors_[std::size_t(bin(light))]; }
+
+  /// `samples`: ratios of what others say to what this frame says, by bin. Bins with few samples follow their neighbours.
+  void learn(Samples& samples) {
+    constexpr std::size_t kEnough = 25;
+    std::array<float, kBins> medians{};
+    float last = 0;
+    for (int i = kBins - 1; i >= 0; --i) { // from the bright end, where samples are good
+      auto& s = samples[std::size_t(i)];
+      if (s.size() >= kEnough) {
+        std::nth_element(s.begin(), s.begin() + std::ptrdiff_t(s.size() / 2), s.end());
+        last = std::clamp(s[s.size() / 2], 0.5f, 2.f);
+      }
+      medians[std::size_t(i)] = last;
+    }
+    for (int i = 0; i < kBins; ++i) {
+      if (medians[std::size_t(i)] == 0) medians[std::size_t(i)] = i > 0 ? medians[std::size_t(i) - 1] : 0;
+      factors_[std::size_t(i)] = medians[std::size_t(i)] == 0 ? 1 : medians[std::size_t(i)];
+    }
+  }
+
+private:
+  std::array<float, kBins> factors_{};
+};
+
+ToneCorrection learnTones(const PlacedCells& frame, const Image<float>& known) {
+  ToneCorrection::Samples samples;
+  const std::size_t stride = known.size() / 200000 + 1;
+  std::array<std::size_t, ToneCorrection::kBins> all{};
+  for (std::size_t i = 0; i < known.size(); i += stride) {
+    if (!frame.recorded.data()[i]) continue;
+    const auto bin = std::size_t(ToneCorrection::bin(frame.radiance.data()[i]));
+    ++all[bin];
+    if (known.data()[i] > 0) samples[bin].push_back(known.data()[i] * float(frame.exposure) / frame.radiance.data()[i]);
+  }
+  // Light that the others mostly do not record, they record only where something moved: that teaches nothing.
+  for (std::size_t bin = 0; bin < all.size(); ++bin)
+    if (2 * samples[bin].size() < all[bin]) samples[bin].clear();
+  ToneCorrection tone;
+  tone.learn(samples);
+  return tone;
+}
+
+/// From light to radiance.
+void scale(PlacedCells& frame, const ToneCorrection& tone) {
+  const float inverse = float(1 / frame.exposure);
+  const int h = frame.radiance.height(), w = frame.radiance.width();
+  forEachBand(h, [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y)
+      for (int x = 0; x < w; ++x) {
+        float* light = frame.radiance.at(x, y);
+        if (*light < 0) continue;
+        const float factor = tone.at(*light) * inverse;
+        *light *= factor;
+        *frame.sigma.at(x, y) *= factor;
+      }
+  });
+  forEachBand(h, [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y)
+      for (int x = 0; x < w; ++x) {
+        float low = 1e30f, high = -1e30f;
+        for (int v = std::max(0, y - 1); v <= std::min(h - 1, y + 1); ++v)
+          for (int u = std::max(0, x - 1); u <= std::min(w - 1, x + 1); ++u) low = std::min(low, *frame.radiance.at(u, v)), high = std::max(high, *frame.radiance.at(u, v));
+        *frame.range.at(x, y) = high - std::max(0.f, low);
+      }
+  });
+}
+
+} // namespace
+
+std::vector<PlacedCells> placeCells(const std::vector<PlacedFrame>& frames, int cell, const std::vector<int>& order, const Progress& progress) {
+  const int width = frames.front().frame->width() / cell, height = frames.front().frame->height() / cell;
+  std::vector<PlacedCells> cells;
+  for (const auto& placed : frames) {
+    if (progress.stopRequested()) break;
+    const Frame& frame = *placed.frame;
+    PlacedCells c{Image<float>(width, height, 1), Image<float>(width, height, 1), Image<float>(width, height, 1), Image<std::uint8_t>(width, height, 1),
+                  Image<std::uint8_t>(width, height, 1), relativeExposure(frame.settings) * frame.midTone};
+    readCells(placed, cell, c.radiance, c.clipped);
+    // Neighbouring samples share demosaicing, and compression errors even more.
+    const float perCell = (frame.codeError > 0 ? 4.f : 1.5f) / float(cell * cell), least = frame.codeError > 0 ? 4.f : 2.f;
+    const VarianceCurve variance = varianceCurve(frame);
+    const float darkest = frame.codeError > 0 ? frame.table.channel(1)[std::size_t(frame.table.size()) * kDarkestCode / 256] : 0.f;
+    for (std::size_t i = 0; i < c.radiance.size(); ++i) {
+      const float light = c.radiance.data()[i], sigma = std::sqrt(variance.at(light) * perCell);
+      c.sigma.data()[i] = sigma;
+      c.recorded.data()[i] = !c.clipped.data()[i] && light > std::max(least * sigma, darkest);
+    }
+    cells.push_back(std::move(c));
+  }
+  if (progress.stopRequested()) return cells;
+  Image<float> known(width, height, 1);
+  known.fill(-1);
+  for (std::size_t k = 0; k < order.size(); ++k) {
+    PlacedCells& frame = cells[std::size_t(order[k])];
+    scale(frame, k > 0 ? learnTones(frame, known) : ToneCorrection{});
+    for (std::size_t i = 0; i < known.size(); ++i)
+      if (known.data()[i] <= 0 && frame.recorded.data()[i]) known.data()[i] = frame.radiance.data()[i];
+  }
+  return cells;
+}
+
+} // namespace ml
