@@ -256,24 +256,7 @@ std::vector<int> cellsOf(const SourceChoice& choice, const std::vector<MovedRegi
         if (place->holds(u, v)) cells.push_back(v * w + u);
     return cells;
   }
-  std::vector<int> cells;
-  CellMask covered = emptyMask(w, h);
-  const double radius = std::max(1.0, choice.radius * w);
-  for (std::size_t k = 0; k < choice.stroke.size(); ++k) {
-    const auto& a = choice.stroke[k > 0 ? k - 1 : 0];
-    const auto& b = choice.stroke[k];
-    const double length = std::hypot((b.x - a.x) * w, (b.y - a.y) * h);
-    const int steps = std::clamp(int(length / (radius / 2)) + 1, 1, 4 * (w + h));
-    for (int step = 0; step <= steps; ++step) {
-      const double t = double(step) / steps, cx = (a.x + t * (b.x - a.x)) * w, cy = (a.y + t * (b.y - a.y)) * h;
-      for (int y = std::max(0, int(cy - radius)); y <= std::min(h - 1, int(cy + radius)); ++y)
-        for (int x = std::max(0, int(cx - radius)); x <= std::min(w - 1, int(cx + radius)); ++x)
-          if (std::hypot(x + 0.5 - cx, y + 0.5 - cy) <= radius) *covered.at(x, y) = 1;
-    }
-  }
-  for (int at = 0; at < w * h; ++at)
-    if (covered.data()[at]) cells.push_back(at);
-  return cells;
+  return strokeCells(choice, w, h);
 }
 
 /// What moved, as connected regions of cells.
@@ -304,6 +287,27 @@ std::vector<std::vector<int>> findRegions(const Scene& scene, MotionMode mode, D
 }
 
 } // namespace
+
+std::vector<int> strokeCells(const SourceChoice& stroke, int w, int h) {
+  std::vector<int> cells;
+  CellMask covered = emptyMask(w, h);
+  const double radius = std::max(1.0, stroke.radius * w);
+  for (std::size_t k = 0; k < stroke.stroke.size(); ++k) {
+    const auto& a = stroke.stroke[k > 0 ? k - 1 : 0];
+    const auto& b = stroke.stroke[k];
+    const double length = std::hypot((b.x - a.x) * w, (b.y - a.y) * h);
+    const int steps = std::clamp(int(length / (radius / 2)) + 1, 1, 4 * (w + h));
+    for (int step = 0; step <= steps; ++step) {
+      const double t = double(step) / steps, cx = (a.x + t * (b.x - a.x)) * w, cy = (a.y + t * (b.y - a.y)) * h;
+      for (int y = std::max(0, int(cy - radius)); y <= std::min(h - 1, int(cy + radius)); ++y)
+        for (int x = std::max(0, int(cx - radius)); x <= std::min(w - 1, int(cx + radius)); ++x)
+          if (std::hypot(x + 0.5 - cx, y + 0.5 - cy) <= radius) *covered.at(x, y) = 1;
+    }
+  }
+  for (int at = 0; at < w * h; ++at)
+    if (covered.data()[at]) cells.push_back(at);
+  return cells;
+}
 
 int consistencyCell(int width, int height) { return std::clamp(int(std::lround(std::sqrt(double(width) * height / 1e6))), 4, 8); }
 

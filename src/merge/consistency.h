@@ -13,6 +13,9 @@ struct Consistency {
 /// Side of a cell for a picture: about a million cells, so that the check costs the same for a large picture as for a small one.
 [[nodiscard]] int consistencyCell(int width, int height);
 
+/// Cells of a width x height grid under a brush stroke.
+[[nodiscard]] std::vector<int> strokeCells(const SourceChoice& stroke, int width, int height);
+
 /// Compares mean light on cells, then gives each connected place to one frame.
 /// 1. Each cell has an owner. Reference-guided: the reference where that records it, else the nearest exposure that does and does
 /// not contradict the reference's clipping. Emptied: a frame of the largest group that agree with each other.

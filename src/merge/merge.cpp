@@ -209,7 +209,15 @@ private:
   float share_[kTileWidth], merged_[3][kTileWidth], weight_[3][kTileWidth], gathered_[3][kTileWidth];
 };
 
-Result<void> check(const std::vector<PlacedFrame>& frames, const MergeOptions& options) {
+} // namespace
+
+std::optional<std::string> MergeOptions::invalidReason(std::size_t frames) const {
+  if (frames < 1 || frames > kMostFrames) return "1 to 64 frames can be merged";
+  if (reference < 0 || reference >= int(frames)) return "the reference frame is not among the frames";
+  return {};
+}
+
+Result<void> checkFrames(const std::vector<PlacedFrame>& frames, const MergeOptions& options) {
   if (const auto reason = options.invalidReason(frames.size())) return fail(ErrorCode::InvalidArgument, "The frames cannot be merged: " + *reason + ".");
   const Frame& reference = *frames[std::size_t(options.reference)].frame;
   for (const auto& placed : frames)
@@ -220,16 +228,8 @@ Result<void> check(const std::vector<PlacedFrame>& frames, const MergeOptions& o
   return {};
 }
 
-} // namespace
-
-std::optional<std::string> MergeOptions::invalidReason(std::size_t frames) const {
-  if (frames < 1 || frames > kMostFrames) return "1 to 64 frames can be merged";
-  if (reference < 0 || reference >= int(frames)) return "the reference frame is not among the frames";
-  return {};
-}
-
 Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const MergeOptions& options, const Progress& progress) {
-  if (auto sound = check(frames, options); !sound) return passOn(sound.error());
+  if (auto sound = checkFrames(frames, options); !sound) return passOn(sound.error());
   const Frame& reference = *frames[std::size_t(options.reference)].frame;
   progress.at("Look for movement", 0);
   Consistency consistency = findConsistency(frames, options, progress);

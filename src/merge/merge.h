@@ -49,6 +49,9 @@ struct MergeResult {
 inline constexpr int kMapCell = 4;
 inline constexpr std::uint8_t kNoSource = 255;
 
+/// Errors of frames that cannot be merged together: InvalidArgument, SizeMismatch.
+[[nodiscard]] Result<void> checkFrames(const std::vector<PlacedFrame>& frames, const MergeOptions& options);
+
 /// Merges placed frames (darkest first) to radiance. Weights are the inverse variance of each sample under its frame's
 /// noise model, taken at the current estimate, not at the sample itself (Granados et al., CVPR 2010, eq. 4-6; Hasinoff et
 /// al., CVPR 2010), for each channel apart. Clipped samples weigh nothing. A frame that disagrees with the owner of a place beyond
