@@ -5,6 +5,10 @@
 
 namespace ml {
 
+namespace {
+constexpr double kLookedAt = 1.5e6; ///< Pixels are enough to know a share.
+}
+
 CodeTable::CodeTable(std::vector<float> forAllChannels) {
   tables_.fill(std::make_shared<const std::vector<float>>(std::move(forAllChannels)));
 }
@@ -25,16 +29,17 @@ void BracketSet::sortByExposure() {
 }
 
 double clippedShare(const Frame& frame) {
-  std::size_t clipped = 0;
+  std::size_t clipped = 0, looked = 0;
+  const int step = std::max(1, int(std::sqrt(double(frame.width()) * frame.height() / kLookedAt)));
   frame.codes.visit([&](auto codes) {
-    for (int y = 0; y < codes.height; ++y)
-      for (int x = 0; x < codes.width; ++x) {
+    for (int y = 0; y < codes.height; y += step)
+      for (int x = 0; x < codes.width; x += step, ++looked) {
         bool any = false;
         for (int c = 0; c < 3; ++c) any = any || frame.table.channel(c)[codes.at(x, y)[c]] > 0.97f * frame.table.clipFrom * frame.saturation[c];
         clipped += any;
       }
   });
-  return 3 * double(clipped) / double(std::max<std::size_t>(1, frame.codes.size()));
+  return double(clipped) / double(std::max<std::size_t>(1, looked));
 }
 
 double sampleVariance(const Frame& frame, double level) {

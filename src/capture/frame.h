@@ -46,6 +46,7 @@ struct Frame {
   NoiseModel noise;      ///< Of the sensor and the coding together, affine.
   NoiseModel sensor;     ///< Of the sensor alone.
   double codeError = 0;  ///< Standard deviation of rounding and compression, codes; 0: `noise` says all.
+  bool exposureKnown = true; ///< False: the file does not say; `settings` are not to be trusted.
   bool curveAssumed = false; ///< The file does not say how its codes follow from light; `table` is the usual guess (sRGB).
   Matrix3 toRec709 = kIdentity3; ///< Linear camera colour to linear Rec. 709, white balance included.
   ExposureSettings settings;     ///< Exact values.

@@ -38,6 +38,12 @@ Result<AlignMode> alignMode(const std::string& name) {
   return fail(ErrorCode::InvalidArgument, "--align takes off, shift, rigid, perspective or auto, not \"" + name + "\".");
 }
 
+Result<CombineMethod> combineMethod(const std::string& name) {
+  for (const auto method : {CombineMethod::Radiance, CombineMethod::Fusion, CombineMethod::ToneRange, CombineMethod::Single})
+    if (name == methodName(method)) return method;
+  return fail(ErrorCode::InvalidArgument, "--method takes radiance, fusion, tone-range or single, not \"" + name + "\".");
+}
+
 Result<MotionMode> motionMode(const std::string& name) {
   if (name == "off") return MotionMode::Off;
   if (name == "low") return MotionMode::Low;

@@ -14,6 +14,7 @@ enum Exit { kDone = 0, kSetLeftOut = 1, kWrongUse = 2, kUnreadable = 3, kCannotC
 [[nodiscard]] int exitCodeFor(const Error& error);
 
 [[nodiscard]] Result<AlignMode> alignMode(const std::string& name);
+[[nodiscard]] Result<CombineMethod> combineMethod(const std::string& name);
 [[nodiscard]] Result<MotionMode> motionMode(const std::string& name);
 [[nodiscard]] Result<CropMode> cropMode(const std::string& name);
 [[nodiscard]] Result<std::optional<int>> referenceFrame(const std::string& text);

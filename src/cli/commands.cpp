@@ -36,9 +36,8 @@ int sayLeftOut(const std::vector<LeftOut>& leftOut) {
 }
 
 Result<CombineOptions> combineOptions(const CombineArguments& a) {
-  if (a.method == "fusion" || a.method == "tone-range")
-    return fail(ErrorCode::NotYetAvailable, "--method " + a.method + " is not available yet; use radiance.");
-  if (a.method != "radiance") return fail(ErrorCode::InvalidArgument, "--method takes radiance, not \"" + a.method + "\".");
+  const auto method = combineMethod(a.method);
+  if (!method) return passOn(method.error());
   const auto align = alignMode(a.align);
   if (!align) return passOn(align.error());
   const auto motion = motionMode(a.motion);
@@ -47,7 +46,15 @@ Result<CombineOptions> combineOptions(const CombineArguments& a) {
   if (!crop) return passOn(crop.error());
   const auto reference = referenceFrame(a.reference);
   if (!reference) return passOn(reference.error());
-  return CombineOptions{*align, *motion, *reference, *crop};
+  CombineOptions options;
+  options.align = *align;
+  options.motion = *motion;
+  options.reference = *reference;
+  options.crop = *crop;
+  options.method = *method;
+  options.emptyScene = a.empty;
+  options.unused = a.leave;
+  return options;
 }
 
 /// 1 / focal length seconds, the classic limit for a full frame (common practice, no source).

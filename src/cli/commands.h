@@ -26,6 +26,8 @@ struct InspectArguments {
 struct CombineArguments {
   std::vector<std::string> paths;
   std::string out, method = "radiance", align = "auto", motion = "auto", reference = "auto", crop = "reference", report;
+  bool empty = false;
+  std::vector<std::string> leave;
 };
 struct FinishArguments {
   std::string file, out, look = "natural", recipe, report;

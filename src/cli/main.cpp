@@ -24,6 +24,8 @@ void addCombineOptions(CLI::App& command, ml::cli::CombineArguments& a) {
   command.add_option("--align", a.align, "off, shift, rigid, perspective or auto")->capture_default_str();
   command.add_option("--motion", a.motion, "off, low, medium, high or auto")->capture_default_str();
   command.add_option("--reference", a.reference, "frame that owns geometry and moving things, from 0 by name, or auto")->capture_default_str();
+  command.add_flag("--empty-scene", a.empty, "what most frames agree on: passers-by vanish");
+  command.add_option("--leave-out", a.leave, "names of files not to use");
   command.add_option("--crop", a.crop, "reference or overlap")->capture_default_str();
 }
 
@@ -70,7 +72,7 @@ int main(int count, char** arguments) {
   auto* combineCommand = app.add_subcommand("combine", "Frames of one view to a radiance picture");
   combineCommand->add_option("paths", combine.paths, "files and folders")->required();
   combineCommand->add_option("--out", combine.out, ".exr, .hdr or .tif")->required();
-  combineCommand->add_option("--method", combine.method, "radiance")->capture_default_str();
+  combineCommand->add_option("--method", combine.method, "radiance, fusion, tone-range or single")->capture_default_str();
   combineCommand->add_option("--report", combine.report, "JSON file");
   addCombineOptions(*combineCommand, combine);
 

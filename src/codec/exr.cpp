@@ -1,5 +1,8 @@
 #include "codec/exr.h"
 
+#include "base/parallel.h"
+#include "base/vector_clones.h"
+
 #include <ImfChannelList.h>
 #include <ImfChromaticitiesAttribute.h>
 #include <ImfFrameBuffer.h>
@@ -8,6 +11,8 @@
 #include <ImfOutputFile.h>
 #include <ImfStandardAttributes.h>
 #include <ImfStringAttribute.h>
+#include <ImfThreading.h>
+#include <bit>
 #include <half.h>
 #include <string>
 #include <vector>
@@ -37,11 +42,29 @@ Imf::FrameBuffer frameBuffer(char* data, std::size_t sampleSize, Imf::PixelType 
   return buffer;
 }
 
+/// Compression runs on as many threads as everything else.
+int threads() {
+  if (Imf::globalThreadCount() < threadCount()) Imf::setGlobalThreadCount(threadCount());
+  return threadCount();
+}
+
+/// IEEE 754 binary16, rounded to nearest even; beyond the largest half, the largest.
+ML_VECTOR_CLONES void toHalf(const float* in, int n, std::uint16_t* __restrict out) {
+  for (int i = 0; i < n; ++i) {
+    const float held = std::min(std::max(in[i], -65504.f), 65504.f);
+    const std::uint32_t bits = std::bit_cast<std::uint32_t>(held), sign = bits >> 16 & 0x8000u, magnitude = bits & 0x7fffffffu;
+    // Small ones (below 2^-14) are rounded by adding a number whose last place is theirs.
+    const std::uint32_t small = std::bit_cast<std::uint32_t>(std::bit_cast<float>(magnitude) + 0.5f) - std::bit_cast<std::uint32_t>(0.5f);
+    const std::uint32_t large = (magnitude + 0xfffu + (magnitude >> 13 & 1u) - 0x38000000u) >> 13;
+    out[i] = std::uint16_t(sign | (magnitude < 0x38800000u ? small : large));
+  }
+}
+
 } // namespace
 
 Result<PlacedImage> readExr(const std::filesystem::path& path) {
   try {
-    Imf::InputFile file(path.c_str());
+    Imf::InputFile file(path.c_str(), threads());
     const auto window = file.header().dataWindow(), display = file.header().displayWindow();
     const std::int64_t width = std::int64_t(window.max.x) - window.min.x + 1, height = std::int64_t(window.max.y) - window.min.y + 1;
     if (auto size = checkSize(path, width, height); !size) return passOn(size.error());
@@ -61,28 +84,39 @@ Result<PlacedImage> readExr(const std::filesystem::path& path) {
   }
 }
 
-Result<void> writePlacedExr(const std::filesystem::path& path, const PlacedImage& image, const ExrOptions& options) {
+namespace {
+
+/// `pixels` without gaps between its rows.
+Result<void> writePart(const std::filesystem::path& path, ImageView<const float> pixels, int x, int y0, int fullWidth, int fullHeight, const ExrOptions& options) {
   try {
-    const auto& pixels = image.pixels;
-    const Imath::Box2i display({0, 0}, {image.fullWidth - 1, image.fullHeight - 1});
-    const Imath::Box2i window({image.x, image.y}, {image.x + pixels.width() - 1, image.y + pixels.height() - 1});
+    const Imath::Box2i display({0, 0}, {fullWidth - 1, fullHeight - 1});
+    const Imath::Box2i window({x, y0}, {x + pixels.width - 1, y0 + pixels.height - 1});
     Imf::Header header(display, window);
-    header.compression() = options.lossy ? Imf::DWAA_COMPRESSION : Imf::ZIP_COMPRESSION;
+    header.compression() = options.lossy ? Imf::DWAA_COMPRESSION : options.half ? Imf::PIZ_COMPRESSION : Imf::ZIP_COMPRESSION; // PIZ: noise of half floats in a third of the time
     if (options.lossy) header.dwaCompressionLevel() = float(options.lossyLevel);
+    else header.zipCompressionLevel() = 2; // half the time of the usual 4, and 2 % more bytes
     const auto type = options.half ? Imf::HALF : Imf::FLOAT;
-    for (const auto& name : channelNames(pixels.channels())) header.channels().insert(name, Imf::Channel(type));
+    for (const auto& name : channelNames(pixels.channels)) header.channels().insert(name, Imf::Channel(type));
     Imf::addChromaticities(header, Imf::Chromaticities());
     for (const auto& [key, value] : options.text) header.insert(key, Imf::StringAttribute(value));
-    Imf::OutputFile file(path.c_str(), header);
+    Imf::OutputFile file(path.c_str(), header, threads());
     if (options.half) {
-      std::vector<half> halves(pixels.size());
-      for (std::size_t i = 0; i < halves.size(); ++i) halves[i] = std::clamp(pixels.data()[i], -65504.f, 65504.f);
-      file.setFrameBuffer(frameBuffer(reinterpret_cast<char*>(halves.data()), sizeof(half), type, window, pixels.channels()));
-      file.writePixels(pixels.height());
+      // A few rows at a time: the halves never exist as a whole.
+      constexpr int kRows = 256;
+      Image<std::uint16_t> halves(pixels.width, std::min(kRows, pixels.height), pixels.channels);
+      for (int y = 0; y < pixels.height; y += kRows) {
+        const int rows = std::min(kRows, pixels.height - y);
+        forEachBand(rows, [&](const Band& band) {
+          for (int v = band.begin; v < band.end; ++v) toHalf(pixels.row(y + v), pixels.width * pixels.channels, halves.row(v));
+        });
+        const Imath::Box2i part({window.min.x, window.min.y + y}, {window.max.x, window.min.y + y + rows - 1});
+        file.setFrameBuffer(frameBuffer(reinterpret_cast<char*>(halves.data()), sizeof(half), type, part, pixels.channels));
+        file.writePixels(rows);
+      }
     } else {
-      auto* data = const_cast<float*>(pixels.data());
-      file.setFrameBuffer(frameBuffer(reinterpret_cast<char*>(data), sizeof(float), type, window, pixels.channels()));
-      file.writePixels(pixels.height());
+      auto* data = const_cast<float*>(pixels.data);
+      file.setFrameBuffer(frameBuffer(reinterpret_cast<char*>(data), sizeof(float), type, window, pixels.channels));
+      file.writePixels(pixels.height);
     }
     return {};
   } catch (const std::exception& error) {
@@ -90,7 +124,14 @@ Result<void> writePlacedExr(const std::filesystem::path& path, const PlacedImage
   }
 }
 
+} // namespace
+
+Result<void> writePlacedExr(const std::filesystem::path& path, const PlacedImage& image, const ExrOptions& options) {
+  return writePart(path, image.pixels.view(), image.x, image.y, image.fullWidth, image.fullHeight, options);
+}
+
 Result<void> writeExr(const std::filesystem::path& path, ImageView<const float> view, const ExrOptions& options) {
+  if (view.stride == std::ptrdiff_t(view.width) * view.channels) return writePart(path, view, 0, 0, view.width, view.height, options);
   PlacedImage placed;
   placed.pixels = Image<float>(view.width, view.height, view.channels);
   for (int y = 0; y < view.height; ++y) std::copy_n(view.row(y), view.width * view.channels, placed.pixels.row(y));

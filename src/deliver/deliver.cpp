@@ -1,6 +1,7 @@
 #include "deliver/deliver.h"
 
 #include "base/atomic_file.h"
+#include "base/parallel.h"
 #include "codec/exif.h"
 #include "codec/exr.h"
 #include "codec/icc.h"
@@ -40,8 +41,10 @@ Image<std::uint16_t> reduced(ImageView<const std::uint16_t> picture, int longEdg
 
 Image<std::uint8_t> toBytes(ImageView<const std::uint16_t> picture) {
   Image<std::uint8_t> bytes(picture.width, picture.height, 3);
-  for (int y = 0; y < picture.height; ++y)
-    for (int i = 0; i < picture.width * 3; ++i) bytes.row(y)[i] = std::uint8_t((picture.row(y)[i] + 128) / 257);
+  forEachBand(picture.height, [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y)
+      for (int i = 0; i < picture.width * 3; ++i) bytes.row(y)[i] = std::uint8_t((picture.row(y)[i] + 128u) * 255u >> 16); // nearest of v / 257
+  });
   return bytes;
 }
 

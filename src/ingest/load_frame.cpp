@@ -90,7 +90,7 @@ Result<FileFacts> inspectFile(const fs::path& file) {
   return FileFacts{file, *metadata, *settings};
 }
 
-Result<Frame> loadFrame(const fs::path& file) {
+Result<Frame> loadFrame(const fs::path& file, Unsaid unsaid) {
   auto kind = frameKind(file);
   if (!kind) return passOn(kind.error());
   auto metadata = readExif(file);
@@ -101,6 +101,8 @@ Result<Frame> loadFrame(const fs::path& file) {
   if (!found.time) found.time = frame->metadata.time;
   if (!found.aperture) found.aperture = frame->metadata.aperture;
   if (!found.iso) found.iso = frame->metadata.iso;
+  frame->exposureKnown = found.time.has_value();
+  if (!frame->exposureKnown && unsaid == Unsaid::Allowed) found.time = Seconds{1.0 / 64};
   auto settings = settingsOf(file, found);
   if (!settings) return passOn(settings.error());
   frame->metadata = found;

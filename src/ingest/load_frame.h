@@ -17,7 +17,9 @@ inline constexpr double kRoundedCodeError = 0.29, kCompressedCodeError = 0.7;
 
 /// Reads one file as a frame: raw (LibRaw), JPEG, PNG or TIFF with an sRGB curve; turned as Exif says; exposure from Exif made exact.
 /// Errors: FileMissing, FileUnreadable, UnsupportedFormat, MissingExposure (no exposure time).
-[[nodiscard]] Result<Frame> loadFrame(const std::filesystem::path& file);
+/// With Unsaid::Allowed a file that does not say its exposure time is read too, `exposureKnown` false.
+enum class Unsaid { Refused, Allowed };
+[[nodiscard]] Result<Frame> loadFrame(const std::filesystem::path& file, Unsaid unsaid = Unsaid::Refused);
 
 /// What the file says without reading its pixels. Same errors, MissingExposure included.
 struct FileFacts {

@@ -71,6 +71,7 @@ Result<MergeResult> joinByTone(const std::vector<PlacedFrame>& frames, const Mer
   });
   if (!done) return stopped();
   result->motion.excludedShare.assign(frames.size(), 0);
+  result->clippedShare = clippedShare(*two[0].frame);
   return result;
 }
 

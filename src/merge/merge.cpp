@@ -11,6 +11,7 @@
 
 #include <cmath>
 #include <fmt/format.h>
+#include <numeric>
 
 namespace ml {
 namespace {
@@ -18,6 +19,7 @@ namespace {
 constexpr double kMidTone = 0.18;
 constexpr int kTileWidth = 128, kTileRows = 64; // all frames of a tile stay in the second-level cache
 constexpr std::size_t kMostFrames = 64;
+constexpr float kTooLittle = 1 / 50.f; ///< Exposure ratio; information goes with exposure where photons decide, so 1 % of signal to noise.
 
 struct Source {
   PlacedFrame placed;
@@ -88,6 +90,9 @@ class TileMerger {
 public:
   TileMerger(const std::vector<Source>& sources, const float* matrix, MergeResult& result) : sources_(sources), matrix_(matrix), result_(result), tiles_(sources.size()) {
     for (const Source& source : sources) readers_.emplace_back(source.placed);
+    byExposure_.resize(sources.size());
+    std::iota(byExposure_.begin(), byExposure_.end(), 0);
+    std::stable_sort(byExposure_.begin(), byExposure_.end(), [&](auto a, auto b) { return sources[a].exposure < sources[b].exposure; });
     use_.resize(sources.size());
     for (auto& channels : use_)
       for (auto& row : channels) row.resize(kTileWidth);
@@ -95,13 +100,38 @@ public:
 
   /// Merges a tile into the result; returns how many of its pixels are clipped in every frame.
   int merge(const Roi& where) {
-    for (std::size_t i = 0; i < sources_.size(); ++i) readers_[i].read(where, tiles_[i]);
+    readFrames(where);
     int clipped = 0;
     for (int y = 0; y < where.height; ++y) clipped += mergeRow(where, y);
     return clipped;
   }
 
 private:
+  /// From the lightest frame down. Where one is trusted everywhere, frames that would add less than kTooLittle of its information are not read.
+  void readFrames(const Roi& where) {
+    float enough = 0;
+    for (std::size_t k = sources_.size(); k-- > 0;) {
+      const std::size_t i = byExposure_[k];
+      FrameTile& tile = tiles_[i];
+      if (sources_[i].exposure < enough * kTooLittle) {
+        tile.allTrusted = tile.placed = false;
+        tile.noneTrusted = true;
+        continue;
+      }
+      readers_[i].read(where, k > 0, tile);
+      if (tile.allTrusted && sharesAll(i, where)) enough = std::max(enough, sources_[i].exposure);
+    }
+  }
+
+  [[nodiscard]] bool sharesAll(std::size_t i, const Roi& where) const {
+    const Source& s = sources_[i];
+    if (!s.share) return true;
+    for (int y = where.y / s.shareCell - 1; y <= (where.y + where.height) / s.shareCell + 1; ++y)
+      for (int x = where.x / s.shareCell - 1; x <= (where.x + where.width) / s.shareCell + 1; ++x)
+        if (*s.share->at(std::clamp(x, 0, s.share->width() - 1), std::clamp(y, 0, s.share->height() - 1)) != 1) return false;
+    return true;
+  }
+
   int mergeRow(const Roi& where, int y) {
     const int n = where.width;
     for (std::size_t i = 0; i < sources_.size(); ++i) prepareUse(i, where, y);
@@ -115,6 +145,10 @@ private:
   void prepareUse(std::size_t i, const Roi& where, int y) {
     const FrameTile& tile = tiles_[i];
     const Source& s = sources_[i];
+    if (!tile.placed) {
+      for (auto& row : use_[i]) std::fill(row.begin(), row.end(), 0.f);
+      return;
+    }
     const bool shared = s.share && !shareRow(*s.share, s.shareCell, where.x, where.y + y, where.width, share_);
     for (int c = 0; c < 3; ++c)
       useOfRow(tile.allTrusted ? nullptr : tile.trust[std::size_t(c)].row(y), shared ? share_ : nullptr, where.width, use_[i][std::size_t(c)].data());
@@ -153,6 +187,7 @@ private:
     for (const bool unshared : {false, true})
       for (std::size_t i = 0; i < sources_.size(); ++i) {
         const FrameTile& tile = tiles_[i];
+        if (!tile.placed) continue;
         if (!tile.allTrusted && tile.trust[0].row(y)[x] < 0) continue; // outside
         if (!unshared && sources_[i].share && !speaks(i, x, y)) continue;
         const Frame& frame = *sources_[i].placed.frame;
@@ -203,6 +238,7 @@ private:
   const float* matrix_;
   MergeResult& result_;
   std::vector<TileReader> readers_;
+  std::vector<std::size_t> byExposure_; ///< Darkest first.
   std::vector<FrameTile> tiles_;
   std::vector<std::array<std::vector<float>, 3>> use_;
   int tileX_ = 0, tileY_ = 0;

@@ -14,7 +14,7 @@ bool readPlaced(const PlacedFrame& frame, const Image<float>* share, int cell, i
     float use[kWidth];
     for (int x = 0; x < width; x += kWidth) {
       const Roi where{x, band.begin, std::min(kWidth, width - x), band.end - band.begin};
-      reader.read(where, tile);
+      reader.read(where, false, tile);
       for (int y = 0; y < where.height; ++y) {
         if (!share || shareRow(*share, cell, x, where.y + y, where.width, use)) std::fill_n(use, where.width, 1.f);
         PlacedRow row{x, where.y + y, where.width, {}, use, {}};

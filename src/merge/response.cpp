@@ -14,30 +14,40 @@ constexpr int kCell = 4;                ///< Flat places are cells of this side.
 constexpr float kFlat = 14.f / 255;     ///< Largest range of codes in a flat cell.
 constexpr float kLowest = 2.5f / 255, kHighest = 251.f / 255;
 constexpr int kBins = 256;
+constexpr double kCellsLookedAt = 250000;
 constexpr double kFloorNoise = 0.25 / 255; ///< Of a cell's mean code: rounding and compression, not averaged away.
 constexpr std::size_t kEnoughSamples = 400;
 constexpr double kAnchor = 0.4613561;   ///< sRGB code of 0.18: there the curves of all channels meet.
 
 // ---- what the frames show
 
-/// Mean code of each cell, 0..1, for each channel; -1 where it is not flat or out of range.
-Image<float> flatCells(const Frame& frame) {
-  const int w = frame.width() / kCell, h = frame.height() / kCell;
+/// Mean code of each cell of the reference's grid, 0..1, for each channel; -1 where it is not flat or out of range. Cells lie `pitch`
+/// pixels apart, and each is the block of the frame's pixels nearest to its place.
+Image<float> flatCells(const PlacedFrame& placed, int pitch) {
+  const Frame& frame = *placed.frame;
+  const int w = frame.width() / pitch, h = frame.height() / pitch;
   Image<float> out(w, h, 3);
   const float scale = 1.f / float(frame.table.size() - 1);
+  const Transform transform{placed.toFrame};
   frame.codes.visit([&](auto codes) {
     forEachBand(h, [&](const Band& band) {
       for (int y = band.begin; y < band.end; ++y)
         for (int x = 0; x < w; ++x) {
+          double u, v;
+          transform.map(x * pitch + pitch / 2, y * pitch + pitch / 2, u, v);
+          const int left = int(std::lround(u)) - kCell / 2, top = int(std::lround(v)) - kCell / 2;
+          float* mean = out.at(x, y);
+          mean[0] = mean[1] = mean[2] = -1;
+          if (left < 0 || top < 0 || left + kCell > codes.width || top + kCell > codes.height) continue;
           int sum[3] = {}, low[3] = {65535, 65535, 65535}, high[3] = {};
-          for (int v = 0; v < kCell; ++v) {
-            const auto* code = codes.at(x * kCell, y * kCell + v);
-            for (int u = 0; u < kCell; ++u, code += 3)
+          for (int j = 0; j < kCell; ++j) {
+            const auto* code = codes.at(left, top + j);
+            for (int i = 0; i < kCell; ++i, code += 3)
               for (int c = 0; c < 3; ++c) sum[c] += code[c], low[c] = std::min(low[c], int(code[c])), high[c] = std::max(high[c], int(code[c]));
           }
           for (int c = 0; c < 3; ++c) {
             const bool good = float(high[c] - low[c]) * scale <= kFlat && float(low[c]) * scale >= kLowest && float(high[c]) * scale <= kHighest;
-            out.at(x, y)[c] = good ? float(sum[c]) * scale / (kCell * kCell) : -1;
+            if (good) mean[c] = float(sum[c]) * scale / (kCell * kCell);
           }
         }
     });
@@ -55,32 +65,17 @@ struct PairTable {
   std::size_t samples = 0;
 };
 
-PairTable pairsOf(const Image<float>& a, const Image<float>& b, const Matrix3& aFromReference, const Matrix3& bFromReference, double stops) {
+PairTable pairsOf(const Image<float>& a, const Image<float>& b, double stops) {
   PairTable table{stops, {}, 0};
   std::array<std::vector<std::array<double, 3>>, 3> sums;
   for (auto& s : sums) s.resize(kBins * kBins, {0, 0, 0});
-  const Transform move = Transform{multiply(bFromReference, inverse(aFromReference))}.scaled(1.0 / kCell);
-  for (int y = 0; y < a.height(); ++y)
-    for (int x = 0; x < a.width(); ++x) {
-      const float* first = a.at(x, y);
-      if (first[0] < 0 && first[1] < 0 && first[2] < 0) continue;
-      double u, v;
-      move.map(x, y, u, v);
-      const int ix = int(std::floor(u)), iy = int(std::floor(v));
-      if (ix < 0 || iy < 0 || ix >= b.width() || iy >= b.height()) continue;
-      const float fx = float(u - ix), fy = float(v - iy);
-      const int jx = fx < 1e-4f ? ix : ix + 1, jy = fy < 1e-4f ? iy : iy + 1;
-      if (jx >= b.width() || jy >= b.height()) continue;
-      const float *p = b.at(ix, iy), *q = b.at(jx, iy), *r = b.at(ix, jy), *s = b.at(jx, jy);
-      for (int c = 0; c < 3; ++c) {
-        if (first[c] < 0 || std::min({p[c], q[c], r[c], s[c]}) < 0) continue;
-        if (std::max({p[c], q[c], r[c], s[c]}) - std::min({p[c], q[c], r[c], s[c]}) > kFlat) continue;
-        const float second = (1 - fy) * ((1 - fx) * p[c] + fx * q[c]) + fy * ((1 - fx) * r[c] + fx * s[c]);
-        auto& sum = sums[std::size_t(c)][std::size_t(int(first[c] * 255 + 0.5f) * kBins + int(second * 255 + 0.5f))];
-        sum[0] += 1, sum[1] += first[c], sum[2] += second;
-        ++table.samples;
-      }
-    }
+  for (std::size_t i = 0; i < a.size(); ++i) {
+    const float first = a.data()[i], second = b.data()[i];
+    if (first < 0 || second < 0) continue;
+    auto& sum = sums[i % 3][std::size_t(int(first * 255 + 0.5f) * kBins + int(second * 255 + 0.5f))];
+    sum[0] += 1, sum[1] += first, sum[2] += second;
+    ++table.samples;
+  }
   for (std::size_t c = 0; c < 3; ++c)
     for (const auto& s : sums[c])
       if (s[0] > 0) table.bins[c].push_back({float(s[0]), float(s[1] / s[0]), float(s[2] / s[0])});
@@ -242,13 +237,15 @@ CodeTable tableOf(const Fit& fit, int size, double lowest, float clipCode) {
 
 std::vector<PairTable> allPairs(const std::vector<PlacedFrame>& frames) {
   std::vector<Image<float>> cells;
-  for (const auto& placed : frames) cells.push_back(flatCells(*placed.frame));
+  const Frame& first = *frames.front().frame;
+  const int pitch = std::max(kCell, int(std::sqrt(double(first.width()) * first.height() / kCellsLookedAt)));
+  for (const auto& placed : frames) cells.push_back(flatCells(placed, pitch));
   std::vector<PairTable> pairs;
   for (std::size_t i = 0; i < frames.size(); ++i)
     for (std::size_t j = i + 1; j < std::min(frames.size(), i + 3); ++j) {
       const double stops = std::log2(relativeExposure(frames[j].frame->settings) / relativeExposure(frames[i].frame->settings));
       if (stops < 0.2 || stops > 6) continue;
-      pairs.push_back(pairsOf(cells[i], cells[j], frames[i].toFrame, frames[j].toFrame, stops));
+      pairs.push_back(pairsOf(cells[i], cells[j], stops));
     }
   return pairs;
 }

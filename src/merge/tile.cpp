@@ -212,10 +212,20 @@ void TileReader::place(const Roi& where, const Roi& source, FrameTile& out) {
         for (int c = 0; c < 3; ++c) out.trust[c].row(y)[x] = -1;
 }
 
-void TileReader::read(const Roi& where, FrameTile& out) {
+void TileReader::read(const Roi& where, bool mayStayOut, FrameTile& out) {
   const Roi source = sourceOf(where);
   linearise(source);
   findTrust(out);
+  out.placed = true;
+  if (!out.allTrusted && mayStayOut) {
+    bool any = false;
+    for (int c = 0; c < 3; ++c) any = any || anyAbove(trust_[c].values.data(), trust_[c].values.size(), 0);
+    if (!any) {
+      out.noneTrusted = true;
+      out.placed = false;
+      return;
+    }
+  }
   for (int c = 0; c < 3; ++c) {
     out.linear[c].shape(where.width, where.height);
     if (!out.allTrusted) out.trust[c].shape(where.width, where.height);

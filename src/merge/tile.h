@@ -35,6 +35,7 @@ struct FrameTile {
   std::array<Plane, 3> trust;  ///< For each channel 1 well exposed .. 0 clipped or near it; -1 outside the frame.
   bool allTrusted = true;      ///< Every trust in the rectangle is 1; the planes are not filled then.
   bool noneTrusted = false;    ///< Every trust is 0 or less.
+  bool placed = true;          ///< False: `linear` holds nothing.
 };
 
 /// Reads rectangles of one placed frame: codes to light, how far each can be trusted, and both on the reference's grid.
@@ -45,7 +46,8 @@ struct FrameTile {
 class TileReader {
 public:
   explicit TileReader(const PlacedFrame& placed);
-  void read(const Roi& where, FrameTile& out);
+  /// With `mayStayOut` a tile in which nothing is trusted is not placed: `out.placed` false, `linear` undefined.
+  void read(const Roi& where, bool mayStayOut, FrameTile& out);
 
 private:
   void linearise(const Roi& source);

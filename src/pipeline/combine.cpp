@@ -2,6 +2,8 @@
 
 #include "base/parallel.h"
 #include "exposure/marks.h"
+#include "image/colour.h"
+#include "ingest/estimate_exposure.h"
 
 #include <algorithm>
 #include <cmath>
@@ -10,6 +12,8 @@
 namespace ml {
 namespace fs = std::filesystem;
 namespace {
+
+constexpr double kLeastMisplacement = 0.04, kMostMisplacement = 0.25; ///< Pixels; what is left over also holds noise and things that moved.
 
 /// A part of the whole task's progress bar.
 Progress part(const Progress& whole, double from, double to) {
@@ -21,7 +25,7 @@ std::vector<Result<Frame>> readAll(const std::vector<fs::path>& files, const Pro
   for (std::size_t i = 0; i < files.size(); ++i) frames.emplace_back(stopped());
   std::atomic<int> done{0};
   forEachBand(int(files.size()), progress.stop, [&](const Band& band) {
-    frames[band.begin] = loadFrame(files[band.begin]);
+    frames[band.begin] = loadFrame(files[band.begin], Unsaid::Allowed);
     progress.at("Read frames", double(++done) / double(files.size()));
   }, 1);
   return frames;
@@ -86,6 +90,153 @@ std::string spelledCount(std::size_t n) {
   return n < 10 ? words[n] : std::to_string(n);
 }
 
+std::string nameOf(const std::string& path) { return fs::path(path).filename().string(); }
+
+/// Frames read, sorted by exposure; those that cannot be used are named in `out.leftOut`.
+Result<std::vector<Frame>> readSet(const std::vector<fs::path>& files, const CombineOptions& options, const Progress& progress, Combined& out) {
+  std::vector<fs::path> wanted;
+  for (const auto& file : files)
+    if (std::find(options.unused.begin(), options.unused.end(), file.filename().string()) == options.unused.end()) wanted.push_back(file);
+  if (wanted.empty()) return fail(ErrorCode::TooFewFrames, "Every frame is left out; use at least one.");
+  auto read = readAll(wanted, progress);
+  if (progress.stopRequested()) return stopped();
+  std::vector<Frame> frames;
+  for (std::size_t i = 0; i < wanted.size(); ++i) {
+    if (!read[i]) {
+      out.leftOut.push_back({wanted[i], read[i].error()});
+      continue;
+    }
+    if (const auto typed = options.seconds.find(wanted[i].filename().string()); typed != options.seconds.end()) {
+      read[i]->settings.time = {typed->second};
+      read[i]->exposureKnown = true;
+    }
+    frames.push_back(std::move(*read[i]));
+  }
+  if (frames.empty()) return passOn(out.leftOut.front().reason);
+  return frames;
+}
+
+/// Frames of the most common size; the others are left out when two or more remain.
+Result<void> keepOneSize(std::vector<Frame>& frames, Combined& out) {
+  const auto same = [&](const Frame& a, const Frame& b) { return a.width() == b.width() && a.height() == b.height(); };
+  std::size_t best = 0, most = 0;
+  for (std::size_t i = 0; i < frames.size(); ++i) {
+    const auto count = std::size_t(std::count_if(frames.begin(), frames.end(), [&](const Frame& f) { return same(f, frames[i]); }));
+    if (count > most) most = count, best = i;
+  }
+  if (most == frames.size()) return {};
+  const auto odd = std::find_if(frames.begin(), frames.end(), [&](const Frame& f) { return !same(f, frames[best]); });
+  const std::string reason = fmt::format("`{}` has {} x {} pixels and `{}` has {} x {}; combine only frames of one size.", frames[best].path, frames[best].width(),
+                                         frames[best].height(), odd->path, odd->width(), odd->height());
+  if (most < 2 || 2 * most <= frames.size()) return fail(ErrorCode::SizeMismatch, reason);
+  const int width = frames[best].width(), height = frames[best].height();
+  std::vector<Frame> kept;
+  for (auto& frame : frames) {
+    if (frame.width() == width && frame.height() == height) kept.push_back(std::move(frame));
+    else out.leftOut.push_back({frame.path, {ErrorCode::SizeMismatch, fmt::format("`{}` has {} x {} pixels and the others have {} x {}; it is left out.", frame.path, frame.width(), frame.height(), width, height)}});
+  }
+  frames = std::move(kept);
+  return {};
+}
+
+/// Exposures that the files do not say are estimated; those that contradict the pixels are remarked on.
+Result<void> settleExposures(std::vector<Frame>& frames, Combined& out) {
+  const bool known = std::all_of(frames.begin(), frames.end(), [](const Frame& f) { return f.exposureKnown; });
+  if (!known) {
+    if (frames.size() > 1 && !estimateExposures(frames))
+      out.remarks.push_back("The files do not say how long they were exposed, and some share too few tones to tell from the picture: type the times.");
+    else out.remarks.push_back("The files do not say how long they were exposed; the steps between them are estimated from the picture. Type the times if you know them.");
+  }
+  return {};
+}
+
+/// A step that the pixels contradict by more than this is remarked on, stops. A curve that is only assumed can bend a two-stop step by half a stop.
+constexpr double kWrongStep = 0.9;
+
+void checkSteps(const std::vector<Frame>& frames, Combined& out) {
+  for (std::size_t i = 0; i + 1 < frames.size(); ++i) {
+    if (!frames[i].exposureKnown || !frames[i + 1].exposureKnown) continue;
+    const double said = std::log2(relativeExposure(frames[i + 1].settings) / relativeExposure(frames[i].settings));
+    const auto shown = estimateStops(frames[i], frames[i + 1]);
+    if (shown && std::abs(shown->value - said) > kWrongStep)
+      out.remarks.push_back(fmt::format("`{}` and `{}` are {:.1f} stops apart by their settings but {:.1f} by their pixels; check their times.", nameOf(frames[i].path),
+                                        nameOf(frames[i + 1].path), said, shown->value));
+  }
+}
+
+Result<int> referenceOf(const std::vector<Frame>& frames, const std::vector<fs::path>& files, const CombineOptions& options) {
+  if (!options.reference) return chooseReference(frames);
+  const auto wanted = files[std::size_t(*options.reference)].string();
+  const auto found = std::find_if(frames.begin(), frames.end(), [&](const Frame& f) { return f.path == wanted; });
+  if (found == frames.end()) return fail(ErrorCode::InvalidArgument, "The reference frame `" + wanted + "` cannot be used; choose another.");
+  return int(found - frames.begin());
+}
+
+/// Curves that are only assumed give way to what the set itself says.
+void useResponse(std::vector<Frame>& frames, const std::vector<PlacedFrame>& placed, Combined& out) {
+  if (!std::all_of(frames.begin(), frames.end(), [](const Frame& f) { return f.curveAssumed; })) return;
+  if (!std::all_of(frames.begin(), frames.end(), [](const Frame& f) { return f.exposureKnown; })) return;
+  out.response = recoverResponse(placed);
+  if (!out.response || !out.response->changed) return;
+  const double midTone = out.response->table.channel(1)[std::lround(0.4613561 * (out.response->table.size() - 1))]; // the code of 0.18 stays what it was
+  for (Frame& frame : frames) {
+    frame.table = out.response->table;
+    frame.midTone = float(midTone);
+    const NoiseModel coding = noiseOf(frame.table, 1 / frame.sensor.photon, std::sqrt(frame.sensor.floor) / frame.sensor.photon);
+    frame.noise = coding;
+  }
+}
+
+Result<MergeResult> mergeBy(const CombineOptions& options, const std::vector<PlacedFrame>& placed, int reference, const Progress& progress) {
+  MergeOptions merging;
+  merging.motion = options.motion;
+  merging.reference = reference;
+  merging.emptyScene = options.emptyScene;
+  merging.choices = options.choices;
+  switch (options.method) {
+  case CombineMethod::Fusion: return fuseExposures(placed, merging, {}, progress);
+  case CombineMethod::ToneRange: return joinByTone(placed, merging, options.toneRange, progress);
+  case CombineMethod::Darker: return joinDarker(placed, merging, {options.darker}, progress);
+  case CombineMethod::Single: return mergeRadiance({placed[std::size_t(reference)]}, {0, MotionMode::Off, false, {}}, progress);
+  case CombineMethod::Radiance: break;
+  }
+  return mergeRadiance(placed, merging, progress);
+}
+
+/// What each half stop of the scene's light is made of.
+std::vector<StopRecord> stopsOf(const MergeResult& merged, std::size_t frames) {
+  struct Bin {
+    std::vector<float> snr;
+    std::vector<int> by;
+  };
+  constexpr int kBins = 80;
+  constexpr double kHalf = 2;
+  std::vector<Bin> bins(kBins);
+  std::size_t all = 0;
+  for (int y = 0; y < merged.source.height(); ++y)
+    for (int x = 0; x < merged.source.width(); ++x) {
+      const std::uint8_t source = *merged.source.at(x, y);
+      const float light = merged.radiance.at(x * kMapCell + kMapCell / 2, std::min(y * kMapCell + kMapCell / 2, merged.radiance.height() - 1))[1];
+      if (source == kNoSource || !(light > 0)) continue;
+      Bin& bin = bins[std::size_t(std::clamp(int(std::floor(std::log2(light) * kHalf)) + kBins / 2, 0, kBins - 1))];
+      bin.by.resize(frames, 0);
+      ++bin.by[source];
+      bin.snr.push_back(*merged.snr.at(x, y));
+      ++all;
+    }
+  std::vector<StopRecord> out;
+  for (int i = 0; i < kBins; ++i) {
+    Bin& bin = bins[std::size_t(i)];
+    if (bin.snr.size() * 5000 < all || bin.snr.empty()) continue;
+    StopRecord record{merged.ev100OfUnit + (i - kBins / 2 + 0.5) / kHalf, double(bin.snr.size()) / double(all), 0, {}};
+    for (const int count : bin.by) record.frames.push_back(double(count) / double(bin.snr.size()));
+    std::nth_element(bin.snr.begin(), bin.snr.begin() + std::ptrdiff_t(bin.snr.size() / 2), bin.snr.end());
+    record.snr = bin.snr[bin.snr.size() / 2];
+    out.push_back(std::move(record));
+  }
+  return out;
+}
+
 } // namespace
 
 Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions& options, const Progress& progress) {
@@ -94,34 +245,24 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   if (options.reference && (*options.reference < 0 || *options.reference >= int(files.size())))
     return fail(ErrorCode::InvalidArgument, fmt::format("There is no frame {} to refer to; the frames count from 0 to {}.", *options.reference, files.size() - 1));
   Combined out;
-  auto read = readAll(files, part(progress, 0, 0.4));
-  if (progress.stopRequested()) return stopped();
-  BracketSet set;
-  for (std::size_t i = 0; i < files.size(); ++i) {
-    if (read[i]) set.frames.push_back(std::move(*read[i]));
-    else out.leftOut.push_back({files[i], read[i].error()});
-  }
-  if (set.frames.empty()) return passOn(out.leftOut.front().reason);
+  out.method = options.method;
+  auto read = readSet(files, options, part(progress, 0, 0.4), out);
+  if (!read) return passOn(read.error());
+  BracketSet set{std::move(*read)};
+  if (auto sized = keepOneSize(set.frames, out); !sized) return passOn(sized.error());
+  if (auto settled = settleExposures(set.frames, out); !settled) return passOn(settled.error());
   set.sortByExposure();
-  for (const Frame& frame : set.frames)
-    if (frame.width() != set.frames[0].width() || frame.height() != set.frames[0].height())
-      return fail(ErrorCode::SizeMismatch, fmt::format("`{}` has {} x {} pixels and `{}` has {} x {}; combine only frames of one size.",
-                                                       set.frames[0].path, set.frames[0].width(), set.frames[0].height(), frame.path,
-                                                       frame.width(), frame.height()));
-  out.reference = chooseReference(set.frames);
-  if (options.reference) {
-    const auto wanted = files[*options.reference].string();
-    const auto found = std::find_if(set.frames.begin(), set.frames.end(), [&](const Frame& f) { return f.path == wanted; });
-    if (found == set.frames.end()) return fail(ErrorCode::InvalidArgument, "The reference frame `" + wanted + "` cannot be read; choose another.");
-    out.reference = int(found - set.frames.begin());
-  }
-  auto registrations = registerFrames(set.frames, out.reference, options.align, part(progress, 0.4, 0.65));
+  checkSteps(set.frames, out);
+  const auto reference = referenceOf(set.frames, files, options);
+  if (!reference) return passOn(reference.error());
+  out.reference = *reference;
+  const AlignMode align = options.method == CombineMethod::Single ? AlignMode::Off : options.align;
+  auto registrations = registerFrames(set.frames, out.reference, align, part(progress, 0.4, 0.6));
   if (!registrations) return passOn(registrations.error());
 
   std::vector<PlacedFrame> placed;
-  MergeOptions merging;
-  merging.motion = options.motion;
   std::size_t lost = 0;
+  int mergeReference = 0;
   for (std::size_t i = 0; i < set.frames.size(); ++i) {
     const Registration& r = (*registrations)[i];
     if (!r.usable) {
@@ -129,17 +270,23 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
       ++lost;
       continue;
     }
-    if (int(i) == out.reference) merging.reference = int(placed.size());
-    placed.push_back({&set.frames[i], r.transform.h});
-    out.frames.push_back({set.frames[i].path, set.frames[i].settings, r, 0});
+    if (int(i) == out.reference) mergeReference = int(placed.size());
+    placed.push_back({&set.frames[i], r.transform.h, std::clamp(r.residual, kLeastMisplacement, kMostMisplacement)});
+    out.frames.push_back({set.frames[i].path, set.frames[i].settings, r, 0, clippedShare(set.frames[i]), !set.frames[i].exposureKnown});
   }
   if (placed.size() < 2 && lost > 0)
     return fail(ErrorCode::CannotAlign, fmt::format("The {} frames do not show the same view; group them again or shoot the set again.", set.frames.size()));
-  out.reference = merging.reference;
-  auto merged = mergeRadiance(placed, merging, part(progress, 0.65, 1));
+  out.reference = mergeReference;
+  progress.at("Find the response", 0.6);
+  if (options.recoverResponse && options.method != CombineMethod::Fusion) useResponse(set.frames, placed, out);
+  if (progress.stopRequested()) return stopped();
+  auto merged = mergeBy(options, placed, out.reference, part(progress, 0.65, 1));
   if (!merged) return passOn(merged.error());
-  for (std::size_t i = 0; i < out.frames.size(); ++i) out.frames[i].excludedShare = merged->motion.excludedShare[i];
-  out.motionRegions = merged->motion.regions;
+  for (std::size_t i = 0; i < std::min(out.frames.size(), merged->motion.excludedShare.size()); ++i) out.frames[i].excludedShare = merged->motion.excludedShare[i];
+  if (options.method == CombineMethod::Radiance || options.method == CombineMethod::Darker) out.stops = stopsOf(*merged, placed.size());
+  out.motion = std::move(merged->motion);
+  out.source = std::move(merged->source);
+  out.snr = std::move(merged->snr);
   out.ev100OfUnit = merged->ev100OfUnit;
   out.clippedShare = merged->clippedShare;
   const int width = merged->radiance.width(), height = merged->radiance.height();
@@ -148,19 +295,32 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   return out;
 }
 
+namespace {
+
+std::string howJoined(const Combined& c) {
+  switch (c.method) {
+  case CombineMethod::Fusion: return "are blended as pictures";
+  case CombineMethod::ToneRange: return "are joined by tone";
+  default: return "are combined";
+  }
+}
+
+} // namespace
+
 std::string verdict(const Combined& c) {
   double furthest = 0;
   for (const auto& frame : c.frames) furthest = std::max(furthest, frame.registration.transform.reach(c.crop.width, c.crop.height));
-  std::string text = c.frames.size() == 1
-                         ? fmt::format("One frame at {} is taken as it is", print(c.frames[0].settings.time))
-                         : fmt::format("{} frames from {} to {} are combined", spelledCount(c.frames.size()),
-                                       print(c.frames.front().settings.time), print(c.frames.back().settings.time));
-  if (c.frames.size() > 1) text += furthest > 0 ? fmt::format(", moved by up to {:.1f} px", furthest) : ", none had moved";
-  if (c.motionRegions > 0)
-    text += fmt::format("; {} {} moved and {} from one frame", c.motionRegions, c.motionRegions == 1 ? "place" : "places",
-                        c.motionRegions == 1 ? "is taken" : "are taken");
+  const bool single = c.frames.size() == 1 || c.method == CombineMethod::Single;
+  std::string text = single ? fmt::format("One frame at {} is taken as it is", print(c.frames[std::size_t(c.reference)].settings.time))
+                            : fmt::format("{} frames from {} to {} {}", spelledCount(c.method == CombineMethod::ToneRange ? 2 : c.frames.size()),
+                                          print(c.frames.front().settings.time), print(c.frames.back().settings.time), howJoined(c));
+  if (!single) text += furthest > 0 ? fmt::format(", moved by up to {:.1f} px", furthest) : ", none had moved";
+  if (c.motion.regions > 0)
+    text += fmt::format("; {} {} moved and {} from one frame", c.motion.regions, c.motion.regions == 1 ? "place" : "places",
+                        c.motion.regions == 1 ? "is taken" : "are taken");
   text += c.clippedShare >= 0.0005 ? fmt::format("; {:.1f} % of the picture is clipped in every frame", 100 * c.clippedShare) : "; nothing is clipped";
   text += ".";
+  for (const auto& remark : c.remarks) text += " " + remark;
   if (!c.leftOut.empty()) text += fmt::format(" {} left out: {}", c.leftOut.size() == 1 ? "One file is" : fmt::format("{} files are", c.leftOut.size()), c.leftOut.front().reason.message);
   return text;
 }

@@ -2,9 +2,13 @@
 #include "align/register.h"
 #include "base/progress.h"
 #include "ingest/grouping.h"
+#include "merge/fusion.h"
+#include "merge/join.h"
 #include "merge/merge.h"
+#include "merge/response.h"
 
 #include <filesystem>
+#include <map>
 #include <optional>
 #include <string>
 #include <vector>
@@ -12,12 +16,27 @@
 namespace ml {
 
 enum class CropMode { Reference, Overlap };
+enum class CombineMethod {
+  Radiance,  ///< Everything the frames recorded, as light.
+  Fusion,    ///< The best exposed of each place, blended as pictures.
+  ToneRange, ///< The lightest frame; where it passes a threshold the darkest.
+  Darker,    ///< Radiance, and inside painted areas the darker of it and one frame.
+  Single,    ///< One frame as it is.
+};
 
 struct CombineOptions {
   AlignMode align = AlignMode::Auto;
   MotionMode motion = MotionMode::Auto;
-  std::optional<int> reference;        ///< Counts the given files from 0 in the order of their names. Empty: chosen.
+  std::optional<int> reference;        ///< Counts the given files from 0 in the order of their names. Empty: chosen. Single: the frame taken.
   CropMode crop = CropMode::Reference; ///< Reference keeps the full size of the reference frame.
+  CombineMethod method = CombineMethod::Radiance;
+  bool emptyScene = false;             ///< Passers-by vanish: what most frames agree on is kept.
+  bool recoverResponse = true;         ///< Of files that do not say how their codes follow from light.
+  ToneRange toneRange;
+  std::vector<SourceChoice> choices;   ///< Frames count from the darkest.
+  std::vector<SourceChoice> darker;    ///< Painted areas of CombineMethod::Darker.
+  std::vector<std::string> unused;     ///< File names that the user leaves out.
+  std::map<std::string, double> seconds; ///< Exposure times typed by the user, by file name.
 };
 
 /// One frame as it took part.
@@ -26,22 +45,38 @@ struct CombinedFrame {
   ExposureSettings settings;
   Registration registration;
   double excludedShare = 0; ///< Share of the picture where it disagreed and was left out.
+  double clippedShare = 0;  ///< Share of its pixels in which a channel clips.
+  bool exposureEstimated = false;
+};
+
+/// What the merge has at one stop of light.
+struct StopRecord {
+  double ev100 = 0;               ///< Middle of the half stop.
+  double share = 0;               ///< Of the picture's pixels.
+  double snr = 0;                 ///< Median signal to noise ratio of the merged green, by the noise model.
+  std::vector<double> frames;     ///< Share of these pixels for which each frame says most, darkest first.
 };
 
 struct Combined {
   Image<float> radiance;             ///< Linear Rec. 709, 0.18 is the reference frame's mid-tone.
   double ev100OfUnit = 0;
   double clippedShare = 0;
-  int motionRegions = 0;
+  MotionReport motion;
   int reference = 0;                 ///< Index into `frames`.
+  CombineMethod method = CombineMethod::Radiance;
   std::vector<CombinedFrame> frames; ///< Darkest first; those left out are not here.
   std::vector<LeftOut> leftOut;
+  std::optional<Response> response;  ///< When it was looked for and found.
+  std::vector<StopRecord> stops;     ///< Radiance only; where there is light, from dark to bright.
+  Image<std::uint8_t> source;        ///< As MergeResult, of the whole reference frame.
+  Image<float> snr;
+  std::vector<std::string> remarks;  ///< Sentences on what is not as it should be, though nothing is lost.
   Roi crop;                          ///< Of the reference frame.
 };
 
-/// Files to one radiance picture: read, register, merge. Frames that cannot be read or placed are left out and named, as
+/// Files to one picture: read, register, find the response, merge. Frames that cannot be read or placed are left out and named, as
 /// long as two remain; a single file is combined with itself. Errors: of reading when nothing is left, SizeMismatch,
-/// CannotAlign, InvalidArgument, Stopped.
+/// CannotAlign, InvalidArgument, TooFewFrames, Stopped.
 Result<Combined> combineFiles(std::vector<std::filesystem::path> files, const CombineOptions& options, const Progress& progress);
 
 /// The verdict: one sentence with figures.

@@ -12,6 +12,8 @@ namespace ml {
 
 /// JSON documents of the command line and of job folders; shapes in docs/formats.md.
 [[nodiscard]] nlohmann::json toJson(const Plan& plan);
+/// As on the command line: radiance, fusion, tone-range, darker, single.
+[[nodiscard]] const char* methodName(CombineMethod method);
 [[nodiscard]] nlohmann::json toJson(const Combined& combined);
 [[nodiscard]] nlohmann::json toJson(const std::vector<InspectedSet>& sets, const std::vector<LeftOut>& leftOut);
 [[nodiscard]] nlohmann::json toJson(const FinishReport& report);

@@ -6,6 +6,7 @@
 #include "pipeline/report.h"
 
 #include <fmt/format.h>
+#include <future>
 #include <nlohmann/json.hpp>
 #include <set>
 
@@ -19,20 +20,22 @@ Result<void> deliverSet(const FileGroup& group, const RunOptions& options, const
   for (const auto& file : group.files) files.push_back(file.path);
   auto combined = combineFiles(files, options.combine, progress);
   if (!combined) return passOn(combined.error());
+  RadianceOptions radiance;
+  radiance.ev100OfUnit = combined->ev100OfUnit;
+  // The radiance is compressed and written while the picture is finished.
+  auto kept = std::async(std::launch::async, [&] { return deliverRadiance(combined->radiance.view(), outcome.radiance, radiance); });
   const auto analysis = analyseTone(combined->radiance.view());
   auto finished = finishPicture(combined->radiance.view(), analysis, options.recipe, progress);
   if (!finished) return passOn(finished.error());
   const auto reference = combined->frames[combined->reference].path;
   DeliverOptions picture;
   picture.metadataFrom = reference;
-  RadianceOptions radiance;
-  radiance.ev100OfUnit = combined->ev100OfUnit;
   outcome.verdict = verdict(*combined);
   json report = toJson(*combined);
   report["finish"] = toJson(finished->report);
   report["recipe"] = json::parse(toJson(options.recipe));
   if (auto done = deliverPicture(finished->picture.view(), outcome.picture, picture); !done) return done;
-  if (auto done = deliverRadiance(combined->radiance.view(), outcome.radiance, radiance); !done) return done;
+  if (auto done = kept.get(); !done) return done;
   return writeTextAtomically(outcome.report, report.dump(2));
 }
 

@@ -1,0 +1,65 @@
+#include "ingest/estimate_exposure.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+
+namespace ml {
+namespace {
+
+constexpr int kQuantiles = 200;
+constexpr float kLowest = 0.01f, kHighest = 0.85f; ///< Of saturation; beyond, noise and shoulders bend the distribution.
+
+/// Green light at evenly spaced ranks.
+std::vector<float> quantilesOf(const Frame& frame) {
+  const int step = std::max(1, int(std::sqrt(double(frame.width()) * frame.height() / 60000)));
+  std::vector<float> values;
+  for (int y = step / 2; y < frame.height(); y += step)
+    for (int x = step / 2; x < frame.width(); x += step) values.push_back(frame.table.channel(1)[frame.codes.at(x, y, 1)] / frame.saturation[1]);
+  std::sort(values.begin(), values.end());
+  std::vector<float> out;
+  for (int i = 0; i < kQuantiles && !values.empty(); ++i) out.push_back(values[values.size() * std::size_t(2 * i + 1) / (2 * kQuantiles)]);
+  return out;
+}
+
+double meanOf(const Frame& frame) {
+  const auto q = quantilesOf(frame);
+  return std::accumulate(q.begin(), q.end(), 0.0);
+}
+
+} // namespace
+
+std::optional<Stops> estimateStops(const Frame& dark, const Frame& light) {
+  const auto a = quantilesOf(dark), b = quantilesOf(light);
+  std::vector<double> stops;
+  for (std::size_t i = 0; i < std::min(a.size(), b.size()); ++i)
+    if (a[i] > kLowest && a[i] < kHighest && b[i] > kLowest && b[i] < kHighest) stops.push_back(std::log2(b[i] / a[i]));
+  if (stops.size() < 4) return {};
+  std::nth_element(stops.begin(), stops.begin() + std::ptrdiff_t(stops.size() / 2), stops.end());
+  return Stops{stops[stops.size() / 2]};
+}
+
+bool estimateExposures(std::vector<Frame>& frames) {
+  std::vector<std::size_t> order(frames.size());
+  std::iota(order.begin(), order.end(), 0);
+  std::vector<double> means;
+  for (const auto& frame : frames) means.push_back(meanOf(frame));
+  std::stable_sort(order.begin(), order.end(), [&](auto a, auto b) { return means[a] < means[b]; });
+  const auto known = std::find_if(order.begin(), order.end(), [&](auto i) { return frames[i].exposureKnown; });
+  const std::size_t start = known != order.end() ? std::size_t(known - order.begin()) : order.size() / 2;
+  if (known == order.end()) frames[order[start]].settings = {{1.0 / 64}, {8}, {100}};
+  bool all = true;
+  const auto derive = [&](std::size_t from, std::size_t to) {
+    Frame &a = frames[order[from]], &b = frames[order[to]];
+    if (b.exposureKnown) return;
+    const auto stops = from < to ? estimateStops(a, b) : estimateStops(b, a);
+    all = all && stops;
+    b.settings = a.settings;
+    b.settings.time.value *= std::exp2((from < to ? 1 : -1) * (stops ? stops->value : 2.0));
+  };
+  for (std::size_t k = start; k + 1 < order.size(); ++k) derive(k, k + 1);
+  for (std::size_t k = start; k > 0; --k) derive(k, k - 1);
+  return all;
+}
+
+} // namespace ml
