@@ -1,5 +1,7 @@
 #include "app/main_window.h"
 
+#include "app/sort_sheet.h"
+
 #include <QAction>
 #include <QComboBox>
 #include <QDragEnterEvent>
@@ -89,11 +91,16 @@ MainWindow::MainWindow(std::filesystem::path jobsFolder, QWidget* parent) : QMai
   connect(path_, &StationPath::chosen, &workbench_, [this](Station s) { workbench_.goTo(s); });
   connect(ladder_, &LadderWidget::frameChosen, &workbench_, &Workbench::showFrame);
   connect(picture_, &PictureView::spotClicked, &workbench_, &Workbench::readSpot);
+  connect(picture_, &PictureView::placeClicked, this, [this](double x, double y) {
+    if (!workbench_.cyclePlace(x, y) && !workbench_.busy()) verdict_->complain(tr("Nothing moved there that another frame records too; paint it to choose a frame."));
+  });
+  connect(picture_, &PictureView::strokePainted, this, [this](const QPolygonF& stroke) { workbench_.paintPlace(stroke, workbench_.brushRadius(), workbench_.paintFrom()); });
   connect(verdict_, &VerdictBar::stopRequested, &workbench_, &Workbench::stopWork);
   connect(&workbench_, &Workbench::changed, this, &MainWindow::refresh);
   connect(&workbench_, &Workbench::pictureChanged, this, &MainWindow::refreshPicture);
   connect(&workbench_, &Workbench::progressed, verdict_, &VerdictBar::setProgress);
   connect(&workbench_, &Workbench::failed, verdict_, &VerdictBar::complain);
+  connect(&workbench_, &Workbench::sorted, this, &MainWindow::sortFrames);
   connect(&workbench_, &Workbench::told, verdict_, &VerdictBar::complain);
   connect(&workbench_, &Workbench::busyChanged, this, [this](bool busy) {
     verdict_->setBusy(busy);
@@ -206,6 +213,13 @@ void MainWindow::openPaths(const QStringList& paths) {
   else workbench_.takeFiles(paths, jobsFolder_);
 }
 
+void MainWindow::sortFrames(const Grouping& grouping, const QString& name, const QString& jobs) {
+  auto* sheet = new SortSheet(grouping, *theme_, this);
+  sheet->setAttribute(Qt::WA_DeleteOnClose);
+  connect(sheet, &QDialog::accepted, this, [this, sheet, name, jobs] { workbench_.takeSorted(sheet->grouping(), name.toStdString(), jobs.toStdString()); });
+  sheet->open();
+}
+
 void MainWindow::chooseFrames() {
   openPaths(QFileDialog::getOpenFileNames(this, tr("Frames of one or more brackets"),
                                           QStandardPaths::writableLocation(QStandardPaths::PicturesLocation)));
@@ -219,7 +233,7 @@ void MainWindow::chooseJob() {
 void MainWindow::showKeys() {
   QMessageBox::information(this, tr("Keys"),
                            tr("1 to 6\tstations\nCtrl+Return\tthe thing to do next\n[ and ]\tdarker, brighter finder\nT\ttest frame\nZ\twhole picture or 100 %\n"
-                              "B\thold: one exposure instead of all\nCtrl+Z, Ctrl+Shift+Z\tundo, redo\nEsc\tstop the work\nCtrl+T\tdusk or paper\n"
+                              "B\thold: one exposure instead of all\nCtrl+Z, Ctrl+Shift+Z\tundo, redo\nclick a place at Combine\tfrom the next frame\nEsc\tstop the work\nCtrl+T\tdusk or paper\n"
                               "Ctrl+N\tnew job from frames\nCtrl+O\topen a job"));
 }
 
@@ -266,6 +280,9 @@ void MainWindow::refreshMarks() {
   picture_->setReading(light);
   picture_->setReadings(light ? workbench_.view().readings : std::vector<SpotReading>{});
   picture_->setProposals(light ? workbench_.proposals() : std::nullopt);
+  const bool combining = workbench_.station() == Station::Combine && workbench_.view().combined;
+  picture_->setPlaces(combining ? workbench_.movedPlaces() : std::vector<MovedPlace>{}, combining);
+  picture_->setBrush(combining && workbench_.painting() ? workbench_.brushRadius() : 0);
   const auto& state = workbench_.shootState();
   const int shown = workbench_.shownFrame();
   QRectF place;

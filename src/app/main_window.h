@@ -40,6 +40,7 @@ private:
   void buildActions();
   QAction* action(const QString& name, const QString& text, const QKeySequence& shortcut, const std::function<void()>& work);
   void chooseFrames();
+  void sortFrames(const Grouping& grouping, const QString& name, const QString& jobs);
   void chooseJob();
   void refresh();
   void refreshPicture();

@@ -14,68 +14,6 @@
 namespace ml {
 namespace {
 
-class CombineBench final : public Bench {
-public:
-  explicit CombineBench(Workbench& workbench) : Bench(workbench, tr("Combine")) {
-    auto* first = group(tr("Align"));
-    align_ = new QComboBox;
-    align_->setObjectName("align");
-    align_->addItem(tr("Shift and rotation, measured"), int(AlignMode::Auto));
-    align_->addItem(tr("Shift only"), int(AlignMode::Shift));
-    align_->addItem(tr("Perspective"), int(AlignMode::Perspective));
-    align_->addItem(tr("Off: tripod, nothing moved"), int(AlignMode::Off));
-    align_->setFixedWidth(230);
-    first->addWidget(align_);
-    again_ = new QPushButton(tr("Combine again"));
-    again_->setObjectName("combineAgain");
-    first->addWidget(again_, 0, Qt::AlignLeft);
-    first->addStretch();
-    auto* second = group(tr("Moving things"));
-    motion_ = new QComboBox;
-    motion_->setObjectName("motion");
-    motion_->addItem(tr("One frame for each place"), int(MotionMode::Medium));
-    motion_->addItem(tr("Look closely: leaves, water"), int(MotionMode::High));
-    motion_->addItem(tr("Only what is plain"), int(MotionMode::Low));
-    motion_->addItem(tr("Off: nothing moved"), int(MotionMode::Off));
-    motion_->setFixedWidth(220);
-    second->addWidget(motion_);
-    second->addStretch();
-    auto* fourth = group(tr("Where each frame lay"), 1);
-    places_ = new QLabel;
-    places_->setObjectName("places");
-    places_->setFont(uiFont(9));
-    fourth->addWidget(places_);
-    fourth->addStretch();
-    connect(again_, &QPushButton::clicked, this, &CombineBench::combine);
-    connect(next(), &QPushButton::clicked, this, [this] {
-      if (workbench_.states().combine == StationState::Done) workbench_.goTo(Station::Finish);
-      else combine();
-    });
-  }
-
-  void refresh() override {
-    const bool ready = !workbench_.view().frames.empty() && !workbench_.busy();
-    const bool done = workbench_.states().combine == StationState::Done;
-    align_->setEnabled(ready);
-    motion_->setEnabled(ready);
-    again_->setEnabled(ready && done);
-    places_->setText(workbench_.framePlaces().join('\n'));
-    setNext(done ? tr("Finish it") : tr("Combine"), ready);
-  }
-
-private:
-  void combine() {
-    CombineOptions options;
-    options.align = AlignMode(align_->currentData().toInt());
-    options.motion = MotionMode(motion_->currentData().toInt());
-    workbench_.combine(options);
-  }
-
-  QComboBox *align_, *motion_;
-  QPushButton* again_;
-  QLabel* places_;
-};
-
 /// One control of the recipe: a slider in whole units and how they read.
 struct Control {
   const char* name;
@@ -239,7 +177,6 @@ private:
 
 } // namespace
 
-Bench* makeCombineBench(Workbench& workbench) { return new CombineBench(workbench); }
 Bench* makeFinishBench(Workbench& workbench) { return new FinishBench(workbench); }
 Bench* makeDeliverBench(Workbench& workbench) { return new DeliverBench(workbench); }
 

@@ -3,6 +3,7 @@
 #include <QMouseEvent>
 #include <QPainter>
 #include <algorithm>
+#include <utility>
 
 namespace ml {
 
@@ -20,6 +21,60 @@ void PictureView::setPicture(const QImage& image) {
 void PictureView::setReadings(const std::vector<SpotReading>& readings) {
   readings_ = readings;
   update();
+}
+
+void PictureView::setPlaces(const std::vector<MovedPlace>& places, bool clickable) {
+  places_ = places;
+  placesClickable_ = clickable;
+  update();
+}
+
+void PictureView::setBrush(double radius) {
+  brush_ = radius;
+  setMouseTracking(radius > 0);
+  setCursor(radius > 0 ? Qt::BlankCursor : reading_ ? Qt::CrossCursor : Qt::ArrowCursor);
+  update();
+}
+
+QPointF PictureView::picturePlace(QPointF at) const {
+  const QRectF r = pictureRect();
+  return {(at.x() - r.left()) / r.width(), (at.y() - r.top()) / r.height()};
+}
+
+/// Two thin lines, dark and light, so that an outline is seen on any picture; no colour near it.
+void PictureView::drawPlaces(QPainter& p) const {
+  const QRectF r = pictureRect();
+  QTransform onto;
+  onto.translate(r.left(), r.top());
+  onto.scale(r.width(), r.height());
+  for (const auto& place : places_) {
+    const QPainterPath path = onto.map(place.outline);
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(QColor(0, 0, 0, 150), 2.6));
+    p.drawPath(path);
+    p.setPen(QPen(QColor(255, 255, 255, 230), 1.1, place.painted ? Qt::DotLine : Qt::DashLine));
+    p.drawPath(path);
+    const QString number = QString::number(place.source + 1);
+    p.setFont(uiFont(9, true));
+    const QPointF at = onto.map(place.label);
+    const QRectF tag(at - QPointF(10, 9), QSizeF(20, 18));
+    p.setPen(Qt::NoPen);
+    p.setBrush(QColor(0, 0, 0, 150));
+    p.drawRoundedRect(tag, 4, 4);
+    p.setPen(Qt::white);
+    p.drawText(tag, Qt::AlignCenter, number);
+  }
+  if (brush_ <= 0) return;
+  const double radius = brush_ * r.width();
+  p.setPen(QPen(QColor(255, 255, 255, 90), 2 * radius, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+  if (stroke_.size() == 1) p.drawPoint(onto.map(stroke_.front()));
+  else if (!stroke_.isEmpty()) p.drawPolyline(onto.map(stroke_));
+  if (!r.contains(hover_)) return;
+  p.setBrush(Qt::NoBrush);
+  p.setPen(QPen(QColor(0, 0, 0, 160), 2.4));
+  p.drawEllipse(hover_, radius, radius);
+  p.setPen(QPen(Qt::white, 1.1));
+  p.drawEllipse(hover_, radius, radius);
 }
 
 void PictureView::setTheme(const Theme& theme) {
@@ -78,6 +133,7 @@ void PictureView::paintEvent(QPaintEvent*) {
   }
   p.setRenderHint(QPainter::SmoothPixmapTransform, !actualSize_);
   p.drawImage(pictureRect(), image_);
+  drawPlaces(p);
   for (const auto& r : readings_)
     if (r.x) drawSpot(p, widgetPlace(*r.x, *r.y), tr(r.atLeast ? "over EV %1" : "EV %1").arg(r.ev100.value, 0, 'f', 1), false);
   if (proposals_)
@@ -132,9 +188,18 @@ void PictureView::mousePressEvent(QMouseEvent* event) {
   pressedAt_ = event->position();
   panAtPress_ = pan_;
   dragged_ = false;
+  if (brush_ > 0 && event->button() == Qt::LeftButton && pictureRect().contains(event->position())) {
+    stroke_ = QPolygonF({picturePlace(event->position())});
+    update();
+  }
 }
 
 void PictureView::mouseMoveEvent(QMouseEvent* event) {
+  if (brush_ > 0) {
+    hover_ = event->position();
+    if (!stroke_.isEmpty()) stroke_ << picturePlace(event->position());
+    return update();
+  }
   if (!actualSize_ || !(event->buttons() & Qt::LeftButton)) return;
   pan_ = panAtPress_ + event->position() - pressedAt_;
   dragged_ = dragged_ || (event->position() - pressedAt_).manhattanLength() > 4;
@@ -143,6 +208,15 @@ void PictureView::mouseMoveEvent(QMouseEvent* event) {
 
 void PictureView::mouseReleaseEvent(QMouseEvent* event) {
   const QRectF r = pictureRect();
+  if (!stroke_.isEmpty()) {
+    const QPolygonF done = std::exchange(stroke_, {});
+    update();
+    return emit strokePainted(done);
+  }
+  if (placesClickable_ && !dragged_ && event->button() == Qt::LeftButton && r.contains(event->position())) {
+    const QPointF at = picturePlace(event->position());
+    return emit placeClicked(at.x(), at.y());
+  }
   if (!reading_ || dragged_ || event->button() != Qt::LeftButton || !r.contains(event->position())) return;
   emit spotClicked((event->position().x() - r.left()) / r.width(), (event->position().y() - r.top()) / r.height());
 }

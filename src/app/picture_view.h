@@ -1,9 +1,11 @@
 #pragma once
 #include "app/theme.h"
 #include "judge/scene_reading.h"
+#include "model/moved_places.h"
 #include "session/job.h"
 
 #include <QImage>
+#include <QPolygonF>
 #include <QWidget>
 
 namespace ml {
@@ -19,6 +21,10 @@ public:
   void setProposals(const std::optional<ProposedZones>& zones);
   /// A place to look at, 0..1 of the picture; empty: none.
   void setMoved(const QRectF& place, const QString& what);
+  /// Outlines of what comes from one frame; a click on the picture is told as placeClicked.
+  void setPlaces(const std::vector<MovedPlace>& places, bool clickable);
+  /// A brush of this radius (share of the width) paints instead of clicking; 0: none.
+  void setBrush(double radius);
   void setTheme(const Theme& theme);
   void setReading(bool reading);              ///< Clicks read a spot.
   void setEmptyText(const QString& title, const QString& text);
@@ -32,6 +38,8 @@ public slots:
 
 signals:
   void spotClicked(double x, double y);
+  void placeClicked(double x, double y);
+  void strokePainted(const QPolygonF& stroke); ///< 0..1 of the picture.
 
 protected:
   void paintEvent(QPaintEvent*) override;
@@ -41,6 +49,8 @@ protected:
 
 private:
   [[nodiscard]] QRectF pictureRect() const;
+  void drawPlaces(QPainter& p) const;
+  [[nodiscard]] QPointF picturePlace(QPointF at) const;
   void drawSpot(QPainter& p, QPointF at, const QString& text, bool proposed) const;
 
   const Theme* theme_ = &Theme::dusk();
@@ -49,6 +59,11 @@ private:
   std::optional<ProposedZones> proposals_;
   QRectF moved_;
   QString movedWhat_;
+  std::vector<MovedPlace> places_;
+  bool placesClickable_ = false;
+  double brush_ = 0;
+  QPolygonF stroke_;
+  QPointF hover_{-1, -1};
   bool reading_ = false, actualSize_ = false, dragged_ = false;
   QPointF pan_, pressedAt_, panAtPress_;
   QString emptyTitle_, emptyText_;

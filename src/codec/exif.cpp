@@ -54,6 +54,8 @@ ShotMetadata fromExif(const Exiv2::ExifData& exif) {
     if (const double value = bias->toFloat(); std::isfinite(value)) m.bias = Stops{value};
   if (const auto f = positive(exif, "Exif.Photo.FocalLength")) m.focalLengthMm = *f;
   if (const auto o = positive(exif, "Exif.Image.Orientation"); o && *o <= 8) m.orientation = int(*o);
+  if (const auto w = positive(exif, "Exif.Photo.PixelXDimension")) m.width = int(std::min(*w, 1e6));
+  if (const auto h = positive(exif, "Exif.Photo.PixelYDimension")) m.height = int(std::min(*h, 1e6));
   m.camera = text(exif, "Exif.Image.Model");
   m.takenAt = text(exif, "Exif.Photo.DateTimeOriginal");
   const std::string fraction = "0." + text(exif, "Exif.Photo.SubSecTimeOriginal");

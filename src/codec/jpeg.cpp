@@ -1,5 +1,6 @@
 #include "codec/jpeg.h"
 
+#include <algorithm>
 #include <csetjmp>
 #include <cstdio>
 #include <jpeglib.h>
@@ -33,13 +34,21 @@ void arm(ErrorTrap& trap) {
 using File = std::unique_ptr<std::FILE, int (*)(std::FILE*)>;
 
 /// No C++ object with a destructor may be made between setjmp and a longjmp: the callers own everything.
-bool startReading(jpeg_decompress_struct& info, ErrorTrap& trap, std::FILE* file) {
+bool startReading(jpeg_decompress_struct& info, ErrorTrap& trap, std::FILE* file, int edge) {
   if (setjmp(trap.jump)) return false;
   jpeg_create_decompress(&info);
   jpeg_stdio_src(&info, file);
   jpeg_read_header(&info, TRUE);
   info.out_color_space = JCS_RGB;
   info.dct_method = JDCT_ISLOW;
+  if (edge > 0) {
+    const unsigned longer = std::max(info.image_width, info.image_height);
+    for (unsigned parts : {8u, 4u, 2u})
+      if (longer / parts >= unsigned(edge)) {
+        info.scale_denom = parts;
+        break;
+      }
+  }
   jpeg_start_decompress(&info);
   return true;
 }
@@ -80,7 +89,9 @@ bool writeRows(jpeg_compress_struct& info, ErrorTrap& trap, std::FILE* file, Ima
 
 } // namespace
 
-Result<CodeImage> readJpeg(const std::filesystem::path& path) {
+namespace {
+
+Result<Image<std::uint8_t>> decode(const std::filesystem::path& path, int edge) {
   File file(std::fopen(path.c_str(), "rb"), std::fclose);
   if (!file) return unreadable(path, "it cannot be opened");
   jpeg_decompress_struct info{};
@@ -91,14 +102,24 @@ Result<CodeImage> readJpeg(const std::filesystem::path& path) {
     jpeg_decompress_struct& info;
     ~Release() { jpeg_destroy_decompress(&info); }
   } release{info};
-  if (!startReading(info, trap, file.get())) return unreadable(path, std::string("the JPEG data are damaged (") + trap.message + ")");
-  if (auto size = checkSize(path, info.output_width, info.output_height); !size) return passOn(size.error());
+  if (!startReading(info, trap, file.get(), edge)) return unreadable(path, std::string("the JPEG data are damaged (") + trap.message + ")");
+  if (auto size = checkSize(path, info.image_width, info.image_height); !size) return passOn(size.error());
   if (info.output_components != 3) return unreadable(path, "only grey and RGB JPEG files are read");
   Image<std::uint8_t> pixels(int(info.output_width), int(info.output_height), 3);
   if (!readRows(info, trap, pixels.view()))
     return unreadable(path, std::string("the JPEG data end early or are damaged (") + trap.message + ")");
-  return CodeImage{std::move(pixels), 255};
+  return pixels;
 }
+
+} // namespace
+
+Result<CodeImage> readJpeg(const std::filesystem::path& path) {
+  auto pixels = decode(path, 0);
+  if (!pixels) return passOn(pixels.error());
+  return CodeImage{std::move(*pixels), 255};
+}
+
+Result<Image<std::uint8_t>> readSmallJpeg(const std::filesystem::path& path, int edge) { return decode(path, edge); }
 
 Result<void> writeJpeg(const std::filesystem::path& path, ImageView<const std::uint8_t> rgb, const JpegOptions& options) {
   assert(rgb.channels == 3);

@@ -12,6 +12,7 @@ struct ShotMetadata {
   std::optional<Iso> iso;
   std::optional<Stops> bias;            ///< Exposure compensation or bracket offset.
   std::optional<double> focalLengthMm;
+  int width = 0, height = 0;            ///< Pixels as stored; 0: not said.
   int orientation = 1;                  ///< Exif orientation, 1..8.
   std::string camera;                   ///< Free text, may be empty.
   std::string takenAt;                  ///< "YYYY:MM:DD HH:MM:SS" or empty; sorts as text.

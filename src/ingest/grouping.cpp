@@ -1,11 +1,15 @@
 #include "ingest/grouping.h"
 
+#include "base/parallel.h"
 #include "codec/code_image.h"
 #include "exposure/ev.h"
+#include "exposure/marks.h"
+#include "ingest/small_picture.h"
 
 #include <algorithm>
 #include <cmath>
 #include <cstdio>
+#include <fmt/format.h>
 #include <map>
 #include <set>
 
@@ -27,15 +31,30 @@ bool earlier(const FileFacts& a, const FileFacts& b) {
   return a.path.filename() < b.path.filename();
 }
 
-bool startsNewSet(const FileGroup& set, const FileFacts& next) {
+/// Do the offsets in the files tell a bracket (not all the same)?
+bool bracketed(const FileGroup& set) {
+  const auto& first = set.files.front().metadata.bias;
+  return std::any_of(set.files.begin(), set.files.end(), [&](const FileFacts& f) { return first && f.metadata.bias && std::abs(f.metadata.bias->value - first->value) > 0.05; });
+}
+
+/// Why `next` does not belong to `set`; empty when it does.
+std::string whyNew(const FileGroup& set, const FileFacts& next) {
   const FileFacts& last = set.files.back();
-  if (last.path.parent_path() != next.path.parent_path()) return true;
-  if (last.metadata.camera != next.metadata.camera) return true;
+  if (last.path.parent_path() != next.path.parent_path()) return "another folder";
+  if (last.metadata.camera != next.metadata.camera) return "another camera";
+  if (last.width != next.width || last.height != next.height) return "another picture size";
   const auto before = moment(last.metadata), now = moment(next.metadata);
-  if (before && now && *now - *before - last.settings.time.value > kSetGapSeconds) return true;
-  return std::any_of(set.files.begin(), set.files.end(), [&](const FileFacts& file) {
-    return std::abs(ev100(file.settings).value - ev100(next.settings).value) < 0.1;
-  });
+  if (before && now && *now - *before - last.settings.time.value > kSetGapSeconds) return fmt::format("a pause of {:.0f} minutes", (*now - *before) / 60);
+  const auto &f0 = last.metadata.focalLengthMm, &f1 = next.metadata.focalLengthMm;
+  if (f0 && f1 && std::abs(std::log2(*f1 / *f0)) > 0.02) return fmt::format("the focal length changed to {:.0f} mm", *f1);
+  if (last.metadata.aperture && next.metadata.aperture && std::abs(std::log2(next.settings.aperture.value / last.settings.aperture.value)) > 0.1)
+    return fmt::format("the aperture changed to {}", print(next.settings.aperture));
+  for (const FileFacts& file : set.files) {
+    if (std::abs(ev100(file.settings).value - ev100(next.settings).value) < 0.1 && next.exposureKnown) return "its exposure comes again";
+    const auto &a = file.metadata.bias, &b = next.metadata.bias;
+    if (set.files.size() > 1 && a && b && bracketed(set) && std::abs(a->value - b->value) < 0.05) return "its bracket offset comes again";
+  }
+  return {};
 }
 
 std::string stemKey(const fs::path& file) { return (file.parent_path() / file.stem()).string(); }
@@ -67,21 +86,190 @@ std::vector<fs::path> collectFiles(const std::vector<fs::path>& paths, std::vect
   return kept;
 }
 
-Grouping groupFiles(const std::vector<fs::path>& files) {
+Grouping groupFiles(const std::vector<fs::path>& files, const Progress& progress) {
   Grouping grouping;
+  std::vector<Result<FileFacts>> read;
+  for (std::size_t i = 0; i < files.size(); ++i) read.emplace_back(stopped());
+  std::atomic<int> done{0};
+  forEachBand(int(files.size()), progress.stop, [&](const Band& band) {
+    for (int i = band.begin; i < band.end; ++i) read[std::size_t(i)] = inspectFile(files[std::size_t(i)]);
+    progress.at("Read what the files say", double(done += band.end - band.begin) / double(files.size()));
+  }, 8);
   std::vector<FileFacts> facts;
-  for (const auto& file : files) {
-    if (auto fact = inspectFile(file))
-      facts.push_back(std::move(*fact));
-    else
-      grouping.leftOut.push_back({file, fact.error()});
+  for (std::size_t i = 0; i < files.size(); ++i) {
+    if (read[i]) facts.push_back(std::move(*read[i]));
+    else grouping.leftOut.push_back({files[i], read[i].error()});
   }
   std::stable_sort(facts.begin(), facts.end(), earlier);
   for (auto& fact : facts) {
-    if (grouping.sets.empty() || startsNewSet(grouping.sets.back(), fact)) grouping.sets.push_back({fact.path.stem().string(), {}});
+    const std::string why = grouping.sets.empty() ? std::string() : whyNew(grouping.sets.back(), fact);
+    if (grouping.sets.empty() || !why.empty()) grouping.sets.push_back({fact.path.stem().string(), {}, GroupKind::Set, why});
     grouping.sets.back().files.push_back(std::move(fact));
   }
+  for (auto& set : grouping.sets)
+    if (set.files.size() == 1) set.kind = GroupKind::Single;
   return grouping;
+}
+
+namespace {
+
+/// The file of a group that shows most: the middle of its exposures.
+const FileFacts& middleOf(const FileGroup& group) {
+  std::vector<const FileFacts*> order;
+  for (const auto& file : group.files) order.push_back(&file);
+  std::stable_sort(order.begin(), order.end(), [](auto a, auto b) { return ev100(a->settings).value > ev100(b->settings).value; });
+  return *order[order.size() / 2];
+}
+
+Signature looked(const FileFacts& file) {
+  constexpr int kEdge = 160;
+  const auto picture = loadSmallPicture(file.path, kEdge);
+  return picture ? signatureOf(*picture) : signatureOf(Image<std::uint8_t>(1, 1, 3));
+}
+
+constexpr double kAlike = 0.75;      ///< Correlation from which two pictures show the same view.
+constexpr double kOverlapping = 0.6; ///< And from which they overlap.
+constexpr double kEmpty = 0.02;      ///< Stops between neighbouring cells: a cap, a hand out of focus.
+
+/// Long pauses inside a set: the camera may have been carried to another view with settings that happen not to repeat.
+void splitAtPauses(Grouping& grouping) {
+  for (std::size_t k = 0; k < grouping.sets.size(); ++k) {
+    auto& files = grouping.sets[k].files;
+    for (std::size_t i = 1; i < files.size(); ++i) {
+      const auto before = moment(files[i - 1].metadata), now = moment(files[i].metadata);
+      if (!before || !now || *now - *before - files[i - 1].settings.time.value < kPauseSeconds) continue;
+      const Likeness alike = likenessOf(looked(files[i - 1]), looked(files[i]), 0.1);
+      if (alike.correlation >= 0.5) continue;
+      splitGroup(grouping, k, i);
+      grouping.sets[k + 1].reason = fmt::format("a pause of {:.0f} s, and another view after it", *now - *before);
+      break;
+    }
+  }
+}
+
+bool samePattern(const FileGroup& a, const FileGroup& b) {
+  if (a.files.size() != b.files.size()) return false;
+  for (std::size_t i = 0; i < a.files.size(); ++i)
+    if (std::abs(ev100(a.files[i].settings).value - ev100(b.files[i].settings).value) > 0.1) return false;
+  return true;
+}
+
+void nameKind(FileGroup& group, const FileGroup* before, const Signature& own, const Signature* previous) {
+  group.kind = group.files.size() == 1 ? GroupKind::Single : GroupKind::Set;
+  if (!before || !previous || !samePattern(*before, group)) return;
+  const Likeness there = likenessOf(*previous, own, 0.06);
+  if (there.correlation >= kAlike) {
+    group.kind = GroupKind::Repeat;
+    return;
+  }
+  const Likeness moved = likenessOf(*previous, own, 0.8);
+  if (moved.correlation >= kOverlapping && std::hypot(moved.shiftX, moved.shiftY) > 0.12 && group.files.size() > 1) group.kind = GroupKind::Panorama;
+}
+
+} // namespace
+
+void lookAtGroups(Grouping& grouping, const Progress& progress) {
+  splitAtPauses(grouping);
+  std::vector<Signature> signatures(grouping.sets.size());
+  std::atomic<int> done{0};
+  const bool finished = forEachBand(int(signatures.size()), progress.stop, [&](const Band& band) {
+    signatures[std::size_t(band.begin)] = looked(middleOf(grouping.sets[std::size_t(band.begin)]));
+    progress.at("Look at the pictures", double(++done) / double(signatures.size()));
+  }, 1);
+  if (!finished) return;
+  std::vector<FileGroup> kept;
+  const Signature* previous = nullptr;
+  for (std::size_t i = 0; i < grouping.sets.size(); ++i) {
+    FileGroup& group = grouping.sets[i];
+    const bool blank = signatures[i].structure < kEmpty;
+    const bool others = grouping.sets.size() > 1;
+    if (blank && others && !group.files.empty()) {
+      group.kind = GroupKind::Separator;
+      group.reason = "nothing to see but a hand, a cap or the dark: it marks the end of a set";
+      grouping.aside.push_back(std::move(group));
+      previous = nullptr;
+      continue;
+    }
+    nameKind(group, kept.empty() ? nullptr : &kept.back(), signatures[i], previous);
+    previous = &signatures[i];
+    kept.push_back(std::move(group));
+  }
+  grouping.sets = std::move(kept);
+}
+
+// ---- The user's word
+
+namespace {
+void rename(FileGroup& group) {
+  group.name = group.files.front().path.stem().string();
+  if (group.files.size() == 1) group.kind = GroupKind::Single;
+  else if (group.kind == GroupKind::Single || group.kind == GroupKind::Separator) group.kind = GroupKind::Set;
+}
+constexpr const char* kByHand = "set by you";
+} // namespace
+
+bool splitGroup(Grouping& grouping, std::size_t set, std::size_t file) {
+  if (set >= grouping.sets.size() || file == 0 || file >= grouping.sets[set].files.size()) return false;
+  FileGroup& first = grouping.sets[set];
+  FileGroup second{"", {first.files.begin() + std::ptrdiff_t(file), first.files.end()}, GroupKind::Set, kByHand};
+  first.files.resize(file);
+  rename(first);
+  rename(second);
+  grouping.sets.insert(grouping.sets.begin() + std::ptrdiff_t(set) + 1, std::move(second));
+  return true;
+}
+
+bool joinWithNext(Grouping& grouping, std::size_t set) {
+  if (set + 1 >= grouping.sets.size()) return false;
+  FileGroup &first = grouping.sets[set], &second = grouping.sets[set + 1];
+  first.files.insert(first.files.end(), second.files.begin(), second.files.end());
+  rename(first);
+  grouping.sets.erase(grouping.sets.begin() + std::ptrdiff_t(set) + 1);
+  return true;
+}
+
+bool moveFile(Grouping& grouping, std::size_t set, std::size_t file, std::size_t toSet) {
+  if (set >= grouping.sets.size() || toSet >= grouping.sets.size() || set == toSet || file >= grouping.sets[set].files.size()) return false;
+  auto& from = grouping.sets[set].files;
+  auto& to = grouping.sets[toSet].files;
+  to.push_back(std::move(from[file]));
+  from.erase(from.begin() + std::ptrdiff_t(file));
+  std::stable_sort(to.begin(), to.end(), earlier);
+  rename(grouping.sets[toSet]);
+  if (from.empty()) grouping.sets.erase(grouping.sets.begin() + std::ptrdiff_t(set));
+  else rename(grouping.sets[set]);
+  return true;
+}
+
+bool setAside(Grouping& grouping, std::size_t set) {
+  if (set >= grouping.sets.size()) return false;
+  grouping.sets[set].reason = kByHand;
+  grouping.aside.push_back(std::move(grouping.sets[set]));
+  grouping.sets.erase(grouping.sets.begin() + std::ptrdiff_t(set));
+  return true;
+}
+
+bool setFileAside(Grouping& grouping, std::size_t set, std::size_t file) {
+  if (set >= grouping.sets.size() || file >= grouping.sets[set].files.size()) return false;
+  if (grouping.sets[set].files.size() == 1) return setAside(grouping, set);
+  FileGroup alone{"", {grouping.sets[set].files[file]}, GroupKind::Single, kByHand};
+  rename(alone);
+  grouping.sets[set].files.erase(grouping.sets[set].files.begin() + std::ptrdiff_t(file));
+  rename(grouping.sets[set]);
+  grouping.aside.push_back(std::move(alone));
+  return true;
+}
+
+bool takeBack(Grouping& grouping, std::size_t aside) {
+  if (aside >= grouping.aside.size()) return false;
+  FileGroup group = std::move(grouping.aside[aside]);
+  grouping.aside.erase(grouping.aside.begin() + std::ptrdiff_t(aside));
+  group.kind = GroupKind::Set;
+  group.reason = kByHand;
+  rename(group);
+  const auto place = std::find_if(grouping.sets.begin(), grouping.sets.end(), [&](const FileGroup& g) { return earlier(group.files.front(), g.files.front()); });
+  grouping.sets.insert(place, std::move(group));
+  return true;
 }
 
 } // namespace ml

@@ -1,6 +1,8 @@
 #pragma once
+#include "base/progress.h"
 #include "ingest/load_frame.h"
 
+#include <map>
 #include <string>
 #include <vector>
 
@@ -12,13 +14,25 @@ struct LeftOut {
   Error reason;
 };
 
+/// What a group of files is, as far as can be told.
+enum class GroupKind {
+  Set,       ///< A bracket.
+  Repeat,    ///< The bracket before it, shot again.
+  Panorama,  ///< The next position: overlaps with the one before.
+  Single,
+  Separator, ///< A hand or the cap before the lens: marks where a set ends, and is set aside.
+};
+
 struct FileGroup {
   std::string name;             ///< Stem of the first file.
   std::vector<FileFacts> files; ///< In the order they were taken.
+  GroupKind kind = GroupKind::Set;
+  std::string reason;           ///< Why a group begins here; empty for the first.
 };
 
 struct Grouping {
   std::vector<FileGroup> sets;
+  std::vector<FileGroup> aside; ///< Separators, and what the user set aside.
   std::vector<LeftOut> leftOut;
 };
 
@@ -27,8 +41,23 @@ struct Grouping {
 [[nodiscard]] std::vector<std::filesystem::path> collectFiles(const std::vector<std::filesystem::path>& paths,
                                                               std::vector<LeftOut>& leftOut);
 
-/// A new set begins when an exposure comes a second time, the camera changes, or more than kSetGapSeconds pass.
+/// A new set begins when the folder, the camera, its focal length, the picture's size or the aperture changes, when an exposure or a
+/// bracket offset comes a second time, or when more than kSetGapSeconds pass.
 inline constexpr double kSetGapSeconds = 300;
-[[nodiscard]] Grouping groupFiles(const std::vector<std::filesystem::path>& files);
+[[nodiscard]] Grouping groupFiles(const std::vector<std::filesystem::path>& files, const Progress& progress = {});
+
+/// Looks at one picture of each group, and tells repeats, panorama positions and separators from sets; a pause of more than
+/// kPauseSeconds inside a set splits it when the view changed. Files that cannot be read stay as they are.
+inline constexpr double kPauseSeconds = 20;
+void lookAtGroups(Grouping& grouping, const Progress& progress);
+
+// ---- The user's word. Indices count `sets`; all return false, and change nothing, when there is nothing to do.
+
+bool splitGroup(Grouping& grouping, std::size_t set, std::size_t file);       ///< A new set begins with `file`.
+bool joinWithNext(Grouping& grouping, std::size_t set);
+bool moveFile(Grouping& grouping, std::size_t set, std::size_t file, std::size_t toSet);
+bool setAside(Grouping& grouping, std::size_t set);
+bool setFileAside(Grouping& grouping, std::size_t set, std::size_t file);
+bool takeBack(Grouping& grouping, std::size_t aside);                         ///< A group set aside becomes a set again, in its place by time.
 
 } // namespace ml

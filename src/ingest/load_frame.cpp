@@ -6,27 +6,13 @@
 #include "codec/raw_file.h"
 #include "codec/tiff_file.h"
 #include "exposure/marks.h"
+#include "image/orientation.h"
 
 #include <cmath>
 
 namespace ml {
 namespace fs = std::filesystem;
 namespace {
-
-/// Where pixel (x, y) of the picture as seen lies in the stored one. Exif 2.32, tag 0x0112.
-template <class T> Codes oriented(ImageView<const T> stored, int orientation) {
-  const bool turned = orientation >= 5;
-  const int w = stored.width, h = stored.height;
-  Image<T> out(turned ? h : w, turned ? w : h, 3);
-  for (int y = 0; y < out.height(); ++y)
-    for (int x = 0; x < out.width(); ++x) {
-      int u = turned ? y : x, v = turned ? x : y;
-      if (orientation == 2 || orientation == 3 || orientation == 7 || orientation == 8) u = w - 1 - u;
-      if (orientation == 3 || orientation == 4 || orientation == 6 || orientation == 7) v = h - 1 - v;
-      std::copy_n(stored.at(u, v), 3, out.at(x, y));
-    }
-  return out;
-}
 
 Result<ExposureSettings> settingsOf(const fs::path& file, const ShotMetadata& m) {
   if (!m.time)
@@ -42,7 +28,7 @@ Result<Frame> fromCodes(CodeImage image, bool compressed, const ShotMetadata& me
   Frame frame;
   const int orientation = metadata.orientation;
   frame.codes = orientation <= 1 || orientation > 8 ? std::move(image.pixels)
-                                                    : image.pixels.visit([&](auto stored) { return oriented(stored, orientation); });
+                                                    : image.pixels.visit([&](auto stored) { return Codes(oriented(stored, orientation)); });
   frame.table = srgbTable(image.maxCode);
   frame.codeError = compressed ? kCompressedCodeError : kRoundedCodeError;
   frame.curveAssumed = true;
@@ -85,9 +71,11 @@ Result<FileFacts> inspectFile(const fs::path& file) {
   if (!kind) return passOn(kind.error());
   auto metadata = readExif(file);
   if (!metadata) return passOn(metadata.error());
-  auto settings = settingsOf(file, *metadata);
-  if (!settings) return passOn(settings.error());
-  return FileFacts{file, *metadata, *settings};
+  FileFacts facts{file, *metadata, {}, metadata->time.has_value(), metadata->width, metadata->height};
+  ShotMetadata said = *metadata;
+  if (!said.time) said.time = Seconds{1.0 / 64};
+  facts.settings = *settingsOf(file, said);
+  return facts;
 }
 
 Result<Frame> loadFrame(const fs::path& file, Unsaid unsaid) {

@@ -21,11 +21,13 @@ inline constexpr double kRoundedCodeError = 0.29, kCompressedCodeError = 0.7;
 enum class Unsaid { Refused, Allowed };
 [[nodiscard]] Result<Frame> loadFrame(const std::filesystem::path& file, Unsaid unsaid = Unsaid::Refused);
 
-/// What the file says without reading its pixels. Same errors, MissingExposure included.
+/// What the file says without reading its pixels. Same errors, but a file that does not say its exposure is taken: `exposureKnown` false.
 struct FileFacts {
   std::filesystem::path path;
   ShotMetadata metadata;
   ExposureSettings settings;
+  bool exposureKnown = true;
+  int width = 0, height = 0; ///< As Exif says; 0: it does not.
 };
 [[nodiscard]] Result<FileFacts> inspectFile(const std::filesystem::path& file);
 

@@ -67,33 +67,42 @@ void Workbench::takeFiles(const QStringList& paths, const fs::path& jobs) {
     progress.at("Sort the frames into sets", 0);
     std::vector<LeftOut> leftOut;
     const auto files = collectFiles(wanted, leftOut);
-    Grouping grouping = groupFiles(files);
+    Grouping grouping = groupFiles(files, progress);
+    lookAtGroups(grouping, progress);
+    if (progress.stopRequested()) return [this] { emit changed(); };
     leftOut.insert(leftOut.end(), grouping.leftOut.begin(), grouping.leftOut.end());
+    grouping.leftOut = std::move(leftOut);
     if (grouping.sets.empty()) {
-      const std::string why = leftOut.empty() ? "There is no frame in what was dropped; drop a folder of frames." : leftOut.front().reason.message;
+      const std::string why = grouping.leftOut.empty() ? "There is no frame in what was dropped; drop a folder of frames." : grouping.leftOut.front().reason.message;
       return [this, why] { emit failed(QString::fromStdString(why)); };
     }
     const std::string name = wanted.front().has_filename() ? wanted.front().stem().string() : wanted.front().parent_path().stem().string();
-    fs::path folder = jobs / name;
-    std::error_code error;
-    for (int n = 2; fs::exists(folder, error); ++n) folder = jobs / (name + "-" + std::to_string(n));
-    auto job = Job::create(folder, name);
-    if (!job) return [this, e = job.error()] { emit failed(QString::fromStdString(e.message)); };
-    for (const auto& set : grouping.sets) {
-      auto added = job->addView(set.name, "", "full-frame-24");
-      if (!added) return [this, e = added.error()] { emit failed(QString::fromStdString(e.message)); };
-      View& view = job->views()[*added];
-      std::vector<fs::path> frames;
-      for (const auto& file : set.files) frames.push_back(fs::absolute(file.path));
-      view.adoptFrames(set.name, frames);
-      if (auto saved = view.saveFrames(); !saved) return [this, e = saved.error()] { emit failed(QString::fromStdString(e.message)); };
-    }
-    auto shared = std::make_shared<Job>(std::move(*job));
-    return [this, shared, leftOut] {
-      adopt(std::move(*shared));
-      if (!leftOut.empty()) emit failed(QString::fromStdString(leftOut.front().reason.message));
+    return [this, grouping, name, jobs] {
+      // A single plain set needs no sorting.
+      if (grouping.sets.size() == 1 && grouping.aside.empty()) takeSorted(grouping, name, jobs);
+      else emit sorted(grouping, QString::fromStdString(name), QString::fromStdString(jobs.string()));
     };
   });
+}
+
+void Workbench::takeSorted(const Grouping& grouping, const std::string& name, const fs::path& jobs) {
+  fs::path folder = jobs / name;
+  std::error_code error;
+  for (int n = 2; fs::exists(folder, error); ++n) folder = jobs / (name + "-" + std::to_string(n));
+  auto job = Job::create(folder, name);
+  const auto complain = [this](const Error& e) { emit failed(QString::fromStdString(e.message)); };
+  if (!job) return complain(job.error());
+  for (const auto& set : grouping.sets) {
+    auto added = job->addView(set.name, "", "full-frame-24");
+    if (!added) return complain(added.error());
+    View& view = job->views()[*added];
+    std::vector<fs::path> frames;
+    for (const auto& file : set.files) frames.push_back(fs::absolute(file.path));
+    view.adoptFrames(set.name, frames);
+    if (auto saved = view.saveFrames(); !saved) return complain(saved.error());
+  }
+  adopt(std::move(*job));
+  if (!grouping.leftOut.empty()) complain(grouping.leftOut.front().reason);
 }
 
 void Workbench::adopt(Job job) {

@@ -8,6 +8,7 @@
 #include "model/background.h"
 #include "model/ladder.h"
 #include "model/locked_camera.h"
+#include "model/moved_places.h"
 #include "plan/camera_settings.h"
 #include "plan/comparison.h"
 #include "plan/shot_list.h"
@@ -73,6 +74,8 @@ public:
   bool openDemo(const std::filesystem::path& jobs);
   /// A new job in `jobs` from frames or folders of the user's own; one view for each set found. Runs in the background.
   void takeFiles(const QStringList& paths, const std::filesystem::path& jobs);
+  /// Makes a job with a view for each set. Follows `sorted`, after the user has looked.
+  void takeSorted(const Grouping& grouping, const std::string& name, const std::filesystem::path& jobs);
 
   [[nodiscard]] bool hasView() const { return current_ >= 0; }
   [[nodiscard]] const Job& job() const { return *job_; }
@@ -152,8 +155,26 @@ public:
   // Combine
   void combine(const CombineOptions& options);
 
-  /// One line for each combined frame: number, time, shift and rotation.
-  [[nodiscard]] QStringList framePlaces() const;
+  /// What the picture was combined with, or would be by default.
+  [[nodiscard]] CombineOptions combineOptions() const;
+  [[nodiscard]] std::vector<MovedPlace> movedPlaces() const;
+  /// The place at (x, y) of the picture, 0..1, comes from the next frame that records it. False: there is none.
+  bool cyclePlace(double x, double y);
+  /// What lies under the stroke comes from `frame` (darkest first); radius in shares of the width.
+  void paintPlace(const QPolygonF& stroke, double radius, int frame);
+  /// While painting, strokes on the picture come from this frame.
+  [[nodiscard]] bool painting() const { return paintFrom_ >= 0; }
+  [[nodiscard]] int paintFrom() const { return std::max(0, paintFrom_); }
+  [[nodiscard]] double brushRadius() const { return brushRadius_; }
+  void setPainting(int frame);  ///< -1: not painting.
+  void setBrushRadius(double radius);
+  /// One entry for each frame of the view, by name: how it lay and whether it is used.
+  struct FramePlace {
+    QString file, line, details, note; ///< `note`: why leaving it out is proposed, or what is odd about it.
+    bool used = true;
+    int merged = -1;          ///< Index among the merged frames.
+  };
+  [[nodiscard]] std::vector<FramePlace> framePlaces() const;
 
   // Finish
   void setRecipe(const Recipe& recipe, int dragId = 0);
@@ -177,6 +198,8 @@ signals:
   void failed(const QString& sentence);
   void told(const QString& sentence);  ///< Something worth knowing that is no failure.
   void frameArrived(int index);
+  /// Files fell into more than one plain set: to be looked at, then given to takeSorted.
+  void sorted(const ml::Grouping& grouping, const QString& name, const QString& jobs);
 
 private:
   /// The combined picture reduced to screen size, and what the tone operator found in the full one.
@@ -249,6 +272,8 @@ private:
   bool comparing_ = false;
   QString planProblem_;
   QImage finderImage_, frameImage_, finishImage_, beforeImage_;
+  int paintFrom_ = -1;
+  double brushRadius_ = 0.03;
   QUndoStack undo_;
   Background work_, preview_;
 };

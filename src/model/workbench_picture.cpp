@@ -68,6 +68,41 @@ void Workbench::combine(const CombineOptions& options) {
   });
 }
 
+CombineOptions Workbench::combineOptions() const { return hasView() && view().combined ? view().combined->options : CombineOptions{}; }
+
+std::vector<MovedPlace> Workbench::movedPlaces() const {
+  return hasView() && view().combined ? ml::movedPlaces(view().combined->report) : std::vector<MovedPlace>{};
+}
+
+bool Workbench::cyclePlace(double x, double y) {
+  if (!hasView() || busy() || !view().combined) return false;
+  CombineOptions options = combineOptions();
+  const auto choices = nextSource(view().combined->report, options.choices, x, y);
+  if (!choices) return false;
+  options.choices = *choices;
+  combine(options);
+  return true;
+}
+
+void Workbench::paintPlace(const QPolygonF& stroke, double radius, int frame) {
+  if (!hasView() || busy() || !view().combined || stroke.isEmpty()) return;
+  CombineOptions options = combineOptions();
+  SourceChoice choice{{}, radius, frame};
+  for (const QPointF& p : stroke) choice.stroke.push_back(toReference(view().combined->report, p.x(), p.y()));
+  (options.method == CombineMethod::Darker ? options.darker : options.choices).push_back(std::move(choice));
+  combine(options);
+}
+
+void Workbench::setPainting(int frame) {
+  paintFrom_ = frame;
+  emit changed();
+}
+
+void Workbench::setBrushRadius(double radius) {
+  brushRadius_ = std::clamp(radius, 0.003, 0.2);
+  emit changed();
+}
+
 void Workbench::applyCombined(const CombinedState& state) {
   View& v = mutableView();
   v.combined = state.record;

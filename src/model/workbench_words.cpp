@@ -1,6 +1,7 @@
 #include "exposure/marks.h"
 #include "model/workbench.h"
 
+#include <cmath>
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
@@ -88,15 +89,41 @@ QString Workbench::verdictText() const {
   return tr("%1 files lie in the job's folder for this view; the picture has not changed since.").arg(v.delivered.size());
 }
 
-QStringList Workbench::framePlaces() const {
-  QStringList lines;
-  if (!hasView() || !view().combined || !view().combined->report.contains("frames")) return lines;
-  int n = 1;
-  for (const auto& f : view().combined->report["frames"])
-    lines << tr("%1   %2   %3, %4 px   %5\u00b0").arg(n++).arg(text(f["settings"].value("time", "")))
-                 .arg(f.value("shift_x_px", 0.0), 0, 'f', 1).arg(f.value("shift_y_px", 0.0), 0, 'f', 1)
-                 .arg(f.value("rotation_degrees", 0.0), 0, 'f', 2).replace('-', QChar(0x2212));
-  return lines;
+std::vector<Workbench::FramePlace> Workbench::framePlaces() const {
+  std::vector<FramePlace> places;
+  if (!hasView()) return places;
+  const View& v = view();
+  const nlohmann::json report = v.combined ? v.combined->report : nlohmann::json::object();
+  const CombineOptions options = combineOptions();
+  for (const auto& file : v.frames) {
+    FramePlace place;
+    place.file = QString::fromStdString(file.filename().string());
+    place.used = std::find(options.unused.begin(), options.unused.end(), file.filename().string()) == options.unused.end();
+    place.line = place.details = place.file;
+    int n = 0;
+    if (report.contains("frames"))
+      for (const auto& f : report["frames"]) {
+        if (std::filesystem::path(f.value("file", "")).filename() == file.filename()) {
+          place.merged = n;
+          const double x = f.value("shift_x_px", 0.0), y = f.value("shift_y_px", 0.0), degrees = f.value("rotation_degrees", 0.0);
+          const bool still = x == 0 && y == 0 && degrees == 0;
+          place.line = tr("%1   %2   ").arg(n + 1).arg(text(f["settings"].value("time", ""))) +
+                       (still ? tr("in place") : tr("%1 px  %2\u00b0").arg(std::hypot(x, y), 0, 'f', 1).arg(degrees, 0, 'f', 2).replace('-', QChar(0x2212)));
+          place.details = tr("%1\nmoved %2 px across, %3 px down, turned %4\u00b0, size %5; %6 px are left over\n%7 % clipped, %8 % left out where things moved")
+                              .arg(place.file).arg(x, 0, 'f', 1).arg(y, 0, 'f', 1).arg(degrees, 0, 'f', 2).arg(f.value("scale", 1.0), 0, 'f', 4)
+                              .arg(f.value("residual_px", 0.0), 0, 'f', 2).arg(100 * f.value("clipped_share", 0.0), 0, 'f', 1)
+                              .arg(100 * f.value("moved_share", 0.0), 0, 'f', 1).replace('-', QChar(0x2212));
+          if (f.value("clipped_share", 0.0) > 0.97) place.note = tr("almost all of it is clipped: it may be left out");
+          if (f.value("moved_share", 0.0) > 0.25) place.note = tr("much moved in it: it may be left out");
+          if (f.value("exposure_estimated", false)) place.note = tr("its exposure is estimated from the picture");
+          if (f.contains("note")) place.note = text(f["note"].get<std::string>());
+        }
+        ++n;
+      }
+    places.push_back(std::move(place));
+  }
+  std::stable_sort(places.begin(), places.end(), [](const FramePlace& a, const FramePlace& b) { return unsigned(a.merged) < unsigned(b.merged); });
+  return places;
 }
 
 QString Workbench::reasoning() const {

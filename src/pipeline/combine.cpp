@@ -290,6 +290,8 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   out.ev100OfUnit = merged->ev100OfUnit;
   out.clippedShare = merged->clippedShare;
   const int width = merged->radiance.width(), height = merged->radiance.height();
+  out.fullWidth = width;
+  out.fullHeight = height;
   out.crop = options.crop == CropMode::Overlap ? overlapOf(out.frames, width, height) : Roi{0, 0, width, height};
   out.radiance = out.crop == Roi{0, 0, width, height} ? std::move(merged->radiance) : cropped(merged->radiance, out.crop);
   return out;

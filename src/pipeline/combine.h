@@ -71,6 +71,7 @@ struct Combined {
   Image<std::uint8_t> source;        ///< As MergeResult, of the whole reference frame.
   Image<float> snr;
   std::vector<std::string> remarks;  ///< Sentences on what is not as it should be, though nothing is lost.
+  int fullWidth = 0, fullHeight = 0; ///< Of the reference frame.
   Roi crop;                          ///< Of the reference frame.
 };
 

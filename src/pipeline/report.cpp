@@ -221,6 +221,8 @@ json toJson(const Combined& c) {
           {"width", c.radiance.width()},
           {"height", c.radiance.height()},
           {"crop", {c.crop.x, c.crop.y, c.crop.width, c.crop.height}},
+          {"reference_width", c.fullWidth},
+          {"reference_height", c.fullHeight},
           {"primaries", "Rec. 709, D65, linear"},
           {"ev100_of_unit", c.ev100OfUnit},
           {"cd_per_m2_of_unit", luminanceOf({c.ev100OfUnit})},

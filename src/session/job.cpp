@@ -2,6 +2,7 @@
 
 #include "base/atomic_file.h"
 #include "base/slug.h"
+#include "pipeline/combine_json.h"
 #include "pipeline/report.h"
 #include "session/view_json.h"
 
@@ -127,6 +128,7 @@ Result<void> loadCombined(View& view) {
   record.metadataFrom = document->value("metadata_from", std::vector<std::string>{});
   record.verdict = document->value("verdict", "");
   record.report = document->value("report", json::object());
+  record.options = combineOptionsFromJson(document->value("options", json::object()));
   view.radianceStamp = document->value("stamp", "");
   view.combined = std::move(record);
   return {};
@@ -237,7 +239,7 @@ Result<void> View::saveCombined() const {
   }
   return writeJson(folder / "combine.json",
                    {{"frames", combined->frames}, {"ev100_of_unit", combined->ev100OfUnit}, {"metadata_from", combined->metadataFrom},
-                    {"verdict", combined->verdict}, {"report", combined->report}, {"stamp", radianceStamp}},
+                    {"verdict", combined->verdict}, {"report", combined->report}, {"options", toJson(combined->options)}, {"stamp", radianceStamp}},
                    {});
 }
 

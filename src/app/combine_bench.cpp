@@ -1,0 +1,237 @@
+#include "app/bench.h"
+#include "app/theme.h"
+#include "exposure/marks.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QInputDialog>
+#include <QLabel>
+#include <QListWidget>
+#include <QPushButton>
+#include <QSpinBox>
+#include <QVBoxLayout>
+
+namespace ml {
+namespace {
+
+class CombineBench final : public Bench {
+public:
+  explicit CombineBench(Workbench& workbench) : Bench(workbench, tr("Combine")) {
+    row_->setSpacing(14);
+    buildMethod();
+    buildPlacing();
+    buildPainting();
+    buildFrames();
+    connect(next(), &QPushButton::clicked, this, [this] {
+      if (workbench_.states().combine == StationState::Done) workbench_.goTo(Station::Finish);
+      else combine();
+    });
+  }
+
+  void refresh() override {
+    const bool ready = !workbench_.view().frames.empty() && !workbench_.busy();
+    const bool done = workbench_.states().combine == StationState::Done;
+    const CombineOptions options = workbench_.combineOptions();
+    choose(method_, int(options.method));
+    choose(align_, int(options.align));
+    choose(motion_, int(options.motion == MotionMode::Auto ? MotionMode::Medium : options.motion));
+    const QSignalBlocker quiet(empty_), quietLow(low_), quietHigh(high_);
+    empty_->setChecked(options.emptyScene);
+    low_->setValue(int(options.toneRange.untouchedBelow));
+    high_->setValue(int(options.toneRange.replacedAbove));
+    for (QWidget* w : {static_cast<QWidget*>(method_), static_cast<QWidget*>(align_), static_cast<QWidget*>(motion_), static_cast<QWidget*>(frames_)}) w->setEnabled(ready);
+    const bool byTone = options.method == CombineMethod::ToneRange;
+    tones_->setVisible(byTone);
+    again_->setVisible(!byTone);
+    empty_->setEnabled(ready && workbench_.view().frames.size() > 2);
+    again_->setEnabled(ready && done);
+    const bool paintable = ready && done && (options.method == CombineMethod::Radiance || options.method == CombineMethod::Darker || options.method == CombineMethod::Fusion);
+    paint_->setEnabled(paintable);
+    if (!paintable && workbench_.painting()) workbench_.setPainting(-1);
+    fillFrames();
+    const QSignalBlocker quietPaint(paint_);
+    paint_->setChecked(workbench_.painting());
+    brush_->setEnabled(workbench_.painting());
+    from_->setEnabled(paintable);
+    setNext(done ? tr("Finish it") : tr("Combine"), ready);
+  }
+
+private:
+  QComboBox* box(const char* name, int width, const QString& accessible) {
+    auto* made = new QComboBox;
+    made->setObjectName(name);
+    made->setAccessibleName(accessible);
+    made->setFixedWidth(width);
+    connect(made, &QComboBox::activated, this, &CombineBench::combine);
+    return made;
+  }
+  static void choose(QComboBox* box, int value) {
+    const QSignalBlocker quiet(box);
+    box->setCurrentIndex(std::max(0, box->findData(value)));
+  }
+
+  void buildMethod() {
+    auto* column = group(tr("How"));
+    method_ = box("method", 158, tr("How the frames are combined"));
+    method_->addItem(tr("All their light"), int(CombineMethod::Radiance));
+    method_->addItem(tr("Blended as pictures"), int(CombineMethod::Fusion));
+    method_->addItem(tr("Two, joined by tone"), int(CombineMethod::ToneRange));
+    method_->addItem(tr("Darker where painted"), int(CombineMethod::Darker));
+    method_->addItem(tr("One frame as it is"), int(CombineMethod::Single));
+    column->addWidget(method_);
+    tones_ = new QWidget;
+    auto* row = new QHBoxLayout(tones_);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(6);
+    const auto tone = [&](const char* name, const QString& accessible) {
+      auto* made = new QSpinBox;
+      made->setObjectName(name);
+      made->setRange(0, 255);
+      made->setButtonSymbols(QAbstractSpinBox::NoButtons);
+      made->setFixedWidth(42);
+      made->setAccessibleName(accessible);
+      connect(made, &QSpinBox::editingFinished, this, [this] { if (changedTones()) combine(); });
+      row->addWidget(made);
+      return made;
+    };
+    row->addWidget(new QLabel(tr("from")));
+    low_ = tone("toneLow", tr("Tone below which nothing is replaced"));
+    row->addWidget(new QLabel(tr("to")));
+    high_ = tone("toneHigh", tr("Tone above which all is replaced"));
+    row->addStretch();
+    tones_->setToolTip(tr("Tones of the lighter frame, 0 to 255: below the first nothing is replaced, above the second everything"));
+    column->addWidget(tones_);
+    again_ = new QPushButton(tr("Combine again"));
+    again_->setObjectName("combineAgain");
+    connect(again_, &QPushButton::clicked, this, &CombineBench::combine);
+    column->addWidget(again_, 0, Qt::AlignLeft);
+    column->addStretch();
+  }
+
+  void buildPlacing() {
+    auto* column = group(tr("Place, and moving things"));
+    align_ = box("align", 176, tr("How the frames are aligned"));
+    align_->addItem(tr("Aligned as needed"), int(AlignMode::Auto));
+    align_->addItem(tr("Shift only"), int(AlignMode::Shift));
+    align_->addItem(tr("Shift and rotation"), int(AlignMode::Rigid));
+    align_->addItem(tr("Perspective"), int(AlignMode::Perspective));
+    align_->addItem(tr("As they are: tripod"), int(AlignMode::Off));
+    column->addWidget(align_);
+    motion_ = box("motion", 176, tr("How moving things are treated"));
+    motion_->addItem(tr("One frame for each place"), int(MotionMode::Medium));
+    motion_->addItem(tr("Looked at closely"), int(MotionMode::High));
+    motion_->addItem(tr("Only what is plain"), int(MotionMode::Low));
+    motion_->addItem(tr("Nothing moved"), int(MotionMode::Off));
+    column->addWidget(motion_);
+    empty_ = new QCheckBox(tr("Empty the scene"));
+    empty_->setObjectName("emptyScene");
+    empty_->setToolTip(tr("Keeps what most frames agree on, so that passers-by vanish; needs three frames"));
+    connect(empty_, &QCheckBox::clicked, this, &CombineBench::combine);
+    column->addWidget(empty_);
+    column->addStretch();
+  }
+
+  void buildPainting() {
+    auto* column = group(tr("Choose by hand"));
+    paint_ = new QPushButton(tr("Paint from"));
+    paint_->setObjectName("paint");
+    paint_->setCheckable(true);
+    paint_->setToolTip(tr("Paint on the picture what comes from one frame. Without it, a click on an outlined place takes it from the next frame"));
+    from_ = new QComboBox;
+    from_->setObjectName("paintFrom");
+    from_->setAccessibleName(tr("Frame to paint from"));
+    from_->setFixedWidth(104);
+    column->addWidget(paint_);
+    column->addWidget(from_);
+    brush_ = new QComboBox;
+    brush_->setObjectName("brush");
+    brush_->setAccessibleName(tr("Size of the brush"));
+    brush_->setFixedWidth(104);
+    brush_->addItem(tr("small brush"), 0.012);
+    brush_->addItem(tr("brush"), 0.03);
+    brush_->addItem(tr("large brush"), 0.07);
+    brush_->setCurrentIndex(1);
+    column->addWidget(brush_);
+    column->addStretch();
+    connect(paint_, &QPushButton::toggled, this, [this](bool on) { workbench_.setPainting(on ? from_->currentData().toInt() : -1); });
+    connect(from_, &QComboBox::activated, this, [this] { if (paint_->isChecked()) workbench_.setPainting(from_->currentData().toInt()); });
+    connect(brush_, &QComboBox::activated, this, [this] { workbench_.setBrushRadius(brush_->currentData().toDouble()); });
+  }
+
+  void buildFrames() {
+    auto* column = group(tr("Frames that are used"), 1);
+    frames_ = new QListWidget;
+    frames_->setObjectName("combineFrames");
+    frames_->setAccessibleName(tr("Frames"));
+    frames_->setFont(uiFont(9));
+    frames_->setFixedHeight(92);
+    frames_->setToolTip(tr("Untick a frame to leave it out. Double-click to type its exposure time"));
+    column->addWidget(frames_);
+    column->addStretch();
+    connect(frames_, &QListWidget::itemChanged, this, [this] { combine(); });
+    connect(frames_, &QListWidget::itemDoubleClicked, this, &CombineBench::typeTime);
+  }
+
+  void fillFrames() {
+    const QSignalBlocker quiet(frames_), quietFrom(from_);
+    const int current = frames_->currentRow(), wanted = from_->currentIndex();
+    frames_->clear();
+    from_->clear();
+    for (const auto& place : workbench_.framePlaces()) {
+      auto* item = new QListWidgetItem(place.note.isEmpty() ? place.line : place.line + "  !", frames_);
+      item->setData(Qt::UserRole, place.file);
+      item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsUserCheckable);
+      item->setCheckState(place.used ? Qt::Checked : Qt::Unchecked);
+      item->setToolTip(place.details + (place.note.isEmpty() ? QString() : "\n" + place.note));
+      if (place.merged >= 0) from_->addItem(tr("frame %1").arg(place.merged + 1), place.merged);
+    }
+    frames_->setCurrentRow(current);
+    from_->setCurrentIndex(std::clamp(wanted, 0, std::max(0, from_->count() - 1)));
+  }
+
+  void typeTime(QListWidgetItem* item) {
+    bool taken = false;
+    const QString name = item->data(Qt::UserRole).toString();
+    const QString text = QInputDialog::getText(this, tr("Exposure time"), tr("How long was %1 exposed? For instance 1/60 or 0.4").arg(name), QLineEdit::Normal, {}, &taken);
+    if (!taken) return;
+    const auto time = parseTime(text.toStdString());
+    if (!time) return emit workbench_.failed(tr("\"%1\" is no exposure time; type one like 1/60, 0.4 or 2.").arg(text));
+    CombineOptions options = chosen();
+    options.seconds[name.toStdString()] = time->value;
+    workbench_.combine(options);
+  }
+
+  [[nodiscard]] bool changedTones() const {
+    const auto& now = workbench_.combineOptions().toneRange;
+    return low_->value() != int(now.untouchedBelow) || high_->value() != int(now.replacedAbove);
+  }
+
+  [[nodiscard]] CombineOptions chosen() const {
+    CombineOptions options = workbench_.combineOptions();
+    options.method = CombineMethod(method_->currentData().toInt());
+    options.align = AlignMode(align_->currentData().toInt());
+    options.motion = MotionMode(motion_->currentData().toInt());
+    options.emptyScene = empty_->isChecked();
+    options.toneRange = {float(low_->value()), float(high_->value())};
+    options.unused.clear();
+    for (int i = 0; i < frames_->count(); ++i)
+      if (frames_->item(i)->checkState() == Qt::Unchecked) options.unused.push_back(frames_->item(i)->data(Qt::UserRole).toString().toStdString());
+    if (options.unused != workbench_.combineOptions().unused) options.choices.clear(), options.darker.clear(); // they count the merged frames
+    return options;
+  }
+
+  void combine() { workbench_.combine(chosen()); }
+
+  QComboBox *method_, *align_, *motion_, *from_, *brush_;
+  QSpinBox *low_, *high_;
+  QWidget* tones_;
+  QCheckBox* empty_;
+  QListWidget* frames_;
+  QPushButton *again_, *paint_;
+};
+
+} // namespace
+
+Bench* makeCombineBench(Workbench& workbench) { return new CombineBench(workbench); }
+
+} // namespace ml
