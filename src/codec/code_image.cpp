@@ -36,6 +36,9 @@ Result<FileKind> sniff(const fs::path& file) {
   if (starts("\x89PNG\r\n\x1a\n", 8)) return FileKind::Png;
   if (starts("\x76\x2f\x31\x01", 4)) return FileKind::OpenExr;
   if (starts("#?RADIANCE", 10) || starts("#?RGBE", 6)) return FileKind::RadianceHdr;
+  if (got >= 12 && std::memcmp(head + 4, "ftyp", 4) == 0)
+    for (const char* brand : {"heic", "heix", "mif1", "msf1", "avif"})
+      if (std::memcmp(head + 8, brand, 4) == 0) return FileKind::Heif;
   if (hasRawExtension(file)) return FileKind::Raw;
   if (starts("II*\0", 4) || starts("MM\0*", 4)) return FileKind::Tiff;
   return FileKind::Unknown;

@@ -4,6 +4,7 @@
 
 #include <cstdint>
 #include <filesystem>
+#include <vector>
 
 namespace ml {
 
@@ -11,12 +12,13 @@ namespace ml {
 struct CodeImage {
   Codes pixels;
   int maxCode = 255;
+  std::vector<unsigned char> icc; ///< Embedded profile; empty: none.
 };
 
 /// Files beyond this are refused before memory is taken.
 inline constexpr std::int64_t kMaxPixels = 400'000'000;
 
-enum class FileKind { Unknown, Jpeg, Png, Tiff, Raw, OpenExr, RadianceHdr };
+enum class FileKind { Unknown, Jpeg, Png, Tiff, Raw, OpenExr, RadianceHdr, Heif };
 
 /// By the first bytes, not by the name. DNG is told from TIFF by its tags' presence; other raw families by extension.
 [[nodiscard]] Result<FileKind> sniff(const std::filesystem::path& file);

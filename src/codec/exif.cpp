@@ -16,6 +16,7 @@ void quiet() {
   std::call_once(once, [] {
     Exiv2::LogMsg::setLevel(Exiv2::LogMsg::mute);
     Exiv2::XmpParser::initialize();
+    Exiv2::enableBMFF(true); // HEIF
   });
 }
 

@@ -1,5 +1,7 @@
 #include "codec/icc.h"
 
+#include <algorithm>
+#include <cmath>
 #include <lcms2.h>
 
 namespace ml {
@@ -26,6 +28,38 @@ std::vector<unsigned char> linearRec709Profile() {
   const auto bytes = saved(cmsCreateRGBProfile(&white, &primaries, curves));
   cmsFreeToneCurve(linear);
   return bytes;
+}
+
+namespace {
+
+/// CIE XYZ relative to D50 (the profile connection space) to D65. Bradford, as in IEC 61966-2-1 Amendment 1 and ICC.1:2010 annex E.
+constexpr Matrix3 kD50ToD65{0.9555766, -0.0230393, 0.0631636, -0.0282895, 1.0099416, 0.0210077, 0.0122982, -0.0204830, 1.3299098};
+
+} // namespace
+
+std::optional<ProfileReading> readProfile(const std::vector<unsigned char>& icc) {
+  if (icc.size() < 128) return {};
+  cmsHPROFILE profile = cmsOpenProfileFromMem(icc.data(), cmsUInt32Number(icc.size()));
+  if (!profile) return {};
+  const auto colorant = [&](cmsTagSignature tag) { return static_cast<const cmsCIEXYZ*>(cmsReadTag(profile, tag)); };
+  const cmsCIEXYZ *r = colorant(cmsSigRedColorantTag), *g = colorant(cmsSigGreenColorantTag), *b = colorant(cmsSigBlueColorantTag);
+  const auto* curve = static_cast<const cmsToneCurve*>(cmsReadTag(profile, cmsSigGreenTRCTag));
+  std::optional<ProfileReading> out;
+  if (cmsGetColorSpace(profile) == cmsSigRgbData && r && g && b && curve) {
+    out.emplace();
+    const Matrix3 toXyz{r->X, g->X, b->X, r->Y, g->Y, b->Y, r->Z, g->Z, b->Z};
+    const Matrix3 matrix = multiply(inverse(kRec709ToXyz), multiply(kD50ToD65, toXyz));
+    double worst = 0;
+    for (std::size_t i = 0; i < 9; ++i) worst = std::max(worst, std::abs(matrix[i] - kIdentity3[i]));
+    if (worst > 0.01) out->toRec709 = matrix; // else Rec. 709 itself, written with a profile's rounding
+    out->linear = true;
+    for (int i = 0; i < 1024; ++i) {
+      out->curve.push_back(cmsEvalToneCurveFloat(curve, float(i) / 1023));
+      out->linear = out->linear && std::abs(out->curve.back() - float(i) / 1023) < 1e-3f;
+    }
+  }
+  cmsCloseProfile(profile);
+  return out;
 }
 
 } // namespace ml

@@ -1,4 +1,7 @@
 #pragma once
+#include "image/colour.h"
+
+#include <optional>
 #include <vector>
 
 namespace ml {
@@ -7,5 +10,14 @@ namespace ml {
 [[nodiscard]] std::vector<unsigned char> srgbProfile();
 /// Rec. 709 primaries, D65, linear transfer: for float TIFF.
 [[nodiscard]] std::vector<unsigned char> linearRec709Profile();
+
+/// An RGB profile of matrix and curves, as far as a frame needs it.
+struct ProfileReading {
+  Matrix3 toRec709 = kIdentity3; ///< Linear device colour to linear Rec. 709, D65.
+  std::vector<float> curve;      ///< Linear light at 1024 evenly spaced codes, 0..1.
+  bool linear = false;           ///< The curve is a straight line.
+};
+/// Empty when the bytes are no profile, or one that works by tables, or not RGB.
+[[nodiscard]] std::optional<ProfileReading> readProfile(const std::vector<unsigned char>& icc);
 
 } // namespace ml

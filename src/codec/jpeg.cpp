@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <csetjmp>
 #include <cstdio>
+#include <cstdlib>
 #include <jpeglib.h>
 #include <memory>
 
@@ -38,6 +39,7 @@ bool startReading(jpeg_decompress_struct& info, ErrorTrap& trap, std::FILE* file
   if (setjmp(trap.jump)) return false;
   jpeg_create_decompress(&info);
   jpeg_stdio_src(&info, file);
+  jpeg_save_markers(&info, JPEG_APP0 + 2, 0xffff);
   jpeg_read_header(&info, TRUE);
   info.out_color_space = JCS_RGB;
   info.dct_method = JDCT_ISLOW;
@@ -91,7 +93,7 @@ bool writeRows(jpeg_compress_struct& info, ErrorTrap& trap, std::FILE* file, Ima
 
 namespace {
 
-Result<Image<std::uint8_t>> decode(const std::filesystem::path& path, int edge) {
+Result<CodeImage> decode(const std::filesystem::path& path, int edge) {
   File file(std::fopen(path.c_str(), "rb"), std::fclose);
   if (!file) return unreadable(path, "it cannot be opened");
   jpeg_decompress_struct info{};
@@ -108,18 +110,23 @@ Result<Image<std::uint8_t>> decode(const std::filesystem::path& path, int edge) 
   Image<std::uint8_t> pixels(int(info.output_width), int(info.output_height), 3);
   if (!readRows(info, trap, pixels.view()))
     return unreadable(path, std::string("the JPEG data end early or are damaged (") + trap.message + ")");
-  return pixels;
+  CodeImage image{std::move(pixels), 255, {}};
+  JOCTET* profile = nullptr;
+  unsigned size = 0;
+  if (jpeg_read_icc_profile(&info, &profile, &size)) {
+    image.icc.assign(profile, profile + size);
+    std::free(profile);
+  }
+  return image;
 }
 
 } // namespace
 
 Result<CodeImage> readJpeg(const std::filesystem::path& path) {
-  auto pixels = decode(path, 0);
-  if (!pixels) return passOn(pixels.error());
-  return CodeImage{std::move(*pixels), 255};
+  return decode(path, 0);
 }
 
-Result<Image<std::uint8_t>> readSmallJpeg(const std::filesystem::path& path, int edge) { return decode(path, edge); }
+Result<CodeImage> readSmallJpeg(const std::filesystem::path& path, int edge) { return decode(path, edge); }
 
 Result<void> writeJpeg(const std::filesystem::path& path, ImageView<const std::uint8_t> rgb, const JpegOptions& options) {
   assert(rgb.channels == 3);

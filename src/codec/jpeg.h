@@ -9,7 +9,7 @@ namespace ml {
 [[nodiscard]] Result<CodeImage> readJpeg(const std::filesystem::path& file);
 
 /// The same at a half, a quarter or an eighth of its size (the transform does it), whichever still has `edge` pixels on its longer side.
-[[nodiscard]] Result<Image<std::uint8_t>> readSmallJpeg(const std::filesystem::path& file, int edge);
+[[nodiscard]] Result<CodeImage> readSmallJpeg(const std::filesystem::path& file, int edge);
 
 struct JpegOptions {
   int quality = 92;               ///< 1-100; 92 shows no blocks at 100 % (common practice, no source).

@@ -41,6 +41,15 @@ bool readBody(png_structp png, png_infop info, std::uint8_t* bytes, png_bytep* r
   return true;
 }
 
+std::vector<unsigned char> profileOf(png_structp png, png_infop info) {
+  png_charp name = nullptr;
+  png_bytep bytes = nullptr;
+  png_uint_32 size = 0;
+  int compression = 0;
+  if (!png_get_iCCP(png, info, &name, &compression, &bytes, &size)) return {};
+  return {bytes, bytes + size};
+}
+
 bool writeAll(png_structp png, png_infop info, std::FILE* file, ImageView<const std::uint16_t> rgb, int maxCode,
               const std::vector<unsigned char>& icc, std::uint8_t* line) {
   if (setjmp(png_jmpbuf(png))) return false;
@@ -86,7 +95,8 @@ Result<CodeImage> readPng(const std::filesystem::path& path) {
   std::vector<png_bytep> rows(height);
   if (!readBody(reader.png, reader.info, bytes, rows.data()))
     return unreadable(path, std::string("the PNG data are damaged (") + message.text + ")");
-  return deep ? CodeImage{std::move(wide), 65535} : CodeImage{std::move(narrow), 255};
+  std::vector<unsigned char> icc = profileOf(reader.png, reader.info);
+  return deep ? CodeImage{std::move(wide), 65535, std::move(icc)} : CodeImage{std::move(narrow), 255, std::move(icc)};
 }
 
 Result<void> writePng(const std::filesystem::path& path, ImageView<const std::uint16_t> rgb, int maxCode,

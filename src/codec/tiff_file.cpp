@@ -64,7 +64,11 @@ template <class T, class Out> Result<void> readRows(TIFF* tiff, const Layout& l,
 template <class T> Result<CodeImage> readCodes(TIFF* tiff, const Layout& l, const std::filesystem::path& path) {
   Image<T> pixels(int(l.width), int(l.height), 3);
   if (auto read = readRows<T>(tiff, l, path, pixels.data()); !read) return passOn(read.error());
-  return CodeImage{std::move(pixels), int(std::numeric_limits<T>::max())};
+  std::uint32_t size = 0;
+  const unsigned char* profile = nullptr;
+  std::vector<unsigned char> icc;
+  if (TIFFGetField(tiff, TIFFTAG_ICCPROFILE, &size, &profile) && profile) icc.assign(profile, profile + size);
+  return CodeImage{std::move(pixels), int(std::numeric_limits<T>::max()), std::move(icc)};
 }
 
 Tiff create(const std::filesystem::path& path, int width, int height, int bits, int samples) {
@@ -105,6 +109,13 @@ Result<void> writeRgb(const std::filesystem::path& path, const auto& view, int b
 
 } // namespace
 
+bool isFloatTiff(const std::filesystem::path& path) {
+  Tiff tiff = open(path, "r");
+  if (!tiff) return false;
+  const Layout l = layoutOf(tiff.get());
+  return l.bits == 32 && l.format == SAMPLEFORMAT_IEEEFP;
+}
+
 Result<CodeImage> readTiff(const std::filesystem::path& path) {
   Tiff tiff = open(path, "r");
   if (!tiff) return unreadable(path, "the TIFF header is damaged (" + lastMessage + ")");
@@ -113,7 +124,7 @@ Result<CodeImage> readTiff(const std::filesystem::path& path) {
   const bool plain = l.planar == PLANARCONFIG_CONTIG && l.format == SAMPLEFORMAT_UINT && l.samples >= 1 && l.samples <= 8 &&
                      (l.photometric == PHOTOMETRIC_RGB || l.photometric == PHOTOMETRIC_MINISBLACK);
   if (!plain || (l.bits != 8 && l.bits != 16))
-    return unreadable(path, "only 8- and 16-bit grey or RGB TIFF files are read as frames");
+    return unreadable(path, "only 8- and 16-bit, or 32-bit float, grey or RGB TIFF files are read as frames");
   if (l.bits == 8) return readCodes<std::uint8_t>(tiff.get(), l, path);
   return readCodes<std::uint16_t>(tiff.get(), l, path);
 }

@@ -6,6 +6,8 @@
 
 namespace ml {
 
+/// Does the file hold 32-bit float samples? False when it cannot be read at all.
+[[nodiscard]] bool isFloatTiff(const std::filesystem::path& file);
 /// 8- or 16-bit grey or RGB TIFF to RGB codes; further channels are dropped.
 [[nodiscard]] Result<CodeImage> readTiff(const std::filesystem::path& file);
 /// 32-bit float RGB TIFF.

@@ -8,7 +8,7 @@ namespace ml {
 namespace {
 
 constexpr int kQuantiles = 200;
-constexpr float kLowest = 0.01f, kHighest = 0.85f; ///< Of saturation; beyond, noise and shoulders bend the distribution.
+constexpr float kLowest = 0.003f, kHighest = 0.85f; ///< Of saturation; beyond, noise and shoulders bend the distribution.
 
 /// Green light at evenly spaced ranks.
 std::vector<float> quantilesOf(const Frame& frame) {

@@ -1,6 +1,8 @@
 #include "ingest/load_frame.h"
 
 #include "codec/exif.h"
+#include "codec/heif_file.h"
+#include "codec/icc.h"
 #include "codec/jpeg.h"
 #include "codec/png_file.h"
 #include "codec/raw_file.h"
@@ -32,6 +34,34 @@ Result<Frame> fromCodes(CodeImage image, bool compressed, const ShotMetadata& me
   frame.table = srgbTable(image.maxCode);
   frame.codeError = compressed ? kCompressedCodeError : kRoundedCodeError;
   frame.curveAssumed = true;
+  if (const auto profile = readProfile(image.icc)) {
+    frame.toRec709 = profile->toRec709;
+    if (profile->linear) {
+      frame.table = linearTable(image.maxCode, 0, image.maxCode);
+      frame.curveAssumed = false;
+      frame.codeError = kRoundedCodeError;
+    }
+  }
+  return frame;
+}
+
+/// Linear light as it lies in the file; the largest value becomes the largest code.
+Result<Frame> fromFloat(const fs::path& file, const ShotMetadata& metadata) {
+  auto light = readFloatTiff(file);
+  if (!light) return passOn(light.error());
+  float most = 1;
+  for (std::size_t i = 0; i < light->size(); ++i)
+    if (std::isfinite(light->data()[i])) most = std::max(most, light->data()[i]);
+  Image<std::uint16_t> codes(light->width(), light->height(), 3);
+  for (std::size_t i = 0; i < codes.size(); ++i) {
+    const float v = light->data()[i] / most;
+    codes.data()[i] = std::uint16_t(std::lround(65535 * (v > 0 ? std::min(v, 1.f) : 0.f)));
+  }
+  Frame frame;
+  const int orientation = metadata.orientation;
+  frame.codes = orientation <= 1 || orientation > 8 ? Codes(std::move(codes)) : Codes(oriented(ImageView<const std::uint16_t>(codes.view()), orientation));
+  frame.table = linearTable(65535, 0, 65535.0 / most);
+  frame.saturation = {most, most, most};
   return frame;
 }
 
@@ -50,9 +80,10 @@ Result<Frame> fromRaw(const fs::path& file) {
 
 Result<Frame> readPixels(const fs::path& file, FileKind kind, const ShotMetadata& metadata) {
   if (kind == FileKind::Raw) return fromRaw(file);
-  auto image = kind == FileKind::Jpeg ? readJpeg(file) : kind == FileKind::Png ? readPng(file) : readTiff(file);
+  if (kind == FileKind::Tiff && isFloatTiff(file)) return fromFloat(file, metadata);
+  auto image = kind == FileKind::Jpeg ? readJpeg(file) : kind == FileKind::Png ? readPng(file) : kind == FileKind::Heif ? readHeif(file) : readTiff(file);
   if (!image) return passOn(image.error());
-  return fromCodes(std::move(*image), kind == FileKind::Jpeg, metadata);
+  return fromCodes(std::move(*image), kind == FileKind::Jpeg || kind == FileKind::Heif, metadata);
 }
 
 Result<FileKind> frameKind(const fs::path& file) {

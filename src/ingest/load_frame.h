@@ -15,7 +15,7 @@ inline constexpr double kAssumedReadNoise = 3.5;
 /// quality 90 to 97: 0.5 to 1).
 inline constexpr double kRoundedCodeError = 0.29, kCompressedCodeError = 0.7;
 
-/// Reads one file as a frame: raw (LibRaw), JPEG, PNG or TIFF with an sRGB curve; turned as Exif says; exposure from Exif made exact.
+/// Reads one file as a frame: raw (LibRaw), JPEG, HEIF, PNG or TIFF with an sRGB curve unless its profile says it is linear; turned as Exif says; exposure from Exif made exact.
 /// Errors: FileMissing, FileUnreadable, UnsupportedFormat, MissingExposure (no exposure time).
 /// With Unsaid::Allowed a file that does not say its exposure time is read too, `exposureKnown` false.
 enum class Unsaid { Refused, Allowed };

@@ -46,7 +46,11 @@ Result<Image<std::uint8_t>> loadSmallPicture(const std::filesystem::path& file, 
     auto picture = readSmallJpeg(file, edge);
     if (!picture) return passOn(picture.error());
     const auto metadata = readExif(file);
-    return reduced(oriented(ImageView<const std::uint8_t>(picture->view()), metadata ? metadata->orientation : 1).view(), edge);
+    const int orientation = metadata ? metadata->orientation : 1;
+    return picture->pixels.visit([&](auto stored) -> Image<std::uint8_t> {
+      if constexpr (std::is_same_v<decltype(stored), ImageView<const std::uint8_t>>) return reduced(oriented(stored, orientation).view(), edge);
+      else return {};
+    });
   }
   auto frame = loadFrame(file, Unsaid::Allowed);
   if (!frame) return passOn(frame.error());

@@ -17,27 +17,30 @@ constexpr std::size_t kShown = 4;      ///< Cells; smaller parts of a region are
 constexpr int kGrow = 2;               ///< Cells; borders are blurred by the lens, and by the cells themselves.
 
 struct Sensitivity {
-  float sigmas, relative, edge; ///< Differences below noise x sigmas + relative x light + edge x local range are no movement.
+  float sigmas, relative, edge, chroma; ///< Differences below noise x sigmas + relative x light + edge x local range are no movement.
 };
 
 Sensitivity sensitivityOf(MotionMode mode) {
   switch (mode) {
-  case MotionMode::Low: return {6, 0.20f, 0.5f};
-  case MotionMode::High: return {3, 0.07f, 0.18f};
-  default: return {4, 0.12f, 0.3f};
+  case MotionMode::Low: return {6, 0.20f, 0.5f, 0.35f};
+  case MotionMode::High: return {3, 0.07f, 0.18f, 0.14f};
+  default: return {4, 0.12f, 0.3f, 0.2f};
   }
 }
 
 /// One cell of one frame.
 struct Reading {
-  float radiance, sigma, range;
+  float radiance, sigma, range, chroma, chromaRange;
 };
-Reading reading(const PlacedCells& cells, int x, int y) { return {*cells.radiance.at(x, y), *cells.sigma.at(x, y), *cells.range.at(x, y)}; }
+Reading reading(const PlacedCells& cells, int x, int y) { return {*cells.radiance.at(x, y), *cells.sigma.at(x, y), *cells.range.at(x, y), *cells.chroma.at(x, y), *cells.chromaRange.at(x, y)}; }
 bool records(const PlacedCells& cells, int x, int y) { return *cells.recorded.at(x, y); }
 
 bool agree(const Reading& a, const Reading& b, const Sensitivity& s) {
   const float noise = a.sigma + b.sigma - 0.59f * std::min(a.sigma, b.sigma); // close to the root of the sum of squares
-  return std::abs(a.radiance - b.radiance) <= s.sigmas * noise + s.relative * std::max(a.radiance, b.radiance) + s.edge * std::max(a.range, b.range);
+  if (std::abs(a.radiance - b.radiance) > s.sigmas * noise + s.relative * std::max(a.radiance, b.radiance) + s.edge * std::max(a.range, b.range)) return false;
+  // As light as what stands there otherwise, but of another colour. The colour of dark places is noise.
+  const float uncertain = 4 * s.sigmas * noise / std::max(1e-12f, std::min(a.radiance, b.radiance));
+  return std::abs(a.chroma - b.chroma) <= s.chroma + uncertain + s.edge * std::max(a.chromaRange, b.chromaRange);
 }
 
 /// Whether `r` can be what a frame saw there that only says "at least" (clipped) or "at most" (dark).

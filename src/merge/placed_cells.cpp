@@ -2,6 +2,7 @@
 
 #include "align/transform.h"
 #include "base/parallel.h"
+#include "base/vector_clones.h"
 #include "merge/variance_curve.h"
 
 #include <algorithm>
@@ -25,11 +26,12 @@ std::array<int, 3> clipCodes(const Frame& frame) {
 }
 
 /// Mean light (all channels) and clipping of the block of pixels that lies nearest to each cell.
-void readCells(const PlacedFrame& placed, int cell, Image<float>& light, Image<std::uint8_t>& clipped) {
+void readCells(const PlacedFrame& placed, int cell, Image<float>& light, Image<float>& chroma, Image<std::uint8_t>& clipped) {
   const Frame& frame = *placed.frame;
   const Transform transform{placed.toFrame};
   const float *red = frame.table.channel(0), *green = frame.table.channel(1), *blue = frame.table.channel(2);
   const std::array<int, 3> limit = clipCodes(frame);
+  const float redGain = 3 / frame.saturation[0], blueGain = 3 / frame.saturation[2];
   const float share = 1 / (3.f * float(cell * ((cell + kRowStep - 1) / kRowStep)));
   frame.codes.visit([&](auto codes) {
     forEachBand(light.height(), [&](const Band& band) {
@@ -41,17 +43,20 @@ void readCells(const PlacedFrame& placed, int cell, Image<float>& light, Image<s
           const int left = int(std::lround(u - middle)), top = int(std::lround(v - middle));
           *light.at(x, y) = -1;
           *clipped.at(x, y) = 1;
+          *chroma.at(x, y) = 0;
           if (left < 0 || top < 0 || left + cell > codes.width || top + cell > codes.height) continue;
-          float sum = 0;
+          float sumRed = 0, sumGreen = 0, sumBlue = 0;
           bool any = false;
           for (int j = 0; j < cell; j += kRowStep) {
             const auto* code = codes.at(left, top + j);
             for (int i = 0; i < cell; ++i, code += 3) {
-              sum += red[code[0]] + green[code[1]] + blue[code[2]];
+              sumRed += red[code[0]], sumGreen += green[code[1]], sumBlue += blue[code[2]];
               any |= (code[0] >= limit[0]) | (code[1] >= limit[1]) | (code[2] >= limit[2]);
             }
           }
+          const float sum = sumRed + sumGreen + sumBlue;
           *light.at(x, y) = std::max(0.f, sum * share);
+          *chroma.at(x, y) = (sumRed * redGain - sumBlue * blueGain) / std::max(1e-9f, sum);
           *clipped.at(x, y) = any;
         }
     });
@@ -112,6 +117,32 @@ ToneCorrection learnTones(const PlacedCells& frame, const Image<float>& known) {
   return tone;
 }
 
+ML_VECTOR_CLONES void extremes(const float* a, const float* b, const float* c, int n, float* __restrict low, float* __restrict high) {
+  for (int i = 0; i < n; ++i) {
+    low[i] = std::min(std::min(a[i], b[i]), c[i]);
+    high[i] = std::max(std::max(a[i], b[i]), c[i]);
+  }
+}
+
+/// Greatest less least of the 3x3 cells around each; what lies outside the frame (-1) widens it, so that nothing is decided there.
+Image<float> rangeOf(const Image<float>& in) {
+  const int w = in.width(), h = in.height();
+  Image<float> out(w, h, 1);
+  forEachBand(h, [&](const Band& band) {
+    std::vector<float> low(std::size_t(w) + 2), high(std::size_t(w) + 2);
+    for (int y = band.begin; y < band.end; ++y) {
+      extremes(in.row(std::max(0, y - 1)), in.row(y), in.row(std::min(h - 1, y + 1)), w, low.data() + 1, high.data() + 1);
+      low[0] = low[1], high[0] = high[1], low[std::size_t(w) + 1] = low[std::size_t(w)], high[std::size_t(w) + 1] = high[std::size_t(w)];
+      float* row = out.row(y);
+      for (int x = 0; x < w; ++x) {
+        const std::size_t i = std::size_t(x);
+        row[x] = std::max(std::max(high[i], high[i + 1]), high[i + 2]) - std::min(std::min(low[i], low[i + 1]), low[i + 2]);
+      }
+    }
+  });
+  return out;
+}
+
 /// From light to radiance.
 void scale(PlacedCells& frame, const ToneCorrection& tone) {
   const float inverse = float(1 / frame.exposure);
@@ -126,15 +157,7 @@ void scale(PlacedCells& frame, const ToneCorrection& tone) {
         *frame.sigma.at(x, y) *= factor;
       }
   });
-  forEachBand(h, [&](const Band& band) {
-    for (int y = band.begin; y < band.end; ++y)
-      for (int x = 0; x < w; ++x) {
-        float low = 1e30f, high = -1e30f;
-        for (int v = std::max(0, y - 1); v <= std::min(h - 1, y + 1); ++v)
-          for (int u = std::max(0, x - 1); u <= std::min(w - 1, x + 1); ++u) low = std::min(low, *frame.radiance.at(u, v)), high = std::max(high, *frame.radiance.at(u, v));
-        *frame.range.at(x, y) = high - std::max(0.f, low);
-      }
-  });
+  frame.range = rangeOf(frame.radiance);
 }
 
 } // namespace
@@ -145,9 +168,10 @@ std::vector<PlacedCells> placeCells(const std::vector<PlacedFrame>& frames, int 
   for (const auto& placed : frames) {
     if (progress.stopRequested()) break;
     const Frame& frame = *placed.frame;
-    PlacedCells c{Image<float>(width, height, 1), Image<float>(width, height, 1), Image<float>(width, height, 1), Image<std::uint8_t>(width, height, 1),
-                  Image<std::uint8_t>(width, height, 1), relativeExposure(frame.settings) * frame.midTone};
-    readCells(placed, cell, c.radiance, c.clipped);
+    PlacedCells c{Image<float>(width, height, 1), Image<float>(width, height, 1), Image<float>(width, height, 1), Image<float>(width, height, 1), {},
+                  Image<std::uint8_t>(width, height, 1), Image<std::uint8_t>(width, height, 1), relativeExposure(frame.settings) * frame.midTone};
+    readCells(placed, cell, c.radiance, c.chroma, c.clipped);
+    c.chromaRange = rangeOf(c.chroma);
     // Neighbouring samples share demosaicing, and compression errors even more.
     const float perCell = (frame.codeError > 0 ? 4.f : 1.5f) * kRowStep / float(cell * cell), least = frame.codeError > 0 ? 4.f : 2.f;
     const VarianceCurve variance = varianceCurve(frame);

@@ -10,6 +10,8 @@ struct PlacedCells {
   Image<float> radiance; ///< Relative to the exposure, tones brought to those of the other frames; -1 outside the frame.
   Image<float> sigma;    ///< Standard deviation of `radiance`.
   Image<float> range;    ///< How much radiance varies around: what a small misplacement could explain.
+  Image<float> chroma;   ///< Red less blue, over the mean of all three, each relative to its own saturation; and its local range.
+  Image<float> chromaRange;
   Image<std::uint8_t> recorded; ///< 1: neither clipped nor lost in noise.
   Image<std::uint8_t> clipped;  ///< 1: some pixel of the cell is.
   double exposure = 1;

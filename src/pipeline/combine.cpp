@@ -143,7 +143,8 @@ Result<void> keepOneSize(std::vector<Frame>& frames, Combined& out) {
 Result<void> settleExposures(std::vector<Frame>& frames, Combined& out) {
   const bool known = std::all_of(frames.begin(), frames.end(), [](const Frame& f) { return f.exposureKnown; });
   if (!known) {
-    if (frames.size() > 1 && !estimateExposures(frames))
+    if (frames.size() == 1) out.remarks.push_back("The file does not say how long it was exposed; its light is only relative.");
+    else if (!estimateExposures(frames))
       out.remarks.push_back("The files do not say how long they were exposed, and some share too few tones to tell from the picture: type the times.");
     else out.remarks.push_back("The files do not say how long they were exposed; the steps between them are estimated from the picture. Type the times if you know them.");
   }

@@ -152,12 +152,14 @@ private slots:
     QTest::newRow("card full") << QStringList{"shoot", "--world", "reading_room", "--plan", dir_.filePath("plan.json"), "--out", dir_.filePath("full"), "--fault", "card-full@0"} << 5;
     QTest::newRow("no such SNR") << QStringList{"plan", "--low", "1", "--high", "9", "--snr", "clean"} << 2;
     QTest::newRow("no such ISO") << QStringList{"plan", "--low", "1", "--high", "9", "--iso-cap", "-3"} << 2;
-    QTest::newRow("method to come") << QStringList{"combine", frames, "--out", dir_.filePath("x.exr"), "--method", "fusion"} << 2;
+    QTest::newRow("no such method") << QStringList{"combine", frames, "--out", dir_.filePath("x.exr"), "--method", "stew"} << 2;
     QTest::newRow("no such look") << QStringList{"finish", dir_.filePath("c.exr"), "--out", dir_.filePath("x.jpg"), "--look", "loud"} << 2;
     QTest::newRow("output of another kind") << QStringList{"combine", first, "--out", dir_.filePath("x.jpg")} << 2;
     QTest::newRow("missing path") << QStringList{"run", dir_.filePath("gone"), "--out", small} << 3;
     QTest::newRow("not an image") << QStringList{"run", text, "--out", small} << 3;
-    QTest::newRow("no Exif") << QStringList{"run", bare, "--out", small} << 3;
+    QTest::newRow("no Exif") << QStringList{"run", bare, "--out", dir_.filePath("bare")} << 0;
+    for (const char* method : {"fusion", "tone-range", "single"})
+      QTest::addRow("method %s", method) << QStringList{"combine", frames, "--out", dir_.filePath("m.exr"), "--method", method} << 0;
     QTest::newRow("cut short") << QStringList{"combine", cut, "--out", dir_.filePath("x.exr")} << 3;
     QTest::newRow("finish what is no radiance") << QStringList{"finish", bare, "--out", dir_.filePath("x.jpg")} << 3;
     QTest::newRow("inspect nothing usable") << QStringList{"inspect", text} << 3;

@@ -3,9 +3,11 @@
 #include "codec/png_file.h"
 #include "exposure/marks.h"
 #include "ingest/grouping.h"
+#include "image/colour.h"
 #include "support/scenes.h"
 
 #include <QTest>
+#include <cmath>
 #include <fstream>
 
 using namespace ml;
@@ -39,11 +41,13 @@ private slots:
     QTemporaryDir dir;
     const auto file = test::pathOf(dir) / "IMG_0007.jpg";
     writePlainJpeg(file);
-    for (const auto& error : {loadFrame(file).error(), inspectFile(file).error()}) {
-      QCOMPARE(int(error.code), int(ErrorCode::MissingExposure));
-      QVERIFY(error.message.find("IMG_0007.jpg") != std::string::npos);
-      QVERIFY(error.message.find("Exif") != std::string::npos);
-    }
+    const Error error = loadFrame(file).error();
+    QCOMPARE(int(error.code), int(ErrorCode::MissingExposure));
+    QVERIFY(error.message.find("IMG_0007.jpg") != std::string::npos);
+    QVERIFY(error.message.find("Exif") != std::string::npos);
+    const auto facts = inspectFile(file); // it is grouped all the same, and its light estimated
+    QVERIFY(facts.has_value() && !facts->exposureKnown);
+    QVERIFY(!loadFrame(file, Unsaid::Allowed)->exposureKnown);
   }
 
   void notAPictureIsSaid() {
@@ -120,6 +124,100 @@ private slots:
     const auto grouping = groupFiles(collectFiles({folder}, leftOut));
     QCOMPARE(grouping.sets.size(), std::size_t(1));
     QCOMPARE(grouping.sets[0].files[0].path.filename().string(), std::string("z.jpg"));
+  }
+
+  void aBracketOffsetThatComesAgainBeginsASet() { // base exposures differ, so no exposure repeats
+    QTemporaryDir dir;
+    const auto folder = test::pathOf(dir);
+    const double times[] = {1 / 128., 1 / 512., 1 / 32., 1 / 100., 1 / 400., 1 / 25.}, bias[] = {0, -2, 2, 0, -2, 2};
+    for (int i = 0; i < 6; ++i) {
+      const auto file = folder / ("f" + std::to_string(i) + ".jpg");
+      writeShot(file, times[i], "2026:05:14 10:00:0" + std::to_string(i));
+      ShotMetadata m;
+      m.bias = Stops{bias[i]};
+      QVERIFY(writeExif(file, m).has_value());
+    }
+    std::vector<LeftOut> leftOut;
+    const auto grouping = groupFiles(collectFiles({folder}, leftOut));
+    QCOMPARE(grouping.sets.size(), std::size_t(2));
+    QVERIFY(grouping.sets[1].reason.find("offset") != std::string::npos);
+  }
+
+  void anotherApertureBeginsASet() {
+    QTemporaryDir dir;
+    const auto folder = test::pathOf(dir);
+    for (int i = 0; i < 4; ++i) {
+      const auto file = folder / ("f" + std::to_string(i) + ".jpg");
+      writeShot(file, std::exp2(-i - 4), "2026:05:14 10:00:0" + std::to_string(i));
+      ShotMetadata m;
+      m.aperture = FNumber{i < 2 ? 8.0 : 5.6};
+      QVERIFY(writeExif(file, m).has_value());
+    }
+    std::vector<LeftOut> leftOut;
+    const auto grouping = groupFiles(collectFiles({folder}, leftOut));
+    QCOMPARE(grouping.sets.size(), std::size_t(2));
+    QVERIFY(grouping.sets[1].reason.find("f/5.6") != std::string::npos);
+  }
+
+  // A card as it comes: a set, the same again, a hand, the next position of a panorama, a single frame of something else.
+  void repeatsHandsAndPanoramasAreTold() {
+    QTemporaryDir dir;
+    const auto folder = test::pathOf(dir);
+    int second = 0, number = 0;
+    const auto shot = [&](double time, auto&& light) {
+      Image<std::uint8_t> image(240, 160, 3);
+      for (int y = 0; y < 160; ++y)
+        for (int x = 0; x < 240; ++x)
+          for (int c = 0; c < 3; ++c) image.at(x, y)[c] = std::uint8_t(std::lround(255 * srgbEncode(std::clamp(light(x, y) * time * 64, 0.0, 1.0))));
+      const auto file = folder / ("IMG_" + std::to_string(1000 + ++number) + ".jpg");
+      QVERIFY(writeJpeg(file, image.view(), {92, true, {}}).has_value());
+      ShotMetadata m;
+      m.time = Seconds{time};
+      m.takenAt = "2026:05:14 10:00:" + std::string(second < 10 ? "0" : "") + std::to_string(second);
+      ++second;
+      QVERIFY(writeExif(file, m).has_value());
+    };
+    const auto scene = [](double offset) {
+      return [offset](int x, int y) { return 0.18 * std::exp2(1.6 * std::sin((x + offset) * 0.031) + std::sin(y * 0.05 + (x + offset) * 0.011) + 0.7 * std::sin((x + offset) * 0.17)); };
+    };
+    for (int repeat = 0; repeat < 2; ++repeat)
+      for (const double time : {1 / 256., 1 / 64., 1 / 16.}) shot(time, scene(0));
+    for (const double time : {1 / 256., 1 / 64., 1 / 16.}) shot(time, [](int, int) { return 0.1; }); // a hand before the lens
+    for (const double time : {1 / 256., 1 / 64., 1 / 16.}) shot(time, scene(400));
+    for (const double time : {1 / 256., 1 / 64., 1 / 16.}) shot(time, scene(400 + 120)); // half a width on
+    std::vector<LeftOut> leftOut;
+    auto grouping = groupFiles(collectFiles({folder}, leftOut));
+    lookAtGroups(grouping, {});
+    QCOMPARE(grouping.sets.size(), std::size_t(4));
+    QCOMPARE(grouping.aside.size(), std::size_t(1));
+    QCOMPARE(int(grouping.aside[0].kind), int(GroupKind::Separator));
+    QCOMPARE(int(grouping.sets[0].kind), int(GroupKind::Set));
+    QCOMPARE(int(grouping.sets[1].kind), int(GroupKind::Repeat));
+    QCOMPARE(int(grouping.sets[2].kind), int(GroupKind::Set));
+    QCOMPARE(int(grouping.sets[3].kind), int(GroupKind::Panorama));
+  }
+
+  void everyMendCanBeMadeAndLosesNothing() {
+    QTemporaryDir dir;
+    const auto folder = test::pathOf(dir);
+    for (int i = 0; i < 6; ++i) writeShot(folder / ("f" + std::to_string(i) + ".jpg"), std::exp2(-(i % 3) - 4), "2026:05:14 10:00:0" + std::to_string(i));
+    std::vector<LeftOut> leftOut;
+    Grouping g = groupFiles(collectFiles({folder}, leftOut));
+    const auto files = [&] {
+      std::size_t n = 0;
+      for (const auto& s : g.sets) n += s.files.size();
+      for (const auto& s : g.aside) n += s.files.size();
+      return n;
+    };
+    QCOMPARE(g.sets.size(), std::size_t(2));
+    QVERIFY(joinWithNext(g, 0) && g.sets.size() == 1 && files() == 6);
+    QVERIFY(splitGroup(g, 0, 2) && g.sets.size() == 2 && g.sets[0].files.size() == 2 && g.sets[1].name == "f2");
+    QVERIFY(moveFile(g, 1, 0, 0) && g.sets[0].files.size() == 3);
+    QVERIFY(setFileAside(g, 0, 1) && g.aside.size() == 1 && files() == 6);
+    QVERIFY(setAside(g, 1) && g.sets.size() == 1 && files() == 6);
+    QVERIFY(takeBack(g, 1) && g.sets.size() == 2 && g.sets[1].files.size() == 3);
+    QVERIFY(!splitGroup(g, 0, 0) && !splitGroup(g, 9, 1) && !joinWithNext(g, 1) && !moveFile(g, 0, 0, 0) && !takeBack(g, 5));
+    QCOMPARE(files(), std::size_t(6));
   }
 
   void whatCannotTakePartIsNamed() {

@@ -1,11 +1,13 @@
 #include "codec/exif.h"
 #include "codec/jpeg.h"
 #include "image/metrics.h"
+#include "pipeline/combine_json.h"
 #include "pipeline/report.h"
 #include "pipeline/run.h"
 #include "support/scenes.h"
 
 #include <QTest>
+#include <cmath>
 #include <fstream>
 #include <nlohmann/json.hpp>
 
@@ -79,9 +81,75 @@ private slots:
     QTemporaryDir dir;
     auto files = shoot(test::pathOf(dir), FrameFormat::Jpeg);
     const auto other = shoot(test::pathOf(dir) / "b", FrameFormat::Jpeg, 0, 300, 200);
-    files.push_back(other[0]);
-    const auto combined = combineFiles(files, {}, {});
+    // One odd frame among several is left out and named; with no size in the majority nothing is guessed.
+    const auto kept = combineFiles({files[0], files[1], files[2], other[0]}, {}, {});
+    QVERIFY(kept.has_value());
+    QCOMPARE(kept->leftOut.size(), std::size_t(1));
+    QCOMPARE(int(kept->leftOut[0].reason.code), int(ErrorCode::SizeMismatch));
+    QCOMPARE(kept->leftOut[0].path, other[0]);
+    const auto combined = combineFiles({files[0], other[0]}, {}, {});
     QCOMPARE(int(combined.error().code), int(ErrorCode::SizeMismatch));
+  }
+
+  void framesWithoutExifAreEstimatedAndSaidSo() {
+    QTemporaryDir dir;
+    const auto files = shoot(test::pathOf(dir), FrameFormat::Jpeg, 0);
+    const auto known = combineFiles(files, {}, {});
+    std::filesystem::create_directories(test::pathOf(dir) / "bare");
+    std::vector<std::filesystem::path> bare;
+    for (const auto& file : files) {
+      const auto copy = test::pathOf(dir) / "bare" / file.filename();
+      const auto codes = readJpeg(file);
+      codes->pixels.visit([&](auto view) {
+        if constexpr (std::is_same_v<decltype(view), ImageView<const std::uint8_t>>) QVERIFY(writeJpeg(copy, view, {95, true, {}}).has_value());
+      });
+      bare.push_back(copy);
+    }
+    const auto estimated = combineFiles(bare, {}, {});
+    QVERIFY(estimated.has_value());
+    QVERIFY(!estimated->remarks.empty());
+    QVERIFY(estimated->frames[0].exposureEstimated);
+    for (std::size_t i = 0; i + 1 < 3; ++i) { // the frames are four stops apart; the curve is sRGB, so the estimate is good
+      const double stops = std::log2(estimated->frames[i + 1].settings.time.value / estimated->frames[i].settings.time.value);
+      QVERIFY2(std::abs(stops - 4) < 0.4, qPrintable(QString::number(stops)));
+    }
+    CombineOptions typed;
+    for (const auto& frame : known->frames) typed.seconds[frame.path.filename().string()] = frame.settings.time.value;
+    const auto exact = combineFiles(bare, typed, {});
+    QVERIFY(exact->remarks.empty());
+    QVERIFY(std::abs(std::log2(exact->frames[2].settings.time.value / exact->frames[0].settings.time.value) - 8) < 1e-6);
+  }
+
+  void aWrongTimeIsRemarkedOn() {
+    QTemporaryDir dir;
+    const auto files = shoot(test::pathOf(dir), FrameFormat::Jpeg, 0);
+    QVERIFY(combineFiles(files, {}, {})->remarks.empty());
+    CombineOptions wrong;
+    const auto honest = combineFiles(files, {}, {});
+    wrong.seconds[honest->frames[1].path.filename().string()] = honest->frames[1].settings.time.value * 4;
+    const auto combined = combineFiles(files, wrong, {});
+    QVERIFY(!combined->remarks.empty());
+    QVERIFY(combined->remarks.front().find(honest->frames[1].path.filename().string()) != std::string::npos);
+  }
+
+  void reportTellsWhatEachStopIsMadeOf() {
+    QTemporaryDir dir;
+    const auto files = shoot(test::pathOf(dir), FrameFormat::Tiff, 0);
+    const auto combined = combineFiles(files, {}, {});
+    QVERIFY(combined->stops.size() > 10);
+    QVERIFY(combined->stops.front().frames[2] > 0.9);  // the dark end from the lightest frame
+    QVERIFY(combined->stops.back().frames[0] > 0.9);   // the bright end from the darkest
+    for (const auto& stop : combined->stops) QVERIFY(stop.snr > 3);
+    const auto options = combineOptionsFromJson(toJson(CombineOptions{AlignMode::Rigid, MotionMode::High, 1, CropMode::Overlap, CombineMethod::ToneRange, true, false, {100, 140},
+                                                                       {{{{0.2, 0.3}, {0.4, 0.5}}, 0.05, 2}}, {}, {"a.jpg"}, {{"b.jpg", 0.5}}}));
+    QCOMPARE(int(options.method), int(CombineMethod::ToneRange));
+    QCOMPARE(options.toneRange.untouchedBelow, 100.f);
+    QCOMPARE(options.choices.size(), std::size_t(1));
+    QCOMPARE(options.choices[0].stroke[1].y, 0.5);
+    QCOMPARE(options.seconds.at("b.jpg"), 0.5);
+    QCOMPARE(int(options.align), int(AlignMode::Rigid));
+    QVERIFY(options.emptyScene && !options.recoverResponse && *options.reference == 1);
+    QCOMPARE(int(combineOptionsFromJson(nlohmann::json::parse(R"({"align": 7, "choices": [1, {"stroke": "x"}], "seconds": {"a": -1}})")).choices.size()), 0);
   }
 
   void oneFrameIsTakenAsItIs() {
