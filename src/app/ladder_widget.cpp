@@ -82,6 +82,7 @@ void LadderWidget::paintEvent(QPaintEvent*) {
   } else {
     drawPaper(p);
   }
+  drawGiven(p);
   drawPins(p);
   if (data_.pins.empty() && data_.columns.empty() && data_.glow.empty() && data_.legend.empty()) drawEmpty(p);
 }
@@ -176,6 +177,14 @@ void LadderWidget::drawColumns(QPainter& p) const {
       p.setBrush(QBrush(faded(theme_->ground, 150), Qt::BDiagPattern));
       p.drawRoundedRect(r.adjusted(1, 1, -1, -1), 3, 3);
     }
+    // What this frame gave to the combined picture: a mark at each half stop for which it says most, as wide as its say.
+    for (const auto& given : data_.given) {
+      if (given.column != i) continue;
+      const double half = std::max(2.0, (yOf(given.ev) - yOf(given.ev + 0.5)) / 2 - 1), width = std::max(3.0, (r.width() - 6) * given.share);
+      p.setPen(Qt::NoPen);
+      p.setBrush(theme_->accent);
+      p.drawRoundedRect(QRectF(r.right() - 3 - 0.35 * width, yOf(given.ev) - half, 0.35 * width, 2 * half), 1.5, 1.5);
+    }
     p.save();
     p.translate(r.center());
     p.rotate(-90);
@@ -190,6 +199,20 @@ void LadderWidget::drawColumns(QPainter& p) const {
     p.setPen(theme_->quiet);
     p.setFont(uiFont(8));
     p.drawText(QRectF(r.center().x() - 22, height() - kBottom + 24, 44, 14), Qt::AlignCenter, QString(c.offset).replace('-', QChar(0x2212)));
+  }
+}
+
+/// The measured signal to noise ratio beside the scale, where it changes to another class: what was planned shows against what was got.
+void LadderWidget::drawGiven(QPainter& p) const {
+  if (data_.given.empty() || !data_.pins.empty()) return;
+  p.setFont(uiFont(8.5));
+  double last = -100;
+  for (auto it = data_.given.rbegin(); it != data_.given.rend(); ++it) {
+    const double y = yOf(it->ev);
+    if (std::abs(y - last) < 46) continue;
+    last = y;
+    p.setPen(theme_->quiet);
+    p.drawText(QRectF(width() - 74, y - 8, 66, 16), Qt::AlignRight | Qt::AlignVCenter, tr("SNR %1").arg(it->snr, 0, 'f', 0));
   }
 }
 

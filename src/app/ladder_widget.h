@@ -34,6 +34,7 @@ private:
   void drawGlow(QPainter& p) const;
   void drawUncovered(QPainter& p) const;
   void drawColumns(QPainter& p) const;
+  void drawGiven(QPainter& p) const;
   void drawPins(QPainter& p) const;
   void drawPaper(QPainter& p) const;
   void drawEmpty(QPainter& p) const;

@@ -35,12 +35,13 @@ void arm(ErrorTrap& trap) {
 using File = std::unique_ptr<std::FILE, int (*)(std::FILE*)>;
 
 /// No C++ object with a destructor may be made between setjmp and a longjmp: the callers own everything.
-bool startReading(jpeg_decompress_struct& info, ErrorTrap& trap, std::FILE* file, int edge) {
+bool startReading(jpeg_decompress_struct& info, ErrorTrap& trap, std::FILE* file, int edge, JOCTET** profile, unsigned* profileSize) {
   if (setjmp(trap.jump)) return false;
   jpeg_create_decompress(&info);
   jpeg_stdio_src(&info, file);
   jpeg_save_markers(&info, JPEG_APP0 + 2, 0xffff);
   jpeg_read_header(&info, TRUE);
+  if (!jpeg_read_icc_profile(&info, profile, profileSize)) *profile = nullptr;
   info.out_color_space = JCS_RGB;
   info.dct_method = JDCT_ISLOW;
   if (edge > 0) {
@@ -104,19 +105,18 @@ Result<CodeImage> decode(const std::filesystem::path& path, int edge) {
     jpeg_decompress_struct& info;
     ~Release() { jpeg_destroy_decompress(&info); }
   } release{info};
-  if (!startReading(info, trap, file.get(), edge)) return unreadable(path, std::string("the JPEG data are damaged (") + trap.message + ")");
+  JOCTET* profile = nullptr;
+  unsigned profileSize = 0;
+  const bool started = startReading(info, trap, file.get(), edge, &profile, &profileSize);
+  const std::unique_ptr<JOCTET, void (*)(void*)> owned(profile, std::free);
+  if (!started) return unreadable(path, std::string("the JPEG data are damaged (") + trap.message + ")");
   if (auto size = checkSize(path, info.image_width, info.image_height); !size) return passOn(size.error());
   if (info.output_components != 3) return unreadable(path, "only grey and RGB JPEG files are read");
   Image<std::uint8_t> pixels(int(info.output_width), int(info.output_height), 3);
   if (!readRows(info, trap, pixels.view()))
     return unreadable(path, std::string("the JPEG data end early or are damaged (") + trap.message + ")");
   CodeImage image{std::move(pixels), 255, {}};
-  JOCTET* profile = nullptr;
-  unsigned size = 0;
-  if (jpeg_read_icc_profile(&info, &profile, &size)) {
-    image.icc.assign(profile, profile + size);
-    std::free(profile);
-  }
+  if (profile) image.icc.assign(profile, profile + profileSize);
   return image;
 }
 

@@ -17,6 +17,7 @@ LadderData::Column columnOf(const SensorModel& sensor, const ExposureSettings& f
   LadderData::Column c;
   c.number = number;
   c.time = QString::fromStdString(print(frame.time));
+  c.seconds = frame.time.value;
   c.offset = QString::fromStdString(print(Stops{middleEv - ev100(frame).value}));
   c.floor = sensor.floorAt(frame, snrTarget).value;
   c.quiet = sensor.floorAt(frame, kExcellentSnr).value;
@@ -87,6 +88,26 @@ void addColumns(LadderData& d, const View& view, const LadderContent& content, c
   }
 }
 
+/// The columns are told from each other by their exposure times: the report counts only frames that took part.
+void addGiven(LadderData& d, const nlohmann::json& report) {
+  if (!report.contains("stops") || !report.contains("frames")) return;
+  std::vector<int> columnOfFrame;
+  for (const auto& f : report["frames"]) {
+    const double time = f.contains("settings") ? f["settings"].value("seconds", 0.0) : 0.0;
+    int column = -1;
+    for (std::size_t k = 0; k < d.columns.size(); ++k)
+      if (d.columns[k].shot && !d.columns[k].aside && std::abs(std::log2(d.columns[k].seconds / std::max(1e-9, time))) < 0.05) column = int(k);
+    columnOfFrame.push_back(column);
+  }
+  for (const auto& stop : report["stops"]) {
+    const auto shares = stop.value("frames", std::vector<double>{});
+    if (shares.empty()) continue;
+    const auto most = std::max_element(shares.begin(), shares.end()) - shares.begin();
+    if (most >= std::ptrdiff_t(columnOfFrame.size())) continue;
+    d.given.push_back({stop.value("ev100", 0.0), stop.value("snr", 0.0), columnOfFrame[std::size_t(most)], shares[std::size_t(most)]});
+  }
+}
+
 } // namespace
 
 LadderData ladderOf(const View& view, const LadderContent& content) {
@@ -112,6 +133,7 @@ LadderData ladderOf(const View& view, const LadderContent& content) {
   } else {
     for (const auto& level : everydayLight()) d.legend.push_back({QString::fromUtf8(level.name), level.ev100.value, true, false, 0});
   }
+  if (content.combined && content.station == Station::Combine) addGiven(d, *content.combined);
   // Before combining, what the frames themselves show; after it, what they gave together.
   if (content.analysis && !(content.scene && content.station <= Station::Shoot)) {
     d.glow = content.analysis->histogram;

@@ -6,6 +6,7 @@
 #include "tone/natural.h"
 
 #include <QString>
+#include <nlohmann/json.hpp>
 #include <vector>
 
 namespace ml {
@@ -22,6 +23,7 @@ struct LadderData {
   struct Column {
     int number = 1;
     QString time, offset;
+    double seconds = 0;
     double floor = 0, clip = 0;   ///< Darkest EV100 at the SNR target, brightest below clipping.
     double quiet = 0;             ///< EV100 from which SNR 40 is reached: solid from here up.
     bool shot = false;
@@ -39,6 +41,13 @@ struct LadderData {
   std::optional<Stretch> together; ///< What the merged bracket records; a little more than its columns.
   std::optional<Stretch> wanted;  ///< From the darkest to the brightest reading that must keep texture.
   std::vector<Stretch> uncovered; ///< Parts of the must-keep range that no frame records.
+  /// What each half stop of the combined picture is made of: which frame says most, and its signal to noise ratio.
+  struct Given {
+    double ev = 0, snr = 0;
+    int column = -1;
+    double share = 0;             ///< Of the pixels at this stop, those for which that column says most.
+  };
+  std::vector<Given> given;       ///< Empty before Combine.
   std::vector<float> glow;        ///< Share of the scene per glowStep stops from glowStart up; empty: not known yet.
   double glowStart = 0, glowStep = 0.25;
   std::vector<Tie> ties;          ///< Scene EV100 to paper stops; empty before Finish.
@@ -51,6 +60,7 @@ struct LadderContent {
   const SceneDistribution* scene = nullptr;
   const ToneAnalysis* analysis = nullptr; ///< Of the combined radiance.
   double ev100OfUnit = 0;
+  const nlohmann::json* combined = nullptr; ///< The combine report.
 };
 
 [[nodiscard]] LadderData ladderOf(const View& view, const LadderContent& content);

@@ -223,6 +223,7 @@ LadderData Workbench::ladder() const {
     content.analysis = &radiance_->analysis;
     content.ev100OfUnit = radiance_->ev100OfUnit;
   }
+  if (view().combined) content.combined = &view().combined->report;
   return ladderOf(view(), content);
 }
 

@@ -1,4 +1,6 @@
 // Drives the real window by clicks and keys, and reads the outcome from the widgets and the files.
+#include "codec/exif.h"
+#include "app/sort_sheet.h"
 #include "app/main_window.h"
 #include "codec/jpeg.h"
 #include "deliver/deliver.h"
@@ -8,6 +10,7 @@
 #include <QCheckBox>
 #include <QComboBox>
 #include <QDropEvent>
+#include <QListWidget>
 #include <QLabel>
 #include <QLineEdit>
 #include <QMimeData>
@@ -113,7 +116,7 @@ private slots:
     QVERIFY(settled(window));
     QVERIFY2(verdictOf(window).startsWith("Three frames"), qPrintable(verdictOf(window)));
     QVERIFY(std::filesystem::exists(window.workbench().view().radianceFile()));
-    QVERIFY(visible<QLabel>(window, "places")->text().count('\n') == 2);
+    QCOMPARE(visible<QListWidget>(window, "combineFrames")->count(), 3);
 
     // Combine undoes and comes back.
     QTest::keyClick(&window, Qt::Key_Z, Qt::ControlModifier);
@@ -206,6 +209,129 @@ private slots:
     for (const auto& entry : std::filesystem::directory_iterator(window.workbench().view().deliveredFolder()))
       pictures += entry.path().extension() == ".jpg";
     QCOMPARE(pictures, 1);
+  }
+
+  // A card with two sets, a stray frame and a text file: sorted with keys, mouse and undo, then made into views.
+  void messyCardIsSortedByHand() {
+    QTemporaryDir dir, card, other;
+    const auto first = test::shootScene(test::texturedScene(420, 320, 11, 3), test::exposedAt({11, 7, 3}), FrameFormat::Jpeg, test::pathOf(card));
+    const auto second = test::shootScene(test::texturedScene(420, 320, 11, 9), test::exposedAt({11, 7, 3, 5}), FrameFormat::Jpeg, test::pathOf(other));
+    for (std::size_t i = 0; i < second.files.size(); ++i) {
+      const auto file = test::pathOf(card) / ("second-" + std::to_string(i) + ".jpg");
+      std::filesystem::copy_file(second.files[i], file);
+      ShotMetadata later;
+      later.takenAt = "2099:01:01 10:00:0" + std::to_string(i);
+      QVERIFY(writeExif(file, later).has_value());
+    }
+    MainWindow window(test::pathOf(dir));
+    window.show();
+    dropOn(window, {test::pathOf(card)});
+    QVERIFY(settled(window));
+    auto* sheet = window.findChild<SortSheet*>("sortSheet");
+    QVERIFY(sheet && sheet->isVisible());
+    QCOMPARE(sheet->grouping().sets.size(), std::size_t(2));
+    QVERIFY(sheet->findChild<QLabel*>("sortSummary")->text().contains("2 sets"));
+    auto& strips = sheet->strips();
+    // Keys: down to the second set, to its last frame, begin a set there; undo it.
+    QTest::keyClick(&strips, Qt::Key_Down);
+    for (int i = 0; i < 3; ++i) QTest::keyClick(&strips, Qt::Key_Right);
+    click(sheet->findChild<QPushButton*>("sortSplit"));
+    QCOMPARE(sheet->grouping().sets.size(), std::size_t(3));
+    click(sheet->findChild<QPushButton*>("sortUndo"));
+    QCOMPARE(sheet->grouping().sets.size(), std::size_t(2));
+    // Mouse: a frame dragged from the second set to the first, and back by undo.
+    const QPoint from = strips.rectOf({1, 3}).center(), to = strips.rectOf({0, 0}).center();
+    QTest::mousePress(strips.viewport(), Qt::LeftButton, {}, from);
+    QTest::mouseMove(strips.viewport(), (from + to) / 2);
+    QTest::mouseMove(strips.viewport(), to);
+    QTest::mouseRelease(strips.viewport(), Qt::LeftButton, {}, to);
+    QCOMPARE(sheet->grouping().sets[0].files.size(), std::size_t(4));
+    click(sheet->findChild<QPushButton*>("sortUndo"));
+    QCOMPARE(sheet->grouping().sets[0].files.size(), std::size_t(3));
+    // The stray frame is set aside, taken back, and set aside again.
+    QTest::mouseClick(strips.viewport(), Qt::LeftButton, {}, strips.rectOf({1, 3}).center());
+    click(sheet->findChild<QPushButton*>("sortAside"));
+    QCOMPARE(sheet->grouping().aside.size(), std::size_t(1));
+    QTest::mouseClick(strips.viewport(), Qt::LeftButton, {}, strips.rectOf({2, 0}).center());
+    QVERIFY(test::waitFor([&] { return sheet->findChild<QPushButton*>("sortAside")->text() == "Take back"; }));
+    click(sheet->findChild<QPushButton*>("sortAside"));
+    QCOMPARE(sheet->grouping().aside.size(), std::size_t(0));
+    click(sheet->findChild<QPushButton*>("sortUndo"));
+    QCOMPARE(sheet->grouping().aside.size(), std::size_t(1));
+    QCOMPARE(sheet->findChild<QPushButton*>("sortMake")->text(), QString("Make 2 views"));
+    click(sheet->findChild<QPushButton*>("sortMake"));
+    QVERIFY(settled(window));
+    QCOMPARE(window.workbench().job().views().size(), std::size_t(2));
+    QCOMPARE(window.workbench().job().views()[1].frames.size(), std::size_t(3));
+    QTest::keyClick(&window, Qt::Key_Return, Qt::ControlModifier);
+    QVERIFY(settled(window));
+    QVERIFY2(verdictOf(window).startsWith("Three frames"), qPrintable(verdictOf(window)));
+  }
+
+  // Somebody stands in one place in each frame: his place is taken from another frame, painted, the scene emptied, and all of it undone.
+  void placesAreChosenPaintedAndEmptied() {
+    QTemporaryDir dir, card;
+    const auto ground = test::texturedScene(420, 320, 5, 3);
+    const auto settings = test::exposedAt({7, 6, 5});
+    for (int i = 0; i < 3; ++i) {
+      auto scene = ground.clone();
+      for (int y = 120; y < 210; ++y)
+        for (int x = 60 + 100 * i; x < 100 + 100 * i; ++x)
+          for (int c = 0; c < 3; ++c) scene.at(x, y)[c] = 0.9f;
+      const auto shot = test::shootScene(std::move(scene), {settings[std::size_t(i)]}, FrameFormat::Jpeg, test::pathOf(dir));
+      std::filesystem::rename(shot.files[0], test::pathOf(card) / ("f" + std::to_string(i) + ".jpg"));
+    }
+    MainWindow window(test::pathOf(dir) / "jobs");
+    window.show();
+    dropOn(window, {test::pathOf(card)});
+    QVERIFY(settled(window));
+    clickNext(window);
+    QVERIFY(settled(window));
+    window.workbench().goTo(Station::Combine);
+    const auto before = window.workbench().movedPlaces();
+    QVERIFY(!before.empty());
+    auto* picture = window.findChild<PictureView*>("picture");
+    const auto sourceAt = [&](QPointF at) {
+      for (const auto& place : window.workbench().movedPlaces())
+        if (place.outline.contains(at)) return place.source;
+      return -1;
+    };
+    const QPointF him = before.front().label;
+    const int source = sourceAt(him);
+    QTest::mouseClick(picture, Qt::LeftButton, {}, picture->widgetPlace(him.x(), him.y()).toPoint());
+    QVERIFY(settled(window));
+    const int chosen = sourceAt(him);
+    QVERIFY(chosen >= 0 && chosen != source);
+    QTest::keyClick(&window, Qt::Key_Z, Qt::ControlModifier);
+    QVERIFY(settled(window));
+    QCOMPARE(sourceAt(him), source);
+    // Paint a corner from the second frame.
+    click(visible<QPushButton>(window, "paint"));
+    QVERIFY(window.workbench().painting());
+    const QPoint a = picture->widgetPlace(0.8, 0.85).toPoint(), b = picture->widgetPlace(0.9, 0.9).toPoint();
+    QTest::mousePress(picture, Qt::LeftButton, {}, a);
+    QTest::mouseMove(picture, (a + b) / 2);
+    QTest::mouseMove(picture, b);
+    QTest::mouseRelease(picture, Qt::LeftButton, {}, b);
+    QVERIFY(settled(window));
+    const auto painted = window.workbench().movedPlaces();
+    QVERIFY(std::any_of(painted.begin(), painted.end(), [](const auto& p) { return p.painted; }));
+    click(visible<QPushButton>(window, "paint"));
+    click(visible<QCheckBox>(window, "emptyScene"));
+    QVERIFY(settled(window));
+    QVERIFY(window.workbench().combineOptions().emptyScene);
+    QCOMPARE(window.workbench().combineOptions().choices.size(), std::size_t(1));
+    // A frame left out by its tick.
+    auto* frames = visible<QListWidget>(window, "combineFrames");
+    QCOMPARE(frames->count(), 3);
+    frames->item(0)->setCheckState(Qt::Unchecked);
+    QVERIFY(settled(window));
+    QVERIFY2(verdictOf(window).startsWith("Two frames"), qPrintable(verdictOf(window)));
+    for (int i = 0; i < 3; ++i) {
+      QTest::keyClick(&window, Qt::Key_Z, Qt::ControlModifier);
+      QVERIFY(settled(window));
+    }
+    QVERIFY(window.workbench().combineOptions().choices.empty() && window.workbench().combineOptions().unused.empty());
   }
 
   void whatCannotBeUsedIsSaid() {
