@@ -118,7 +118,7 @@ private:
     align_->addItem(tr("As they are: tripod"), int(AlignMode::Off));
     column->addWidget(align_);
     motion_ = box("motion", 176, tr("How moving things are treated"));
-    motion_->addItem(tr("One frame for each place"), int(MotionMode::Medium));
+    motion_->addItem(tr("One frame a place"), int(MotionMode::Medium));
     motion_->addItem(tr("Looked at closely"), int(MotionMode::High));
     motion_->addItem(tr("Only what is plain"), int(MotionMode::Low));
     motion_->addItem(tr("Nothing moved"), int(MotionMode::Off));

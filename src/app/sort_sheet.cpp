@@ -219,6 +219,7 @@ SortSheet::SortSheet(Grouping grouping, const Theme& theme, QWidget* parent) : Q
   row->addWidget(make_);
   column->addLayout(row);
   connect(&sorting_, &Sorting::changed, this, &SortSheet::refresh);
+  connect(&sorting_.undoStack(), &QUndoStack::indexChanged, this, &SortSheet::refresh);
   connect(strips_, &SortStrips::currentChanged, this, &SortSheet::refresh);
   refresh();
   strips_->setFocus();

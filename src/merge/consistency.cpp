@@ -14,7 +14,7 @@ namespace {
 constexpr int kThingsAcross = 64;      ///< Gaps of a sixty-fourth of the width or less do not part a thing.
 constexpr double kDisagreeing = 0.02;  ///< A frame that differs on more of a region than this is left out of all of it.
 constexpr std::size_t kShown = 4;      ///< Cells; smaller parts of a region are not told one by one.
-constexpr int kGrow = 2;               ///< Cells; borders are blurred by the lens, and by the cells themselves.
+constexpr int kGrow = 3;               ///< Cells; borders are blurred by the lens, and by the cells themselves.
 
 struct Sensitivity {
   float sigmas, relative, edge, chroma; ///< Differences below noise x sigmas + relative x light + edge x local range are no movement.
@@ -34,6 +34,8 @@ struct Reading {
 };
 Reading reading(const PlacedCells& cells, int x, int y) { return {*cells.radiance.at(x, y), *cells.sigma.at(x, y), *cells.range.at(x, y), *cells.chroma.at(x, y), *cells.chromaRange.at(x, y)}; }
 bool records(const PlacedCells& cells, int x, int y) { return *cells.recorded.at(x, y); }
+/// Well enough to do without the others.
+bool recordsWell(const PlacedCells& cells, int x, int y) { return records(cells, x, y) && *cells.radiance.at(x, y) > 16 * *cells.sigma.at(x, y); }
 
 bool agree(const Reading& a, const Reading& b, const Sensitivity& s) {
   const float noise = a.sigma + b.sigma - 0.59f * std::min(a.sigma, b.sigma); // close to the root of the sum of squares
@@ -81,13 +83,16 @@ bool same(const Scene& scene, std::size_t i, int x, int y, const Reading& truth,
 int guidedOwner(const Scene& scene, int x, int y, const Sensitivity& s) {
   const PlacedCells& reference = scene.cells[std::size_t(scene.reference)];
   if (records(reference, x, y)) return scene.reference;
-  int fallback = -1;
+  int fallback = -1, atAnEdge = -1;
   for (const int i : scene.order) {
     if (i == scene.reference || !records(scene.cells[std::size_t(i)], x, y)) continue;
+    Reading r = reading(scene.cells[std::size_t(i)], x, y);
     if (fallback < 0) fallback = i;
-    if (within(reference, x, y, reading(scene.cells[std::size_t(i)], x, y), s)) return i;
+    if (atAnEdge < 0 && within(reference, x, y, r, s)) atAnEdge = i;
+    r.range = 0; // a frame in which the cell lies across the edge of a thing owns it only when no other can
+    if (within(reference, x, y, r, s)) return i;
   }
-  return fallback;
+  return atAnEdge >= 0 ? atAnEdge : fallback;
 }
 
 /// A frame that most of the others agree with; of those with equal company the nearest to the reference.
@@ -203,7 +208,7 @@ MovedRegion describe(const Scene& scene, const std::vector<int>& region, int tak
   return out;
 }
 
-/// How far from what a frame disagrees on it is left out: `near` certainly, `far` where the taken frame records the place.
+/// How far from what a frame disagrees on it is left out: `near` certainly, `far` where the taken frame records the place well.
 struct Surroundings {
   std::vector<CellMask> near, far;
 };
@@ -218,7 +223,7 @@ void leaveOut(const Scene& scene, const std::vector<Part>& parts, const std::vec
     for (const Part& part : parts) {
       const PlacedCells& taken = scene.cells[std::size_t(part.taker)];
       for (const int at : part.cells) {
-        const bool near = around.near[i].data()[at] || (around.far[i].data()[at] && !scene.emptied && records(taken, at % w, at / w));
+        const bool near = around.near[i].data()[at] || (around.far[i].data()[at] && !scene.emptied && recordsWell(taken, at % w, at / w));
         // The taker of a part is left out of it only where it is the odd one itself.
         const bool speaks = !scene.emptied && int(i) == part.taker;
         if (found.masks[i].data()[at] || (disagrees && near && !speaks)) left[i].data()[at] = 1;

@@ -28,7 +28,8 @@ bool holds(const nlohmann::json& place, double px, double py) {
   return false;
 }
 
-constexpr int kLeastDrawn = 12; ///< Cells.
+constexpr int kLeastDrawn = 12;      ///< Cells.
+constexpr double kLeastRing = 0.0012; ///< Of the picture.
 
 } // namespace
 
@@ -54,7 +55,11 @@ std::vector<MovedPlace> movedPlaces(const nlohmann::json& report) {
         }
       }
     if (cells < kLeastDrawn) continue;
-    p.outline = path.simplified();
+    // Only outlines worth seeing: neither pinholes nor crumbs.
+    p.outline = {};
+    for (const QPolygonF& ring : path.simplified().toSubpathPolygons())
+      if (const QRectF box = ring.boundingRect(); box.width() * box.height() > kLeastRing) p.outline.addPolygon(ring);
+    if (p.outline.isEmpty()) p.outline = path.simplified();
     p.source = place.value("source", 0);
     p.recording = place.value("recording", std::vector<int>{});
     p.painted = place.value("painted", false);

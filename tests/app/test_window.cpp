@@ -263,7 +263,7 @@ private slots:
     QVERIFY(settled(window));
     QCOMPARE(window.workbench().job().views().size(), std::size_t(2));
     QCOMPARE(window.workbench().job().views()[1].frames.size(), std::size_t(3));
-    QTest::keyClick(&window, Qt::Key_Return, Qt::ControlModifier);
+    clickNext(window);
     QVERIFY(settled(window));
     QVERIFY2(verdictOf(window).startsWith("Three frames"), qPrintable(verdictOf(window)));
   }
