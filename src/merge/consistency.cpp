@@ -208,7 +208,7 @@ MovedRegion describe(const Scene& scene, const std::vector<int>& region, int tak
   return out;
 }
 
-/// How far from what a frame disagrees on it is left out: `near` certainly, `far` where the taken frame records the place well.
+/// How far from what a frame disagrees on it is left out: `near` where the taken frame records the place poorly and the others are needed, `far` where it records it well.
 struct Surroundings {
   std::vector<CellMask> near, far;
 };
@@ -223,7 +223,8 @@ void leaveOut(const Scene& scene, const std::vector<Part>& parts, const std::vec
     for (const Part& part : parts) {
       const PlacedCells& taken = scene.cells[std::size_t(part.taker)];
       for (const int at : part.cells) {
-        const bool near = around.near[i].data()[at] || (around.far[i].data()[at] && !scene.emptied && recordsWell(taken, at % w, at / w));
+        const bool well = !scene.emptied && recordsWell(taken, at % w, at / w);
+        const bool near = well ? around.far[i].data()[at] : around.near[i].data()[at];
         // The taker of a part is left out of it only where it is the odd one itself.
         const bool speaks = !scene.emptied && int(i) == part.taker;
         if (found.masks[i].data()[at] || (disagrees && near && !speaks)) left[i].data()[at] = 1;
@@ -339,7 +340,7 @@ Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeO
   if (looked) regions = findRegions(scene, options.motion, found);
   const int reach = std::max(3, width / kThingsAcross);
   for (const auto& mask : found.masks) {
-    around.near.push_back(dilated(mask, reach));
+    around.near.push_back(dilated(mask, scene.emptied ? reach : kGrow));
     around.far.push_back(dilated(mask, 2 * reach));
   }
   for (const auto& region : regions) {
