@@ -43,6 +43,10 @@ private:
   std::vector<float> table_ = std::vector<float>(kSteps + 1);
 };
 
+ML_VECTOR_CLONES void interleave(const float* r, const float* g, const float* b, int n, float* __restrict out) {
+  for (int i = 0; i < n; ++i) out[3 * i] = r[i], out[3 * i + 1] = g[i], out[3 * i + 2] = b[i];
+}
+
 /// One frame as it would be shown, sRGB codes 0..1, interleaved; `use` gets its share.
 bool display(const PlacedFrame& placed, const Image<float>* share, int cell, const StopFlag& stop, Image<float>& picture, Image<float>& use) {
   static const Encoder encoder;
@@ -51,6 +55,15 @@ bool display(const PlacedFrame& placed, const Image<float>* share, int cell, con
   float m[9];
   for (std::size_t i = 0; i < 9; ++i) m[i] = float(frame.toRec709[i]);
   const bool plain = frame.toRec709 == kIdentity3;
+  if (plain && frame.curveAssumed) { // a rendered file is shown as it is
+    std::vector<float> shown(static_cast<std::size_t>(frame.table.size()));
+    for (std::size_t i = 0; i < shown.size(); ++i) shown[i] = float(i) / float(shown.size() - 1);
+    const CodeTable codes(std::move(shown));
+    return readPlaced(placed, share, cell, picture.width(), picture.height(), stop, [&](const PlacedRow& row) {
+      interleave(row.linear[0], row.linear[1], row.linear[2], row.count, picture.at(row.x, row.y));
+      std::copy_n(row.use, row.count, use.at(row.x, row.y));
+    }, &codes);
+  }
   return readPlaced(placed, share, cell, picture.width(), picture.height(), stop, [&](const PlacedRow& row) {
     float codes[3][256], mixed[3][256];
     for (int c = 0; c < 3; ++c) {

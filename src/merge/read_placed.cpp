@@ -6,10 +6,10 @@
 namespace ml {
 
 bool readPlaced(const PlacedFrame& frame, const Image<float>* share, int cell, int width, int height, const StopFlag& stop,
-                const std::function<void(const PlacedRow&)>& work) {
+                const std::function<void(const PlacedRow&)>& work, const CodeTable* values) {
   constexpr int kWidth = 256, kRows = 32;
   return forEachBand(height, stop, [&](const Band& band) {
-    TileReader reader(frame);
+    TileReader reader(frame, values);
     FrameTile tile;
     float use[kWidth];
     for (int x = 0; x < width; x += kWidth) {

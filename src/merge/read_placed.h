@@ -14,8 +14,9 @@ struct PlacedRow {
   const float* trust[3]; ///< null: all 1.
 };
 
-/// Reads a whole placed frame in tiles and hands over its rows; `work` is called from several threads for different rows. False: stopped.
+/// Reads a whole placed frame in tiles and hands over its rows; `work` is called from several threads for different rows.
+/// `values` as for TileReader. False: stopped.
 bool readPlaced(const PlacedFrame& frame, const Image<float>* share, int cell, int width, int height, const StopFlag& stop,
-                const std::function<void(const PlacedRow&)>& work);
+                const std::function<void(const PlacedRow&)>& work, const CodeTable* values = nullptr);
 
 } // namespace ml

@@ -93,7 +93,7 @@ void linearRow(const T* code, int from, int to, int width, const float* const ta
 
 } // namespace
 
-TileReader::TileReader(const PlacedFrame& placed) : placed_(placed), still_(Transform{placed.toFrame}.isIdentity()) {
+TileReader::TileReader(const PlacedFrame& placed, const CodeTable* values) : placed_(placed), values_(values), still_(Transform{placed.toFrame}.isIdentity()) {
   for (int c = 0; c < 3; ++c) inverseClip_[c] = 1 / (placed.frame->table.clipFrom * placed.frame->saturation[c]);
 }
 
@@ -117,7 +117,8 @@ Roi TileReader::sourceOf(const Roi& where) const {
 void TileReader::linearise(const Roi& source) {
   const Frame& frame = *placed_.frame;
   for (Plane& plane : light_) plane.shape(source.width, source.height);
-  const float* table[3] = {frame.table.channel(0), frame.table.channel(1), frame.table.channel(2)};
+  const CodeTable& values = values_ ? *values_ : frame.table;
+  const float* table[3] = {values.channel(0), values.channel(1), values.channel(2)};
   frame.codes.visit([&](auto codes) {
     for (int y = 0; y < source.height; ++y) {
       float* out[3] = {light_[0].row(y), light_[1].row(y), light_[2].row(y)};
@@ -130,6 +131,7 @@ void TileReader::findTrust(FrameTile& out) {
   const int w = light_[0].width, h = light_[0].height;
   out.allTrusted = true;
   out.noneTrusted = false;
+  if (values_) return;
   for (int c = 0; c < 3; ++c) out.allTrusted = out.allTrusted && !anyAbove(light_[c].values.data(), light_[c].values.size(), 0.9f / inverseClip_[c]);
   if (out.allTrusted) return;
   for (int c = 0; c < 3; ++c) {

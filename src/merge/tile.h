@@ -45,7 +45,9 @@ struct FrameTile {
 /// compression and chroma subsampling spread it. A position is trusted as little as the least of the samples around it.
 class TileReader {
 public:
-  explicit TileReader(const PlacedFrame& placed);
+  /// With `values` the codes are read through that table instead of the frame's own (to see them as codes, not as light); everything in
+  /// the frame is then trusted.
+  explicit TileReader(const PlacedFrame& placed, const CodeTable* values = nullptr);
   /// With `mayStayOut` a tile in which nothing is trusted is not placed: `out.placed` false, `linear` undefined.
   void read(const Roi& where, bool mayStayOut, FrameTile& out);
 
@@ -56,8 +58,9 @@ private:
   [[nodiscard]] Roi sourceOf(const Roi& where) const;
 
   const PlacedFrame placed_;
-  float inverseClip_[3];
+  const CodeTable* values_;
   bool still_;
+  float inverseClip_[3];
   std::array<Plane, 3> light_, trust_;
   Plane across_;
   std::vector<float> position_, weights_, column_, columnTrust_;
