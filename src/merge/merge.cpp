@@ -30,8 +30,14 @@ struct Source {
   int shareCell = 4;
 };
 
-ML_VECTOR_CLONES void useOfRow(const float* trust, const float* share, int n, float* __restrict use) {
-  for (int i = 0; i < n; ++i) use[i] = std::max(0.f, trust ? trust[i] : 1.f) * (share ? share[i] : 1.f);
+/// What all channels of a sample allow.
+ML_VECTOR_CLONES void useOfRow(const float* red, const float* green, const float* blue, const float* share, int n, float* __restrict use) {
+  for (int i = 0; i < n; ++i) use[i] = std::max(0.f, red ? std::min(std::min(red[i], green[i]), blue[i]) : 1.f) * (share ? share[i] : 1.f);
+}
+
+/// And what one channel allows beyond that, another being clipped.
+ML_VECTOR_CLONES void surplusOfRow(const float* trust, const float* share, const float* use, int n, float* __restrict surplus) {
+  for (int i = 0; i < n; ++i) surplus[i] = std::max(0.f, trust[i]) * (share ? share[i] : 1.f) - use[i];
 }
 
 /// Light gathered by all frames over their exposures: the estimate that the variances are taken at.
@@ -55,12 +61,16 @@ ML_VECTOR_CLONES void squaredGradient(const float* above, const float* row, cons
   out[n - 1] = n > 2 ? out[n - 2] : 0.f;
 }
 
-/// Adds a frame's light by its inverse variance at the estimate; `gradient` may be null.
-ML_VECTOR_CLONES void weigh(const float* light, const float* use, const float* level, const float* gradient, VarianceCurve curve, float exposure, float misplaced,
+/// Adds a frame's light by its inverse variance at the estimate; `gradient` may be null. A channel whose neighbours clip (`surplus`, may be
+/// null) counts only where it agrees with the estimate: else what moved or was demosaiced otherwise would come out coloured.
+ML_VECTOR_CLONES void weigh(const float* light, const float* use, const float* surplus, const float* level, const float* gradient, VarianceCurve curve, float exposure, float misplaced,
                             int n, float* __restrict sum, float* __restrict weights) {
   for (int i = 0; i < n; ++i) {
     // The weight of `light / exposure` is exposure^2 / variance; one factor is kept for the sum.
-    const float w = use[i] * exposure / (curve.at(level[i] * exposure) + (gradient ? misplaced * gradient[i] : 0.f));
+    const float expected = level[i] * exposure, variance = curve.at(expected) + (gradient ? misplaced * gradient[i] : 0.f);
+    const float off = light[i] - expected, allowed = 9 * variance + 0.0009f * expected * expected;
+    const float used = use[i] + (surplus && off * off <= allowed ? surplus[i] : 0.f);
+    const float w = used * exposure / variance;
     sum[i] += w * light[i];
     weights[i] += w * exposure;
   }
@@ -93,8 +103,9 @@ public:
     byExposure_.resize(sources.size());
     std::iota(byExposure_.begin(), byExposure_.end(), 0);
     std::stable_sort(byExposure_.begin(), byExposure_.end(), [&](auto a, auto b) { return sources[a].exposure < sources[b].exposure; });
-    use_.resize(sources.size());
-    for (auto& channels : use_)
+    use_.assign(sources.size(), std::vector<float>(kTileWidth));
+    surplus_.resize(sources.size());
+    for (auto& channels : surplus_)
       for (auto& row : channels) row.resize(kTileWidth);
   }
 
@@ -146,12 +157,17 @@ private:
     const FrameTile& tile = tiles_[i];
     const Source& s = sources_[i];
     if (!tile.placed) {
-      for (auto& row : use_[i]) std::fill(row.begin(), row.end(), 0.f);
+      std::fill(use_[i].begin(), use_[i].end(), 0.f);
       return;
     }
     const bool shared = s.share && !shareRow(*s.share, s.shareCell, where.x, where.y + y, where.width, share_);
-    for (int c = 0; c < 3; ++c)
-      useOfRow(tile.allTrusted ? nullptr : tile.trust[std::size_t(c)].row(y), shared ? share_ : nullptr, where.width, use_[i][std::size_t(c)].data());
+    const float* share = shared ? share_ : nullptr;
+    const float* trust[3] = {};
+    if (!tile.allTrusted)
+      for (std::size_t c = 0; c < 3; ++c) trust[c] = tile.trust[c].row(y);
+    useOfRow(trust[0], trust[1], trust[2], share, where.width, use_[i].data());
+    if (!tile.allTrusted)
+      for (std::size_t c = 0; c < 3; ++c) surplusOfRow(trust[c], share, use_[i].data(), where.width, surplus_[i][c].data());
   }
 
   void mergeChannel(int c, int y, int n) {
@@ -159,7 +175,7 @@ private:
     float* exposures = weight_[c];
     std::fill_n(exposures, n, 0.f);
     for (std::size_t i = 0; i < sources_.size(); ++i)
-      if (!tiles_[i].noneTrusted) gather(tiles_[i].linear[std::size_t(c)].row(y), use_[i][std::size_t(c)].data(), sources_[i].exposure, n, sum, exposures);
+      if (!tiles_[i].noneTrusted) gather(tiles_[i].linear[std::size_t(c)].row(y), use_[i].data(), sources_[i].exposure, n, sum, exposures);
     estimate(sum, exposures, n, level);
     std::copy_n(exposures, n, gathered_[c]);
     std::fill_n(sum, n, 0.f);
@@ -169,7 +185,7 @@ private:
       const Source& s = sources_[i];
       const Plane& light = tiles_[i].linear[std::size_t(c)];
       if (s.misplaced > 0) squaredGradient(light.row(std::max(0, y - 1)), light.row(y), light.row(std::min(light.height - 1, y + 1)), n, gradient);
-      weigh(light.row(y), use_[i][std::size_t(c)].data(), level, s.misplaced > 0 ? gradient : nullptr, s.variance, s.exposure, s.misplaced, n, sum, weight_[c]);
+      weigh(light.row(y), use_[i].data(), tiles_[i].allTrusted ? nullptr : surplus_[i][std::size_t(c)].data(), level, s.misplaced > 0 ? gradient : nullptr, s.variance, s.exposure, s.misplaced, n, sum, weight_[c]);
     }
     divide(sum, weight_[c], n, merged_[c]);
   }
@@ -221,7 +237,7 @@ private:
       for (std::size_t i = 0; i < sources_.size(); ++i) {
         if (tiles_[i].noneTrusted) continue;
         const Source& s = sources_[i];
-        const float w = use_[i][1][std::size_t(x)] * s.exposure * s.exposure / s.variance.at(level * s.exposure);
+        const float w = use_[i][std::size_t(x)] * s.exposure * s.exposure / s.variance.at(level * s.exposure);
         information += w;
         if (w > most) most = w, source = std::uint8_t(i);
       }
@@ -240,7 +256,8 @@ private:
   std::vector<TileReader> readers_;
   std::vector<std::size_t> byExposure_; ///< Darkest first.
   std::vector<FrameTile> tiles_;
-  std::vector<std::array<std::vector<float>, 3>> use_;
+  std::vector<std::vector<float>> use_;
+  std::vector<std::array<std::vector<float>, 3>> surplus_;
   int tileX_ = 0, tileY_ = 0;
   float share_[kTileWidth], merged_[3][kTileWidth], weight_[3][kTileWidth], gathered_[3][kTileWidth];
 };

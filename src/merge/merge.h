@@ -54,7 +54,8 @@ inline constexpr std::uint8_t kNoSource = 255;
 
 /// Merges placed frames (darkest first) to radiance. Weights are the inverse variance of each sample under its frame's
 /// noise model, taken at the current estimate, not at the sample itself (Granados et al., CVPR 2010, eq. 4-6; Hasinoff et
-/// al., CVPR 2010), for each channel apart. Clipped samples weigh nothing. A frame that disagrees with the owner of a place beyond
+/// al., CVPR 2010), for each channel apart. Clipped samples weigh nothing; the other channels of a clipped sample count where they agree with
+/// the frames in which nothing clips. A frame that disagrees with the owner of a place beyond
 /// noise is left out there. Value 0.18 is the mid-tone of the reference frame. Errors: InvalidArgument, SizeMismatch, Stopped.
 Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const MergeOptions& options, const Progress& progress);
 
