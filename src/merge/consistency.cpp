@@ -164,13 +164,28 @@ int takerOf(const Scene& scene, const std::vector<int>& part, const Sensitivity&
   return best;
 }
 
-/// A region in the parts that are taken from one frame each: what the reference records from that, and each connected place that it does
-/// not record from another. When it records little of a region, the thing that moved lies mostly beyond it, and all is taken from another.
+/// Cells of a region and around it.
+std::vector<int> grown(const std::vector<int>& region, int by, int w, int h) {
+  CellMask mask = emptyMask(w, h);
+  for (const int at : region) mask.data()[at] = 1;
+  const CellMask wider = dilated(mask, by);
+  std::vector<int> cells;
+  for (int at = 0; at < w * h; ++at)
+    if (wider.data()[at]) cells.push_back(at);
+  return cells;
+}
+
+/// A region in the parts that are taken from one frame each. A small one is one thing, and taken whole from a frame that records all of it
+/// where there is one. Else what the reference records is taken from that, and each connected place that it does not record from
+/// another. When it records little of a region, the thing that moved lies mostly beyond it, and all is taken from another.
 struct Part {
   std::vector<int> cells;
   int taker = 0;
+  bool alone = false; ///< Nobody but the taker speaks anywhere in it.
 };
 constexpr double kTooLittle = 0.25;
+constexpr double kSmall = 0.02;     ///< Of the picture: a region up to this is one thing.
+constexpr double kNearlyAll = 0.10; ///< Lack of a frame that a thing can be taken whole from.
 
 std::vector<Part> partsOf(const Scene& scene, const std::vector<int>& region, const Disagreements& found, const Sensitivity& s) {
   const int w = scene.width();
@@ -178,12 +193,17 @@ std::vector<Part> partsOf(const Scene& scene, const std::vector<int>& region, co
     std::vector<int> count(scene.cells.size(), 0);
     for (const int at : region)
       if (found.owner.data()[at] >= 0) ++count[std::size_t(found.owner.data()[at])];
-    return {{region, int(std::max_element(count.begin(), count.end()) - count.begin())}};
+    return {{region, int(std::max_element(count.begin(), count.end()) - count.begin()), false}};
   }
   const double lack = lackOf(scene.cells[std::size_t(scene.reference)], region);
-  if (lack == 0) return {{region, scene.reference}};
-  if (lack > 1 - kTooLittle) return {{region, takerOf(scene, region, s)}};
-  std::vector<Part> parts(1, Part{{}, scene.reference});
+  if (lack == 0) return {{region, scene.reference, false}};
+  if (double(region.size()) <= kSmall * w * scene.height()) {
+    const auto wider = grown(region, kGrow, w, scene.height());
+    const int taker = takerOf(scene, wider, s);
+    if (lackOf(scene.cells[std::size_t(taker)], wider) <= kNearlyAll) return {{region, taker, true}};
+  }
+  if (lack > 1 - kTooLittle) return {{region, takerOf(scene, region, s), false}};
+  std::vector<Part> parts(1, Part{{}, scene.reference, false});
   CellMask lost = emptyMask(w, scene.height());
   for (const int at : region) {
     if (records(scene.cells[std::size_t(scene.reference)], at % w, at / w)) parts[0].cells.push_back(at);
@@ -191,7 +211,7 @@ std::vector<Part> partsOf(const Scene& scene, const std::vector<int>& region, co
   }
   for (auto& cells : components(lost)) {
     const int taker = takerOf(scene, cells, s);
-    parts.push_back({std::move(cells), taker});
+    parts.push_back({std::move(cells), taker, false});
   }
   return parts;
 }
@@ -227,18 +247,19 @@ void leaveOut(const Scene& scene, const std::vector<Part>& parts, const std::vec
         const bool near = well ? around.far[i].data()[at] : around.near[i].data()[at];
         // The taker of a part is left out of it only where it is the odd one itself.
         const bool speaks = !scene.emptied && int(i) == part.taker;
-        if (found.masks[i].data()[at] || (disagrees && near && !speaks)) left[i].data()[at] = 1;
+        if (part.alone && records(taken, at % w, at / w) ? !speaks : found.masks[i].data()[at] || (disagrees && near && !speaks)) left[i].data()[at] = 1;
       }
     }
   }
 }
 
 /// Grown borders may leave a cell to nobody who records it: then the one that agrees there and was left most of a say has it, else its owner.
-void leaveNoGap(const Scene& scene, const Disagreements& found, std::vector<Image<float>>& share) {
+void leaveNoGap(const Scene& scene, const Disagreements& found, const CellMask& settled, std::vector<Image<float>>& share) {
   const int w = scene.width(), h = scene.height();
   forEachBand(h, [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y)
       for (int x = 0; x < w; ++x) {
+        if (*settled.at(x, y)) continue;
         float most = 0, agreeing = -1;
         int next = *found.owner.at(x, y);
         for (std::size_t i = 0; i < share.size(); ++i) {
@@ -343,11 +364,16 @@ Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeO
     around.near.push_back(dilated(mask, scene.emptied ? reach : kGrow));
     around.far.push_back(dilated(mask, 2 * reach));
   }
+  CellMask settled = emptyMask(width, height); // where one frame alone has been given the word
   for (const auto& region : regions) {
     const auto parts = partsOf(scene, region, found, sensitivityOf(options.motion));
     for (const Part& part : parts)
       if (part.cells.size() >= kShown || parts.size() == 1) out.report.places.push_back(describe(scene, part.cells, part.taker));
     leaveOut(scene, parts, region, found, around, left);
+    for (const Part& part : parts)
+      if (part.alone)
+        for (const int at : grown(part.cells, kGrow, width, height))
+          if (records(scene.cells[std::size_t(part.taker)], at % width, at / width)) settled.data()[at] = 1;
   }
   for (const auto& choice : options.choices) {
     const auto cells = cellsOf(choice, out.report.places, width, height);
@@ -372,7 +398,7 @@ Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeO
     out.report.excludedShare[i] = double(count) / double(left[i].size());
     out.share.push_back(softShare(left[i], kGrow));
   }
-  if (looked && options.choices.empty()) leaveNoGap(scene, found, out.share);
+  if (looked && options.choices.empty()) leaveNoGap(scene, found, settled, out.share);
   return out;
 }
 

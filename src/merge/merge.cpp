@@ -61,19 +61,39 @@ ML_VECTOR_CLONES void squaredGradient(const float* above, const float* row, cons
   out[n - 1] = n > 2 ? out[n - 2] : 0.f;
 }
 
-/// Adds a frame's light by its inverse variance at the estimate; `gradient` may be null. A channel whose neighbours clip (`surplus`, may be
-/// null) counts only where it agrees with the estimate: else what moved or was demosaiced otherwise would come out coloured.
-ML_VECTOR_CLONES void weigh(const float* light, const float* use, const float* surplus, const float* level, const float* gradient, VarianceCurve curve, float exposure, float misplaced,
+/// Adds a frame's light by its inverse variance at the estimate; `gradient` may be null.
+ML_VECTOR_CLONES void weigh(const float* light, const float* use, const float* level, const float* gradient, VarianceCurve curve, float exposure, float misplaced,
                             int n, float* __restrict sum, float* __restrict weights) {
   for (int i = 0; i < n; ++i) {
     // The weight of `light / exposure` is exposure^2 / variance; one factor is kept for the sum.
-    const float expected = level[i] * exposure, variance = curve.at(expected) + (gradient ? misplaced * gradient[i] : 0.f);
-    const float off = light[i] - expected, allowed = 9 * variance + 0.0009f * expected * expected;
-    const float used = use[i] + (surplus && off * off <= allowed ? surplus[i] : 0.f);
-    const float w = used * exposure / variance;
+    const float w = use[i] * exposure / (curve.at(level[i] * exposure) + (gradient ? misplaced * gradient[i] : 0.f));
     sum[i] += w * light[i];
     weights[i] += w * exposure;
   }
+}
+
+constexpr float kCoding = 0.03f;
+
+/// Adds a channel whose neighbours clip, where it agrees within the noise of both, and a few hundredths of the brightest channel (what
+/// coding does to a channel far below the others), with what was gathered so far: else what moved, or was demosaiced otherwise, would
+/// come out coloured. `light` is merged and weighted already, and is so again.
+ML_VECTOR_CLONES void weighSurplus(const float* sample, const float* surplus, const float* gradient, const float* brightest, VarianceCurve curve, float exposure,
+                                   float misplaced, int n, float* __restrict light, float* __restrict weights, float* __restrict exposures) {
+  for (int i = 0; i < n; ++i) {
+    const float known = weights[i] > 0 ? weights[i] : 1e-12f;
+    const float expected = weights[i] > 0 ? light[i] * exposure : sample[i];
+    const float variance = curve.at(expected) + (gradient ? misplaced * gradient[i] : 0.f);
+    const float off = sample[i] - expected, coding = kCoding * brightest[i] * exposure;
+    const float used = off * off <= 9 * (variance + exposure * exposure / known) + coding * coding ? surplus[i] : 0.f;
+    const float w = used * exposure * exposure / variance;
+    light[i] += w / (weights[i] + w + 1e-30f) * (sample[i] / exposure - light[i]);
+    weights[i] += w;
+    exposures[i] += used * exposure;
+  }
+}
+
+ML_VECTOR_CLONES void largestOfThree(const float* a, const float* b, const float* c, int n, float* __restrict out) {
+  for (int i = 0; i < n; ++i) out[i] = std::max(std::max(a[i], b[i]), c[i]);
 }
 
 ML_VECTOR_CLONES void divide(const float* sum, const float* weights, int n, float* __restrict out) {
@@ -147,6 +167,7 @@ private:
     const int n = where.width;
     for (std::size_t i = 0; i < sources_.size(); ++i) prepareUse(i, where, y);
     for (int c = 0; c < 3; ++c) mergeChannel(c, y, n);
+    mergeSurplus(y, n);
     const int clipped = mendClipped(y, n);
     if ((where.y + y) % kMapCell == kMapCell / 2) fillMaps(where, y);
     toRec709(merged_[0], merged_[1], merged_[2], matrix_, n, result_.radiance.at(where.x, where.y + y));
@@ -170,6 +191,13 @@ private:
       for (std::size_t c = 0; c < 3; ++c) surplusOfRow(trust[c], share, use_[i].data(), where.width, surplus_[i][c].data());
   }
 
+  /// Null where misplacement does not matter.
+  static const float* gradientOf(const Source& s, const Plane& light, int y, int n, float* row) {
+    if (s.misplaced <= 0) return nullptr;
+    squaredGradient(light.row(std::max(0, y - 1)), light.row(y), light.row(std::min(light.height - 1, y + 1)), n, row);
+    return row;
+  }
+
   void mergeChannel(int c, int y, int n) {
     float sum[kTileWidth] = {}, level[kTileWidth], gradient[kTileWidth] = {};
     float* exposures = weight_[c];
@@ -184,10 +212,24 @@ private:
       if (tiles_[i].noneTrusted) continue;
       const Source& s = sources_[i];
       const Plane& light = tiles_[i].linear[std::size_t(c)];
-      if (s.misplaced > 0) squaredGradient(light.row(std::max(0, y - 1)), light.row(y), light.row(std::min(light.height - 1, y + 1)), n, gradient);
-      weigh(light.row(y), use_[i].data(), tiles_[i].allTrusted ? nullptr : surplus_[i][std::size_t(c)].data(), level, s.misplaced > 0 ? gradient : nullptr, s.variance, s.exposure, s.misplaced, n, sum, weight_[c]);
+      weigh(light.row(y), use_[i].data(), level, gradientOf(s, light, y, n, gradient), s.variance, s.exposure, s.misplaced, n, sum, weight_[c]);
     }
     divide(sum, weight_[c], n, merged_[c]);
+  }
+
+  /// What single channels allow beyond all three, darkest frame first.
+  void mergeSurplus(int y, int n) {
+    float brightest[kTileWidth], gradient[kTileWidth] = {};
+    for (const std::size_t i : byExposure_) {
+      if (tiles_[i].noneTrusted || tiles_[i].allTrusted) continue;
+      const Source& s = sources_[i];
+      largestOfThree(merged_[0], merged_[1], merged_[2], n, brightest);
+      for (std::size_t c = 0; c < 3; ++c) {
+        const Plane& light = tiles_[i].linear[c];
+        weighSurplus(light.row(y), surplus_[i][c].data(), gradientOf(s, light, y, n, gradient), brightest, s.variance, s.exposure, s.misplaced, n, merged_[c],
+                     weight_[c], gathered_[c]);
+      }
+    }
   }
 
   /// Pixels in which a channel is trusted in no frame take the darkest that may speak, as it is. Returns how many are clipped even there.
@@ -199,24 +241,41 @@ private:
     return clipped;
   }
 
+  /// The darkest frame that may speak and does not clip; else, one that may saying "at least this bright", the brightest that any says; else
+  /// the darkest. False: it is clipped.
   bool takeDarkest(int x, int y) {
-    for (const bool unshared : {false, true})
-      for (std::size_t i = 0; i < sources_.size(); ++i) {
-        const FrameTile& tile = tiles_[i];
-        if (!tile.placed) continue;
-        if (!tile.allTrusted && tile.trust[0].row(y)[x] < 0) continue; // outside
-        if (!unshared && sources_[i].share && !speaks(i, x, y)) continue;
-        const Frame& frame = *sources_[i].placed.frame;
-        float linear[3], out[3];
-        for (int c = 0; c < 3; ++c) linear[c] = tile.linear[std::size_t(c)].row(y)[x];
-        clippedColour(linear, frame.saturation, sources_[i].exposure, out);
-        for (int c = 0; c < 3; ++c) merged_[c][x] = out[c];
-        for (int c = 0; c < 3; ++c)
-          if (linear[c] >= 0.97f * frame.table.clipFrom * frame.saturation[c]) return false;
-        return true;
-      }
+    int darkest = -1, brightest = -1;
+    float most = -1;
+    bool spoken = false;
+    for (std::size_t i = 0; i < sources_.size(); ++i) {
+      const FrameTile& tile = tiles_[i];
+      if (!tile.placed || (!tile.allTrusted && tile.trust[0].row(y)[x] < 0)) continue; // outside
+      const bool speaking = !sources_[i].share || speaks(i, x, y);
+      const bool clips = takeAsItIs(i, x, y);
+      if (speaking && !clips) return true;
+      spoken = spoken || speaking;
+      if (darkest < 0) darkest = int(i);
+      const float light = merged_[0][x] + merged_[1][x] + merged_[2][x];
+      if (light > most) most = light, brightest = int(i);
+    }
+    const int taken = spoken ? brightest : darkest;
+    if (taken >= 0) return !takeAsItIs(std::size_t(taken), x, y);
     for (int c = 0; c < 3; ++c) merged_[c][x] = 0;
     return false;
+  }
+
+  /// True: it is clipped there.
+  bool takeAsItIs(std::size_t i, int x, int y) {
+    const Frame& frame = *sources_[i].placed.frame;
+    float linear[3], out[3];
+    bool clips = false;
+    for (int c = 0; c < 3; ++c) {
+      linear[c] = tiles_[i].linear[std::size_t(c)].row(y)[x];
+      clips = clips || linear[c] >= 0.97f * frame.table.clipFrom * frame.saturation[c];
+    }
+    clippedColour(linear, frame.saturation, sources_[i].exposure, out);
+    for (int c = 0; c < 3; ++c) merged_[c][x] = out[c];
+    return clips;
   }
 
   /// Has a frame a say at a pixel, apart from its exposure?
