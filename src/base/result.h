@@ -19,7 +19,6 @@ enum class ErrorCode {
   CameraGone,
   CardFull,
   CannotWrite,
-  NotYetAvailable,
   Stopped,
 };
 

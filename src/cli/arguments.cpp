@@ -12,7 +12,6 @@ namespace fs = std::filesystem;
 int exitCodeFor(const Error& error) {
   switch (error.code) {
   case ErrorCode::InvalidArgument:
-  case ErrorCode::NotYetAvailable:
   case ErrorCode::CameraRefused: return kWrongUse;
   case ErrorCode::FileMissing:
   case ErrorCode::FileUnreadable:

@@ -21,7 +21,7 @@ struct Consistency {
 /// not contradict the reference's clipping. Emptied: a frame of the largest group that agree with each other.
 /// 2. The others disagree where they differ from the owner by more than noise, tone error and misplacement explain, after the
 /// tones of each frame were brought to those of the others. Near what moved for certain, less is needed.
-/// 3. Specks are dropped; places near each other make one region. A region is taken from the frame that records most of it
+/// 3. Specks are dropped; places near each other make one region. A small region is taken whole from one frame that records all of it. Else what the reference records stays its own, the rest is taken from the frame that records most of it
 /// and lies nearest to the reference's exposure; frames that disagree in it are left out far around what they disagree on, so that
 /// nothing stands there twice or in half.
 /// 4. The user's choices come last. Borders are grown and softened.
