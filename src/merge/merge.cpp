@@ -92,6 +92,12 @@ ML_VECTOR_CLONES void weighSurplus(const float* sample, const float* surplus, co
   }
 }
 
+ML_VECTOR_CLONES bool anySurplus(const float* surplus, int n) {
+  float most = 0;
+  for (int i = 0; i < n; ++i) most = most > surplus[i] ? most : surplus[i];
+  return most > 0;
+}
+
 ML_VECTOR_CLONES void largestOfThree(const float* a, const float* b, const float* c, int n, float* __restrict out) {
   for (int i = 0; i < n; ++i) out[i] = std::max(std::max(a[i], b[i]), c[i]);
 }
@@ -225,6 +231,7 @@ private:
       const Source& s = sources_[i];
       largestOfThree(merged_[0], merged_[1], merged_[2], n, brightest);
       for (std::size_t c = 0; c < 3; ++c) {
+        if (!anySurplus(surplus_[i][c].data(), n)) continue;
         const Plane& light = tiles_[i].linear[c];
         weighSurplus(light.row(y), surplus_[i][c].data(), gradientOf(s, light, y, n, gradient), brightest, s.variance, s.exposure, s.misplaced, n, merged_[c],
                      weight_[c], gathered_[c]);
