@@ -1,6 +1,7 @@
 // Drives the real window through the demo job and saves one picture of each main view: ml_screenshots FOLDER
 #include "../../tests/support/wait.h"
 #include "app/main_window.h"
+#include "app/sort_sheet.h"
 
 #include <QApplication>
 #include <QDir>
@@ -94,5 +95,28 @@ int main(int count, char** arguments) {
   settle(window);
   bench.takeTestFrame();
   save(window, folder, "light-test-frame");
+  window.setTheme(Theme::dusk());
+  std::vector<std::filesystem::path> frames;
+  for (const int view : {1, 2, 0}) { // more frames, so that there is something to sort
+    bench.selectView(view);
+    settle(window);
+    if (bench.view().frames.empty()) {
+      bench.takeTestFrame();
+      settle(window);
+      bench.takeProposals();
+      bench.goTo(Station::Shoot);
+      bench.shoot();
+      settle(window);
+    }
+    for (const auto& set : bench.view().sets)
+      for (const auto& frame : set.frames) frames.push_back(frame.file);
+  }
+  Grouping grouping = groupFiles(frames);
+  lookAtGroups(grouping, {});
+  SortSheet sheet(grouping, Theme::dusk(), &window);
+  sheet.resize(1180, 740);
+  sheet.show();
+  QTest::qWait(3000); // the small pictures come one by one
+  sheet.grab().save(folder + "/sort.png");
   return 0;
 }
