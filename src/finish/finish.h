@@ -1,7 +1,9 @@
 #pragma once
-#include "finish/recipe.h"
+#include "finish/areas.h"
 
 #include <cstdint>
+#include <limits>
+#include <memory>
 
 namespace ml {
 
@@ -16,8 +18,52 @@ struct Finished {
   FinishReport report;
 };
 
-/// Applies a recipe to linear Rec. 709 radiance. The analysis may come from a picture of another size of the same scene.
-Result<Finished> finishPicture(ImageView<const float> radiance, const ToneAnalysis& analysis, const Recipe& recipe,
-                               const Progress& progress);
+/// What a picture's frame knows of its lens.
+struct LensFacts {
+  LensMap map;
+  double focal = kAssumedFocal; ///< In half long edges.
+};
+
+/// Do two recipes want the same done before tones are placed (healing, noise, shape)?
+[[nodiscard]] bool samePreparation(const Recipe& a, const Recipe& b);
+[[nodiscard]] bool needsPreparation(const Recipe& recipe);
+/// Healing, noise reduction, shape, in this order. `noise` of the radiance itself. Errors: Stopped.
+Result<Image<float>> prepared(ImageView<const float> radiance, const Recipe& recipe, const NoiseByLight& noise, const LensFacts* lens, const Progress& progress);
+
+/// The map between a picture that was prepared by `recipe` and the combined one.
+[[nodiscard]] ShapeMap shapeOf(const Recipe& recipe, int preparedWidth, int preparedHeight, const LensFacts* lens);
+
+/// Finishes pictures of one scene again and again while its recipe changes; keeps what changes seldom. Not for two threads at once.
+class Finisher {
+public:
+  /// `analysis`: of the prepared picture, at any size; must outlive this.
+  explicit Finisher(const ToneAnalysis& analysis, const LensFacts* lens = nullptr) : analysis_(analysis), lens_(lens) {}
+
+  /// 16-bit codes of a part of the prepared picture; an empty part means all of it.
+  Result<Finished> finish(ImageView<const float> prepared, const Recipe& recipe, const Progress& progress, Roi part = {});
+  /// 8-bit codes for the screen into rows of `stride` bytes, three a pixel.
+  Result<FinishReport> finishBytes(ImageView<const float> prepared, const Recipe& recipe, Roi part, std::uint8_t* rgb, std::ptrdiff_t stride, const Progress& progress);
+  /// Display-linear Rec. 709 with 1 at paper white and highlights up to `headroom` stops above: for screens with a high dynamic range.
+  Result<Image<float>> finishLight(ImageView<const float> prepared, const Recipe& recipe, double headroom, const Progress& progress);
+
+private:
+  struct KnownArea {
+    Area shape; ///< With all moves 0.
+    LocalMap map;
+  };
+  const AreaMaps& areaMaps(const Recipe& recipe, int width, int height);
+  template <class Write> Result<FinishReport> run(ImageView<const float> prepared, const Recipe& recipe, Roi part, double headroom, const Progress& progress, const Write& write);
+
+  const ToneAnalysis& analysis_;
+  const LensFacts* lens_;
+  std::vector<KnownArea> known_;
+  Geometry knownGeometry_;
+  AreaMaps maps_;
+};
+
+/// All at once: what a recipe makes of radiance as combined.
+Result<Finished> finishRadiance(ImageView<const float> radiance, const Recipe& recipe, double ev100OfUnit, const LensFacts* lens, const Progress& progress);
+/// Applies a recipe to prepared radiance. The analysis may come from a picture of another size of the same scene.
+Result<Finished> finishPicture(ImageView<const float> prepared, const ToneAnalysis& analysis, const Recipe& recipe, const Progress& progress);
 
 } // namespace ml

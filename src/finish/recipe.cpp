@@ -1,29 +1,93 @@
 #include "finish/recipe.h"
 
 #include <algorithm>
-#include <nlohmann/json.hpp>
 
 namespace ml {
-using nlohmann::json;
+namespace {
+
+constexpr std::size_t kMost = 500; ///< Areas, strokes, hues, healings or pulls of a recipe; more is no picture but an attack.
+
+bool outside(double v, double low, double high) { return !(v >= low && v <= high); }
+bool outside(const Spot2& p) { return outside(p.x, -1, 2) || outside(p.y, -1, 2); }
+
+std::optional<std::string> invalidTone(const ToneSettings& t) {
+  if (outside(t.exposure, -6, 6)) return "exposure must lie between -6 and 6 stops";
+  if (outside(t.balance, 0, 1.5)) return "balance must lie between 0 and 1.5";
+  if (outside(t.detail, 0, 3) || outside(t.form, 0, 3)) return "detail and form must lie between 0 and 3";
+  if (outside(t.saturation, 0, 2) || outside(t.vivid, -1, 2)) return "saturation must lie between 0 and 2, vivid between -1 and 2";
+  if (outside(t.warmth, -4, 4) || outside(t.tint, -4, 4)) return "warmth and tint must lie between -4 and 4 stops";
+  if (outside(t.veil, 0, 1) || outside(t.quiet, 0, 2)) return "veil must lie between 0 and 1, quiet between 0 and 2";
+  if (t.pulls.size() > kMost) return "there are too many pulls";
+  for (const Tie& p : t.pulls)
+    if (outside(p.scene, -60, 60) || outside(p.paper, -12, 2)) return "pulls must lie between -12 and 2 stops of paper";
+  return {};
+}
+
+std::optional<std::string> invalidArea(const Area& a) {
+  if (outside(a.a) || outside(a.b) || outside(a.angle, -360, 360)) return "an area lies far outside the picture";
+  if (outside(a.softness, 0, 1)) return "softness must lie between 0 and 1";
+  if (outside(a.exposure, -6, 6) || outside(a.warmth, -4, 4) || outside(a.tint, -4, 4) || outside(a.saturation, -1, 2) || outside(a.contrast, -1, 2))
+    return "an area's moves are too large";
+  if (a.strokes.size() > kMost) return "an area has too many strokes";
+  for (const auto& s : a.strokes) {
+    if (outside(s.radius, 0, 1) || s.points.size() > 100000) return "a stroke is too large";
+    if (std::any_of(s.points.begin(), s.points.end(), [](const Spot2& p) { return outside(p); })) return "a stroke lies far outside the picture";
+  }
+  return {};
+}
+
+std::optional<std::string> invalidGeometry(const Geometry& g) {
+  if (outside(g.distortion, -0.3, 0.3) || outside(g.vignetting, -3, 3) || outside(g.redFringe, -20, 20) || outside(g.blueFringe, -20, 20)) return "the lens correction is too large";
+  if (outside(g.roll, -45, 45) || outside(g.pitch, -45, 45) || outside(g.yaw, -45, 45) || outside(g.strength, 0, 2)) return "the picture is turned too far";
+  if (!g.corners.empty() && g.corners.size() != 4) return "a perspective needs four corners";
+  if (std::any_of(g.corners.begin(), g.corners.end(), [](const Spot2& p) { return outside(p); })) return "a corner lies far outside the picture";
+  if (outside(g.cropX, 0, 1) || outside(g.cropY, 0, 1) || !(g.cropWidth >= 0.02) || !(g.cropHeight >= 0.02) || g.cropX + g.cropWidth > 1.000001 ||
+      g.cropY + g.cropHeight > 1.000001)
+    return "the crop must lie inside the picture";
+  return {};
+}
+
+} // namespace
 
 std::optional<std::string> Recipe::invalidReason() const {
-  const auto outside = [](double v, double low, double high) { return !(v >= low && v <= high); };
-  if (outside(tone.exposure, -6, 6)) return "exposure must lie between -6 and 6 stops";
-  if (outside(tone.balance, 0, 1.5)) return "balance must lie between 0 and 1.5";
-  if (outside(tone.detail, 0, 3)) return "detail must lie between 0 and 3";
-  if (outside(tone.saturation, 0, 2)) return "saturation must lie between 0 and 2";
-  if (outside(tone.warmth, -2, 2)) return "warmth must lie between -2 and 2 stops";
-  if (outside(sharpening, 0, 2)) return "sharpening must lie between 0 and 2";
-  return {};
+  if (const auto reason = invalidTone(tone)) return reason;
+  if (outside(sharpening, 0, 2) || outside(denoise, 0, 1)) return "sharpening must lie between 0 and 2, noise reduction between 0 and 1";
+  if (outside(strength, 0, 1)) return "strength must lie between 0 and 1";
+  if (hues.size() > kMost || areas.size() > kMost || healings.size() > kMost) return "there are too many parts";
+  for (const HueMove& h : hues)
+    if (outside(h.hue, -360, 720) || outside(h.width, 1, 180) || outside(h.saturation, -1, 1) || outside(h.lightness, -3, 3)) return "a colour is moved too far";
+  for (const Area& a : areas)
+    if (const auto reason = invalidArea(a)) return reason;
+  for (const Healing& h : healings)
+    if (outside(h.at) || outside(h.radius, 0, 0.1)) return "a healed place is too large";
+  return invalidGeometry(geometry);
 }
 
 const std::vector<Look>& looks() {
   static const std::vector<Look> all = [] {
-    const auto look = [](std::string id, std::string name, ToneSettings tone) { return Look{id, std::move(name), Recipe{id, tone, 0.35}}; };
+    const auto look = [](std::string id, std::string name, ToneSettings tone, std::vector<HueMove> hues = {}) {
+      Recipe r;
+      r.look = id;
+      r.tone = std::move(tone);
+      r.hues = std::move(hues);
+      return Look{std::move(id), std::move(name), std::move(r)};
+    };
+    ToneSettings quiet, open, mono, warmLand, coolLand, twilight, sign;
+    quiet.balance = 0.8, quiet.saturation = 0.94;
+    open.exposure = 0.3, open.balance = 1.1, open.detail = open.form = 1.05, open.warmth = 0.05;
+    mono.detail = mono.form = 1.1, mono.saturation = 0;
+    warmLand.warmth = 0.18, warmLand.vivid = 0.25, warmLand.form = 1.15, warmLand.veil = 0.25;
+    coolLand.warmth = -0.15, coolLand.vivid = 0.15, coolLand.form = 1.15, coolLand.veil = 0.3;
+    twilight.exposure = -0.2, twilight.balance = 0.9, twilight.vivid = 0.2, twilight.warmth = -0.06;
+    sign.exposure = -0.35, sign.balance = 0.85, sign.saturation = 0.95;
     return std::vector<Look>{look("natural", "Natural", {}),
-                             look("quiet", "Quiet: deeper shadows, brighter windows", {0, 0.8, 1, 0.94, 0}),
-                             look("open", "Open: a lighter room", {0.3, 1.1, 1.05, 1, 0.05}),
-                             look("monochrome", "Monochrome", {0, 1, 1.1, 0, 0})};
+                             look("quiet", "Quiet: deeper shadows, brighter windows", quiet),
+                             look("open", "Open: a lighter room", open, {{45, 40, -0.18, 0.15}, {220, 40, -0.25, 0}}),
+                             look("warm-land", "Land in warm light", warmLand),
+                             look("cool-land", "Land in cool light", coolLand),
+                             look("twilight", "Twilight", twilight),
+                             look("night-sign", "Lit signs at night", sign),
+                             look("monochrome", "Monochrome", mono)};
   }();
   return all;
 }
@@ -33,29 +97,39 @@ const Look* findLook(const std::string& id) {
   return found == looks().end() ? nullptr : &*found;
 }
 
-std::string toJson(const Recipe& r) {
-  return json{{"version", 1}, {"look", r.look}, {"exposure", r.tone.exposure}, {"balance", r.tone.balance}, {"detail", r.tone.detail},
-              {"saturation", r.tone.saturation}, {"warmth", r.tone.warmth}, {"sharpening", r.sharpening}}
-      .dump(2);
+Recipe withLook(const Recipe& recipe, const Look& look, double strength) {
+  Recipe out = recipe;
+  const ToneSettings plain, &full = look.recipe.tone;
+  const auto mixed = [&](double ToneSettings::*field) { out.tone.*field = plain.*field + strength * (full.*field - plain.*field); };
+  for (const auto field : {&ToneSettings::exposure, &ToneSettings::balance, &ToneSettings::detail, &ToneSettings::form, &ToneSettings::saturation, &ToneSettings::vivid,
+                           &ToneSettings::veil, &ToneSettings::quiet})
+    mixed(field);
+  // Warmth and tint come on top of the white point, which is the picture's own: the look's share of before goes, that of now comes.
+  const Look* before = findLook(recipe.look);
+  const double was = before ? recipe.strength : 0;
+  out.tone.warmth += strength * full.warmth - (before ? was * before->recipe.tone.warmth : 0);
+  out.tone.tint += strength * full.tint - (before ? was * before->recipe.tone.tint : 0);
+  out.tone.op = full.op;
+  out.hues = look.recipe.hues;
+  for (HueMove& h : out.hues) h.saturation *= strength, h.lightness *= strength;
+  out.look = look.id;
+  out.strength = strength;
+  return out;
 }
 
-Result<Recipe> recipeFromJson(std::string_view text) {
-  try {
-    const json j = json::parse(text);
-    if (j.value("version", 0) != 1) return fail(ErrorCode::InvalidArgument, "The recipe was written by another version; make it again here.");
-    Recipe r;
-    r.look = j.value("look", r.look);
-    r.tone.exposure = j.value("exposure", r.tone.exposure);
-    r.tone.balance = j.value("balance", r.tone.balance);
-    r.tone.detail = j.value("detail", r.tone.detail);
-    r.tone.saturation = j.value("saturation", r.tone.saturation);
-    r.tone.warmth = j.value("warmth", r.tone.warmth);
-    r.sharpening = j.value("sharpening", r.sharpening);
-    if (const auto reason = r.invalidReason()) return fail(ErrorCode::InvalidArgument, "The recipe cannot be used: " + *reason + ".");
-    return r;
-  } catch (const json::exception& error) {
-    return fail(ErrorCode::InvalidArgument, std::string("The recipe is not understood (") + error.what() + ").");
-  }
+Recipe forAnotherView(const Recipe& recipe, const Recipe& other) {
+  Recipe out = recipe;
+  out.tone.pulls.clear();
+  out.tone.warmth = other.tone.warmth;
+  out.tone.tint = other.tone.tint;
+  out.areas = other.areas;
+  for (const Area& a : recipe.areas)
+    if (a.shape == AreaShape::Windows && std::none_of(out.areas.begin(), out.areas.end(), [](const Area& o) { return o.shape == AreaShape::Windows; }))
+      out.areas.push_back(a); // found anew in each picture
+  out.geometry = other.geometry;
+  out.geometry.lens = recipe.geometry.lens;
+  out.healings = other.healings;
+  return out;
 }
 
 } // namespace ml

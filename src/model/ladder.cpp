@@ -52,8 +52,8 @@ void fitRange(LadderData& d, const View& view, const LadderContent& content, con
   if (content.scene && !content.scene->share.empty())
     include(content.scene->start, content.scene->start + double(content.scene->share.size()) * SceneDistribution::kStep);
   if (content.analysis)
-    include(content.ev100OfUnit + content.analysis->histogramStart,
-            content.ev100OfUnit + content.analysis->histogramStart + double(content.analysis->histogram.size()) * ToneAnalysis::kHistogramStep);
+    include(content.ev100OfUnit + content.analysis->histogram.start,
+            content.ev100OfUnit + content.analysis->histogram.start + double(content.analysis->histogram.share.size()) * LightHistogram::kStep);
   if (low > high) return;
   d.bottom = std::floor(low - 0.5);
   d.top = std::max(std::ceil(high + 0.5), d.bottom + 8);
@@ -136,9 +136,9 @@ LadderData ladderOf(const View& view, const LadderContent& content) {
   if (content.combined && content.station == Station::Combine) addGiven(d, *content.combined);
   // Before combining, what the frames themselves show; after it, what they gave together.
   if (content.analysis && !(content.scene && content.station <= Station::Shoot)) {
-    d.glow = content.analysis->histogram;
-    d.glowStart = content.ev100OfUnit + content.analysis->histogramStart;
-    d.glowStep = ToneAnalysis::kHistogramStep;
+    d.glow = content.analysis->histogram.share;
+    d.glowStart = content.ev100OfUnit + content.analysis->histogram.start;
+    d.glowStep = LightHistogram::kStep;
     if (finishing)
       for (const Tie& tie : placedTies(*content.analysis, view.recipe.tone)) d.ties.push_back({tie.scene + content.ev100OfUnit, tie.paper + view.recipe.tone.exposure});
   } else if (content.scene) {

@@ -65,7 +65,7 @@ Image<float> boxMean(const Image<float>& in, int radius) {
   return out;
 }
 
-BaseLayer baseLayerOf(const Image<float>& logLight, const BaseOptions& options) {
+LocalMap baseLayerOf(const Image<float>& logLight, const BaseOptions& options) {
   const int w = logLight.width(), h = logLight.height();
   const Image<float> mean = boxMean(logLight, options.radius), spread = variance(logLight, options.radius);
   const Image<float> edge = edgeWeights(logLight);
@@ -77,29 +77,12 @@ BaseLayer baseLayerOf(const Image<float>& logLight, const BaseOptions& options) 
     b.data()[i] = (1 - a.data()[i]) * mean.data()[i];
   }
   const Image<float> meanA = boxMean(a, options.radius), meanB = boxMean(b, options.radius);
-  BaseLayer layer{Image<float>(w, h, 2)};
+  LocalMap layer{Image<float>(w, h, 2)};
   for (std::size_t i = 0; i < a.size(); ++i) {
     layer.coefficients.data()[2 * i] = meanA.data()[i];
     layer.coefficients.data()[2 * i + 1] = meanB.data()[i];
   }
   return layer;
-}
-
-void BaseLayer::rowCoefficients(int y, int width, int height, float* out) const {
-  const int w = coefficients.width(), h = coefficients.height();
-  const float sx = float(w) / float(width), sy = float(h) / float(height);
-  const float v = std::clamp((float(y) + 0.5f) * sy - 0.5f, 0.f, float(h - 1));
-  const int iy = std::min(int(v), std::max(0, h - 2));
-  const float fy = v - float(iy);
-  const float *top = coefficients.row(iy), *bottom = coefficients.row(std::min(h - 1, iy + 1));
-  for (int x = 0; x < width; ++x) {
-    const float u = std::clamp((float(x) + 0.5f) * sx - 0.5f, 0.f, float(w - 1));
-    const int ix = std::min(int(u), std::max(0, w - 2)), next = std::min(w - 1, ix + 1);
-    const float fx = u - float(ix);
-    for (int c = 0; c < 2; ++c)
-      out[2 * x + c] = (1 - fy) * ((1 - fx) * top[2 * ix + c] + fx * top[2 * next + c]) +
-                       fy * ((1 - fx) * bottom[2 * ix + c] + fx * bottom[2 * next + c]);
-  }
 }
 
 } // namespace ml

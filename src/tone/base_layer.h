@@ -1,25 +1,18 @@
 #pragma once
-#include "image/image.h"
+#include "tone/local_map.h"
 
 namespace ml {
-
-/// Edge-aware base layer of log2 luminance as local linear coefficients on a reduced grid: base = a L + b.
-/// Weighted guided filter (Li, Zheng, Zhu, Yao, Wu, IEEE TIP 24, 2015) with the picture as its own guide, solved at reduced
-/// size and applied at full size (He and Sun, arXiv:1505.00996). At strong edges a -> 1, so the base follows the edge and
-/// no halo can appear there.
-struct BaseLayer {
-  Image<float> coefficients;   ///< Two channels: a, b.
-  /// Bilinear interpolation of a and b for row y of a picture of width x height; `out` takes 2 * width values.
-  void rowCoefficients(int y, int width, int height, float* out) const;
-};
 
 struct BaseOptions {
   int radius = 14;             ///< Of the window, in cells of the reduced grid.
   double contrast = 0.55;      ///< Standard deviation in stops below which variation counts as detail.
 };
 
-/// `logLight`: one channel, log2 luminance on the reduced grid.
-[[nodiscard]] BaseLayer baseLayerOf(const Image<float>& logLight, const BaseOptions& options);
+/// Edge-aware base layer of log2 luminance. `logLight`: one channel, on the reduced grid.
+/// Weighted guided filter (Li, Zheng, Zhu, Yao, Wu, IEEE TIP 24, 2015) with the picture as its own guide, solved at reduced
+/// size and applied at full size (He and Sun, arXiv:1505.00996). At strong edges a -> 1, so the base follows the edge and
+/// no halo can appear there.
+[[nodiscard]] LocalMap baseLayerOf(const Image<float>& logLight, const BaseOptions& options);
 
 /// Mean over (2 r + 1)^2 windows, fewer cells at the border. One channel.
 [[nodiscard]] Image<float> boxMean(const Image<float>& in, int radius);

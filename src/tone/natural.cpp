@@ -1,149 +1,207 @@
 #include "tone/natural.h"
 
 #include "base/parallel.h"
+#include "base/vector_clones.h"
 #include "image/colour.h"
+#include "image/fast_math.h"
 #include "image/metrics.h"
-#include "image/resample.h"
+#include "tone/base_layer.h"
 
-#include <cmath>
+#include <algorithm>
+#include <atomic>
+#include <memory>
 
 namespace ml {
 namespace {
 
-constexpr int kAnalysisEdge = 768;
-constexpr double kPaperBlack = -7.6, kPaperWhite = -0.22; ///< Where the darkest and brightest base tones land, stops below white.
-constexpr double kLeastSlope = 0.20;
-constexpr double kMiddle = -2.75; ///< Where the middle of a dim scene is put; mid-grey is -2.47.
+constexpr double kMiddle = -2.75;      ///< Where a single exposure puts what the curve puts near it.
 constexpr float kDark = 1e-9f;
+constexpr float kCurveStart = -40, kCurvePerStop = 16;
+constexpr int kCurveSize = 80 * 16;
+constexpr double kHardlyHeld = 0.3;    ///< Texture is held back by 4 % there.
+constexpr double kSeenNoise = 0.12;    ///< Stops; texture of this size is held back by a third at quiet = 1 (chosen on lifted shadows).
 
-Image<float> logLight(ImageView<const float> radiance) {
-  Image<float> out(radiance.width, radiance.height, 1);
-  forEachBand(radiance.height, [&](const Band& band) {
-    for (int y = band.begin; y < band.end; ++y)
-      for (int x = 0; x < radiance.width; ++x) out.row(y)[x] = std::log2(std::max(kDark, luminance(radiance.at(x, y))));
-  });
-  return out;
+[[gnu::always_inline]] inline float largest(float a, float b, float c) {
+  const float ab = a > b ? a : b;
+  return ab > c ? ab : c;
 }
 
-/// Share of the picture per bin, smoothed over about a stop so that the curve has no kinks.
-std::vector<float> smoothHistogram(const Image<float>& tones, double start, int bins) {
-  std::vector<float> counts(bins), out(bins);
-  for (std::size_t i = 0; i < tones.size(); ++i) {
-    const int bin = int((tones.data()[i] - start) / ToneAnalysis::kHistogramStep);
-    if (bin >= 0 && bin < bins) counts[bin] += 1.f / float(tones.size());
+ML_VECTOR_CLONES void separate(const float* rgb, const float* gains, int n, float* __restrict r, float* __restrict g, float* __restrict b, float* __restrict log) {
+  for (int i = 0; i < n; ++i) {
+    r[i] = rgb[3 * i] * gains[0];
+    g[i] = rgb[3 * i + 1] * gains[1];
+    b[i] = rgb[3 * i + 2] * gains[2];
   }
-  for (int i = 0; i < bins; ++i) {
-    float sum = 0, weight = 0;
-    for (int k = -6; k <= 6; ++k) {
-      const float w = std::exp(-0.5f * float(k * k) / 7.f);
-      weight += w;
-      if (i + k >= 0 && i + k < bins) sum += w * counts[i + k];
-    }
-    out[i] = sum / weight;
+  for (int i = 0; i < n; ++i) {
+    const float light = 0.2126f * r[i] + 0.7152f * g[i] + 0.0722f * b[i];
+    log[i] = fastLog2(light > kDark ? light : kDark);
   }
-  return out;
 }
 
-/// Slope of each bin: kLeastSlope + k (share / largest)^0.4, at most 1, with k such that the slopes fill `paper` stops.
-std::vector<double> slopesFor(const std::vector<float>& histogram, double paper) {
-  float largest = 1e-9f;
-  for (const float h : histogram) largest = std::max(largest, h);
-  std::vector<double> slopes(histogram.size());
-  double low = 0, high = 64;
-  for (int round = 0; round < 60; ++round) {
-    const double k = (low + high) / 2;
-    double sum = 0;
-    for (std::size_t i = 0; i < histogram.size(); ++i) {
-      slopes[i] = std::min(1.0, kLeastSlope + k * std::pow(double(histogram[i] / largest), 0.4));
-      sum += slopes[i] * ToneAnalysis::kHistogramStep;
-    }
-    (sum < paper ? low : high) = k;
+ML_VECTOR_CLONES void warm(const float* warmth, int n, float* __restrict r, float* __restrict b) {
+  for (int i = 0; i < n; ++i) {
+    const float gain = heldExp2(0.5f * warmth[i]);
+    r[i] *= gain;
+    b[i] /= gain;
   }
-  return slopes;
 }
 
-std::vector<Tie> automaticTies(const ToneAnalysis& a) {
-  const auto slopes = slopesFor(a.histogram, kPaperWhite - kPaperBlack);
-  std::vector<double> rise(slopes.size() + 1, 0.0);
-  double median = 0, below = 0;
-  for (std::size_t i = 0; i < slopes.size(); ++i) {
-    rise[i + 1] = rise[i] + slopes[i] * ToneAnalysis::kHistogramStep;
-    if (below < 0.5 && below + a.histogram[i] >= 0.5) median = rise[i];
-    below += a.histogram[i];
+ML_VECTOR_CLONES void tinge(const float* tint, int n, float* __restrict r, float* __restrict g, float* __restrict b) {
+  for (int i = 0; i < n; ++i) {
+    const float gain = heldExp2(0.25f * tint[i]);
+    r[i] *= gain;
+    g[i] /= gain * gain;
+    b[i] *= gain;
   }
-  // White decides, unless that would leave the middle of a flat scene too bright.
-  const double offset = std::min(kPaperWhite - rise.back(), kMiddle + 0.4 - median);
-  std::vector<Tie> ties;
-  const std::size_t stride = std::max<std::size_t>(1, slopes.size() / 12);
-  for (std::size_t i = 0; i < rise.size(); i += stride) ties.push_back({a.histogramStart + double(i) * ToneAnalysis::kHistogramStep, rise[i] + offset});
-  if (ties.back().scene < a.histogramStart + double(rise.size() - 1) * ToneAnalysis::kHistogramStep - 1e-9)
-    ties.push_back({a.histogramStart + double(rise.size() - 1) * ToneAnalysis::kHistogramStep, rise.back() + offset});
-  // A dim middle is raised by bending the curve up between its ends (a smooth, monotone bend).
-  const double middle = median + offset, lift = std::clamp(kMiddle - middle, 0.0, 1.6);
-  const double first = ties.front().paper, last = ties.back().paper;
-  for (Tie& tie : ties) {
-    const double t = (tie.paper - first) / std::max(1e-6, last - first), tm = (middle - first) / std::max(1e-6, last - first);
-    const double bump = t < tm ? t / std::max(tm, 1e-6) : (1 - t) / std::max(1 - tm, 1e-6);
-    tie.paper += lift * bump * (2 - bump);
-  }
-  for (std::size_t i = 1; i < ties.size(); ++i) ties[i].paper = std::max(ties[i].paper, ties[i - 1].paper + 1e-3);
-  return ties;
 }
 
-/// The curve as a table: 1/64 stop apart, linear between.
-class CurveTable {
-public:
-  explicit CurveTable(const ToneCurve& curve) : values_(kSize) {
-    for (int i = 0; i < kSize; ++i) values_[i] = float(curve(kStart + i / 64.0));
+ML_VECTOR_CLONES void relog(const float* r, const float* g, const float* b, int n, float* __restrict log) {
+  for (int i = 0; i < n; ++i) {
+    const float light = 0.2126f * r[i] + 0.7152f * g[i] + 0.0722f * b[i];
+    log[i] = fastLog2(light > kDark ? light : kDark);
   }
-  float operator()(float scene) const {
-    const float position = std::clamp((scene - kStart) * 64, 0.f, float(kSize) - 1.01f);
-    const int i = int(position);
-    return values_[i] + (position - float(i)) * (values_[i + 1] - values_[i]);
-  }
+}
 
-private:
-  static constexpr float kStart = -40;
-  static constexpr int kSize = 80 * 64;
-  std::vector<float> values_;
-};
+ML_VECTOR_CLONES void lineOf(const float* a, const float* b, const float* log, int n, float* __restrict out) {
+  for (int i = 0; i < n; ++i) out[i] = a[i] * log[i] + b[i];
+}
+
+/// Light is reduced by the veil's share, all channels by the same amount, then raised so that what is brighter than all haze stays.
+ML_VECTOR_CLONES void subtractVeil(const float* veilLog, float strength, float airlight, int n, float* __restrict r, float* __restrict g, float* __restrict b) {
+  for (int i = 0; i < n; ++i) {
+    const float least = -largest(-r[i], -g[i], -b[i]);
+    float veil = strength * heldExp2(veilLog[i]);
+    veil = veil < 0.85f * least ? veil : 0.85f * least;
+    veil = veil > 0 ? veil : 0;
+    const float share = veil / airlight, gain = 1 / (1 - (share < 0.8f ? share : 0.8f));
+    r[i] = (r[i] - veil) * gain;
+    g[i] = (g[i] - veil) * gain;
+    b[i] = (b[i] - veil) * gain;
+  }
+}
+
+/// Where bases lie in the curve's table; whole and fraction apart, because only arithmetic is widened.
+ML_VECTOR_CLONES void locate(const float* base, int n, int* __restrict cell, float* __restrict fraction) {
+  for (int i = 0; i < n; ++i) {
+    float position = (base[i] - kCurveStart) * kCurvePerStop;
+    position = position > 0 ? position : 0;
+    position = position < float(kCurveSize) - 1.01f ? position : float(kCurveSize) - 1.01f;
+    cell[i] = int(position);
+    fraction[i] = position - float(cell[i]);
+  }
+}
+
+void lookUp(const float* table, const int* cell, const float* fraction, int n, float* __restrict out) {
+  for (int i = 0; i < n; ++i) {
+    const float* p = table + cell[i];
+    out[i] = p[0] + fraction[i] * (p[1] - p[0]);
+  }
+}
+
+/// Paper tone of each pixel: the curve's tone of its base, form and texture added again.
+ML_VECTOR_CLONES void addDetail(const float* log, const float* base, const float* form, const float* kept, float formGain, float textureGain, float lift, int n,
+                                float* __restrict paper) {
+  for (int i = 0; i < n; ++i) paper[i] += lift + formGain * (form[i] - base[i]) + textureGain * kept[i] * (log[i] - form[i]);
+}
+
+ML_VECTOR_CLONES void addContrast(const float* log, const float* base, const float* form, const float* kept, const float* contrast, float formGain, float textureGain, int n,
+                                  float* __restrict paper) {
+  for (int i = 0; i < n; ++i) paper[i] += contrast[i] * (formGain * (form[i] - base[i]) + textureGain * kept[i] * (log[i] - form[i]));
+}
+
+ML_VECTOR_CLONES void addTo(const float* more, int n, float* __restrict paper) {
+  for (int i = 0; i < n; ++i) paper[i] += more[i];
+}
+
+ML_VECTOR_CLONES void toPlainLight(const float* paper, int n, float* __restrict light) {
+  for (int i = 0; i < n; ++i) light[i] = heldExp2(paper[i] < 0 ? paper[i] : 0.f);
+}
 
 /// Straight to 0.82, then ever slower towards 1.
-float shoulder(float y) { return y <= 0.82f ? y : 0.82f + 0.18f * (1 - std::exp((0.82f - y) / 0.18f)); }
+ML_VECTOR_CLONES void toLight(const float* paper, int n, float* __restrict light) {
+  for (int i = 0; i < n; ++i) {
+    const float y = heldExp2(paper[i] < 2 ? paper[i] : 2.f);
+    const float rolled = 1 - 0.18f * fastExp2((0.82f - y) * (1.44269504f / 0.18f));
+    light[i] = y <= 0.82f ? y : rolled;
+  }
+}
 
-void placePixel(const float* in, float* out, float a, float b, const CurveTable& curve, const ToneSettings& s, const float gains[3]) {
-  const float rgb[3] = {in[0] * gains[0], in[1] * gains[1], in[2] * gains[2]};
-  const float light = std::max(kDark, luminance(rgb)), log = std::log2(light);
-  const float base = a * log + b;
-  const float paper = curve(base) + float(s.detail) * (log - base) + float(s.exposure);
-  const float y = shoulder(std::exp2(paper));
-  float largest = 0;
-  for (int c = 0; c < 3; ++c) {
-    const float ratio = std::max(0.f, rgb[c]) / light;
-    out[c] = y * (s.saturation == 1 ? ratio : std::max(0.f, 1 + float(s.saturation) * (ratio - 1)));
-    largest = std::max(largest, out[c]);
+/// Tones from a fifth of white up rise into the headroom, the more the lighter; nothing below changes.
+ML_VECTOR_CLONES void toHighLight(const float* paper, float headroom, float peak, int n, float* __restrict light) {
+  for (int i = 0; i < n; ++i) {
+    float t = (paper[i] + 2.3f) * (1 / 2.3f);
+    t = t < 0 ? 0 : t > 1 ? 1 : t;
+    const float y = heldExp2(paper[i] + headroom * t * t * (3 - 2 * t));
+    light[i] = y < peak ? y : peak;
   }
-  if (largest > 1) {
-    const float keep = (1 - y) / (largest - y);
-    for (int c = 0; c < 3; ++c) out[c] = y + keep * (out[c] - y);
+}
+
+/// Saturation of pale colours; vivid ones are left alone.
+ML_VECTOR_CLONES void addVivid(const float* r, const float* g, const float* b, float vivid, int n, float* __restrict saturation) {
+  for (int i = 0; i < n; ++i) {
+    const float most = largest(r[i], g[i], b[i]), least = -largest(-r[i], -g[i], -b[i]);
+    const float chroma = (most - (least > 0 ? least : 0)) / (most > 1e-9f ? most : 1e-9f);
+    saturation[i] *= 1 + vivid * (1 - chroma) * (1 - chroma);
   }
+}
+
+/// Colour ratios of a row at saturation gains; colours beyond the display's peak move towards their own luminance.
+ML_VECTOR_CLONES void colourTones(const float* light, const float* log, const float* saturation, float peak, int n, float* __restrict r, float* __restrict g,
+                                  float* __restrict b) {
+  for (int i = 0; i < n; ++i) {
+    const float y = light[i], s = saturation[i], grey = y * (1 - s), scale = s * y * fastExp2(-log[i]);
+    float red = grey + scale * r[i], green = grey + scale * g[i], blue = grey + scale * b[i];
+    red = red > 0 ? red : 0, green = green > 0 ? green : 0, blue = blue > 0 ? blue : 0;
+    const float over = largest(red, green, blue) - y, room = peak - y;
+    const float keep = over > room ? room / over : 1.f; // over > room >= 0
+    r[i] = y + keep * (red - y);
+    g[i] = y + keep * (green - y);
+    b[i] = y + keep * (blue - y);
+  }
+}
+
+ML_VECTOR_CLONES void saturations(const float* local, float all, int n, float* __restrict out) {
+  for (int i = 0; i < n; ++i) out[i] = all * (1 + local[i]);
+}
+
+/// Base of Durand and Dorsey: bilateral, in log10 with their spreads (2 % of the picture, 0.4).
+LocalMap durandBase(const Image<float>& logLight) {
+  const double spread = 0.02 * std::max(logLight.width(), logLight.height());
+  return followEdges(bilateral(logLight, spread, 0.4 / std::log10(2.0)), logLight, 1, 0.02);
+}
+
+struct Range {
+  double low, high;
+};
+Range rangeOf(const LocalMap& base, const Image<float>& logLight) {
+  Image<float> values(logLight.width(), logLight.height(), 1);
+  for (std::size_t i = 0; i < values.size(); ++i) values.data()[i] = base.coefficients.data()[2 * i] * logLight.data()[i] + base.coefficients.data()[2 * i + 1];
+  return {quantile(values.data(), values.size(), 0.001), quantile(values.data(), values.size(), 0.999)};
+}
+
+std::vector<float> curveTable(const ToneAnalysis& analysis, const ToneSettings& s, const LocalMap& durand) {
+  std::vector<float> table(2 * kCurveSize);
+  const ToneCurve curve(placedTies(analysis, s));
+  const LightStatistics& light = analysis.statistics;
+  const Range base = durand.empty() ? Range{0, 1} : rangeOf(durand, analysis.logLight);
+  const double compression = durandCompression(base.low * std::log10(2.0), base.high * std::log10(2.0));
+  for (int i = 0; i < kCurveSize; ++i) {
+    const double scene = double(kCurveStart) + i / double(kCurvePerStop), linear = std::exp2(scene);
+    double paper = 0;
+    switch (s.op) {
+    case ToneOperator::Natural: paper = curve(scene); break;
+    case ToneOperator::Reinhard: paper = std::log2(std::max(1e-6, toneReinhard(linear, light))); break;
+    case ToneOperator::Drago: paper = std::log2(std::max(1e-6, toneDrago(linear, light))); break;
+    case ToneOperator::Durand: paper = compression * (scene - base.high); break;
+    }
+    const double noise = s.op == ToneOperator::Natural ? analysis.noise.at(scene) / std::log(2.0) * s.quiet / kSeenNoise : 0;
+    table[std::size_t(i)] = float(paper);
+    table[std::size_t(kCurveSize + i)] = float(1 / std::sqrt(1 + noise * noise));
+  }
+  return table;
 }
 
 } // namespace
-
-ToneAnalysis analyseTone(ImageView<const float> radiance) {
-  const Roi size = fitted(radiance.width, radiance.height, kAnalysisEdge);
-  const Image<float> small = shrinkTo(radiance, size.width, size.height);
-  const Image<float> tones = logLight(small.view());
-  ToneAnalysis a;
-  a.darkest = quantile(tones.data(), tones.size(), 0.002);
-  a.brightest = std::max<double>(quantile(tones.data(), tones.size(), 0.998), a.darkest + 1);
-  a.base = baseLayerOf(tones, {});
-  a.histogramStart = a.darkest;
-  a.histogram = smoothHistogram(tones, a.darkest, std::max(4, int(std::ceil((a.brightest - a.darkest) / ToneAnalysis::kHistogramStep))));
-  a.ties = automaticTies(a);
-  return a;
-}
 
 std::vector<Tie> placedTies(const ToneAnalysis& analysis, const ToneSettings& settings) {
   std::vector<Tie> ties = analysis.ties;
@@ -155,22 +213,86 @@ std::vector<Tie> placedTies(const ToneAnalysis& analysis, const ToneSettings& se
     const double straight = middle.paper + (tie.scene - middle.scene);
     tie.paper = settings.balance * tie.paper + (1 - settings.balance) * straight;
   }
-  return ties;
+  return pulled(std::move(ties), settings.pulls);
+}
+
+LightPlacer::LightPlacer(const ToneAnalysis& analysis, const ToneSettings& settings, int width, int height, double headroom)
+    : analysis_(analysis), settings_(settings), columns_(analysis.logLight.width(), width), height_(height), headroom_(float(headroom)),
+      durand_(settings.op == ToneOperator::Durand ? durandBase(analysis.logLight) : LocalMap{}), curve_(curveTable(analysis, settings, durand_)) {
+  // Form and texture are told apart only where that changes something.
+  double held = 0;
+  for (double light = analysis.histogram.below(0.02); light < analysis.brightest; ++light) held = std::max(held, analysis.noise.at(light) / std::log(2.0) * settings.quiet / kSeenNoise);
+  split_ = settings.op == ToneOperator::Natural && (settings.form != settings.detail || held > kHardlyHeld);
+  const double w = settings.warmth / 2, t = settings.tint / 2;
+  gains_[0] = float(std::exp2(w + t / 2));
+  gains_[1] = float(std::exp2(-t));
+  gains_[2] = float(std::exp2(-w + t / 2));
+}
+
+void LightPlacer::readBase(int y, int x0, int n, Scratch& s) const {
+  if (settings_.op == ToneOperator::Reinhard || settings_.op == ToneOperator::Drago) { // one curve for all
+    std::copy_n(s.log, n, s.base);
+    std::copy_n(s.log, n, s.form);
+    return;
+  }
+  GridRow::read(durand_.empty() ? analysis_.base : durand_, columns_, y, height_, x0, n, s.a, s.b, s.grid);
+  lineOf(s.a, s.b, s.log, n, s.base);
+  if (!split_) {
+    std::copy_n(s.base, n, s.form);
+    return;
+  }
+  GridRow::read(analysis_.form, columns_, y, height_, x0, n, s.a, s.b, s.grid);
+  lineOf(s.a, s.b, s.log, n, s.form);
+}
+
+void LightPlacer::takeVeil(int y, int x0, int n, Scratch& s, float* r, float* g, float* b) const {
+  GridRow::read(analysis_.veil, columns_, y, height_, x0, n, s.a, s.b, s.grid);
+  lineOf(s.a, s.b, s.log, n, s.form);
+  subtractVeil(s.form, float(settings_.veil), float(std::exp2(analysis_.brightest)), n, r, g, b);
+  relog(r, g, b, n, s.log);
+}
+
+void LightPlacer::place(const float* rgb, int y, int x0, int n, const RowMoves& moves, Scratch& s, float* r, float* g, float* b) const {
+  separate(rgb, gains_, n, r, g, b, s.log);
+  if (settings_.veil > 0) takeVeil(y, x0, n, s, r, g, b);
+  if (moves.warmth || moves.tint) {
+    if (moves.warmth) warm(moves.warmth, n, r, b);
+    if (moves.tint) tinge(moves.tint, n, r, g, b);
+    relog(r, g, b, n, s.log);
+  }
+  readBase(y, x0, n, s);
+  const float formGain = float(settings_.form), textureGain = float(settings_.detail);
+  locate(s.base, n, s.cell, s.a);
+  lookUp(curve_.data(), s.cell, s.a, n, s.paper);
+  if (split_) lookUp(curve_.data() + kCurveSize, s.cell, s.a, n, s.b);
+  else std::fill_n(s.b, n, 1.f);
+  addDetail(s.log, s.base, s.form, s.b, formGain, textureGain, float(settings_.exposure), n, s.paper);
+  if (moves.contrast) addContrast(s.log, s.base, s.form, s.b, moves.contrast, formGain, textureGain, n, s.paper);
+  if (moves.exposure) addTo(moves.exposure, n, s.paper);
+  const float peak = fastExp2(headroom_);
+  if (headroom_ > 0) toHighLight(s.paper, headroom_, peak, n, s.light);
+  else settings_.op == ToneOperator::Natural ? toLight(s.paper, n, s.light) : toPlainLight(s.paper, n, s.light);
+  if (moves.saturation) saturations(moves.saturation, float(settings_.saturation), n, s.a);
+  else std::fill_n(s.a, n, float(settings_.saturation));
+  if (settings_.vivid != 0) addVivid(r, g, b, float(settings_.vivid), n, s.a);
+  colourTones(s.light, s.log, s.a, peak, n, r, g, b);
 }
 
 Result<Image<float>> toneNatural(ImageView<const float> radiance, const ToneAnalysis& analysis, const ToneSettings& settings,
                                  const Progress& progress) {
-  const CurveTable curve{ToneCurve(placedTies(analysis, settings))};
-  const float gains[3] = {float(std::exp2(settings.warmth / 2)), 1, float(std::exp2(-settings.warmth / 2))};
+  const LightPlacer placer(analysis, settings, radiance.width, radiance.height);
   Image<float> out(radiance.width, radiance.height, 3);
   std::atomic<int> rowsDone{0};
   const bool finished = forEachBand(radiance.height, progress.stop, [&](const Band& band) {
-    std::vector<float> ab(std::size_t(radiance.width) * 2);
-    for (int y = band.begin; y < band.end; ++y) {
-      analysis.base.rowCoefficients(y, radiance.width, radiance.height, ab.data());
-      for (int x = 0; x < radiance.width; ++x)
-        placePixel(radiance.at(x, y), out.at(x, y), ab[2 * std::size_t(x)], ab[2 * std::size_t(x) + 1], curve, settings, gains);
-    }
+    const auto scratch = std::make_unique<LightPlacer::Scratch>();
+    float r[kPlacedAtOnce], g[kPlacedAtOnce], b[kPlacedAtOnce];
+    for (int y = band.begin; y < band.end; ++y)
+      for (int x = 0; x < radiance.width; x += kPlacedAtOnce) {
+        const int n = std::min(kPlacedAtOnce, radiance.width - x);
+        placer.place(radiance.at(x, y), y, x, n, {}, *scratch, r, g, b);
+        float* to = out.at(x, y);
+        for (int i = 0; i < n; ++i) to[3 * i] = r[i], to[3 * i + 1] = g[i], to[3 * i + 2] = b[i];
+      }
     progress.at("Place the light", double(rowsDone += band.end - band.begin) / radiance.height);
   });
   if (!finished) return stopped();

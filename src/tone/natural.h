@@ -1,43 +1,91 @@
 #pragma once
 #include "base/progress.h"
 #include "base/result.h"
-#include "tone/base_layer.h"
-#include "tone/curve.h"
+#include "tone/local_map.h"
+#include "tone/noise.h"
+#include "tone/operators.h"
+#include "tone/placement.h"
 
+#include <cmath>
+#include <limits>
 #include <vector>
 
 namespace ml {
 
-/// What the operator knows of a scene: its base layer, how its light is distributed, and the ties chosen for it.
+/// What the operator knows of a scene: its layers, how its light is distributed, and the ties chosen for it.
 struct ToneAnalysis {
-  BaseLayer base;
+  LocalMap base;                       ///< log2 luminance without what is smaller than about a fiftieth of the picture.
+  LocalMap form;                       ///< The same, but only fine texture is gone.
+  LocalMap veil;                       ///< log2 of the light that haze or flare adds everywhere around a place.
   double darkest = 0, brightest = 0;   ///< 0.2 and 99.8 percentile of log2 luminance.
-  std::vector<float> histogram;        ///< Share of the picture at each kHistogramStep from `histogramStart` on.
-  double histogramStart = 0;
+  LightHistogram histogram;
+  SceneKind kind = SceneKind::Landscape;
   std::vector<Tie> ties;               ///< Automatic placement.
-  static constexpr double kHistogramStep = 0.25;
+  LightStatistics statistics;
+  NoiseByLight noise;
+  Image<float> logLight;               ///< The reduced grid itself: log2 luminance, one channel.
 };
 
 struct ToneSettings {
+  ToneOperator op = ToneOperator::Natural;
   double exposure = 0;      ///< Stops added on paper.
   double balance = 1;       ///< 0: one exposure for all, as a single frame; 1: bright and dark brought together.
-  double detail = 1;        ///< Gain of the detail layer.
+  double detail = 1;        ///< Gain of fine texture.
+  double form = 1;          ///< Gain of what is larger than texture and smaller than the base.
   double saturation = 1;    ///< Of colour ratios.
+  double vivid = 0;         ///< The same for pale colours only; vivid ones are left alone.
   double warmth = 0;        ///< Stops of red over blue.
+  double tint = 0;          ///< Stops of magenta over green.
+  double veil = 0;          ///< Share of the haze taken away.
+  double quiet = 0.5;       ///< How much texture is held back where it is noise.
+  std::vector<Tie> pulls;   ///< Light (log2 of radiance) that the user put on a paper tone.
   friend bool operator==(const ToneSettings&, const ToneSettings&) = default;
 };
 
-/// `radiance`: linear Rec. 709, three channels. Works on a reduced copy: a fraction of a second at any size.
-[[nodiscard]] ToneAnalysis analyseTone(ImageView<const float> radiance);
+/// `radiance`: linear Rec. 709, three channels. `ev100OfUnit` tells twilight from day; NaN: unknown.
+[[nodiscard]] ToneAnalysis analyseTone(ImageView<const float> radiance, double ev100OfUnit = std::numeric_limits<double>::quiet_NaN());
 
 /// Ties after `settings`: what the Ladder draws and the operator applies.
 [[nodiscard]] std::vector<Tie> placedTies(const ToneAnalysis& analysis, const ToneSettings& settings);
 
-/// Natural operator: log luminance is split into base and detail; the base follows a smooth curve, the detail is kept;
-/// colour ratios to luminance are kept (Schlick 1994; Durand and Dorsey, SIGGRAPH 2002, for the split), colours beyond the
-/// display move towards their own luminance. The automatic curve spends paper tones where the scene has them, with the
-/// slope held between 0.2 and 1 (after Ward Larson, Rushmeier, Piatko, IEEE TVCG 3, 1997).
-/// Output: display-linear Rec. 709 in 0..1, same shape. Rows of a crop of a larger picture are not supported.
+/// What areas of the picture add to the settings, one value a pixel of a row; null: nothing.
+struct RowMoves {
+  const float *exposure = nullptr, *warmth = nullptr, *tint = nullptr, *saturation = nullptr, *contrast = nullptr;
+};
+
+inline constexpr int kPlacedAtOnce = 512; ///< Pixels; fits the nearest cache.
+
+/// Places rows of a picture of width x height, by settings and analysis that may come from another size of the same scene.
+/// Log luminance is split into base, form and texture; the base follows a smooth curve, the rest is kept; colour ratios to luminance are
+/// kept (Schlick 1994; Durand and Dorsey, SIGGRAPH 2002, for the split), colours beyond the display move towards their own luminance.
+/// The base is that of a weighted guided filter (`baseLayerOf`), which follows strong edges, so that no halo can appear there.
+class LightPlacer {
+public:
+  /// `headroom`: stops above paper white that the display has; what lies near white on paper rises into them.
+  LightPlacer(const ToneAnalysis& analysis, const ToneSettings& settings, int width, int height, double headroom = 0);
+  struct Scratch {
+    alignas(64) float log[kPlacedAtOnce], a[kPlacedAtOnce], b[kPlacedAtOnce], base[kPlacedAtOnce], form[kPlacedAtOnce], paper[kPlacedAtOnce], light[kPlacedAtOnce];
+    int cell[kPlacedAtOnce];
+    std::vector<float> grid;
+  };
+  /// Pixels [x0, x0 + n), n <= kPlacedAtOnce, of row y, whose interleaved radiance begins at `rgb`; display-linear Rec. 709 in 0..1.
+  void place(const float* rgb, int y, int x0, int n, const RowMoves& moves, Scratch& scratch, float* r, float* g, float* b) const;
+
+private:
+  void readBase(int y, int x0, int n, Scratch& s) const;
+  void takeVeil(int y, int x0, int n, Scratch& s, float* r, float* g, float* b) const;
+  const ToneAnalysis& analysis_;
+  ToneSettings settings_;
+  GridColumns columns_;
+  int height_;
+  float headroom_;
+  bool split_ = true;
+  LocalMap durand_; ///< Only for that operator.
+  float gains_[3];
+  std::vector<float> curve_; ///< Paper stops at 1/16 stop of base, then how much texture is kept there.
+};
+
+/// All rows at once. Output: display-linear Rec. 709 in 0..1, same shape.
 Result<Image<float>> toneNatural(ImageView<const float> radiance, const ToneAnalysis& analysis, const ToneSettings& settings,
                                  const Progress& progress);
 

@@ -3,6 +3,7 @@
 #include "image/colour.h"
 #include "image/resample.h"
 #include "support/scenes.h"
+#include "tone/base_layer.h"
 #include "tone/natural.h"
 
 #include <QTest>

@@ -1,0 +1,21 @@
+#pragma once
+#include "finish/recipe.h"
+
+namespace ml {
+
+/// How a camera was held, from the straight lines in its picture. Degrees; what is to be turned back.
+struct Verticals {
+  double roll = 0, pitch = 0;
+  int edges = 0;       ///< Edge pixels that agree.
+  double lean = 0;     ///< Mean lean of verticals in the outer thirds of the picture, degrees; what the eye sees.
+  [[nodiscard]] bool found() const { return edges >= 200; }
+};
+
+/// Edges within 20 degrees of upright vote for one vanishing point of the vertical, by weighted least squares with outliers given up
+/// (Hartley and Zisserman, section 8.6.1; Huber weights). `logLight`: one channel. `focal` in half long edges.
+[[nodiscard]] Verticals findVerticals(const Image<float>& logLight, double focal);
+
+/// Tilt of the longest nearly level edges, degrees; 0 when there are too few.
+[[nodiscard]] double findHorizon(const Image<float>& logLight);
+
+} // namespace ml

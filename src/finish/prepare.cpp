@@ -1,0 +1,57 @@
+#include "finish/denoise.h"
+#include "finish/finish.h"
+#include "finish/heal.h"
+
+namespace ml {
+
+bool samePreparation(const Recipe& a, const Recipe& b) { return a.denoise == b.denoise && a.geometry == b.geometry && a.healings == b.healings; }
+
+bool needsPreparation(const Recipe& r) { return r.denoise > 0 || !(r.geometry == Geometry{}) || !r.healings.empty(); }
+
+Result<Image<float>> prepared(ImageView<const float> radiance, const Recipe& recipe, const NoiseByLight& noise, const LensFacts* lens, const Progress& progress) {
+  Image<float> picture;
+  const auto current = [&]() -> ImageView<const float> { return picture.empty() ? radiance : std::as_const(picture).view(); };
+  if (!recipe.healings.empty()) {
+    picture = Image<float>(radiance.width, radiance.height, 3);
+    for (int y = 0; y < radiance.height; ++y) std::copy_n(radiance.row(y), 3 * radiance.width, picture.row(y));
+    heal(picture, recipe.healings);
+  }
+  if (recipe.denoise > 0) {
+    auto quiet = denoised(current(), noise, recipe.denoise, progress);
+    if (!quiet) return passOn(quiet.error());
+    picture = std::move(*quiet);
+  }
+  const ShapeMap shape(recipe.geometry, radiance.width, radiance.height, lens ? &lens->map : nullptr, lens ? lens->focal : kAssumedFocal);
+  if (!shape.identity()) {
+    progress.at("Straighten", 0.8);
+    auto straight = shaped(current(), shape, progress);
+    if (!straight) return passOn(straight.error());
+    picture = std::move(*straight);
+  }
+  if (picture.empty()) { // nothing was to be done
+    picture = Image<float>(radiance.width, radiance.height, 3);
+    for (int y = 0; y < radiance.height; ++y) std::copy_n(radiance.row(y), 3 * radiance.width, picture.row(y));
+  }
+  return picture;
+}
+
+ShapeMap shapeOf(const Recipe& recipe, int width, int height, const LensFacts* lens) {
+  const Geometry& g = recipe.geometry;
+  return ShapeMap(g, std::max(1, int(std::lround(width / g.cropWidth))), std::max(1, int(std::lround(height / g.cropHeight))), lens ? &lens->map : nullptr,
+                  lens ? lens->focal : kAssumedFocal);
+}
+
+Result<Finished> finishRadiance(ImageView<const float> radiance, const Recipe& recipe, double ev100OfUnit, const LensFacts* lens, const Progress& progress) {
+  if (const auto reason = recipe.invalidReason()) return fail(ErrorCode::InvalidArgument, "The picture cannot be finished: " + *reason + ".");
+  if (!needsPreparation(recipe)) return finishPicture(radiance, analyseTone(radiance, ev100OfUnit), recipe, progress);
+  const auto ready = prepared(radiance, recipe, recipe.denoise > 0 ? measureNoise(radiance) : NoiseByLight{}, lens, progress);
+  if (!ready) return passOn(ready.error());
+  const ToneAnalysis analysis = analyseTone(ready->view(), ev100OfUnit);
+  return Finisher(analysis, lens).finish(ready->view(), recipe, progress);
+}
+
+Result<Finished> finishPicture(ImageView<const float> radiance, const ToneAnalysis& analysis, const Recipe& recipe, const Progress& progress) {
+  return Finisher(analysis).finish(radiance, recipe, progress);
+}
+
+} // namespace ml

@@ -1,0 +1,104 @@
+#include "base/parallel.h"
+#include "image/colour.h"
+#include "image/metrics.h"
+#include "image/resample.h"
+#include "tone/base_layer.h"
+#include "tone/natural.h"
+
+#include <algorithm>
+
+namespace ml {
+namespace {
+
+constexpr int kAnalysisEdge = 768;
+constexpr float kDark = 1e-9f;
+constexpr int kVeilReach = 10; ///< Cells: a place that is dark within this has no haze before it.
+
+Image<float> logLight(ImageView<const float> radiance) {
+  Image<float> out(radiance.width, radiance.height, 1);
+  forEachBand(radiance.height, [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y)
+      for (int x = 0; x < radiance.width; ++x) out.row(y)[x] = std::log2(std::max(kDark, luminance(radiance.at(x, y))));
+  });
+  return out;
+}
+
+/// Share of the picture per bin, smoothed over about a stop so that the curve has no kinks.
+std::vector<float> smoothHistogram(const Image<float>& tones, double start, int bins) {
+  std::vector<float> counts(std::size_t(bins), 0.f), out(std::size_t(bins), 0.f);
+  for (std::size_t i = 0; i < tones.size(); ++i) {
+    const int bin = int((tones.data()[i] - start) / LightHistogram::kStep);
+    if (bin >= 0 && bin < bins) counts[std::size_t(bin)] += 1.f / float(tones.size());
+  }
+  for (int i = 0; i < bins; ++i) {
+    float sum = 0, weight = 0;
+    for (int k = -6; k <= 6; ++k) {
+      const float w = std::exp(-0.5f * float(k * k) / 7.f);
+      weight += w;
+      if (i + k >= 0 && i + k < bins) sum += w * counts[std::size_t(i + k)];
+    }
+    out[std::size_t(i)] = sum / weight;
+  }
+  return out;
+}
+
+/// The least of a window, separable.
+Image<float> leastAround(const Image<float>& in, int reach) {
+  const int w = in.width(), h = in.height();
+  Image<float> across(w, h, 1), out(w, h, 1);
+  for (int y = 0; y < h; ++y)
+    for (int x = 0; x < w; ++x) across.row(y)[x] = *std::min_element(in.row(y) + std::max(0, x - reach), in.row(y) + std::min(w, x + reach + 1));
+  for (int y = 0; y < h; ++y)
+    for (int x = 0; x < w; ++x) {
+      float least = across.row(y)[x];
+      for (int v = std::max(0, y - reach); v <= std::min(h - 1, y + reach); ++v) least = std::min(least, across.row(v)[x]);
+      out.row(y)[x] = least;
+    }
+  return out;
+}
+
+/// The dark channel (He, Sun, Tang, CVPR 2009) of what the picture's brightest light could add; made to follow edges, so that nothing
+/// changes abruptly beside one.
+LocalMap veilOf(const Image<float>& small, const Image<float>& log, double darkest) {
+  Image<float> least(small.width(), small.height(), 1);
+  for (std::size_t i = 0; i < least.size(); ++i) {
+    const float* p = small.data() + 3 * i;
+    least.data()[i] = std::max(float(darkest) - 2, std::log2(std::max(kDark, std::min({p[0], p[1], p[2]}))));
+  }
+  return followEdges(leastAround(least, kVeilReach), log, 2 * kVeilReach, 0.4);
+}
+
+double brightAbove(const Image<float>& log, double limit) {
+  const int rows = std::max(1, log.height() / 25);
+  return double(std::count_if(log.data(), log.row(rows), [&](float v) { return v > limit; })) / (double(rows) * log.width());
+}
+
+} // namespace
+
+ToneAnalysis analyseTone(ImageView<const float> radiance, double ev100OfUnit) {
+  const Roi size = fitted(radiance.width, radiance.height, kAnalysisEdge);
+  const Image<float> small = shrinkTo(radiance, size.width, size.height);
+  ToneAnalysis a;
+  a.logLight = logLight(small.view());
+  const Image<float>& tones = a.logLight;
+  a.darkest = quantile(tones.data(), tones.size(), 0.002);
+  a.brightest = std::max<double>(quantile(tones.data(), tones.size(), 0.998), a.darkest + 1);
+  a.base = baseLayerOf(tones, {});
+  BaseOptions fine;
+  fine.radius = 3;
+  fine.contrast = 0.3;
+  a.form = baseLayerOf(tones, fine);
+  a.veil = veilOf(small, tones, a.darkest);
+  a.histogram.start = a.darkest;
+  a.histogram.share = smoothHistogram(tones, a.darkest, std::max(4, int(std::ceil((a.brightest - a.darkest) / LightHistogram::kStep))));
+  const double median = a.histogram.below(0.5);
+  a.kind = kindOf(a.histogram, ev100OfUnit + median, brightAbove(tones, median + 1));
+  a.ties = automaticTies(a.histogram, a.kind);
+  a.noise = measureNoise(radiance);
+  double sum = 0;
+  for (std::size_t i = 0; i < tones.size(); ++i) sum += tones.data()[i];
+  a.statistics = {std::exp2(sum / double(tones.size())), std::exp2(a.brightest)};
+  return a;
+}
+
+} // namespace ml

@@ -1,0 +1,34 @@
+#pragma once
+#include "tone/curve.h"
+
+#include <string>
+#include <vector>
+
+namespace ml {
+
+/// What the automatic placement takes a scene for; each kind wants its middle elsewhere on paper.
+enum class SceneKind { Interior, Landscape, Twilight, NightLights };
+[[nodiscard]] const char* nameOf(SceneKind kind); ///< As in reports: "interior", "landscape", "twilight", "night lights".
+
+/// How the light of a scene is distributed: shares of the picture at steps of kHistogramStep stops of log2 luminance.
+struct LightHistogram {
+  static constexpr double kStep = 0.25;
+  double start = 0;
+  std::vector<float> share; ///< Sums to about 1.
+  /// log2 luminance below which `fraction` of the picture lies.
+  [[nodiscard]] double below(double fraction) const;
+};
+
+/// `middleEv100`: of the scene's median where its absolute level is known; NaN: unknown. `brightAbove`: share of the picture's upper border
+/// that is much brighter than its middle: a sky reaches the border, a window seldom does.
+[[nodiscard]] SceneKind kindOf(const LightHistogram& histogram, double middleEv100, double brightAbove);
+
+/// Paper tones are spent where the scene has them, the slope held between 0.2 and 1 (after Ward Larson, Rushmeier, Piatko, IEEE TVCG 3,
+/// 1997), white just short of clipping, the middle where a picture of that kind has it. Always rising.
+[[nodiscard]] std::vector<Tie> automaticTies(const LightHistogram& histogram, SceneKind kind);
+
+/// Moves ties so that the light at each pull lands on its paper tone; what lies between follows smoothly, what lies far stays.
+/// Never falling, whatever the pulls ask. `pulls` in any order.
+[[nodiscard]] std::vector<Tie> pulled(std::vector<Tie> ties, std::vector<Tie> pulls);
+
+} // namespace ml
