@@ -63,14 +63,14 @@ Verticals findVerticals(const Image<float>& logLight, double focal) {
       const Eigen::Vector3d line(e.a, e.b, e.c);
       sum += e.weight / (length * length) * line * line.transpose();
     }
-    sum(2, 2) += 0.02 * sum.trace(); // few lines say little of how far away the point is: infinity is likely
+    sum(2, 2) += 0.0005 * sum.trace(); // few lines say little of how far away the point is: infinity is likely
     const Eigen::SelfAdjointEigenSolver<Eigen::Matrix3d> solver(sum);
     v = solver.eigenvectors().col(0);
   }
   if (v.y() < 0) v = -v;
   const double ux = v.x() / focal, uy = v.y() / focal, uz = v.z();
   out.roll = -std::atan2(ux, uy) * kDegrees;
-  out.pitch = -std::atan2(uz, std::hypot(ux, uy)) * kDegrees;
+  out.pitch = std::atan2(uz, std::hypot(ux, uy)) * kDegrees;
   double lean = 0, weights = 0;
   for (const Edgel& e : edges) {
     const double dx = v.x() - e.x * v.z(), dy = v.y() - e.y * v.z();

@@ -58,6 +58,11 @@ float cubicAt(ImageView<const float> in, double u, double v, int c) {
 } // namespace
 
 std::optional<Matrix3> homography(const std::array<Spot2, 4>& from, const std::array<Spot2, 4>& to) {
+  for (const auto& p : {from, to})
+    for (std::size_t i = 0; i < 4; ++i) { // no three on a line
+      const Spot2 &a = p[i], &b = p[(i + 1) % 4], &c = p[(i + 2) % 4];
+      if (std::abs((b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x)) < 1e-9) return {};
+    }
   Eigen::Matrix<double, 8, 8> a = Eigen::Matrix<double, 8, 8>::Zero();
   Eigen::Matrix<double, 8, 1> b;
   for (int i = 0; i < 4; ++i) {
@@ -68,7 +73,7 @@ std::optional<Matrix3> homography(const std::array<Spot2, 4>& from, const std::a
     b(2 * i + 1) = q.y;
   }
   const Eigen::FullPivLU<Eigen::Matrix<double, 8, 8>> lu(a);
-  if (lu.rcond() < 1e-10) return {};
+  if (!lu.isInvertible()) return {};
   const Eigen::Matrix<double, 8, 1> h = lu.solve(b);
   return Matrix3{h(0), h(1), h(2), h(3), h(4), h(5), h(6), h(7), 1};
 }

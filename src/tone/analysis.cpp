@@ -68,6 +68,13 @@ LocalMap veilOf(const Image<float>& small, const Image<float>& log, double darke
   return followEdges(leastAround(least, kVeilReach), log, 2 * kVeilReach, 0.4);
 }
 
+/// In stops; a cell averages the pixels under it.
+Image<float> noiseOnGrid(const Image<float>& log, const NoiseByLight& noise, double scale) {
+  Image<float> out(log.width(), log.height(), 1);
+  for (std::size_t i = 0; i < out.size(); ++i) out.data()[i] = float(noise.at(log.data()[i]) * scale / std::log(2.0));
+  return out;
+}
+
 double brightAbove(const Image<float>& log, double limit) {
   const int rows = std::max(1, log.height() / 25);
   return double(std::count_if(log.data(), log.row(rows), [&](float v) { return v > limit; })) / (double(rows) * log.width());
@@ -83,8 +90,11 @@ ToneAnalysis analyseTone(ImageView<const float> radiance, double ev100OfUnit) {
   const Image<float>& tones = a.logLight;
   a.darkest = quantile(tones.data(), tones.size(), 0.002);
   a.brightest = std::max<double>(quantile(tones.data(), tones.size(), 0.998), a.darkest + 1);
-  a.base = baseLayerOf(tones, {});
-  BaseOptions fine;
+  a.noise = measureNoise(radiance);
+  const Image<float> noise = noiseOnGrid(tones, a.noise, double(size.width) / radiance.width);
+  BaseOptions coarse, fine;
+  coarse.noise = fine.noise = &noise;
+  a.base = baseLayerOf(tones, coarse);
   fine.radius = 3;
   fine.contrast = 0.3;
   a.form = baseLayerOf(tones, fine);
@@ -94,7 +104,6 @@ ToneAnalysis analyseTone(ImageView<const float> radiance, double ev100OfUnit) {
   const double median = a.histogram.below(0.5);
   a.kind = kindOf(a.histogram, ev100OfUnit + median, brightAbove(tones, median + 1));
   a.ties = automaticTies(a.histogram, a.kind);
-  a.noise = measureNoise(radiance);
   double sum = 0;
   for (std::size_t i = 0; i < tones.size(); ++i) sum += tones.data()[i];
   a.statistics = {std::exp2(sum / double(tones.size())), std::exp2(a.brightest)};

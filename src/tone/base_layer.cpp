@@ -72,8 +72,8 @@ LocalMap baseLayerOf(const Image<float>& logLight, const BaseOptions& options) {
   const float eps = float(options.contrast * options.contrast);
   Image<float> a(w, h, 1), b(w, h, 1);
   for (std::size_t i = 0; i < a.size(); ++i) {
-    const float v = spread.data()[i];
-    a.data()[i] = v / (v + eps / std::max(edge.data()[i], 0.05f));
+    const float v = spread.data()[i], noise = options.noise ? 3 * options.noise->data()[i] : 0.f;
+    a.data()[i] = v / (v + eps / std::max(edge.data()[i], 0.05f) + noise * noise);
     b.data()[i] = (1 - a.data()[i]) * mean.data()[i];
   }
   const Image<float> meanA = boxMean(a, options.radius), meanB = boxMean(b, options.radius);
