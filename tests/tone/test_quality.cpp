@@ -1,6 +1,7 @@
 // The automatic result against the best of OpenCV's tone operators, by a published index, on ordinary views out of 18 radiance images.
 #include <QTest>
 
+#include "finish/judgement.h"
 #include "image/colour.h"
 #include "support/radiance_sets.h"
 #include "support/tmqi.h"
@@ -75,7 +76,10 @@ private slots:
       const auto toned = toneNatural(scene.view(), analysis, {}, {});
       const auto mine = test::tmqi(light, greyOf(*toned, true));
       const double best = bestOfTheirs(scene, light);
-      qInfo("%-10s %-12s ours %.4f (fidelity %.3f, naturalness %.3f), best of theirs %.4f", name.c_str(), nameOf(analysis.kind), mine.quality, mine.fidelity, mine.naturalness, best);
+      const Judgement judged = judgeFinish(scene.view(), *toned, analysis, {}, {});
+      QVERIFY2(!judged.of(FindingKind::Halo).tooMuch, (name + ": " + sentence(judged.of(FindingKind::Halo))).c_str());
+      qInfo("%-10s %-12s ours %.4f (fidelity %.3f, naturalness %.3f), best of theirs %.4f, rims %.2f, contrast %.2f", name.c_str(), nameOf(analysis.kind), mine.quality, mine.fidelity, mine.naturalness, best,
+            judged.of(FindingKind::Halo).figure, judged.of(FindingKind::MuddyMiddle).figure);
       ours += mine.quality, theirs += best, ++count;
       better += mine.quality > best;
     }

@@ -1,0 +1,246 @@
+#include "finish/judgement.h"
+
+#include "base/parallel.h"
+#include "finish/lines.h"
+#include "image/colour.h"
+#include "tone/base_layer.h"
+
+#include <algorithm>
+#include <cmath>
+#include <cstdio>
+
+namespace ml {
+namespace {
+
+constexpr float kDark = 1e-6f;
+
+Image<float> logOf(ImageView<const float> in) {
+  Image<float> out(in.width, in.height, 1);
+  forEachBand(in.height, [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y)
+      for (int x = 0; x < in.width; ++x) out.row(y)[x] = std::log2(std::max(kDark, luminance(in.at(x, y))));
+  });
+  return out;
+}
+
+struct Worst {
+  double figure;
+  Spot2 place;
+};
+
+/// Beside strong edges the scene is flat and the picture is not: how much brighter the bright side becomes towards the edge, and how much
+/// darker the dark side, than farther away. Both logarithmic; `near` and `far` in pixels.
+struct HaloProbe {
+  const Image<float>&scene, &picture;
+  int near, far;
+
+  /// Mean of three pixels across, so that texture counts less.
+  static double mean(const Image<float>& in, double x, double y, double nx, double ny) {
+    double sum = 0;
+    for (const int k : {-1, 0, 1}) {
+      const int i = std::clamp(int(std::lround(x - ny * k)), 0, in.width() - 1), j = std::clamp(int(std::lround(y + nx * k)), 0, in.height() - 1);
+      sum += in.row(j)[i];
+    }
+    return sum / 3;
+  }
+  /// Stops of rim on one side of an edge; -1 where the scene itself is not flat there. `side` +1: the bright side.
+  [[nodiscard]] double rim(double x, double y, double nx, double ny, int side) const {
+    const double ax = x + side * nx * near, ay = y + side * ny * near, bx = x + side * nx * far, by = y + side * ny * far;
+    if (bx < 2 || by < 2 || bx >= scene.width() - 2 || by >= scene.height() - 2) return -1;
+    double low = 1e9, high = -1e9;
+    for (int k = near; k <= far; k += std::max(1, (far - near) / 6)) {
+      const double v = mean(scene, x + side * nx * k, y + side * ny * k, nx, ny);
+      low = std::min(low, v), high = std::max(high, v);
+    }
+    if (high - low > 0.35) return -1;
+    const double sceneStep = mean(scene, ax, ay, nx, ny) - mean(scene, bx, by, nx, ny), pictureStep = mean(picture, ax, ay, nx, ny) - mean(picture, bx, by, nx, ny);
+    return std::max(0.0, side * (pictureStep - sceneStep));
+  }
+};
+
+Finding halo(const Image<float>& scene, const Image<float>& picture) {
+  Finding f{FindingKind::Halo, 0, 0.22, "stop", false, {}};
+  const int longEdge = std::max(scene.width(), scene.height());
+  const HaloProbe probe{scene, picture, std::max(3, longEdge / 250), std::max(12, longEdge / 40)};
+  std::vector<Worst> rims;
+  for (int y = 4; y < scene.height() - 4; y += 3)
+    for (int x = 4; x < scene.width() - 4; x += 3) {
+      const double gx = scene.row(y)[x + 2] - scene.row(y)[x - 2], gy = scene.row(y + 2)[x] - scene.row(y - 2)[x], size = std::hypot(gx, gy);
+      if (size < 1.5) continue;
+      const double nx = gx / size, ny = gy / size;
+      const double rim = std::max(probe.rim(x, y, nx, ny, 1), probe.rim(x, y, nx, ny, -1));
+      if (rim < 0) continue;
+      rims.push_back({rim, {(x + 0.5) / scene.width(), (y + 0.5) / scene.height()}});
+    }
+  if (rims.size() < 20) return f;
+  std::sort(rims.begin(), rims.end(), [](const Worst& a, const Worst& b) { return a.figure > b.figure; });
+  f.figure = rims[rims.size() / 10].figure; // a tenth of all strong edges has this and more
+  for (const Worst& w : rims) {
+    if (w.figure < f.threshold || f.places.size() >= 12) break;
+    if (std::none_of(f.places.begin(), f.places.end(), [&](const Spot2& p) { return std::hypot(p.x - w.place.x, p.y - w.place.y) < 0.06; })) f.places.push_back(w.place);
+  }
+  return f;
+}
+
+/// Local contrast (standard deviation in stops in 1/60 of the picture) of middle tones, against the scene's own there.
+Finding muddy(const Image<float>& scene, const Image<float>& picture) {
+  Finding f{FindingKind::MuddyMiddle, 1, 0.5, "of the scene's", false, {}};
+  const int r = std::max(4, std::max(scene.width(), scene.height()) / 120);
+  const auto spread = [&](const Image<float>& in) {
+    Image<float> squares(in.width(), in.height(), 1);
+    for (std::size_t i = 0; i < in.size(); ++i) squares.data()[i] = in.data()[i] * in.data()[i];
+    const Image<float> mean = boxMean(in, r);
+    Image<float> out = boxMean(squares, r);
+    for (std::size_t i = 0; i < in.size(); ++i) out.data()[i] = std::sqrt(std::max(0.f, out.data()[i] - mean.data()[i] * mean.data()[i]));
+    return out;
+  };
+  const Image<float> ours = spread(picture), theirs = spread(scene);
+  double sum = 0, of = 0;
+  for (std::size_t i = 0; i < ours.size(); ++i) {
+    if (picture.data()[i] < -5 || picture.data()[i] > -1.2 || theirs.data()[i] < 0.03f || theirs.data()[i] > 1) continue; // strong edges are no texture
+    sum += ours.data()[i], of += theirs.data()[i];
+  }
+  if (of > 0) f.figure = sum / of;
+  return f;
+}
+
+Finding colours(ImageView<const float> scene, const Image<float>& light) {
+  Finding f{FindingKind::UnnaturalColour, 0, 1.5, "% of the picture", false, {}};
+  long count = 0;
+  std::vector<Worst> worst;
+  const auto chroma = [](const float* p) {
+    const float most = std::max({p[0], p[1], p[2]}), least = std::max(0.f, std::min({p[0], p[1], p[2]}));
+    return most > 1e-6f ? (most - least) / most : 0.f;
+  };
+  for (int y = 0; y < light.height(); ++y)
+    for (int x = 0; x < light.width(); ++x) {
+      const float* p = light.at(x, y);
+      if (luminance(p) < 0.01f) continue;
+      const float now = chroma(p), was = chroma(scene.at(x, y));
+      if (now < 0.6f || now < 1.25f * was + 0.02f) continue;
+      ++count;
+      if (count % 97 == 1) worst.push_back({double(now - was), {(x + 0.5) / light.width(), (y + 0.5) / light.height()}});
+    }
+  f.figure = 100.0 * double(count) / (double(light.width()) * light.height());
+  std::sort(worst.begin(), worst.end(), [](const Worst& a, const Worst& b) { return a.figure > b.figure; });
+  for (std::size_t i = 0; i < std::min<std::size_t>(6, worst.size()); ++i) f.places.push_back(worst[i].place);
+  return f;
+}
+
+/// CIE lightness, CIE 15.
+double lightness(double y) { return y > 0.008856 ? 116 * std::cbrt(y) - 16 : 903.3 * y; }
+
+/// What the measured noise becomes on paper: its size in stops times what the curve and the texture gain make of it.
+Finding shadowNoise(const ToneAnalysis& a, const Recipe& recipe) {
+  Finding f{FindingKind::ShadowNoise, 0, 2.0, "L*", false, {}};
+  const ToneCurve curve(placedTies(a, recipe.tone));
+  double worst = 0, below = 0;
+  for (std::size_t i = 0; i < a.histogram.share.size() && below < 0.3; ++i) {
+    below += a.histogram.share[i];
+    if (below < 0.02) continue;
+    const double scene = a.histogram.start + double(i) * LightHistogram::kStep, sigma = a.noise.at(scene) / std::log(2.0) * (1 - 0.7 * recipe.denoise);
+    const double kept = 1 / std::sqrt(1 + std::pow(sigma * recipe.tone.quiet / 0.12, 2)), paper = curve(scene) + recipe.tone.exposure;
+    const double step = recipe.tone.detail * kept * sigma;
+    worst = std::max(worst, (lightness(std::min(1.0, std::exp2(paper + step))) - lightness(std::min(1.0, std::exp2(paper - step)))) / 2);
+  }
+  f.figure = worst;
+  return f;
+}
+
+Finding clipped(FindingKind kind, double share, double threshold, const Image<float>& light) {
+  Finding f{kind, 100 * share, threshold, "% of the picture", false, {}};
+  constexpr int kAcross = 24;
+  std::vector<Worst> cells;
+  const int size = std::max(1, light.width() / kAcross);
+  for (int y = 0; y + size <= light.height(); y += size)
+    for (int x = 0; x + size <= light.width(); x += size) {
+      int count = 0;
+      for (int v = y; v < y + size; v += 2)
+        for (int u = x; u < x + size; u += 2) {
+          const float* p = light.at(u, v);
+          count += kind == FindingKind::WhiteClipped ? std::max({p[0], p[1], p[2]}) > 0.995f : std::max({p[0], p[1], p[2]}) < 0.0003f;
+        }
+      if (count * 8 > size * size / 4) cells.push_back({double(count), {(x + size / 2.0) / light.width(), (y + size / 2.0) / light.height()}});
+    }
+  std::sort(cells.begin(), cells.end(), [](const Worst& a, const Worst& b) { return a.figure > b.figure; });
+  for (std::size_t i = 0; i < std::min<std::size_t>(6, cells.size()); ++i) f.places.push_back(cells[i].place);
+  return f;
+}
+
+Finding verticals(const ToneAnalysis& a, double focal) {
+  Finding f{FindingKind::TiltedVerticals, 0, 0.6, "degrees", false, {}};
+  if (a.kind != SceneKind::Interior && a.kind != SceneKind::Landscape) return f;
+  const Verticals v = findVerticals(a.logLight, focal);
+  if (v.found()) f.figure = v.lean;
+  return f;
+}
+
+} // namespace
+
+bool Judgement::sound() const {
+  return std::none_of(findings.begin(), findings.end(), [](const Finding& f) { return f.tooMuch; });
+}
+
+Judgement judgeFinish(ImageView<const float> prepared, const Image<float>& light, const ToneAnalysis& analysis, const Recipe& recipe, const FinishReport& report, double focal) {
+  const Image<float> scene = logOf(prepared), picture = logOf(light.view());
+  Judgement out;
+  out.findings = {clipped(FindingKind::WhiteClipped, report.whiteShare, 2, light), clipped(FindingKind::BlackClipped, report.blackShare, 1, light), halo(scene, picture),
+                  muddy(scene, picture), colours(prepared, light), shadowNoise(analysis, recipe), verticals(analysis, focal)};
+  for (Finding& f : out.findings) {
+    f.tooMuch = f.kind == FindingKind::MuddyMiddle ? f.figure < f.threshold : f.figure > f.threshold;
+    if (!f.tooMuch) f.places.clear();
+  }
+  return out;
+}
+
+std::string sentence(const Finding& f) {
+  static const char* kWhat[] = {"At white", "At black", "Rims beside edges", "Contrast left in the middle tones", "Colour beyond the scene's", "Noise in the shadows", "Verticals lean"};
+  char text[160];
+  const bool share = f.kind == FindingKind::MuddyMiddle;
+  const int digits = f.kind == FindingKind::Halo || share ? 2 : 1;
+  if (f.tooMuch) std::snprintf(text, sizeof text, "%s: %.*f %s, %s %.*f", kWhat[int(f.kind)], digits, f.figure, f.unit, share ? "below" : "above", digits, f.threshold);
+  else std::snprintf(text, sizeof text, "%s: %.*f %s", kWhat[int(f.kind)], digits, f.figure, f.unit);
+  return text;
+}
+
+std::string remedyWords(FindingKind kind) {
+  switch (kind) {
+  case FindingKind::WhiteClipped: return "Bring the lights down";
+  case FindingKind::BlackClipped: return "Lift the darkest tones";
+  case FindingKind::Halo: return "Less form and texture";
+  case FindingKind::MuddyMiddle: return "Give contrast back";
+  case FindingKind::UnnaturalColour: return "Calm the colour";
+  case FindingKind::ShadowNoise: return "Quiet the shadows";
+  default: return "Set the verticals upright";
+  }
+}
+
+Recipe remedied(const Recipe& recipe, const Finding& f, const ToneAnalysis& a) {
+  Recipe r = recipe;
+  ToneSettings& t = r.tone;
+  const auto pull = [&](double scene, double by) {
+    const double at = ToneCurve(placedTies(a, t))(scene) + by;
+    std::erase_if(t.pulls, [&](const Tie& p) { return std::abs(p.scene - scene) < 0.6; });
+    t.pulls.push_back({scene, std::clamp(at, -11.0, 1.0)});
+  };
+  switch (f.kind) {
+  case FindingKind::WhiteClipped: pull(a.histogram.below(0.985), -0.4); break;
+  case FindingKind::BlackClipped: pull(a.histogram.below(0.015), 0.7); break;
+  case FindingKind::Halo: t.form = 1 + 0.5 * (t.form - 1), t.detail = 1 + 0.5 * (t.detail - 1), t.veil *= 0.5, t.form = std::min(t.form, 1.0) * 0.95; break;
+  case FindingKind::MuddyMiddle:
+    if (t.balance > 0.7) t.balance = std::max(0.6, t.balance - 0.15);
+    t.form = std::min(1.4, t.form + 0.1);
+    break;
+  case FindingKind::UnnaturalColour: t.saturation = std::max(0.0, t.saturation - 0.12), t.vivid *= 0.5; break;
+  case FindingKind::ShadowNoise: r.denoise = std::min(1.0, r.denoise + 0.35), t.quiet = std::min(2.0, t.quiet + 0.3); break;
+  case FindingKind::TiltedVerticals: {
+    // What is found now comes on top of what was turned before.
+    const Verticals v = findVerticals(a.logLight, kAssumedFocal);
+    if (v.found()) r.geometry.roll = std::clamp(r.geometry.roll + v.roll, -45.0, 45.0), r.geometry.pitch = std::clamp(r.geometry.pitch + v.pitch, -45.0, 45.0), r.geometry.strength = 1;
+    break;
+  }
+  }
+  return r;
+}
+
+} // namespace ml
