@@ -12,6 +12,7 @@ namespace {
 
 constexpr int kAnalysisEdge = 768;
 constexpr float kDark = 1e-9f;
+constexpr double kMargin = 0.75; ///< Stops beyond the darkest and brightest, so that a large even place is not at the end of the scale.
 constexpr int kVeilReach = 10; ///< Cells: a place that is dark within this has no haze before it.
 
 Image<float> logLight(ImageView<const float> radiance) {
@@ -58,14 +59,16 @@ Image<float> leastAround(const Image<float>& in, int reach) {
 }
 
 /// The dark channel (He, Sun, Tang, CVPR 2009) of what the picture's brightest light could add; made to follow edges, so that nothing
-/// changes abruptly beside one.
-LocalMap veilOf(const Image<float>& small, const Image<float>& log, double darkest) {
+/// changes abruptly beside one. Haze is bright: an evenly lit dark wall has a dark channel too, and counts little.
+LocalMap veilOf(const Image<float>& small, const Image<float>& log, double darkest, double brightest) {
   Image<float> least(small.width(), small.height(), 1);
   for (std::size_t i = 0; i < least.size(); ++i) {
     const float* p = small.data() + 3 * i;
     least.data()[i] = std::max(float(darkest) - 2, std::log2(std::max(kDark, std::min({p[0], p[1], p[2]}))));
   }
-  return followEdges(leastAround(least, kVeilReach), log, 2 * kVeilReach, 0.4);
+  Image<float> veil = leastAround(least, kVeilReach);
+  for (std::size_t i = 0; i < veil.size(); ++i) veil.data()[i] += 0.7f * std::min(0.f, veil.data()[i] - float(brightest));
+  return followEdges(veil, log, 2 * kVeilReach, 0.4);
 }
 
 /// In stops; a cell averages the pixels under it.
@@ -98,9 +101,9 @@ ToneAnalysis analyseTone(ImageView<const float> radiance, double ev100OfUnit) {
   fine.radius = 3;
   fine.contrast = 0.3;
   a.form = baseLayerOf(tones, fine);
-  a.veil = veilOf(small, tones, a.darkest);
-  a.histogram.start = a.darkest;
-  a.histogram.share = smoothHistogram(tones, a.darkest, std::max(4, int(std::ceil((a.brightest - a.darkest) / LightHistogram::kStep))));
+  a.veil = veilOf(small, tones, a.darkest, a.brightest);
+  a.histogram.start = a.darkest - kMargin;
+  a.histogram.share = smoothHistogram(tones, a.histogram.start, std::max(4, int(std::ceil((a.brightest + kMargin - a.histogram.start) / LightHistogram::kStep))));
   const double median = a.histogram.below(0.5);
   a.kind = kindOf(a.histogram, ev100OfUnit + median, brightAbove(tones, median + 1));
   a.ties = automaticTies(a.histogram, a.kind);

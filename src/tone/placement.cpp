@@ -90,7 +90,7 @@ std::vector<Tie> automaticTies(const LightHistogram& histogram, SceneKind kind) 
   for (std::size_t i = 0; i < rise.size(); i += stride) ties.push_back({sceneAt(i), rise[i] + offset});
   if (ties.back().scene < sceneAt(rise.size() - 1) - 1e-9) ties.push_back({sceneAt(rise.size() - 1), rise.back() + offset});
   // A dim middle is raised by bending the curve up between its ends (a smooth, monotone bend).
-  const double middle = median + offset, lift = std::clamp(wanted - middle, 0.0, 1.6);
+  const double middle = median + offset, lift = std::clamp(wanted - middle, 0.0, 1.9);
   const double first = ties.front().paper, last = ties.back().paper;
   for (Tie& tie : ties) {
     const double t = (tie.paper - first) / std::max(1e-6, last - first), tm = (middle - first) / std::max(1e-6, last - first);
