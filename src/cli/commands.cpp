@@ -80,6 +80,20 @@ int compare(const CameraProfile& camera, const PlanRequest& request, bool asJson
   return kDone;
 }
 
+/// Ids between commas.
+Result<std::vector<Target>> targetsNamed(const std::string& list) {
+  std::vector<Target> out;
+  for (std::size_t begin = 0; begin <= list.size();) {
+    const std::size_t end = std::min(list.find(',', begin), list.size());
+    const std::string id = list.substr(begin, end - begin);
+    const Target* target = findTarget(id);
+    if (!target) return fail(ErrorCode::InvalidArgument, "There is no target \"" + id + "\"; use of jpeg, web, print, archive, hdr-avif and hdr-jxl.");
+    out.push_back(*target);
+    begin = end + 1;
+  }
+  return out;
+}
+
 } // namespace
 
 int runPlan(const PlanArguments& a) {
@@ -205,7 +219,7 @@ int runFinish(const FinishArguments& a, const Progress& progress) {
   if (!recipe) return refuse(recipe.error());
   const auto radiance = readRadiance(a.file);
   if (!radiance) return refuse(radiance.error());
-  const auto finished = finishPicture(radiance->view(), analyseTone(radiance->view()), *recipe, progress);
+  const auto finished = finishRadiance(radiance->view(), *recipe, std::numeric_limits<double>::quiet_NaN(), nullptr, progress);
   if (!finished) return refuse(finished.error());
   if (auto written = deliverPicture(finished->picture.view(), a.out, {}); !written)
     return written.error().code == ErrorCode::UnsupportedFormat ? wrongUse(written.error().message) : refuse(written.error());
@@ -218,12 +232,23 @@ int runFinish(const FinishArguments& a, const Progress& progress) {
 int runRun(const RunArguments& a, const Progress& progress) {
   const auto combine = combineOptions(a.combine);
   if (!combine) return refuse(combine.error());
-  const auto recipe = recipeFrom(a.look, "");
+  const auto recipe = recipeFrom(a.look, a.recipe);
   if (!recipe) return refuse(recipe.error());
+  RunOptions options;
+  options.combine = *combine;
+  options.recipe = *recipe;
+  options.out = a.combine.out;
+  options.jobs = a.jobs;
+  options.wishes.keepLocation = !a.removeLocation;
+  options.wishes.creator = a.creator;
+  options.wishes.rights = a.rights;
+  const auto wanted = targetsNamed(a.targets);
+  if (!wanted) return refuse(wanted.error());
+  options.targets = *wanted;
   std::size_t failed = 0;
-  const auto summary = runAll(toPaths(a.combine.paths), {*combine, *recipe, a.combine.out}, progress, [&](const SetOutcome& set) {
+  const auto summary = runAll(toPaths(a.combine.paths), options, progress, [&](const SetOutcome& set) {
     failed += set.failure ? 1 : 0;
-    std::printf("%s (%zu): %s\n", set.name.c_str(), set.files, set.failure ? set.failure->message.c_str() : set.verdict.c_str());
+    std::printf("%s (%zu): %s%s\n", set.name.c_str(), set.files, set.done ? "done before; " : "", set.failure ? set.failure->message.c_str() : set.verdict.c_str());
     std::fflush(stdout);
   });
   if (!summary) return refuse(summary.error());

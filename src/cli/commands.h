@@ -34,7 +34,9 @@ struct FinishArguments {
 };
 struct RunArguments {
   CombineArguments combine;
-  std::string look = "natural";
+  std::string look = "natural", recipe, targets = "jpeg,archive", creator, rights;
+  bool removeLocation = false;
+  int jobs = 0;
 };
 
 /// Each prints its result, or one sentence on standard error, and returns the exit code.

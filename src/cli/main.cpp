@@ -89,6 +89,12 @@ int main(int count, char** arguments) {
   runCommand->add_option("paths", run.combine.paths, "files and folders")->required();
   runCommand->add_option("--out", run.combine.out, "folder")->required();
   runCommand->add_option("--look", run.look, "starting point")->capture_default_str();
+  runCommand->add_option("--recipe", run.recipe, "JSON file, instead of a look");
+  runCommand->add_option("--deliver", run.targets, "of jpeg, web, print, archive, hdr-avif, hdr-jxl")->capture_default_str();
+  runCommand->add_option("--creator", run.creator, "written into each picture");
+  runCommand->add_option("--rights", run.rights, "written into each picture");
+  runCommand->add_flag("--remove-location", run.removeLocation, "no place in the metadata");
+  runCommand->add_option("--jobs", run.jobs, "sets worked on at once; 0: as many as memory allows")->capture_default_str()->check(CLI::Range(0, 64));
   addCombineOptions(*runCommand, run.combine);
 
   try {

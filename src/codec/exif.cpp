@@ -122,31 +122,64 @@ Result<void> writeExif(const std::filesystem::path& path, const ShotMetadata& me
   return {};
 }
 
-Result<void> carryMetadata(const std::filesystem::path& from, const std::filesystem::path& to, const std::string& software) {
+namespace {
+
+struct Carried {
   Exiv2::ExifData exif;
   Exiv2::IptcData iptc;
   Exiv2::XmpData xmp;
-  // A source without readable metadata leaves the target without: the picture matters more.
+};
+
+/// A source without readable metadata gives none: the picture matters more.
+Carried carriedFrom(const std::filesystem::path& from, const std::string& software, const MetadataWishes& wishes) {
+  Carried c;
   attempt([&] {
     auto source = Exiv2::ImageFactory::open(from.string());
     source->readMetadata();
-    exif = source->exifData();
-    iptc = source->iptcData();
-    xmp = source->xmpData();
+    c.exif = source->exifData();
+    c.iptc = source->iptcData();
+    c.xmp = source->xmpData();
   });
-  eraseStale(exif);
+  eraseStale(c.exif);
+  if (!wishes.keepLocation) {
+    for (auto i = c.exif.begin(); i != c.exif.end();) i = i->groupName() == "GPSInfo" || i->key() == "Exif.Image.GPSTag" ? c.exif.erase(i) : std::next(i);
+    for (auto i = c.xmp.begin(); i != c.xmp.end();) i = i->tagName().rfind("GPS", 0) == 0 || i->tagName() == "Location" ? c.xmp.erase(i) : std::next(i);
+    for (auto i = c.iptc.begin(); i != c.iptc.end();)
+      i = i->tagName() == "City" || i->tagName() == "SubLocation" || i->tagName() == "ProvinceState" || i->tagName() == "CountryName" || i->tagName() == "CountryCode" ? c.iptc.erase(i) : std::next(i);
+  }
+  c.exif["Exif.Image.Software"] = software;
+  c.exif["Exif.Image.Orientation"] = std::uint16_t(1);
+  if (!wishes.creator.empty()) c.exif["Exif.Image.Artist"] = wishes.creator;
+  if (!wishes.rights.empty()) c.exif["Exif.Image.Copyright"] = wishes.rights;
+  if (wishes.ppi > 0) {
+    c.exif["Exif.Image.XResolution"] = Exiv2::Rational(wishes.ppi, 1);
+    c.exif["Exif.Image.YResolution"] = Exiv2::Rational(wishes.ppi, 1);
+    c.exif["Exif.Image.ResolutionUnit"] = std::uint16_t(2);
+  }
+  return c;
+}
+
+} // namespace
+
+Result<void> carryMetadata(const std::filesystem::path& from, const std::filesystem::path& to, const std::string& software, const MetadataWishes& wishes) {
+  const Carried c = carriedFrom(from, software, wishes);
   const auto problem = attempt([&] {
     auto image = Exiv2::ImageFactory::open(to.string());
     image->readMetadata();
-    for (const auto& datum : exif) image->exifData()[datum.key()] = datum.value();
-    image->exifData()["Exif.Image.Software"] = software;
-    image->exifData()["Exif.Image.Orientation"] = std::uint16_t(1);
-    image->setIptcData(iptc);
-    image->setXmpData(xmp);
+    for (const auto& datum : c.exif) image->exifData()[datum.key()] = datum.value();
+    image->setIptcData(c.iptc);
+    image->setXmpData(c.xmp);
     image->writeMetadata();
   });
   if (problem) return unwritable(to, *problem);
   return {};
+}
+
+std::vector<unsigned char> exifBlob(const std::filesystem::path& from, const std::string& software, const MetadataWishes& wishes) {
+  Carried c = carriedFrom(from, software, wishes);
+  Exiv2::Blob blob;
+  if (attempt([&] { Exiv2::ExifParser::encode(blob, Exiv2::littleEndian, c.exif); })) return {};
+  return blob;
 }
 
 } // namespace ml

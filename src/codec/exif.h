@@ -3,6 +3,7 @@
 #include "exposure/shot_metadata.h"
 
 #include <filesystem>
+#include <vector>
 
 namespace ml {
 
@@ -12,8 +13,20 @@ namespace ml {
 /// Writes the fields that are present into a JPEG, TIFF or DNG that exists. Times are stored as the printed mark.
 Result<void> writeExif(const std::filesystem::path& file, const ShotMetadata& metadata);
 
+/// What the user wants of metadata.
+struct MetadataWishes {
+  bool keepLocation = true;
+  std::string creator, rights; ///< Written where not empty.
+  int ppi = 0;                 ///< Resolution for print; 0: none.
+  friend bool operator==(const MetadataWishes&, const MetadataWishes&) = default;
+};
+
 /// Copies Exif, IPTC and XMP of `from` into `to`, less what no longer holds: exposure of one frame, thumbnail, orientation
 /// (pixels are already turned), maker notes and raw-only tags. `exposure` of the reference frame is written when given.
-Result<void> carryMetadata(const std::filesystem::path& from, const std::filesystem::path& to, const std::string& software);
+Result<void> carryMetadata(const std::filesystem::path& from, const std::filesystem::path& to, const std::string& software,
+                           const MetadataWishes& wishes = {});
+
+/// The same Exif as one block, for files that this library does not write; empty when there is none.
+[[nodiscard]] std::vector<unsigned char> exifBlob(const std::filesystem::path& from, const std::string& software, const MetadataWishes& wishes);
 
 } // namespace ml

@@ -20,6 +20,24 @@ std::vector<unsigned char> saved(cmsHPROFILE profile) {
 
 std::vector<unsigned char> srgbProfile() { return saved(cmsCreate_sRGBProfile()); }
 
+std::vector<unsigned char> profileOf(ColourSpace space) {
+  if (space == ColourSpace::Srgb) return srgbProfile();
+  const cmsCIExyY white{0.3127, 0.3290, 1};
+  const Primaries p = primariesOf(space);
+  const cmsCIExyYTRIPLE primaries{{p.xy[0], p.xy[1], 1}, {p.xy[2], p.xy[3], 1}, {p.xy[4], p.xy[5], 1}};
+  const cmsFloat64Number srgb[5] = {2.4, 1 / 1.055, 0.055 / 1.055, 1 / 12.92, 0.04045};
+  cmsToneCurve* curve = space == ColourSpace::OpRgb ? cmsBuildGamma(nullptr, 563.0 / 256) : cmsBuildParametricToneCurve(nullptr, 4, srgb);
+  cmsToneCurve* curves[3] = {curve, curve, curve};
+  cmsHPROFILE profile = cmsCreateRGBProfile(&white, &primaries, curves);
+  cmsMLU* name = cmsMLUalloc(nullptr, 1);
+  cmsMLUsetASCII(name, "en", "US", space == ColourSpace::OpRgb ? "opRGB (IEC 61966-2-5)" : "Display P3");
+  cmsWriteTag(profile, cmsSigProfileDescriptionTag, name);
+  cmsMLUfree(name);
+  const auto bytes = saved(profile);
+  cmsFreeToneCurve(curve);
+  return bytes;
+}
+
 std::vector<unsigned char> linearRec709Profile() {
   const cmsCIExyY white{0.3127, 0.3290, 1};
   const cmsCIExyYTRIPLE primaries{{0.64, 0.33, 1}, {0.30, 0.60, 1}, {0.15, 0.06, 1}};

@@ -1,5 +1,5 @@
 #pragma once
-#include "image/colour.h"
+#include "image/display_colour.h"
 
 #include <optional>
 #include <vector>
@@ -8,6 +8,8 @@ namespace ml {
 
 /// sRGB, IEC 61966-2-1, made by Little CMS.
 [[nodiscard]] std::vector<unsigned char> srgbProfile();
+/// sRGB, Display P3 or opRGB, made by Little CMS from their primaries and curves.
+[[nodiscard]] std::vector<unsigned char> profileOf(ColourSpace space);
 /// Rec. 709 primaries, D65, linear transfer: for float TIFF.
 [[nodiscard]] std::vector<unsigned char> linearRec709Profile();
 

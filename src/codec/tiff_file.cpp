@@ -94,7 +94,7 @@ template <class T> Result<void> writeRows(TIFF* tiff, ImageView<const T> view, c
 }
 
 Result<void> writeRgb(const std::filesystem::path& path, const auto& view, int bits, int format, int predictor,
-                      const std::vector<unsigned char>& icc) {
+                      const std::vector<unsigned char>& icc, int ppi = 0) {
   Tiff tiff = create(path, view.width, view.height, bits, 3);
   if (!tiff) return unwritable(path, lastMessage);
   TIFFSetField(tiff.get(), TIFFTAG_PHOTOMETRIC, PHOTOMETRIC_RGB);
@@ -103,6 +103,11 @@ Result<void> writeRgb(const std::filesystem::path& path, const auto& view, int b
   TIFFSetField(tiff.get(), TIFFTAG_ZIPQUALITY, 4);
   TIFFSetField(tiff.get(), TIFFTAG_PREDICTOR, predictor);
   TIFFSetField(tiff.get(), TIFFTAG_ROWSPERSTRIP, 64);
+  if (ppi > 0) {
+    TIFFSetField(tiff.get(), TIFFTAG_XRESOLUTION, double(ppi));
+    TIFFSetField(tiff.get(), TIFFTAG_YRESOLUTION, double(ppi));
+    TIFFSetField(tiff.get(), TIFFTAG_RESOLUTIONUNIT, RESUNIT_INCH);
+  }
   if (!icc.empty()) TIFFSetField(tiff.get(), TIFFTAG_ICCPROFILE, std::uint32_t(icc.size()), icc.data());
   return writeRows(tiff.get(), view, path);
 }
@@ -141,8 +146,8 @@ Result<Image<float>> readFloatTiff(const std::filesystem::path& path) {
   return image;
 }
 
-Result<void> writeTiff16(const std::filesystem::path& path, ImageView<const std::uint16_t> rgb, const std::vector<unsigned char>& icc) {
-  return writeRgb(path, rgb, 16, SAMPLEFORMAT_UINT, PREDICTOR_HORIZONTAL, icc);
+Result<void> writeTiff16(const std::filesystem::path& path, ImageView<const std::uint16_t> rgb, const std::vector<unsigned char>& icc, int ppi) {
+  return writeRgb(path, rgb, 16, SAMPLEFORMAT_UINT, PREDICTOR_HORIZONTAL, icc, ppi);
 }
 
 Result<void> writeTiffFloat(const std::filesystem::path& path, ImageView<const float> rgb, const std::vector<unsigned char>& icc) {

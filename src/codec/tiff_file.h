@@ -13,8 +13,8 @@ namespace ml {
 /// 32-bit float RGB TIFF.
 [[nodiscard]] Result<Image<float>> readFloatTiff(const std::filesystem::path& file);
 
-/// 16-bit RGB, deflate with horizontal prediction.
-Result<void> writeTiff16(const std::filesystem::path& file, ImageView<const std::uint16_t> rgb, const std::vector<unsigned char>& icc);
+/// 16-bit RGB, deflate with horizontal prediction. `ppi`: pixels an inch in print; 0: not said.
+Result<void> writeTiff16(const std::filesystem::path& file, ImageView<const std::uint16_t> rgb, const std::vector<unsigned char>& icc, int ppi = 0);
 /// 32-bit IEEE float RGB, deflate with floating-point prediction; lossless.
 Result<void> writeTiffFloat(const std::filesystem::path& file, ImageView<const float> rgb, const std::vector<unsigned char>& icc);
 

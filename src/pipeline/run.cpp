@@ -1,42 +1,110 @@
 #include "pipeline/run.h"
 
 #include "base/atomic_file.h"
-#include "deliver/deliver.h"
-#include "finish/finish.h"
+#include "base/parallel.h"
+#include "pipeline/combine_json.h"
 #include "pipeline/report.h"
 
+#include <atomic>
 #include <fmt/format.h>
 #include <future>
+#include <mutex>
 #include <nlohmann/json.hpp>
 #include <set>
+#include <thread>
+#include <unistd.h>
 
 namespace ml {
 namespace fs = std::filesystem;
 using nlohmann::json;
 namespace {
 
+/// All that decides what a set becomes.
+json madeFrom(const FileGroup& group, const RunOptions& options) {
+  json files = json::array(), targets = json::array();
+  for (const auto& file : group.files) {
+    std::error_code error;
+    const auto size = fs::file_size(file.path, error);
+    const auto changed = fs::last_write_time(file.path, error).time_since_epoch().count();
+    files.push_back({{"file", fs::absolute(file.path).string()}, {"size", size}, {"changed", changed}});
+  }
+  for (const Target& t : options.targets) targets.push_back(t.id);
+  return {{"frames", files}, {"targets", targets}, {"recipe", json::parse(toJson(options.recipe))}, {"combine", toJson(options.combine)}};
+}
+
+std::optional<json> reportOf(const fs::path& file) {
+  const auto text = readText(file);
+  if (!text) return {};
+  json report = json::parse(*text, nullptr, false);
+  return report.is_object() ? std::optional(std::move(report)) : std::nullopt;
+}
+
+/// Is the set there already, made in the same way?
+bool isDone(const json& made, SetOutcome& outcome) {
+  const auto report = reportOf(outcome.report);
+  if (!report || report->value("made_from", json()) != made) return false;
+  for (const auto& name : report->value("delivered", json::array())) {
+    const fs::path file = outcome.report.parent_path() / name.get<std::string>();
+    std::error_code error;
+    if (!fs::exists(file, error)) return false;
+    outcome.delivered.push_back(file);
+  }
+  outcome.verdict = report->value("verdict", "");
+  outcome.done = true;
+  return true;
+}
+
 Result<void> deliverSet(const FileGroup& group, const RunOptions& options, const Progress& progress, SetOutcome& outcome) {
+  const json made = madeFrom(group, options);
+  if (isDone(made, outcome)) return {};
   std::vector<fs::path> files;
   for (const auto& file : group.files) files.push_back(file.path);
   auto combined = combineFiles(files, options.combine, progress);
   if (!combined) return passOn(combined.error());
-  RadianceOptions radiance;
-  radiance.ev100OfUnit = combined->ev100OfUnit;
+  DeliverRequest request;
+  request.recipe = options.recipe;
+  request.name.view = outcome.name;
+  request.folder = options.out;
+  request.wishes = options.wishes;
+  request.metadataFrom = combined->frames[combined->reference].path;
+  request.ev100OfUnit = combined->ev100OfUnit;
+  request.replace = true; // names are unique among the sets of a run
   // The radiance is compressed and written while the picture is finished.
-  auto kept = std::async(std::launch::async, [&] { return deliverRadiance(combined->radiance.view(), outcome.radiance, radiance); });
-  const auto analysis = analyseTone(combined->radiance.view());
-  auto finished = finishPicture(combined->radiance.view(), analysis, options.recipe, progress);
-  if (!finished) return passOn(finished.error());
-  const auto reference = combined->frames[combined->reference].path;
-  DeliverOptions picture;
-  picture.metadataFrom = reference;
+  DeliverRequest archive = request;
+  std::future<Result<void>> kept;
+  for (const Target& t : options.targets) {
+    if (t.format != Target::Format::Exr) {
+      request.targets.push_back(t);
+      continue;
+    }
+    kept = std::async(std::launch::async, [&, t]() -> Result<void> {
+      const Material material{{}, combined->radiance.view(), {}, combined->ev100OfUnit, {}, {}};
+      return deliverTarget(material, t, options.out / (outcome.name + ".exr"), progress);
+    });
+    outcome.delivered.push_back(options.out / (outcome.name + ".exr"));
+  }
+  auto delivered = deliverView(combined->radiance.view(), request, progress);
+  if (kept.valid())
+    if (auto done = kept.get(); !done) return done;
+  if (!delivered) return passOn(delivered.error());
+  outcome.delivered.insert(outcome.delivered.begin(), delivered->files.begin(), delivered->files.end());
   outcome.verdict = verdict(*combined);
   json report = toJson(*combined);
-  report["finish"] = toJson(finished->report);
+  report["finish"] = toJson(delivered->report);
   report["recipe"] = json::parse(toJson(options.recipe));
-  if (auto done = deliverPicture(finished->picture.view(), outcome.picture, picture); !done) return done;
-  if (auto done = kept.get(); !done) return done;
+  report["made_from"] = made;
+  for (const auto& file : outcome.delivered) report["delivered"].push_back(file.filename().string());
   return writeTextAtomically(outcome.report, report.dump(2));
+}
+
+/// Sets at once: each takes about 40 bytes a pixel for radiance and pictures and 6 for each frame.
+int setsAtOnce(const Grouping& grouping, int asked) {
+  if (asked > 0) return asked;
+  double largest = 1;
+  for (const auto& set : grouping.sets)
+    for (const auto& file : set.files) largest = std::max(largest, double(file.width) * file.height * (40 + 6 * double(set.files.size())));
+  const double free = double(::sysconf(_SC_AVPHYS_PAGES)) * double(::sysconf(_SC_PAGESIZE));
+  return std::clamp(int(0.6 * free / largest), 1, std::max(1, threadCount() / 2));
 }
 
 std::string freeName(const std::string& wanted, std::set<std::string>& taken) {
@@ -50,7 +118,14 @@ json summaryJson(const RunSummary& summary) {
   for (const auto& s : summary.sets) {
     json entry{{"name", s.name}, {"files", s.files}};
     if (s.failure) entry["failure"] = s.failure->message;
-    else entry.update({{"picture", s.picture.string()}, {"radiance", s.radiance.string()}, {"report", s.report.string()}, {"verdict", s.verdict}});
+    else {
+      entry.update({{"report", s.report.string()}, {"verdict", s.verdict}, {"done_before", s.done}, {"delivered", json::array()}});
+      for (const auto& file : s.delivered) {
+        entry["delivered"].push_back(file.string());
+        if (file.extension() == ".jpg" && !entry.contains("picture")) entry["picture"] = file.string();
+        if (file.extension() == ".exr") entry["radiance"] = file.string();
+      }
+    }
     sets.push_back(entry);
   }
   for (const auto& l : summary.leftOut) left.push_back({{"file", l.path.string()}, {"reason", l.reason.message}});
@@ -59,9 +134,11 @@ json summaryJson(const RunSummary& summary) {
 
 } // namespace
 
-Result<RunSummary> runAll(const std::vector<fs::path>& paths, const RunOptions& options, const Progress& progress,
+Result<RunSummary> runAll(const std::vector<fs::path>& paths, const RunOptions& asked, const Progress& progress,
                           const std::function<void(const SetOutcome&)>& setDone) {
   RunSummary summary;
+  RunOptions options = asked;
+  if (options.targets.empty()) options.targets = {*findTarget("jpeg"), *findTarget("archive")};
   std::vector<LeftOut> missing;
   const auto files = collectFiles(paths, missing);
   Grouping grouping = groupFiles(files);
@@ -72,25 +149,41 @@ Result<RunSummary> runAll(const std::vector<fs::path>& paths, const RunOptions& 
     return fail(ErrorCode::FileMissing, "There is no frame in what was named; give a folder of frames or the frames themselves.");
   }
   std::set<std::string> taken{"report"};
+  summary.sets.resize(grouping.sets.size());
   for (std::size_t i = 0; i < grouping.sets.size(); ++i) {
-    if (progress.stopRequested()) return stopped();
-    const FileGroup& group = grouping.sets[i];
-    SetOutcome outcome;
-    outcome.name = freeName(group.name, taken);
-    outcome.files = group.files.size();
-    outcome.picture = options.out / (outcome.name + ".jpg");
-    outcome.radiance = options.out / (outcome.name + ".exr");
+    SetOutcome& outcome = summary.sets[i];
+    outcome.name = freeName(grouping.sets[i].name, taken);
+    outcome.files = grouping.sets[i].files.size();
     outcome.report = options.out / (outcome.name + ".json");
-    const Progress set{progress.stop, [&, i](const std::string& stage, double f) {
-                         progress.at(fmt::format("{}: {}", outcome.name, stage), (double(i) + f) / double(grouping.sets.size()));
-                       }};
-    if (auto done = deliverSet(group, options, set, outcome); !done) {
-      if (done.error().code == ErrorCode::Stopped || done.error().code == ErrorCode::CannotWrite) return passOn(done.error());
-      outcome.failure = done.error();
-    }
-    if (setDone) setDone(outcome);
-    summary.sets.push_back(std::move(outcome));
   }
+  std::atomic<std::size_t> next{0};
+  std::mutex telling;
+  std::optional<Error> fatal; // stopped, or nothing can be written: no set will fare better
+  const auto work = [&] {
+    for (std::size_t i = next++; i < grouping.sets.size(); i = next++) {
+      SetOutcome& outcome = summary.sets[i];
+      const Progress set{progress.stop, [&, i](const std::string& stage, double f) {
+                           const std::lock_guard lock(telling);
+                           progress.at(fmt::format("{}: {}", summary.sets[i].name, stage), (double(i) + f) / double(grouping.sets.size()));
+                         }};
+      auto done = progress.stopRequested() ? Result<void>(stopped()) : deliverSet(grouping.sets[i], options, set, outcome);
+      const std::lock_guard lock(telling);
+      if (fatal) return;
+      if (!done) {
+        if (done.error().code == ErrorCode::Stopped || done.error().code == ErrorCode::CannotWrite) {
+          fatal = done.error();
+          return;
+        }
+        outcome.failure = done.error();
+      }
+      if (setDone) setDone(outcome);
+    }
+  };
+  std::vector<std::thread> others;
+  for (int k = 1; k < std::min(setsAtOnce(grouping, options.jobs), int(grouping.sets.size())); ++k) others.emplace_back(work);
+  work();
+  for (auto& thread : others) thread.join();
+  if (fatal) return passOn(*fatal);
   summary.report = options.out / "report.json";
   if (auto written = writeTextAtomically(summary.report, summaryJson(summary).dump(2)); !written) return passOn(written.error());
   return summary;

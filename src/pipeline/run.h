@@ -1,6 +1,7 @@
 #pragma once
 #include "finish/recipe.h"
 #include "pipeline/combine.h"
+#include "pipeline/deliver_view.h"
 
 #include <functional>
 
@@ -10,6 +11,9 @@ struct RunOptions {
   CombineOptions combine;
   Recipe recipe;
   std::filesystem::path out;
+  std::vector<Target> targets;  ///< Empty: full JPEG and the radiance.
+  MetadataWishes wishes;
+  int jobs = 0;                 ///< Sets worked on at once; 0: as many as memory allows, at most two for each four cores.
 };
 
 /// What became of one set.
@@ -18,7 +22,9 @@ struct SetOutcome {
   std::size_t files = 0;
   std::optional<Error> failure;
   std::string verdict;
-  std::filesystem::path picture, radiance, report;
+  bool done = false;            ///< Was there already, from the same frames by the same recipe.
+  std::vector<std::filesystem::path> delivered;
+  std::filesystem::path report;
 };
 
 struct RunSummary {
@@ -27,8 +33,9 @@ struct RunSummary {
   std::filesystem::path report;
 };
 
-/// Groups the paths into sets and, for each, combines, finishes and delivers `<name>.jpg`, `<name>.exr`, `<name>.json` into
-/// options.out, then writes report.json. `setDone` is called after each. Errors: nothing readable, CannotWrite, Stopped.
+/// Groups the paths into sets and, for each, combines, finishes and delivers its targets and `<name>.json` into options.out, then writes
+/// report.json. A set whose files are all there, made from the same frames (name, size, time of change) in the same way, is not made again:
+/// a run that was stopped goes on where it was. `setDone` is called after each. Errors: nothing readable, CannotWrite, Stopped.
 Result<RunSummary> runAll(const std::vector<std::filesystem::path>& paths, const RunOptions& options, const Progress& progress,
                           const std::function<void(const SetOutcome&)>& setDone);
 

@@ -192,15 +192,38 @@ private slots:
     QTemporaryDir dir;
     shoot(test::pathOf(dir) / "card", FrameFormat::Jpeg);
     std::ofstream(test::pathOf(dir) / "card/notes.txt") << "x";
-    const RunOptions options{{}, {}, test::pathOf(dir) / "out"};
+    RunOptions options;
+    options.out = test::pathOf(dir) / "out";
     int sets = 0;
     const auto summary = runAll({test::pathOf(dir) / "card"}, options, {}, [&](const SetOutcome&) { ++sets; });
     QVERIFY(summary.has_value());
     QCOMPARE(sets, 1);
     QCOMPARE(summary->leftOut.size(), std::size_t(1));
-    for (const auto& file : {summary->sets[0].picture, summary->sets[0].radiance, summary->sets[0].report, summary->report})
+    for (const auto& file : {summary->sets[0].delivered[0], summary->sets[0].delivered[1], summary->sets[0].report, summary->report})
       QVERIFY2(std::filesystem::exists(file), file.c_str());
-    QVERIFY(readExif(summary->sets[0].picture)->takenAt.size() > 0);
+    QVERIFY(readExif(summary->sets[0].delivered[0])->takenAt.size() > 0);
+  }
+
+  void aRunGoesOnWhereItWasStopped() {
+    QTemporaryDir dir;
+    shoot(test::pathOf(dir) / "card", FrameFormat::Jpeg);
+    RunOptions options;
+    options.out = test::pathOf(dir) / "out";
+    const auto first = runAll({test::pathOf(dir) / "card"}, options, {}, {});
+    QVERIFY(first && !first->sets[0].done);
+    const auto picture = first->sets[0].delivered[0];
+    const auto when = std::filesystem::last_write_time(picture);
+    const auto second = runAll({test::pathOf(dir) / "card"}, options, {}, {});
+    QVERIFY(second && second->sets[0].done);
+    QCOMPARE(second->sets[0].delivered.size(), first->sets[0].delivered.size());
+    QVERIFY(std::filesystem::last_write_time(picture) == when);
+    QVERIFY(!second->sets[0].verdict.empty());
+    std::filesystem::remove(picture); // only what is missing
+    const auto third = runAll({test::pathOf(dir) / "card"}, options, {}, {});
+    QVERIFY(third && !third->sets[0].done && std::filesystem::exists(picture));
+    options.recipe.tone.exposure = 0.5; // another recipe is another picture
+    const auto fourth = runAll({test::pathOf(dir) / "card"}, options, {}, {});
+    QVERIFY(fourth && !fourth->sets[0].done);
   }
 
   void stopKeepsTheFolderClean() {
@@ -210,7 +233,8 @@ private slots:
     progress.report = [&](const std::string& stage, double) {
       if (stage.find("Merge") != std::string::npos) progress.stop.request();
     };
-    const RunOptions options{{}, {}, test::pathOf(dir) / "out"};
+    RunOptions options;
+    options.out = test::pathOf(dir) / "out";
     const auto summary = runAll({test::pathOf(dir) / "card"}, options, progress, {});
     QCOMPARE(int(summary.error().code), int(ErrorCode::Stopped));
     QVERIFY(!std::filesystem::exists(test::pathOf(dir) / "out"));

@@ -1,0 +1,283 @@
+#include "deliver/target.h"
+
+#include "base/atomic_file.h"
+#include "base/parallel.h"
+#include "codec/avif_file.h"
+#include "codec/exr.h"
+#include "codec/icc.h"
+#include "codec/jpeg.h"
+#include "codec/jxl_file.h"
+#include "codec/png_file.h"
+#include "codec/tiff_file.h"
+#include "image/resample.h"
+
+#include <array>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace ml {
+namespace fs = std::filesystem;
+namespace {
+
+constexpr const char* kSoftware = "Mellow Lantern 0.1";
+constexpr int kFields = 8;
+constexpr double kMeanTolerance = 0.006; ///< Of full scale; compression moves the mean of a 64th of a picture less.
+
+using Means = std::array<double, kFields * kFields * 3>;
+
+template <class T> Means meansOf(ImageView<const T> in, double full) {
+  Means out{};
+  for (int j = 0; j < kFields; ++j)
+    for (int i = 0; i < kFields; ++i) {
+      const int x0 = in.width * i / kFields, x1 = std::max(x0 + 1, in.width * (i + 1) / kFields), y0 = in.height * j / kFields, y1 = std::max(y0 + 1, in.height * (j + 1) / kFields);
+      double sum[3] = {}, n = 0;
+      for (int y = y0; y < std::min(y1, in.height); ++y)
+        for (int x = x0; x < std::min(x1, in.width); ++x, ++n)
+          for (int c = 0; c < 3; ++c) sum[c] += double(in.at(x, y)[c]);
+      for (int c = 0; c < 3; ++c) out[std::size_t((j * kFields + i) * 3 + c)] = n > 0 ? sum[c] / n / full : 0;
+    }
+  return out;
+}
+
+Result<void> compare(const fs::path& file, const Means& meant, const Means& found, bool sameSize) {
+  double worst = sameSize ? 0 : 1;
+  for (std::size_t i = 0; i < meant.size(); ++i) worst = std::max(worst, std::abs(meant[i] - found[i]));
+  if (worst <= kMeanTolerance) return {};
+  return fail(ErrorCode::CannotWrite, "`" + file.string() + "` was written, but what can be read back differs from the picture; write it to another disk.");
+}
+
+/// Display-linear Rec. 709 of sRGB codes.
+Image<float> linearOf(ImageView<const std::uint16_t> codes) {
+  static const std::vector<float> table = [] {
+    std::vector<float> values(65536);
+    for (std::size_t i = 0; i < values.size(); ++i) values[i] = float(srgbDecode(double(i) / 65535));
+    return values;
+  }();
+  Image<float> out(codes.width, codes.height, 3);
+  forEachBand(codes.height, [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y)
+      for (int i = 0; i < 3 * codes.width; ++i) out.row(y)[i] = table[codes.row(y)[i]];
+  });
+  return out;
+}
+
+/// Unsharp mask of one pixel on roots of light, limited as in the finish.
+void sharpen(Image<float>& light, double amount) {
+  const int w = light.width(), h = light.height();
+  Image<float> root(w, h, 1);
+  for (int y = 0; y < h; ++y)
+    for (int x = 0; x < w; ++x) root.row(y)[x] = std::sqrt(std::max(0.f, luminance(light.at(x, y))));
+  forEachBand(h, [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y)
+      for (int x = 0; x < w; ++x) {
+        const auto at = [&](int u, int v) { return root.row(std::clamp(v, 0, h - 1))[std::clamp(u, 0, w - 1)]; };
+        const float here = std::max(1e-3f, at(x, y));
+        const float mean = (4 * at(x, y) + 2 * (at(x - 1, y) + at(x + 1, y) + at(x, y - 1) + at(x, y + 1)) + at(x - 1, y - 1) + at(x + 1, y - 1) + at(x - 1, y + 1) + at(x + 1, y + 1)) / 16;
+        const float sharper = std::max(0.f, here + 2 * float(amount) * std::clamp(here - mean, -0.04f, 0.04f)), gain = sharper * sharper / (here * here);
+        for (int c = 0; c < 3; ++c) light.at(x, y)[c] *= gain;
+      }
+  });
+}
+
+/// Codes 0..65535 of a target's size and space.
+Image<std::uint16_t> codesFor(const Material& m, const Target& t) {
+  Image<float> light = linearOf(m.picture);
+  if (t.longEdge > 0 && t.longEdge < std::max(light.width(), light.height())) {
+    const Roi size = fitted(light.width(), light.height(), t.longEdge);
+    light = shrinkTo(std::as_const(light).view(), size.width, size.height);
+  }
+  if (t.sharpening > 0) sharpen(light, t.sharpening);
+  std::vector<std::uint16_t> table(65537);
+  for (std::size_t i = 0; i < table.size(); ++i) { // over the square root of light
+    const double root = double(i) / 65536;
+    table[i] = std::uint16_t(std::lround(65535 * encodeFor(t.space, root * root)));
+  }
+  const Matrix3& m3 = rec709To(t.space);
+  Image<std::uint16_t> out(light.width(), light.height(), 3);
+  forEachBand(light.height(), [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y)
+      for (int x = 0; x < light.width(); ++x) {
+        const float* p = light.at(x, y);
+        for (std::size_t c = 0; c < 3; ++c) {
+          const double v = m3[3 * c] * p[0] + m3[3 * c + 1] * p[1] + m3[3 * c + 2] * p[2];
+          out.at(x, y)[c] = table[std::size_t(std::lround(std::sqrt(std::clamp(v, 0.0, 1.0)) * 65536))];
+        }
+      }
+  });
+  return out;
+}
+
+Image<std::uint8_t> toBytes(ImageView<const std::uint16_t> in) {
+  Image<std::uint8_t> out(in.width, in.height, 3);
+  for (int y = 0; y < in.height; ++y)
+    for (int i = 0; i < 3 * in.width; ++i) out.row(y)[i] = std::uint8_t((in.row(y)[i] + 128u) * 255u >> 16);
+  return out;
+}
+
+/// The best quality whose file is small enough; halving between 40 and the wanted one.
+Result<void> writeJpegWithin(const fs::path& file, const Image<std::uint8_t>& bytes, const Target& t) {
+  const auto write = [&](int quality) { return writeJpeg(file, bytes.view(), {quality, true, profileOf(t.space)}); };
+  auto done = write(t.quality);
+  const auto fits = [&] {
+    std::error_code error;
+    return fs::file_size(file, error) <= std::uintmax_t(t.mostKilobytes) * 1000;
+  };
+  if (!done || t.mostKilobytes <= 0 || fits()) return done;
+  int low = 40, high = t.quality;
+  while (high - low > 1) {
+    const int middle = (low + high) / 2;
+    if (done = write(middle); !done) return done;
+    (fits() ? low : high) = middle;
+  }
+  if (done = write(low); !done) return done;
+  if (!fits()) return fail(ErrorCode::CannotWrite, fmt::format("`{}` does not fit into {} kB even at quality {}; ask for fewer pixels.", file.filename().string(), t.mostKilobytes, low));
+  return done;
+}
+
+Result<void> writeCodes(const Material& m, const Target& t, const fs::path& file) {
+  const Image<std::uint16_t> codes = codesFor(m, t);
+  const Means meant = meansOf<std::uint16_t>(codes.view(), 65535);
+  Result<void> done;
+  if (t.format == Target::Format::Jpeg) done = writeJpegWithin(file, toBytes(codes.view()), t);
+  else if (t.format == Target::Format::Tiff) done = writeTiff16(file, codes.view(), profileOf(t.space), t.ppi);
+  else done = writePng(file, codes.view(), 65535, profileOf(t.space));
+  if (!done) return done;
+  MetadataWishes wishes = m.wishes;
+  wishes.ppi = t.ppi;
+  if (m.metadataFrom)
+    if (done = carryMetadata(*m.metadataFrom, file, kSoftware, wishes); !done) return done;
+  const auto back = t.format == Target::Format::Jpeg ? readJpeg(file) : t.format == Target::Format::Tiff ? readTiff(file) : readPng(file);
+  if (!back) return passOn(back.error());
+  const bool same = back->pixels.width() == codes.width() && back->pixels.height() == codes.height();
+  const double full = back->maxCode;
+  const Means found = back->pixels.visit([&]<class T>(ImageView<const T> view) { return meansOf<T>(view, full); });
+  return compare(file, meant, found, same);
+}
+
+Result<void> writeHdrPicture(const Material& m, const Target& t, const fs::path& file, const Progress& progress) {
+  auto light = m.light(kHeadroomStops);
+  if (!light) return passOn(light.error());
+  if (progress.stopRequested()) return stopped();
+  std::vector<std::uint16_t> table(65537); // over the fourth root of light up to 2^headroom
+  const double most = std::exp2(kHeadroomStops);
+  for (std::size_t i = 0; i < table.size(); ++i) table[i] = std::uint16_t(std::lround(65535 * pqEncode(kPaperWhiteNits * most * std::pow(double(i) / 65536, 4))));
+  Image<std::uint16_t> signal(light->width(), light->height(), 3);
+  forEachBand(signal.height(), [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y)
+      for (int x = 0; x < signal.width(); ++x) {
+        const float* p = light->at(x, y);
+        for (std::size_t c = 0; c < 3; ++c) {
+          const double v = kRec709ToRec2020[3 * c] * p[0] + kRec709ToRec2020[3 * c + 1] * p[1] + kRec709ToRec2020[3 * c + 2] * p[2];
+          signal.at(x, y)[c] = table[std::size_t(std::lround(std::sqrt(std::sqrt(std::clamp(v / most, 0.0, 1.0))) * 65536))];
+        }
+      }
+  });
+  const auto exif = m.metadataFrom ? exifBlob(*m.metadataFrom, kSoftware, m.wishes) : std::vector<unsigned char>{};
+  const bool avif = t.format == Target::Format::AvifHdr;
+  if (auto done = avif ? writeAvifPq(file, signal.view(), t.quality, exif) : writeJxlPq(file, signal.view(), 1.0f, exif); !done) return done;
+  const auto back = avif ? readAvif(file) : readJxl(file);
+  if (!back) return passOn(back.error());
+  const bool same = back->signal.width() == signal.width() && back->signal.height() == signal.height() && back->primaries == 9 && back->transfer == 16;
+  return compare(file, meansOf<std::uint16_t>(std::as_const(signal).view(), 65535), meansOf<std::uint16_t>(back->signal.view(), 65535), same);
+}
+
+Result<void> writeArchive(const Material& m, const fs::path& file) {
+  ExrOptions exr;
+  exr.text = {{"software", kSoftware}, {"ev100OfUnit", fmt::format("{:.4f}", m.ev100OfUnit)}};
+  if (auto done = writeExr(file, m.radiance, exr); !done) return done;
+  const auto back = readExr(file);
+  if (!back) return passOn(back.error());
+  const double full = 1e-9 + [&] {
+    float most = 0;
+    for (int y = 0; y < m.radiance.height; y += 7)
+      for (int x = 0; x < 3 * m.radiance.width; ++x) most = std::max(most, m.radiance.row(y)[x]);
+    return double(most);
+  }();
+  return compare(file, meansOf<float>(m.radiance, full), meansOf<float>(back->pixels.view(), full), back->pixels.width() == m.radiance.width && back->pixels.height() == m.radiance.height);
+}
+
+} // namespace
+
+const std::vector<Target>& targets() {
+  static const std::vector<Target> all = [] {
+    const auto make = [](std::string id, std::string name, Target::Format format, ColourSpace space, std::string suffix) {
+      Target t;
+      t.id = std::move(id), t.name = std::move(name), t.format = format, t.space = space, t.suffix = std::move(suffix);
+      return t;
+    };
+    std::vector<Target> list{make("jpeg", "JPEG, full size, sRGB", Target::Format::Jpeg, ColourSpace::Srgb, ""),
+                             make("web", "JPEG for the web", Target::Format::Jpeg, ColourSpace::Srgb, "-web"),
+                             make("print", "TIFF for print, 16 bit, opRGB", Target::Format::Tiff, ColourSpace::OpRgb, "-print"),
+                             make("archive", "OpenEXR, the radiance itself", Target::Format::Exr, ColourSpace::Srgb, ""),
+                             make("hdr-avif", "AVIF for HDR screens", Target::Format::AvifHdr, ColourSpace::Srgb, "-hdr"),
+                             make("hdr-jxl", "JPEG XL for HDR screens", Target::Format::JxlHdr, ColourSpace::Srgb, "-hdr")};
+    list[1].longEdge = 2048, list[1].mostKilobytes = 1500, list[1].sharpening = 0.25;
+    list[2].ppi = 300, list[2].sharpening = 0.2;
+    list[4].quality = 85;
+    return list;
+  }();
+  return all;
+}
+
+const Target* findTarget(const std::string& id) {
+  for (const Target& t : targets())
+    if (t.id == id) return &t;
+  return nullptr;
+}
+
+const char* endingOf(const Target& t) {
+  static const char* kEndings[] = {".jpg", ".tif", ".png", ".exr", ".avif", ".jxl"};
+  return kEndings[int(t.format)];
+}
+
+std::string sizeWords(const Target& t, int width, int height) {
+  const Roi size = t.longEdge > 0 ? fitted(width, height, t.longEdge) : Roi{0, 0, width, height};
+  std::string words = fmt::format("{} x {} px", size.width, size.height);
+  if (t.ppi > 0) words += fmt::format(", {:.1f} x {:.1f} cm at {} ppi", size.width * 2.54 / t.ppi, size.height * 2.54 / t.ppi, t.ppi);
+  if (t.mostKilobytes > 0) words += fmt::format(", up to {} kB", t.mostKilobytes);
+  return words;
+}
+
+Result<std::string> fileName(const std::string& pattern, const NameFacts& f, const Target& t) {
+  std::string out;
+  for (std::size_t i = 0; i < pattern.size(); ++i) {
+    if (pattern[i] != '{') {
+      out += pattern[i];
+      continue;
+    }
+    const std::size_t end = pattern.find('}', i);
+    const std::string word = end == std::string::npos ? pattern.substr(i) : pattern.substr(i + 1, end - i - 1);
+    if (word == "job") out += f.job;
+    else if (word == "view") out += f.view;
+    else if (word == "date") out += f.date;
+    else if (word == "number") out += fmt::format("{:02d}", f.number);
+    else if (word == "target") out += t.suffix;
+    else if (word == "width") out += std::to_string(f.width);
+    else if (word == "height") out += std::to_string(f.height);
+    else return fail(ErrorCode::InvalidArgument, "The file name knows {job}, {view}, {number}, {date}, {target}, {width} and {height}, but not `{" + word + "}`.");
+    i = end;
+  }
+  for (char& c : out)
+    if (c == '/' || c == '\\' || c == ':' || static_cast<unsigned char>(c) < 32) c = '-';
+  while (!out.empty() && (out.front() == '.' || out.front() == ' ')) out.erase(out.begin());
+  if (out.empty()) return fail(ErrorCode::InvalidArgument, "The file name is empty; put {view} into it.");
+  return out;
+}
+
+fs::path freePath(const fs::path& folder, const std::string& name, const std::string& ending) {
+  fs::path file = folder / (name + ending);
+  std::error_code error;
+  for (int n = 2; fs::exists(file, error); ++n) file = folder / fmt::format("{}-{}{}", name, n, ending);
+  return file;
+}
+
+Result<void> deliverTarget(const Material& m, const Target& t, const fs::path& file, const Progress& progress) {
+  if (progress.stopRequested()) return stopped();
+  return writeAtomically(file, [&](const fs::path& temporary) -> Result<void> {
+    if (t.format == Target::Format::Exr) return writeArchive(m, temporary);
+    if (t.hdr()) return writeHdrPicture(m, t, temporary, progress);
+    return writeCodes(m, t, temporary);
+  });
+}
+
+} // namespace ml

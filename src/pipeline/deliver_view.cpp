@@ -1,0 +1,37 @@
+#include "pipeline/deliver_view.h"
+
+namespace ml {
+
+Result<Delivery> deliverView(ImageView<const float> radiance, const DeliverRequest& request, const Progress& progress) {
+  const Recipe& recipe = request.recipe;
+  if (const auto reason = recipe.invalidReason()) return fail(ErrorCode::InvalidArgument, "The picture cannot be finished: " + *reason + ".");
+  Image<float> ready;
+  if (needsPreparation(recipe)) {
+    auto made = prepared(radiance, recipe, recipe.denoise > 0 ? measureNoise(radiance) : NoiseByLight{}, nullptr, progress);
+    if (!made) return passOn(made.error());
+    ready = std::move(*made);
+  }
+  const ImageView<const float> picture = ready.empty() ? radiance : std::as_const(ready).view();
+  const ToneAnalysis analysis = analyseTone(picture, request.ev100OfUnit);
+  Finisher finisher(analysis);
+  auto finished = finisher.finish(picture, recipe, progress);
+  if (!finished) return passOn(finished.error());
+  Delivery out;
+  out.report = finished->report;
+  const Material material{std::as_const(finished->picture).view(), radiance, [&](double headroom) { return finisher.finishLight(picture, recipe, headroom, progress); },
+                          request.ev100OfUnit, request.metadataFrom, request.wishes};
+  for (std::size_t i = 0; i < request.targets.size(); ++i) {
+    const Target& target = request.targets[i];
+    NameFacts facts = request.name;
+    facts.width = picture.width, facts.height = picture.height;
+    const auto name = fileName(request.pattern, facts, target);
+    if (!name) return passOn(name.error());
+    const std::filesystem::path file = request.replace ? request.folder / (*name + endingOf(target)) : freePath(request.folder, *name, endingOf(target));
+    progress.at("Write " + file.filename().string(), 0.5 + 0.5 * double(i) / double(request.targets.size()));
+    if (auto done = deliverTarget(material, target, file, progress); !done) return passOn(done.error());
+    out.files.push_back(file);
+  }
+  return out;
+}
+
+} // namespace ml

@@ -1,0 +1,217 @@
+#include <QTest>
+
+#include "codec/avif_file.h"
+#include "codec/icc.h"
+#include "codec/jxl_file.h"
+#include "finish/finish.h"
+#include "pipeline/deliver_view.h"
+#include "support/scenes.h"
+
+#include <QTemporaryDir>
+#include <avif/avif.h>
+#include <cmath>
+#include <exiv2/exiv2.hpp>
+#include <fstream>
+#include <iterator>
+#include <lcms2.h>
+#include <opencv2/imgcodecs.hpp>
+#include <tiffio.h>
+
+using namespace ml;
+
+namespace {
+
+std::vector<unsigned char> bytesOf(const std::filesystem::path& file) {
+  std::ifstream in(file, std::ios::binary);
+  return {std::istreambuf_iterator<char>(in), {}};
+}
+
+DeliverRequest request(const QTemporaryDir& dir, std::initializer_list<const char*> ids) {
+  DeliverRequest r;
+  for (const char* id : ids) r.targets.push_back(*findTarget(id));
+  r.folder = test::pathOf(dir);
+  r.name.view = "Reading room";
+  return r;
+}
+
+} // namespace
+
+class TestTargets : public QObject {
+  Q_OBJECT
+
+private slots:
+  // ITU-R BT.2100-2, table 4, evaluated; the points at 0, 100 and 10000 cd/m2 are in many tables (0.5081 at 100: from memory of BT.2408).
+  void pqIsThatOfTheStandard() {
+    QVERIFY(std::abs(pqEncode(10000) - 1) < 1e-12);
+    QVERIFY(std::abs(pqEncode(100) - 0.5081) < 5e-5);
+    QVERIFY(std::abs(pqEncode(203) - 0.5807) < 5e-4); // BT.2408: 58 % for diffuse white
+    QVERIFY(std::abs(pqEncode(1000) - 0.7518) < 5e-5);
+    QVERIFY(pqEncode(0) < 1e-6);
+    for (double nits = 0.01; nits < 10000; nits *= 1.7) QVERIFY(std::abs(pqDecode(pqEncode(nits)) / nits - 1) < 1e-9);
+  }
+
+  // SMPTE RP 177 from the primaries; the sRGB matrix is printed in IEC 61966-2-1, that of opRGB in IEC 61966-2-5 (from memory).
+  void matricesFollowFromPrimaries() {
+    const Matrix3 srgb = toXyz(primariesOf(ColourSpace::Srgb));
+    for (std::size_t i = 0; i < 9; ++i) QVERIFY(std::abs(srgb[i] - kRec709ToXyz[i]) < 5e-4);
+    const double opRgb[9] = {0.5767, 0.1856, 0.1882, 0.2973, 0.6274, 0.0753, 0.0270, 0.0707, 0.9911};
+    const Matrix3 op = toXyz(primariesOf(ColourSpace::OpRgb));
+    for (std::size_t i = 0; i < 9; ++i) QVERIFY(std::abs(op[i] - opRgb[i]) < 5e-4);
+    for (const auto space : {ColourSpace::Srgb, ColourSpace::DisplayP3, ColourSpace::OpRgb}) { // white stays white
+      const auto white = apply(rec709To(space), {1, 1, 1});
+      for (const double v : white) QVERIFY(std::abs(v - 1) < 1e-9);
+    }
+    const auto red = apply(rec709To(ColourSpace::DisplayP3), {1, 0, 0}); // inside the wider gamut
+    QVERIFY(red[0] < 0.9 && red[1] > 0 && red[2] > 0);
+  }
+
+  // Little CMS as the judge: what our codes mean by the profile we embed is what the sRGB codes mean by its own sRGB.
+  void profilesMeanWhatWeEncode_data() {
+    QTest::addColumn<int>("space");
+    QTest::newRow("Display P3") << int(ColourSpace::DisplayP3);
+    QTest::newRow("opRGB") << int(ColourSpace::OpRgb);
+  }
+  void profilesMeanWhatWeEncode() {
+    QFETCH(int, space);
+    const auto bytes = profileOf(ColourSpace(space));
+    cmsHPROFILE ours = cmsOpenProfileFromMem(bytes.data(), cmsUInt32Number(bytes.size())), srgb = cmsCreate_sRGBProfile(), lab = cmsCreateLab4Profile(nullptr);
+    cmsHTRANSFORM fromOurs = cmsCreateTransform(ours, TYPE_RGB_DBL, lab, TYPE_Lab_DBL, INTENT_RELATIVE_COLORIMETRIC, cmsFLAGS_NOOPTIMIZE);
+    cmsHTRANSFORM fromSrgb = cmsCreateTransform(srgb, TYPE_RGB_DBL, lab, TYPE_Lab_DBL, INTENT_RELATIVE_COLORIMETRIC, cmsFLAGS_NOOPTIMIZE);
+    for (const auto& c : {std::array{0.2, 0.5, 0.8}, {0.9, 0.1, 0.1}, {0.5, 0.5, 0.5}, {0.02, 0.03, 0.01}, {1.0, 1.0, 0.0}}) {
+      const auto linear = apply(rec709To(ColourSpace(space)), {srgbDecode(c[0]), srgbDecode(c[1]), srgbDecode(c[2])});
+      const double encoded[3] = {encodeFor(ColourSpace(space), linear[0]), encodeFor(ColourSpace(space), linear[1]), encodeFor(ColourSpace(space), linear[2])};
+      cmsCIELab a, b;
+      cmsDoTransform(fromOurs, encoded, &a, 1);
+      cmsDoTransform(fromSrgb, c.data(), &b, 1);
+      const double difference = cmsCIE2000DeltaE(&a, &b, 1, 1, 1);
+      QVERIFY2(difference < 0.35, qPrintable(QString::number(difference)));
+    }
+    cmsDeleteTransform(fromOurs), cmsDeleteTransform(fromSrgb);
+    cmsCloseProfile(ours), cmsCloseProfile(srgb), cmsCloseProfile(lab);
+  }
+
+  void everyTargetIsWrittenAndReadByOthers() {
+    QTemporaryDir dir;
+    const Image<float> scene = test::texturedScene(320, 200, 9);
+    const auto shot = test::shootScene(test::texturedScene(96, 64, 6), test::exposedAt({7}), FrameFormat::Jpeg, test::pathOf(dir) / "frames");
+    DeliverRequest r = request(dir, {"jpeg", "web", "print", "archive", "hdr-avif", "hdr-jxl"});
+    r.targets[1].longEdge = 160;
+    r.metadataFrom = shot.files[0];
+    r.wishes.creator = "A photographer", r.wishes.rights = "All rights reserved";
+    const auto done = deliverView(scene.view(), r, {});
+    QVERIFY2(done, done ? "" : done.error().message.c_str());
+    QCOMPARE(done->files.size(), std::size_t(6));
+    QCOMPARE(QString::fromStdString(done->files[1].filename().string()), QString("Reading room-web.jpg"));
+    const cv::Mat web = cv::imread(done->files[1].string());
+    QCOMPARE(std::max(web.cols, web.rows), 160);
+    QVERIFY(std::filesystem::file_size(done->files[1]) < 1500 * 1000);
+    // libtiff: 16 bits, the profile, the resolution.
+    TIFF* tiff = TIFFOpen(done->files[2].c_str(), "r");
+    std::uint16_t bits = 0;
+    float ppi = 0;
+    std::uint32_t size = 0;
+    void* icc = nullptr;
+    TIFFGetField(tiff, TIFFTAG_BITSPERSAMPLE, &bits);
+    TIFFGetField(tiff, TIFFTAG_XRESOLUTION, &ppi);
+    QCOMPARE(bits, 16);
+    QCOMPARE(ppi, 300.f);
+    QVERIFY(TIFFGetField(tiff, TIFFTAG_ICCPROFILE, &size, &icc) && size == profileOf(ColourSpace::OpRgb).size());
+    TIFFClose(tiff);
+    for (const std::size_t i : {0, 2}) {
+      auto opened = Exiv2::ImageFactory::open(done->files[i].string());
+      opened->readMetadata();
+      QCOMPARE(QString::fromStdString(opened->exifData()["Exif.Image.Artist"].toString()), QString("A photographer"));
+      QVERIFY(!opened->exifData()["Exif.Photo.DateTimeOriginal"].toString().empty());
+    }
+    // libavif and libjxl: BT.2020 primaries and PQ (9 and 16 of ITU-T H.273), highlights above paper white.
+    for (const std::size_t i : {4, 5}) {
+      const auto hdr = i == 4 ? readAvif(done->files[i]) : readJxl(done->files[i]);
+      QVERIFY2(hdr, hdr ? "" : hdr.error().message.c_str());
+      QCOMPARE(hdr->primaries, 9);
+      QCOMPARE(hdr->transfer, 16);
+      const double brightest = pqDecode(*std::max_element(hdr->signal.data(), hdr->signal.data() + hdr->signal.size()) / 65535.0);
+      QVERIFY2(brightest > 400 && brightest < 1150, qPrintable(QString::number(brightest)));
+    }
+    avifDecoder* decoder = avifDecoderCreate();
+    QCOMPARE(avifDecoderSetIOFile(decoder, done->files[4].c_str()), AVIF_RESULT_OK);
+    QCOMPARE(avifDecoderParse(decoder), AVIF_RESULT_OK);
+    QCOMPARE(decoder->image->depth, 10u);
+    QCOMPARE(decoder->image->yuvFormat, AVIF_PIXEL_FORMAT_YUV444);
+    QVERIFY(decoder->image->exif.size > 0);
+    avifDecoderDestroy(decoder);
+  }
+
+  void locationsAreRemovedWhenAsked() {
+    QTemporaryDir dir;
+    const auto shot = test::shootScene(test::texturedScene(96, 64, 6), test::exposedAt({7}), FrameFormat::Jpeg, test::pathOf(dir) / "frames");
+    {
+      auto image = Exiv2::ImageFactory::open(shot.files[0].string());
+      image->readMetadata();
+      image->exifData()["Exif.GPSInfo.GPSLatitudeRef"] = "N";
+      image->exifData()["Exif.GPSInfo.GPSLatitude"] = "10/1 20/1 30/1";
+      image->writeMetadata();
+    }
+    for (const bool keep : {true, false}) {
+      DeliverRequest r = request(dir, {"jpeg", "hdr-avif"});
+      r.metadataFrom = shot.files[0];
+      r.wishes.keepLocation = keep;
+      const auto done = deliverView(test::texturedScene(120, 80, 6).view(), r, {});
+      QVERIFY(done);
+      auto opened = Exiv2::ImageFactory::open(done->files[0].string());
+      opened->readMetadata();
+      QCOMPARE(opened->exifData().findKey(Exiv2::ExifKey("Exif.GPSInfo.GPSLatitude")) != opened->exifData().end(), keep);
+    }
+  }
+
+  void fileSizesAreKept() {
+    QTemporaryDir dir;
+    DeliverRequest r = request(dir, {"jpeg"});
+    const Image<float> scene = test::texturedScene(600, 400, 10);
+    const auto large = deliverView(scene.view(), r, {});
+    QVERIFY(large);
+    const auto size = std::filesystem::file_size(large->files[0]);
+    r.targets[0].mostKilobytes = int(size / 1000 * 6 / 10);
+    const auto small = deliverView(scene.view(), r, {});
+    QVERIFY2(small, small ? "" : small.error().message.c_str());
+    QVERIFY(small->files[0] != large->files[0]); // nothing is overwritten
+    QVERIFY(std::filesystem::file_size(small->files[0]) <= std::uintmax_t(r.targets[0].mostKilobytes) * 1000);
+    r.targets[0].mostKilobytes = 2;
+    const auto tooSmall = deliverView(scene.view(), r, {});
+    QVERIFY(!tooSmall && tooSmall.error().code == ErrorCode::CannotWrite);
+  }
+
+  void namesFollowTheirPattern() {
+    NameFacts f{"Marl Quay", "Boat / hall", "2026-11-26", 7, 6000, 4000};
+    const Target& web = *findTarget("web");
+    QCOMPARE(QString::fromStdString(*fileName("{number}-{view}{target}", f, web)), QString("07-Boat - hall-web"));
+    QCOMPARE(QString::fromStdString(*fileName("{job} {date} {width}", f, web)), QString("Marl Quay 2026-11-26 6000"));
+    QVERIFY(!fileName("{colour}", f, web));
+    QVERIFY(!fileName("..", f, web));
+    QCOMPARE(QString::fromStdString(sizeWords(*findTarget("print"), 6000, 4000)), QString("6000 x 4000 px, 50.8 x 33.9 cm at 300 ppi"));
+  }
+
+  void theSameRecipeGivesTheSameBits() {
+    QTemporaryDir dir;
+    const Image<float> scene = test::texturedScene(400, 260, 10);
+    DeliverRequest r = request(dir, {"jpeg", "print"});
+    r.recipe.hues = {{40, 30, -0.2, 0.1}};
+    r.recipe.geometry.pitch = 3;
+    const auto once = deliverView(scene.view(), r, {});
+    r.recipe = *recipeFromJson(toJson(r.recipe)); // as after reopening
+    const auto again = deliverView(scene.view(), r, {});
+    QVERIFY(once && again);
+    for (std::size_t i = 0; i < 2; ++i) QCOMPARE(bytesOf(once->files[i]), bytesOf(again->files[i]));
+  }
+
+  void stoppingLeavesNothingHalfWritten() {
+    QTemporaryDir dir;
+    StopFlag stop;
+    stop.request();
+    const auto done = deliverView(test::texturedScene(300, 200, 8).view(), request(dir, {"jpeg", "archive"}), Progress{stop, {}});
+    QVERIFY(!done && done.error().code == ErrorCode::Stopped);
+    QVERIFY(std::filesystem::is_empty(test::pathOf(dir)));
+  }
+};
+
+QTEST_GUILESS_MAIN(TestTargets)
+#include "test_targets.moc"
