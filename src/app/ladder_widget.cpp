@@ -36,6 +36,7 @@ std::vector<double> spread(std::vector<double> wanted, double gap, double low, d
 LadderWidget::LadderWidget(QWidget* parent) : QWidget(parent) {
   setObjectName("ladder");
   setFixedWidth(310);
+  setMouseTracking(true);
   setAccessibleName(tr("Light Ladder"));
   setToolTip(tr("The scene's light in stops: pins are readings, columns are frames, from where they are clean enough to where they clip.\n"
                 "Everyday levels after American National Standard PH2.7-1986."));
@@ -274,8 +275,10 @@ void LadderWidget::drawPaper(QPainter& p) const {
     p.setBrush(Qt::NoBrush);
     p.drawPath(path);
     p.setPen(Qt::NoPen);
-    p.setBrush(theme_->text);
-    p.drawEllipse(QPointF(x - 4, y1), 2.5, 2.5);
+    const bool held = heldTie_ >= 0 && std::abs(tie.scene - heldEv_) < 0.05;
+    const bool pulled = std::any_of(data_.pulled.begin(), data_.pulled.end(), [&](double ev) { return std::abs(ev - tie.scene) < 0.05; });
+    p.setBrush(held || pulled ? theme_->accent : theme_->text);
+    p.drawEllipse(QPointF(x - 4, y1), held || pulled ? 4.5 : 3.5, held || pulled ? 4.5 : 3.5);
   }
 }
 
@@ -286,7 +289,41 @@ void LadderWidget::drawEmpty(QPainter& p) const {
              tr("The Light Ladder.\n\nReadings become pins, frames become columns, and what no frame records stays hatched."));
 }
 
+double LadderWidget::paperAt(double y) const { return -(y - kTop) / (height() - kTop - kBottom) * kPaperRange; }
+
+int LadderWidget::tieAt(QPointF at) const {
+  if (data_.ties.empty() || at.x() < kColumnsLeft + 20) return -1;
+  int best = -1;
+  double nearest = 14;
+  for (int i = 0; i < int(data_.ties.size()); ++i) {
+    const double away = std::abs(paperY(data_.ties[std::size_t(i)].paper) - at.y());
+    if (away < nearest) nearest = away, best = i;
+  }
+  return best;
+}
+
+void LadderWidget::mouseMoveEvent(QMouseEvent* event) {
+  if (heldTie_ >= 0) {
+    heldPaper_ = std::clamp(paperAt(event->position().y()), -kPaperRange - 2.0, 0.5);
+    emit tieDragged(heldEv_, heldPaper_, drag_);
+  } else {
+    setCursor(tieAt(event->position()) >= 0 ? Qt::SizeVerCursor : Qt::ArrowCursor);
+  }
+}
+
+void LadderWidget::mouseReleaseEvent(QMouseEvent*) {
+  heldTie_ = -1;
+  update();
+}
+
 void LadderWidget::mousePressEvent(QMouseEvent* event) {
+  heldTie_ = tieAt(event->position());
+  if (heldTie_ >= 0) {
+    heldEv_ = data_.ties[std::size_t(heldTie_)].scene;
+    heldPaper_ = data_.ties[std::size_t(heldTie_)].paper;
+    ++drag_;
+    return update();
+  }
   for (int i = 0; i < int(data_.columns.size()); ++i)
     if (data_.columns[std::size_t(i)].shot && columnRect(i).adjusted(-3, 0, 3, kBottom).contains(event->position())) return emit frameChosen(data_.columns[std::size_t(i)].frame);
 }

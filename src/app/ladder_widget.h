@@ -19,14 +19,21 @@ public:
 
 signals:
   void frameChosen(int index);
+  /// The light at this EV is dragged to this tone of paper (stops).
+  void tieDragged(double ev, double paper, int dragId);
 
 protected:
   void paintEvent(QPaintEvent*) override;
   void mousePressEvent(QMouseEvent*) override;
+  void mouseMoveEvent(QMouseEvent*) override;
+  void mouseReleaseEvent(QMouseEvent*) override;
 
 private:
   [[nodiscard]] double yOf(double ev) const;
   [[nodiscard]] double paperY(double stops) const;
+  [[nodiscard]] double paperAt(double y) const;
+  /// The tie whose paper end is nearest; -1: none within reach.
+  [[nodiscard]] int tieAt(QPointF at) const;
   [[nodiscard]] QRectF columnRect(int index) const;
   void drawScale(QPainter& p) const;
   void drawWanted(QPainter& p) const;
@@ -42,6 +49,8 @@ private:
   const Theme* theme_ = &Theme::dusk();
   LadderData data_;
   int shownFrame_ = -1;
+  int heldTie_ = -1, drag_ = 0;
+  double heldEv_ = 0, heldPaper_ = 0;
 };
 
 } // namespace ml

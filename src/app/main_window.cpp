@@ -1,5 +1,7 @@
 #include "app/main_window.h"
 
+#include "app/sheets.h"
+
 #include "app/sort_sheet.h"
 
 #include <QAction>
@@ -95,6 +97,13 @@ MainWindow::MainWindow(std::filesystem::path jobsFolder, QWidget* parent) : QMai
     if (!workbench_.cyclePlace(x, y) && !workbench_.busy()) verdict_->complain(tr("Nothing moved there that another frame records too; paint it to choose a frame."));
   });
   connect(picture_, &PictureView::strokePainted, this, [this](const QPolygonF& stroke) { workbench_.paintPlace(stroke, workbench_.brushRadius(), workbench_.paintFrom()); });
+  connect(ladder_, &LadderWidget::tieDragged, &workbench_, &Workbench::pullTie);
+  connect(picture_, &PictureView::dragBegan, &workbench_, &Workbench::toolPress);
+  connect(picture_, &PictureView::dragged, &workbench_, &Workbench::toolDrag);
+  connect(picture_, &PictureView::dragEnded, &workbench_, &Workbench::toolRelease);
+  connect(picture_, &PictureView::detailWanted, &workbench_, &Workbench::showDetail);
+  connect(&workbench_, &Workbench::detailDrawn, picture_, &PictureView::setDetail);
+  connect(&workbench_, &Workbench::sheetDrawn, this, &MainWindow::saveSheet);
   connect(verdict_, &VerdictBar::stopRequested, &workbench_, &Workbench::stopWork);
   connect(&workbench_, &Workbench::changed, this, &MainWindow::refresh);
   connect(&workbench_, &Workbench::pictureChanged, this, &MainWindow::refreshPicture);
@@ -183,6 +192,9 @@ void MainWindow::buildActions() {
   action("actionNext", tr("The thing to do next"), Qt::CTRL | Qt::Key_Return, [this] {
     if (workbench_.hasView()) bench_[std::size_t(workbench_.station())]->next()->click();
   });
+  action("actionRemedy", tr("Mend what the judgement minds"), Qt::Key_M, [this] {
+    if (workbench_.hasView() && workbench_.station() == Station::Finish) workbench_.remedy();
+  });
   action("actionZoom", tr("Whole picture or 100 %"), Qt::Key_Z, [this] {
     picture_->toggleActualSize();
     size_->setChecked(picture_->actualSize());
@@ -233,7 +245,7 @@ void MainWindow::chooseJob() {
 void MainWindow::showKeys() {
   QMessageBox::information(this, tr("Keys"),
                            tr("1 to 6\tstations\nCtrl+Return\tthe thing to do next\n[ and ]\tdarker, brighter finder\nT\ttest frame\nZ\twhole picture or 100 %\n"
-                              "B\thold: one exposure instead of all\nCtrl+Z, Ctrl+Shift+Z\tundo, redo\nclick a place at Combine\tfrom the next frame\nEsc\tstop the work\nCtrl+T\tdusk or paper\n"
+                              "B\thold: one exposure instead of all\nM\tmend what the judgement minds\ndrag at Finish\tup: lighter, down: darker, there\ndrag on the Ladder\tlight to a tone of the paper\nCtrl+drag\tmove the picture at 100 %\nCtrl+Z, Ctrl+Shift+Z\tundo, redo\nclick a place at Combine\tfrom the next frame\nEsc\tstop the work\nCtrl+T\tdusk or paper\n"
                               "Ctrl+N\tnew job from frames\nCtrl+O\topen a job"));
 }
 
@@ -272,6 +284,7 @@ void MainWindow::refresh() {
   if (frames) sheet_->refresh();
   size_->setEnabled(!frames);
   refreshMarks();
+  refreshFinishing();
 }
 
 /// What is drawn over the picture: readings and proposals at Light, what moved at Shoot.
@@ -294,7 +307,36 @@ void MainWindow::refreshMarks() {
   picture_->setMoved(place, tr("stands elsewhere in other frames"));
 }
 
-void MainWindow::refreshPicture() { picture_->setPicture(workbench_.picture()); }
+/// Places of areas and of what the judgement minds; and what a drag does.
+void MainWindow::refreshFinishing() {
+  const bool finishing = workbench_.station() == Station::Finish && workbench_.view().combined;
+  using Hint = PictureView::DragHint;
+  Hint hint = Hint::None;
+  switch (workbench_.finishTool()) {
+  case FinishTool::Oval: hint = Hint::Oval; break;
+  case FinishTool::Ramp:
+  case FinishTool::Level: hint = Hint::Line; break;
+  case FinishTool::Crop: hint = Hint::Box; break;
+  default: break;
+  }
+  picture_->setDragging(finishing, hint);
+  if (finishing) picture_->setCursor(workbench_.finishTool() == FinishTool::Light ? Qt::SizeVerCursor : Qt::CrossCursor);
+  picture_->setMarks(finishing ? workbench_.finishMarks() : PictureMarks{});
+  picture_->setFullSize(workbench_.fullSize());
+  picture_->setBeside(workbench_.besidePicture(), workbench_.comparing() == Comparing::Divider);
+}
+
+void MainWindow::saveSheet(const std::vector<SheetPicture>& pictures) {
+  const QString name = jobName_->text();
+  const QString file = QString::fromStdString((workbench_.job().folder() / "sheet.pdf").string());
+  if (writeSheet(file, name, pictures)) verdict_->complain(tr("The sheet of %n view(s) is in %1.", nullptr, int(pictures.size())).arg(file));
+  else verdict_->complain(tr("%1 cannot be written; free some space or choose another folder.").arg(file));
+}
+
+void MainWindow::refreshPicture() {
+  picture_->setPicture(workbench_.picture());
+  if (workbench_.hasView()) refreshFinishing();
+}
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
   if (event->mimeData()->hasUrls()) event->acceptProposedAction();

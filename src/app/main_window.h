@@ -45,6 +45,8 @@ private:
   void refresh();
   void refreshPicture();
   void refreshMarks();
+  void refreshFinishing();
+  void saveSheet(const std::vector<SheetPicture>& pictures);
   void showKeys();
 
   std::filesystem::path jobsFolder_;

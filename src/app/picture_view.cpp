@@ -3,6 +3,7 @@
 #include <QMouseEvent>
 #include <QPainter>
 #include <algorithm>
+#include <cmath>
 #include <utility>
 
 namespace ml {
@@ -14,8 +15,113 @@ PictureView::PictureView(QWidget* parent) : QWidget(parent) {
 }
 
 void PictureView::setPicture(const QImage& image) {
+  const bool same = image.size() == image_.size();
   image_ = image;
+  detail_ = {};
+  if (!same) pan_ = {};
+  askForDetail();
   update();
+}
+
+void PictureView::setDragging(bool on, DragHint hint) {
+  dragging_ = on;
+  dragHint_ = hint;
+}
+
+void PictureView::setMarks(const PictureMarks& marks) {
+  marks_ = marks;
+  update();
+}
+
+void PictureView::setBeside(const QImage& other, bool divider) {
+  beside_ = other;
+  dividing_ = divider;
+  update();
+}
+
+void PictureView::setFullSize(const QSize& pixels) {
+  if (pixels == fullSize_) return;
+  fullSize_ = pixels;
+  askForDetail();
+}
+
+void PictureView::setDetail(const QImage& part, const QRectF& place) {
+  if (!actualSize_) return;
+  detail_ = part;
+  detailPlace_ = place;
+  update();
+}
+
+/// The visible part, when more pixels than are shown lie behind it.
+void PictureView::askForDetail() {
+  const QRectF r = pictureRect();
+  if (!actualSize_ || fullSize_.isEmpty() || image_.isNull() || r.isEmpty()) return;
+  const QRectF seen = r.intersected(QRectF(rect()));
+  if (seen.isEmpty()) return;
+  emit detailWanted(QRectF((seen.left() - r.left()) / r.width(), (seen.top() - r.top()) / r.height(), seen.width() / r.width(), seen.height() / r.height()));
+}
+
+double PictureView::dividerX() const {
+  const QRectF r = pictureRect();
+  return r.left() + divider_ * r.width();
+}
+
+void PictureView::resizeEvent(QResizeEvent*) { askForDetail(); }
+
+void PictureView::drawMarks(QPainter& p) const {
+  const QRectF r = pictureRect();
+  QTransform onto;
+  onto.translate(r.left(), r.top());
+  onto.scale(r.width(), r.height());
+  p.setBrush(Qt::NoBrush);
+  const auto twice = [&](auto&& draw) {
+    p.setPen(QPen(QColor(0, 0, 0, 150), 2.6));
+    draw();
+    p.setPen(QPen(QColor(255, 255, 255, 220), 1.1, Qt::DashLine));
+    draw();
+  };
+  for (const auto& outline : marks_.outlines) twice([&] { p.drawPath(onto.map(outline)); });
+  for (const QPointF& ring : marks_.rings) twice([&] { p.drawEllipse(onto.map(ring), 12, 12); });
+}
+
+void PictureView::drawBeside(QPainter& p) const {
+  if (beside_.isNull()) return;
+  const QRectF r = pictureRect();
+  if (dividing_) {
+    const double x = dividerX();
+    p.save();
+    p.setClipRect(QRectF(r.left(), r.top(), x - r.left(), r.height()));
+    p.drawImage(r, beside_);
+    p.restore();
+    p.setPen(QPen(QColor(0, 0, 0, 150), 3));
+    p.drawLine(QPointF(x, r.top()), QPointF(x, r.bottom()));
+    p.setPen(QPen(Qt::white, 1.2));
+    p.drawLine(QPointF(x, r.top()), QPointF(x, r.bottom()));
+    p.setBrush(QColor(20, 20, 20, 200));
+    p.drawEllipse(QPointF(x, r.center().y()), 7, 7);
+    return;
+  }
+  // Side by side: the other on the left half, both whole.
+  p.fillRect(rect(), theme_->surround);
+  const double margin = 12, half = width() / 2.0;
+  const auto fit = [&](double left) {
+    const QSizeF size = QSizeF(image_.size()).scaled(QSizeF(half - 1.5 * margin, height() - 2 * margin), Qt::KeepAspectRatio);
+    return QRectF(QPointF(left + (half - size.width()) / 2, (height() - size.height()) / 2), size);
+  };
+  p.drawImage(fit(0), beside_);
+  p.drawImage(fit(half), image_);
+}
+
+void PictureView::drawDragHint(QPainter& p) const {
+  if (!dragOn_ || dragHint_ == DragHint::None) return;
+  const QPointF a = widgetPlace(dragFrom_.x(), dragFrom_.y()), b = widgetPlace(dragTo_.x(), dragTo_.y());
+  p.setBrush(Qt::NoBrush);
+  for (const auto& pen : {QPen(QColor(0, 0, 0, 160), 3), QPen(Qt::white, 1.3)}) {
+    p.setPen(pen);
+    if (dragHint_ == DragHint::Line) p.drawLine(a, b);
+    else if (dragHint_ == DragHint::Box) p.drawRect(QRectF(a, b).normalized());
+    else p.drawEllipse(a, std::abs(b.x() - a.x()), std::abs(b.y() - a.y()));
+  }
 }
 
 void PictureView::setReadings(const std::vector<SpotReading>& readings) {
@@ -96,6 +202,8 @@ void PictureView::setEmptyText(const QString& title, const QString& text) {
 void PictureView::toggleActualSize() {
   actualSize_ = !actualSize_;
   pan_ = {};
+  detail_ = {};
+  askForDetail();
   update();
 }
 
@@ -104,7 +212,7 @@ QRectF PictureView::pictureRect() const {
   const QSizeF size(image_.size());
   if (actualSize_) {
     const double ratio = devicePixelRatioF();
-    const QSizeF shown = size / ratio;
+    const QSizeF shown = (fullSize_.isEmpty() ? size : QSizeF(fullSize_)) / ratio;
     return {QPointF(width() / 2.0, height() / 2.0) - QPointF(shown.width() / 2, shown.height() / 2) + pan_, shown};
   }
   const double margin = 18, scale = std::min((width() - 2 * margin) / size.width(), (height() - 2 * margin) / size.height());
@@ -131,8 +239,18 @@ void PictureView::paintEvent(QPaintEvent*) {
     p.drawText(area.adjusted(0, height() / 2 + 6, 0, 0), Qt::AlignHCenter | Qt::AlignTop | Qt::TextWordWrap, emptyText_);
     return;
   }
-  p.setRenderHint(QPainter::SmoothPixmapTransform, !actualSize_);
+  p.setRenderHint(QPainter::SmoothPixmapTransform, !actualSize_ || !fullSize_.isEmpty());
   p.drawImage(pictureRect(), image_);
+  if (!detail_.isNull()) {
+    const QPointF from = widgetPlace(detailPlace_.left(), detailPlace_.top());
+    const QSizeF size = QSizeF(detail_.size()) / devicePixelRatioF();
+    p.setRenderHint(QPainter::SmoothPixmapTransform, false);
+    p.drawImage(QRectF(QPointF(std::round(from.x()), std::round(from.y())), size), detail_);
+  }
+  drawBeside(p);
+  if (!beside_.isNull() && !dividing_) return;
+  drawMarks(p);
+  drawDragHint(p);
   drawPlaces(p);
   for (const auto& r : readings_)
     if (r.x) drawSpot(p, widgetPlace(*r.x, *r.y), tr(r.atLeast ? "over EV %1" : "EV %1").arg(r.ev100.value, 0, 'f', 1), false);
@@ -188,6 +306,14 @@ void PictureView::mousePressEvent(QMouseEvent* event) {
   pressedAt_ = event->position();
   panAtPress_ = pan_;
   dragged_ = false;
+  onDivider_ = !beside_.isNull() && dividing_ && std::abs(event->position().x() - dividerX()) < 10;
+  if (onDivider_) return;
+  if (dragging_ && event->button() == Qt::LeftButton && pictureRect().contains(event->position()) && !(event->modifiers() & Qt::ControlModifier)) {
+    dragOn_ = true;
+    dragFrom_ = dragTo_ = picturePlace(event->position());
+    emit dragBegan(dragFrom_);
+    return;
+  }
   if (brush_ > 0 && event->button() == Qt::LeftButton && pictureRect().contains(event->position())) {
     stroke_ = QPolygonF({picturePlace(event->position())});
     update();
@@ -195,6 +321,15 @@ void PictureView::mousePressEvent(QMouseEvent* event) {
 }
 
 void PictureView::mouseMoveEvent(QMouseEvent* event) {
+  if (onDivider_) {
+    divider_ = std::clamp(picturePlace(event->position()).x(), 0.0, 1.0);
+    return update();
+  }
+  if (dragOn_) {
+    dragTo_ = picturePlace(event->position());
+    emit dragged(dragTo_);
+    return update();
+  }
   if (brush_ > 0) {
     hover_ = event->position();
     if (!stroke_.isEmpty()) stroke_ << picturePlace(event->position());
@@ -203,11 +338,17 @@ void PictureView::mouseMoveEvent(QMouseEvent* event) {
   if (!actualSize_ || !(event->buttons() & Qt::LeftButton)) return;
   pan_ = panAtPress_ + event->position() - pressedAt_;
   dragged_ = dragged_ || (event->position() - pressedAt_).manhattanLength() > 4;
+  askForDetail();
   update();
 }
 
 void PictureView::mouseReleaseEvent(QMouseEvent* event) {
   const QRectF r = pictureRect();
+  if (std::exchange(onDivider_, false)) return;
+  if (std::exchange(dragOn_, false)) {
+    update();
+    return emit dragEnded(picturePlace(event->position()));
+  }
   if (!stroke_.isEmpty()) {
     const QPolygonF done = std::exchange(stroke_, {});
     update();

@@ -2,9 +2,11 @@
 #include "app/theme.h"
 #include "judge/scene_reading.h"
 #include "model/moved_places.h"
+#include "model/picture_marks.h"
 #include "session/job.h"
 
 #include <QImage>
+#include <QPainterPath>
 #include <QPolygonF>
 #include <QWidget>
 
@@ -23,6 +25,15 @@ public:
   void setMoved(const QRectF& place, const QString& what);
   /// Outlines of what comes from one frame; a click on the picture is told as placeClicked.
   void setPlaces(const std::vector<MovedPlace>& places, bool clickable);
+  /// Drags on the picture are told as dragBegan, dragged and dragEnded; `hint` is the shape drawn while dragging.
+  enum class DragHint { None, Line, Box, Oval };
+  void setDragging(bool on, DragHint hint);
+  void setMarks(const PictureMarks& marks);
+  /// Another version of the picture beside it, or behind a divider that is dragged; null: none.
+  void setBeside(const QImage& other, bool divider);
+  /// The picture's full size, for 100 %; a part of it at that size is asked for by detailWanted and given back by setDetail.
+  void setFullSize(const QSize& pixels);
+  void setDetail(const QImage& part, const QRectF& place);
   /// A brush of this radius (share of the width) paints instead of clicking; 0: none.
   void setBrush(double radius);
   void setTheme(const Theme& theme);
@@ -40,16 +51,26 @@ signals:
   void spotClicked(double x, double y);
   void placeClicked(double x, double y);
   void strokePainted(const QPolygonF& stroke); ///< 0..1 of the picture.
+  void dragBegan(QPointF at);
+  void dragged(QPointF at);
+  void dragEnded(QPointF at);
+  void detailWanted(const QRectF& visible);
 
 protected:
   void paintEvent(QPaintEvent*) override;
   void mousePressEvent(QMouseEvent*) override;
   void mouseMoveEvent(QMouseEvent*) override;
   void mouseReleaseEvent(QMouseEvent*) override;
+  void resizeEvent(QResizeEvent*) override;
 
 private:
   [[nodiscard]] QRectF pictureRect() const;
   void drawPlaces(QPainter& p) const;
+  void drawMarks(QPainter& p) const;
+  void drawBeside(QPainter& p) const;
+  void drawDragHint(QPainter& p) const;
+  void askForDetail();
+  [[nodiscard]] double dividerX() const;
   [[nodiscard]] QPointF picturePlace(QPointF at) const;
   void drawSpot(QPainter& p, QPointF at, const QString& text, bool proposed) const;
 
@@ -64,6 +85,14 @@ private:
   double brush_ = 0;
   QPolygonF stroke_;
   QPointF hover_{-1, -1};
+  bool dragging_ = false, dragOn_ = false, dividing_ = false, onDivider_ = false;
+  DragHint dragHint_ = DragHint::None;
+  QPointF dragFrom_, dragTo_;
+  PictureMarks marks_;
+  QImage beside_, detail_;
+  QRectF detailPlace_;
+  QSize fullSize_;
+  double divider_ = 0.5;
   bool reading_ = false, actualSize_ = false, dragged_ = false;
   QPointF pan_, pressedAt_, panAtPress_;
   QString emptyTitle_, emptyText_;

@@ -36,6 +36,10 @@ QString Theme::styleSheet() const {
     QPushButton:disabled, QToolButton:disabled, QComboBox:disabled, QLineEdit:disabled { color: %line; border-color: %line; }
     QPushButton[role="next"] { background: %accent; color: %onAccent; border-color: %accent; font-weight: bold; padding: 9px 20px; }
     QPushButton[role="next"]:disabled { background: %raised; color: %quiet; border-color: %line; }
+    QPushButton[role="small"] { padding: 4px 9px; min-height: 18px; }
+    QPushButton[role="small"]:checked { border-color: %accent; color: %text; }
+    QToolButton[role="side"] { background: transparent; border: none; border-bottom: 2px solid transparent; border-radius: 0; padding: 2px 9px 3px 9px; color: %quiet; }
+    QToolButton[role="side"]:checked { color: %text; border-bottom: 2px solid %info; }
     QPushButton[role="plain"], QToolButton[role="plain"] { background: transparent; border-color: transparent; padding: 6px 8px; }
     QPushButton[role="plain"]:hover, QToolButton[role="plain"]:hover { border-color: %line; }
     QTableWidget QToolButton[role="plain"] { padding: 0; min-height: 0; border: none; }

@@ -10,6 +10,7 @@ namespace ml {
 namespace {
 
 constexpr double kDegrees = 180 / std::numbers::pi;
+constexpr double kOuter = 0.67; ///< In half long edges: where the eye compares an upright line with the picture's border.
 constexpr float kEdge = 0.25f; ///< Stops across two cells.
 
 /// An edge pixel as a line a x + b y + c = 0 in half long edges from the middle, (a, b) of length 1.
@@ -38,9 +39,6 @@ std::vector<Edgel> edgels(const Image<float>& log, bool upright) {
     }
   return out;
 }
-
-/// Lean of an edge against upright at its place, degrees; positive leans to the right.
-double leanOf(const Edgel& e) { return std::atan2(-e.b, e.a) * kDegrees; }
 
 double wrapped(double degrees) { return degrees > 90 ? degrees - 180 : degrees < -90 ? degrees + 180 : degrees; }
 
@@ -71,16 +69,11 @@ Verticals findVerticals(const Image<float>& logLight, double focal) {
   const double ux = v.x() / focal, uy = v.y() / focal, uz = v.z();
   out.roll = -std::atan2(ux, uy) * kDegrees;
   out.pitch = std::atan2(uz, std::hypot(ux, uy)) * kDegrees;
-  double lean = 0, weights = 0;
   for (const Edgel& e : edges) {
     const double dx = v.x() - e.x * v.z(), dy = v.y() - e.y * v.z();
-    if (std::abs(e.a * dx + e.b * dy) / std::hypot(dx, dy) > 0.03) continue;
-    ++out.edges;
-    if (std::abs(e.x) < 0.33) continue;
-    lean += e.weight * std::abs(wrapped(leanOf(e)));
-    weights += e.weight;
+    out.edges += std::abs(e.a * dx + e.b * dy) / std::hypot(dx, dy) <= 0.03;
   }
-  out.lean = weights > 0 ? lean / weights : 0;
+  for (const double x : {-kOuter, kOuter}) out.lean += std::abs(std::atan2(v.x() - x * v.z(), v.y())) * kDegrees / 2;
   return out;
 }
 

@@ -7,7 +7,7 @@ namespace ml {
 struct Verticals {
   double roll = 0, pitch = 0;
   int edges = 0;       ///< Edge pixels that agree.
-  double lean = 0;     ///< Mean lean of verticals in the outer thirds of the picture, degrees; what the eye sees.
+  double lean = 0;     ///< Of upright lines at two thirds of the way to the sides, degrees; what the eye sees.
   [[nodiscard]] bool found() const { return edges >= 200; }
 };
 

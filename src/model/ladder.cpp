@@ -140,6 +140,8 @@ LadderData ladderOf(const View& view, const LadderContent& content) {
     d.glowStart = content.ev100OfUnit + content.analysis->histogram.start;
     d.glowStep = LightHistogram::kStep;
     if (finishing)
+      for (const Tie& pull : view.recipe.tone.pulls) d.pulled.push_back(pull.scene + content.ev100OfUnit);
+    if (finishing)
       for (const Tie& tie : placedTies(*content.analysis, view.recipe.tone)) d.ties.push_back({tie.scene + content.ev100OfUnit, tie.paper + view.recipe.tone.exposure});
   } else if (content.scene) {
     d.glow = content.scene->share;

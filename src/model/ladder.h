@@ -51,6 +51,7 @@ struct LadderData {
   std::vector<float> glow;        ///< Share of the scene per glowStep stops from glowStart up; empty: not known yet.
   double glowStart = 0, glowStep = 0.25;
   std::vector<Tie> ties;          ///< Scene EV100 to paper stops; empty before Finish.
+  std::vector<double> pulled;     ///< EV100 of those that the user dragged.
 };
 
 struct LadderContent {

@@ -16,7 +16,7 @@ namespace {
 constexpr int kWatchMilliseconds = 400;
 }
 
-Workbench::Workbench(const fs::path& jobs, QObject* parent) : QObject(parent), shelf_(std::make_unique<ProfileShelf>(profilesFolder(jobs))) {
+Workbench::Workbench(const fs::path& jobs, QObject* parent) : QObject(parent), shelf_(std::make_unique<ProfileShelf>(profilesFolder(jobs))), lookShelf_(std::make_unique<LookShelf>(looksFolder(jobs))) {
   watchTimer_.setInterval(kWatchMilliseconds);
   connect(&watchTimer_, &QTimer::timeout, this, &Workbench::lookIntoWatched);
   connect(&work_, &Background::runningChanged, this, &Workbench::busyChanged);
@@ -175,7 +175,7 @@ void Workbench::enterView(int index) {
       if (auto image = readRadiance(v.radianceFile())) {
         const Roi size = fitted(image->width(), image->height(), kPreviewEdge);
         radiance = std::make_shared<RadianceState>();
-        radiance->analysis = analyseTone(image->view());
+        radiance->analysis = analyseTone(image->view(), v.combined->ev100OfUnit);
         radiance->preview = shrinkTo(image->view(), size.width, size.height);
         radiance->ev100OfUnit = v.combined->ev100OfUnit;
       } else {
@@ -220,7 +220,7 @@ LadderData Workbench::ladder() const {
   content.judged = shootState_.judged;
   if (scene_) content.scene = &*scene_;
   if (radiance_) {
-    content.analysis = &radiance_->analysis;
+    content.analysis = finishAnalysis();
     content.ev100OfUnit = radiance_->ev100OfUnit;
   }
   if (view().combined) content.combined = &view().combined->report;
@@ -280,27 +280,6 @@ void Workbench::refreshFrame(int index) {
       shownFrame_ = index;
       frame_ = frame;
       frameImage_ = image;
-      emit pictureChanged();
-      emit changed();
-    };
-  });
-}
-
-void Workbench::refreshFinish() {
-  preview_.start([this, radiance = radiance_, recipe = view().recipe, compareWith = beforeImage_.isNull()](const Progress& progress)
-                     -> std::function<void()> {
-    auto finished = finishPicture(radiance->preview.view(), radiance->analysis, recipe, progress);
-    if (!finished) return {};
-    QImage image = toQImage(finished->picture.view()), before;
-    if (compareWith) {
-      Recipe single; // one exposure for everything: what a single frame would give
-      single.tone.balance = 0;
-      if (auto plain = finishPicture(radiance->preview.view(), radiance->analysis, single, progress)) before = toQImage(plain->picture.view());
-    }
-    return [this, radiance, image, before, report = finished->report] {
-      finishImage_ = image;
-      if (!before.isNull()) beforeImage_ = before;
-      radiance->finish = report;
       emit pictureChanged();
       emit changed();
     };

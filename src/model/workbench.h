@@ -1,6 +1,6 @@
 #pragma once
 #include "camera/simulated_camera.h"
-#include "finish/finish.h"
+#include "model/finish_state.h"
 #include "ingest/measure_sensor.h"
 #include "ingest/watched_folder.h"
 #include "judge/scene_reading.h"
@@ -9,10 +9,13 @@
 #include "model/ladder.h"
 #include "model/locked_camera.h"
 #include "model/moved_places.h"
+#include "model/picture_marks.h"
+#include "pipeline/deliver_view.h"
 #include "plan/camera_settings.h"
 #include "plan/comparison.h"
 #include "plan/shot_list.h"
 #include "session/job.h"
+#include "session/look_shelf.h"
 #include "session/profiles.h"
 #include "session/shooting.h"
 
@@ -56,8 +59,22 @@ struct ShootState {
 
 /// Files to write at the Deliver station.
 struct DeliverChoices {
-  bool jpeg = true, webJpeg = false, tiff = false, exr = true;
+  std::vector<std::string> targets{"jpeg", "archive"}; ///< Ids.
+  bool allViews = false;         ///< Of the visit; what is there and current is not written again.
+  std::string pattern = kNamePattern;
+  MetadataWishes wishes;
 };
+
+/// A view on a printed sheet.
+struct SheetPicture {
+  QString name;
+  QImage before, after;
+};
+inline constexpr int kSheetEdge = 1400;
+
+/// What a drag on the picture does at Finish.
+enum class FinishTool { Light, White, Colour, Oval, Ramp, Brush, Heal, Crop, Level };
+enum class Comparing { Off, Divider, Beside };
 
 /// The job that is open, the view in hand and everything that can be done with it. No widgets: the window shows what this
 /// says and calls what it offers. Each change is on disk before it is signalled.
@@ -178,16 +195,54 @@ public:
 
   // Finish
   void setRecipe(const Recipe& recipe, int dragId = 0);
+  [[nodiscard]] FinishTool finishTool() const { return finishTool_; }
+  void setFinishTool(FinishTool tool);
+  /// A press, drag and release on the finished picture, 0..1. One drag is one step of undo.
+  void toolPress(QPointF at);
+  void toolDrag(QPointF at);
+  void toolRelease(QPointF at);
+  /// Light at this EV100 goes to this tone of the paper.
+  void pullTie(double ev100, double paper, int dragId);
+  [[nodiscard]] int selectedArea() const; ///< -1: there is none.
+  void selectArea(int index);
+  /// Outlines of areas, while they are worked on.
+  void showAreas(bool shown);
+  void addWindows();
+  void removeArea();
+  void findUprights();
+  void findHorizon();
+  /// Null until the picture has been judged.
+  [[nodiscard]] const Judgement* judgement() const;
+  /// The first thing that is too much; null: nothing.
+  [[nodiscard]] const Finding* worstFinding() const;
+  void remedy();
+  /// Ours, then the user's own.
+  [[nodiscard]] std::vector<Look> allLooks() const;
+  void chooseLook(const std::string& id, double strength, int dragId = 0);
+  void saveLook(const QString& name);
+  void copyToOtherViews();
+  /// The chosen area, and the places that the judgement minds.
+  [[nodiscard]] PictureMarks finishMarks() const;
+  [[nodiscard]] Comparing comparing() const { return besides_; }
+  void setComparison(Comparing how);
+  /// What the picture is compared with; null: nothing.
+  [[nodiscard]] QImage besidePicture() const;
+  /// Pixels of the finished picture at full size; empty when there is none.
+  [[nodiscard]] QSize fullSize() const;
+  /// Draws a part (0..1) of the picture at full size; answered by detailDrawn.
+  void showDetail(QRectF visible);
   /// The middle frame instead of the finished picture, while held.
   void compare(bool before);
 
   // Deliver
   void deliver(const DeliverChoices& choices);
+  /// One exposure and the finish of every combined view, small; answered by sheetDrawn.
+  void makeSheet();
 
   [[nodiscard]] QUndoStack& undoStack() { return undo_; }
   [[nodiscard]] bool busy() const { return work_.running(); }
   /// Neither long work nor a preview is under way.
-  [[nodiscard]] bool settled() const { return !work_.running() && !preview_.running(); }
+  [[nodiscard]] bool settled() const { return !work_.running() && !preview_.running() && !judging_.running() && !detail_.running(); }
   void stopWork() { work_.stop(); }
 
 signals:
@@ -198,6 +253,8 @@ signals:
   void failed(const QString& sentence);
   void told(const QString& sentence);  ///< Something worth knowing that is no failure.
   void frameArrived(int index);
+  void sheetDrawn(const std::vector<ml::SheetPicture>& pictures);
+  void detailDrawn(const QImage& part, const QRectF& place); ///< `place`: 0..1 of the finished picture.
   /// Files fell into more than one plain set: to be looked at, then given to takeSorted.
   void sorted(const ml::Grouping& grouping, const QString& name, const QString& jobs);
 
@@ -208,6 +265,12 @@ private:
     ToneAnalysis analysis;
     double ev100OfUnit = 0;
     FinishReport finish;
+    std::shared_ptr<FinishState> state;
+    std::optional<Judgement> judgement;
+    // For 100 %; loaded when first asked for.
+    std::mutex fullUse;
+    Image<float> full, fullPrepared;
+    Recipe fullBy;
   };
   struct CombinedState {
     std::optional<CombineRecord> record;
@@ -241,6 +304,9 @@ private:
   void refreshFinder();
   void refreshFrame(int index);
   void refreshFinish();
+  void refreshJudgement();
+  void toolTo(QPointF at);
+  [[nodiscard]] const ToneAnalysis* finishAnalysis() const;
   void refreshPicture();
   [[nodiscard]] QString lightVerdict() const;
   [[nodiscard]] QString shootVerdict() const;
@@ -274,8 +340,17 @@ private:
   QImage finderImage_, frameImage_, finishImage_, beforeImage_;
   int paintFrom_ = -1;
   double brushRadius_ = 0.03;
+  static constexpr int kToolDrags = 1000000; ///< Drag numbers of tools begin here, those of sliders below.
+  FinishTool finishTool_ = FinishTool::Light;
+  int selectedArea_ = 0, toolDrag_ = 0;
+  QPointF toolFrom_;
+  Recipe toolRecipe_;
+  std::optional<Recipe> toolPending_;
+  bool toolMoved_ = false, areasShown_ = false;
+  Comparing besides_ = Comparing::Off;
+  std::unique_ptr<LookShelf> lookShelf_;
   QUndoStack undo_;
-  Background work_, preview_;
+  Background work_, preview_, judging_, detail_;
 };
 
 } // namespace ml

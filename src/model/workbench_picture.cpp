@@ -52,7 +52,7 @@ void Workbench::combine(const CombineOptions& options) {
     if (auto kept = deliverRadiance(combined->radiance.view(), historyFile(v, state.stamp), radiance); !kept)
       return [this, e = kept.error()] { emit failed(QString::fromStdString(e.message)); };
     state.radiance = std::make_shared<RadianceState>();
-    state.radiance->analysis = analyseTone(combined->radiance.view());
+    state.radiance->analysis = analyseTone(combined->radiance.view(), combined->ev100OfUnit);
     const Roi size = fitted(combined->radiance.width(), combined->radiance.height(), kPreviewEdge);
     state.radiance->preview = shrinkTo(combined->radiance.view(), size.width, size.height);
     state.radiance->ev100OfUnit = combined->ev100OfUnit;
@@ -125,62 +125,10 @@ void Workbench::setRecipe(const Recipe& recipe, int dragId) {
 
 void Workbench::applyRecipe(const Recipe& recipe) {
   mutableView().recipe = recipe;
+  if (radiance_) radiance_->judgement.reset();
   check(view().saveFinish());
   if (radiance_) refreshFinish();
   emit changed();
-}
-
-// ---- Deliver
-
-void Workbench::deliver(const DeliverChoices& choices) {
-  if (!hasView() || busy() || !view().combined) return;
-  work_.start([this, choices, v = view()](const Progress& progress) -> std::function<void()> {
-    const auto failure = [this](const Error& error) -> std::function<void()> {
-      if (error.code == ErrorCode::Stopped) return [this] { emit changed(); };
-      return [this, error] { emit failed(QString::fromStdString(error.message)); };
-    };
-    progress.at("Read the radiance", 0);
-    auto radiance = readRadiance(v.radianceFile());
-    if (!radiance) return failure(radiance.error());
-    auto finished = finishPicture(radiance->view(), analyseTone(radiance->view()), v.recipe, progress);
-    if (!finished) return failure(finished.error());
-    const std::string base = v.folder.filename().string().substr(3);
-    std::vector<DeliveredFile> made;
-    const auto target = [&](const std::string& ending) {
-      fs::path file = v.deliveredFolder() / (base + ending);
-      const auto dot = ending.rfind('.');
-      std::error_code error;
-      for (int n = 2; fs::exists(file, error); ++n) file = v.deliveredFolder() / fmt::format("{}{}-{}{}", base, ending.substr(0, dot), n, ending.substr(dot));
-      return file;
-    };
-    DeliverOptions options;
-    if (!v.combined->metadataFrom.empty()) options.metadataFrom = v.combined->metadataFrom.front();
-    RadianceOptions radianceOptions;
-    radianceOptions.ev100OfUnit = v.combined->ev100OfUnit;
-    Result<void> done;
-    const auto write = [&](const std::string& ending, auto&& encode) {
-      if (!done || progress.stopRequested()) return;
-      const fs::path file = target(ending);
-      progress.at("Write " + file.filename().string(), 0.9);
-      done = encode(file);
-      if (done) made.push_back({file.filename().string(), toJson(v.recipe), v.radianceStamp});
-    };
-    if (choices.jpeg) write(".jpg", [&](const fs::path& f) { return deliverPicture(finished->picture.view(), f, options); });
-    if (choices.webJpeg) {
-      DeliverOptions web = options;
-      web.longEdge = 2048;
-      write("-web.jpg", [&](const fs::path& f) { return deliverPicture(finished->picture.view(), f, web); });
-    }
-    if (choices.tiff) write(".tif", [&](const fs::path& f) { return deliverPicture(finished->picture.view(), f, options); });
-    if (choices.exr) write(".exr", [&](const fs::path& f) { return deliverRadiance(radiance->view(), f, radianceOptions); });
-    return [this, made, done] {
-      View& now = mutableView();
-      now.delivered.insert(now.delivered.end(), made.begin(), made.end());
-      check(now.saveFinish());
-      check(done);
-      emit changed();
-    };
-  });
 }
 
 } // namespace ml

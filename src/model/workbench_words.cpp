@@ -77,12 +77,15 @@ QString Workbench::verdictText() const {
   }
   if (!v.combined || !radiance_) return tr("Nothing is combined yet.");
   if (station_ == Station::Finish) {
-    const auto ties = placedTies(radiance_->analysis, v.recipe.tone);
-    return tr("%1 stops of light are placed on %2 stops of paper; %3 % of the picture is at white, %4 % at black.")
-        .arg(ties.back().scene - ties.front().scene, 0, 'f', 1)
-        .arg(std::min(0.0, ties.back().paper) - ties.front().paper, 0, 'f', 1)
+    if (const Finding* found = worstFinding()) return text(sentence(*found)) + tr(". %1: press M.").arg(text(remedyWords(found->kind)));
+    const ToneAnalysis& analysis = *finishAnalysis();
+    const ToneCurve curve(placedTies(analysis, v.recipe.tone));
+    return tr("%1 stops of light are placed on %2 stops of paper; %3 % of the picture is at white, %4 % at black%5.")
+        .arg(analysis.brightest - analysis.darkest, 0, 'f', 1)
+        .arg(std::min(0.0, curve(analysis.brightest)) - curve(analysis.darkest), 0, 'f', 1)
         .arg(100 * radiance_->finish.whiteShare, 0, 'f', 1)
-        .arg(100 * radiance_->finish.blackShare, 0, 'f', 1);
+        .arg(100 * radiance_->finish.blackShare, 0, 'f', 1)
+        .arg(judgement() ? tr(", and nothing looks overdone") : QString());
   }
   if (v.delivered.empty()) return tr("Choose what to write; nothing that is there already is overwritten.");
   if (states().deliver == StationState::OutOfDate) return tr("The picture has changed since it was delivered; deliver again.");
@@ -143,6 +146,9 @@ QString Workbench::reasoning() const {
     } else {
       lines << tr("It is the fewest frames, then the least time, over every count, step and third-stop centre of \"%1\".").arg(text(v.plan->camera.name));
     }
+  } else if (station_ == Station::Finish && judgement()) {
+    for (const Finding& f : judgement()->findings) lines << text(sentence(f)) + (f.tooMuch ? tr(" - %1").arg(text(remedyWords(f.kind))) : QString());
+    lines << tr("The light was taken for %1.").arg(text(nameOf(finishAnalysis()->kind)));
   } else if (station_ == Station::Deliver) {
     lines << text(v.deliveredFolder().string());
   } else if (v.combined && v.combined->report.contains("frames")) {

@@ -143,7 +143,7 @@ Result<void> loadFinish(View& view) {
   if (!recipe) return passOn(recipe.error());
   view.recipe = *recipe;
   for (const auto& entry : document->value("delivered", json::array()))
-    view.delivered.push_back({entry.value("file", ""), entry.value("recipe", ""), entry.value("radiance", "")});
+    view.delivered.push_back({entry.value("file", ""), entry.value("recipe", ""), entry.value("radiance", ""), entry.value("target", "")});
   return {};
 }
 
@@ -245,7 +245,7 @@ Result<void> View::saveCombined() const {
 
 Result<void> View::saveFinish() const {
   json list = json::array();
-  for (const auto& d : delivered) list.push_back({{"file", d.file}, {"recipe", d.recipe}, {"radiance", d.radiance}});
+  for (const auto& d : delivered) list.push_back({{"file", d.file}, {"recipe", d.recipe}, {"radiance", d.radiance}, {"target", d.target}});
   return writeJson(folder / "finish.json", {{"recipe", json::parse(toJson(recipe))}, {"delivered", list}}, finishExtra);
 }
 

@@ -39,6 +39,7 @@ struct DeliveredFile {
   std::string file;
   std::string recipe;                    ///< JSON text of the recipe.
   std::string radiance;                  ///< Stamp of the radiance it was made from.
+  std::string target;                    ///< Id; empty in jobs of earlier versions.
 };
 
 /// Frames shot for one purpose: a bracket, its repeat, one position of a panorama, one plane of focus.

@@ -33,5 +33,6 @@ fs::path jobsFolder() {
 }
 
 fs::path profilesFolder(const fs::path& jobs) { return jobs.parent_path() / "cameras"; }
+fs::path looksFolder(const fs::path& jobs) { return jobs.parent_path() / "looks"; }
 
 } // namespace ml

@@ -16,4 +16,7 @@ namespace ml {
 /// Where the user's own camera profiles are kept: "cameras" beside the jobs folder.
 [[nodiscard]] std::filesystem::path profilesFolder(const std::filesystem::path& jobs);
 
+/// And their own looks: "looks" beside it.
+[[nodiscard]] std::filesystem::path looksFolder(const std::filesystem::path& jobs);
+
 } // namespace ml

@@ -1,0 +1,123 @@
+#include "app/bench.h"
+#include "app/theme.h"
+
+#include <QCheckBox>
+#include <QDesktopServices>
+#include <QGridLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QSettings>
+#include <QUrl>
+#include <QVBoxLayout>
+
+namespace ml {
+namespace {
+
+class DeliverBench final : public Bench {
+public:
+  explicit DeliverBench(Workbench& workbench) : Bench(workbench, tr("Deliver")) {
+    auto* first = group(tr("Write"));
+    auto* grid = new QGridLayout;
+    grid->setHorizontalSpacing(18);
+    grid->setVerticalSpacing(4);
+    static const std::pair<const char*, const char*> kNames[] = {{"jpeg", "jpeg"}, {"webJpeg", "web"}, {"tiff", "print"}, {"exr", "archive"}, {"hdrAvif", "hdr-avif"}, {"hdrJxl", "hdr-jxl"}};
+    for (int i = 0; i < 6; ++i) {
+      auto* box = new QCheckBox(QString::fromStdString(findTarget(kNames[i].second)->name));
+      box->setObjectName(kNames[i].first);
+      box->setChecked(i == 0 || i == 3);
+      grid->addWidget(box, i % 3, i / 3);
+      boxes_.emplace_back(kNames[i].second, box);
+      connect(box, &QCheckBox::toggled, this, &DeliverBench::updateNext);
+    }
+    first->addLayout(grid);
+    all_ = new QCheckBox(tr("all views of the visit, only what is missing"));
+    all_->setObjectName("allViews");
+    first->addWidget(all_);
+    first->addStretch();
+    auto* second = group(tr("Names and rights"));
+    pattern_ = line(second, "namePattern", kNamePattern, tr("{job} {view} {number} {date} {target} {width} {height}"));
+    creator_ = line(second, "creator", "", tr("creator"));
+    rights_ = line(second, "rights", "", tr("rights"));
+    location_ = new QCheckBox(tr("keep the location"));
+    location_->setObjectName("keepLocation");
+    location_->setChecked(QSettings().value("keepLocation", true).toBool());
+    second->addWidget(location_);
+    second->addStretch();
+    auto* third = group(tr("Delivered so far"), 1);
+    files_ = new QLabel;
+    files_->setObjectName("deliveredFiles");
+    files_->setWordWrap(true);
+    files_->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    third->addWidget(files_);
+    auto* row = new QHBoxLayout;
+    open_ = button(row, "openFolder", tr("Open the folder"));
+    sheet_ = button(row, "makeSheet", tr("Sheet of all views"));
+    sheet_->setToolTip(tr("A PDF with every view, before and after"));
+    row->addStretch();
+    third->addLayout(row);
+    third->addStretch();
+    connect(open_, &QPushButton::clicked, &workbench_, [this] { QDesktopServices::openUrl(QUrl::fromLocalFile(QString::fromStdString(workbench_.view().deliveredFolder().string()))); });
+    connect(sheet_, &QPushButton::clicked, &workbench_, &Workbench::makeSheet);
+    connect(next(), &QPushButton::clicked, this, [this] { workbench_.deliver(choices()); });
+    connect(all_, &QCheckBox::toggled, this, &DeliverBench::updateNext);
+  }
+
+  void refresh() override {
+    QStringList names;
+    for (const auto& d : workbench_.view().delivered) names << QString::fromStdString(d.file);
+    files_->setText(names.isEmpty() ? tr("Nothing yet.") : names.join(", "));
+    open_->setVisible(!names.isEmpty());
+    const QSize full = workbench_.fullSize();
+    for (const auto& [id, box] : boxes_) box->setToolTip(full.isEmpty() ? QString() : QString::fromStdString(sizeWords(*findTarget(id), full.width(), full.height())));
+    updateNext();
+  }
+
+private:
+  QLineEdit* line(QVBoxLayout* column, const char* name, const char* otherwise, const QString& hint) {
+    auto* made = new QLineEdit(QSettings().value(name, otherwise).toString());
+    made->setObjectName(name);
+    made->setPlaceholderText(hint);
+    made->setToolTip(hint);
+    made->setMinimumWidth(150);
+    column->addWidget(made);
+    connect(made, &QLineEdit::editingFinished, this, [made] { QSettings().setValue(made->objectName(), made->text()); });
+    return made;
+  }
+
+  QPushButton* button(QHBoxLayout* row, const char* name, const QString& text) {
+    auto* made = new QPushButton(text);
+    made->setObjectName(name);
+    made->setProperty("role", "small");
+    row->addWidget(made);
+    return made;
+  }
+
+  [[nodiscard]] DeliverChoices choices() const {
+    DeliverChoices c;
+    c.targets.clear();
+    for (const auto& [id, box] : boxes_)
+      if (box->isChecked()) c.targets.push_back(id);
+    c.allViews = all_->isChecked();
+    c.pattern = pattern_->text().trimmed().isEmpty() ? kNamePattern : pattern_->text().trimmed().toStdString();
+    c.wishes.creator = creator_->text().toStdString();
+    c.wishes.rights = rights_->text().toStdString();
+    c.wishes.keepLocation = location_->isChecked();
+    QSettings().setValue("keepLocation", location_->isChecked());
+    return c;
+  }
+
+  void updateNext() { setNext(tr("Deliver"), !choices().targets.empty() && workbench_.hasView() && workbench_.view().combined.has_value() && !workbench_.busy()); }
+
+  std::vector<std::pair<std::string, QCheckBox*>> boxes_;
+  QCheckBox *all_, *location_;
+  QLineEdit *pattern_, *creator_, *rights_;
+  QLabel* files_;
+  QPushButton *open_, *sheet_;
+};
+
+} // namespace
+
+Bench* makeDeliverBench(Workbench& workbench) { return new DeliverBench(workbench); }
+
+} // namespace ml

@@ -1,0 +1,345 @@
+#include "app/bench.h"
+#include "app/slider_grid.h"
+#include "app/theme.h"
+
+#include <QButtonGroup>
+#include <QCheckBox>
+#include <QComboBox>
+#include <QInputDialog>
+#include <QLabel>
+#include <QPushButton>
+#include <QStackedWidget>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+namespace ml {
+namespace {
+
+using Reads = SliderControl::Reads;
+
+/// What one slider shows and changes.
+struct Bound {
+  SliderControl control;
+  std::function<double(const Recipe&)> get;
+  std::function<void(Recipe&, double)> set;
+};
+
+template <class Owner> Bound toneBound(SliderControl c, double Owner::*field) {
+  return {std::move(c), [field](const Recipe& r) { return r.tone.*field; }, [field](Recipe& r, double v) { r.tone.*field = v; }};
+}
+
+Bound shapeBound(SliderControl c, double Geometry::*field) {
+  return {std::move(c), [field](const Recipe& r) { return r.geometry.*field; }, [field](Recipe& r, double v) { r.geometry.*field = v; }};
+}
+
+class FinishBench final : public Bench {
+public:
+  explicit FinishBench(Workbench& workbench) : Bench(workbench, tr("Finish")) {
+    auto* column = new QVBoxLayout;
+    column->setSpacing(8);
+    auto* sides = new QHBoxLayout;
+    sides->setSpacing(2);
+    pages_ = new QStackedWidget;
+    addPage(sides, "sideLight", tr("Light"), lightPage());
+    addPage(sides, "sideColour", tr("Colour"), colourPage());
+    addPage(sides, "sideShape", tr("Shape"), shapePage());
+    addPage(sides, "sidePlaces", tr("Places"), placesPage());
+    addPage(sides, "sideMend", tr("Mend"), mendPage());
+    addPage(sides, "sideLooks", tr("Looks"), looksPage());
+    sides->addStretch();
+    remedy_ = small("remedy", {}, tr("Mends what the judgement minds (M)"));
+    before_ = small("before", tr("Hold: one exposure"), tr("Shows the view as a single exposure would, while held (B)"));
+    sides->addWidget(remedy_);
+    sides->addSpacing(6);
+    sides->addWidget(before_);
+    connect(remedy_, &QPushButton::clicked, &workbench_, &Workbench::remedy);
+    connect(before_, &QPushButton::pressed, &workbench_, [this] { workbench_.compare(true); });
+    connect(before_, &QPushButton::released, &workbench_, [this] { workbench_.compare(false); });
+    column->addLayout(sides);
+    column->addWidget(pages_, 1);
+    row_->addLayout(column, 1);
+    connect(next(), &QPushButton::clicked, &workbench_, [this] { workbench_.goTo(Station::Deliver); });
+  }
+
+  void refresh() override {
+    const Recipe& recipe = workbench_.view().recipe;
+    const bool ready = workbench_.view().combined.has_value();
+    const QSignalBlocker quiet(look_);
+    const auto all = workbench_.allLooks();
+    if (look_->count() != int(all.size())) {
+      look_->clear();
+      for (const auto& l : all) look_->addItem(QString::fromStdString(l.name), QString::fromStdString(l.id));
+    }
+    look_->setCurrentIndex(std::max(0, look_->findData(QString::fromStdString(recipe.look))));
+    strength_->setValue(0, recipe.strength);
+    pages_->setEnabled(ready);
+    before_->setEnabled(ready);
+    for (const auto& [grid, bounds] : grids_)
+      for (std::size_t i = 0; i < bounds.size(); ++i) grid->setValue(int(i), bounds[i].get(recipe));
+    refreshPlaces(recipe);
+    for (const auto& [tool, button] : tools_) button->setChecked(workbench_.finishTool() == tool);
+    const QSignalBlocker quietCompare(compare_);
+    compare_->setCurrentIndex(int(workbench_.comparing()));
+    const Finding* worst = workbench_.worstFinding();
+    remedy_->setVisible(worst != nullptr);
+    if (worst) remedy_->setText(QString::fromStdString(remedyWords(worst->kind)));
+    setNext(tr("Deliver"), ready && !workbench_.busy());
+  }
+
+private:
+  QWidget* looksPage() {
+    auto* made = new QWidget;
+    auto* row = new QHBoxLayout(made);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(24);
+    const auto column = [&](const QString& title) {
+      auto* c = new QVBoxLayout;
+      c->setSpacing(4);
+      auto* label = new QLabel(title);
+      label->setProperty("role", "quiet");
+      label->setFont(uiFont(9));
+      c->addWidget(label);
+      row->addLayout(c);
+      return c;
+    };
+    auto* first = column(tr("Start from"));
+    look_ = new QComboBox;
+    look_->setObjectName("look");
+    look_->setFixedWidth(270);
+    first->addWidget(look_);
+    strength_ = new SliderGrid({{"lookStrength", tr("How much of it"), 0, 100, 0.01}}, 1);
+    strength_->setFixedWidth(270);
+    first->addWidget(strength_);
+    first->addStretch();
+    auto* second = column(tr("Use again"));
+    keep_ = small("keepLook", tr("Keep as a look..."), tr("Keep this light and colour as a look of your own"));
+    copy_ = small("copyFinish", tr("To the other views"), tr("Every other view of the visit takes this finish; each keeps its own white point, shape and placement"));
+    second->addWidget(keep_);
+    second->addWidget(copy_);
+    second->addStretch();
+    auto* third = column(tr("Compare with one exposure"));
+    compare_ = new QComboBox;
+    compare_->setObjectName("comparing");
+    compare_->addItems({tr("no"), tr("behind a divider"), tr("side by side")});
+    third->addWidget(compare_);
+    third->addStretch();
+    row->addStretch();
+    connect(look_, &QComboBox::activated, this, [this] { workbench_.chooseLook(look_->currentData().toString().toStdString(), 1); });
+    connect(strength_, &SliderGrid::moved, this, [this](int, double value, int drag) { workbench_.chooseLook(workbench_.view().recipe.look, value, drag); });
+    connect(keep_, &QPushButton::clicked, this, [this] {
+      bool yes = false;
+      const QString name = QInputDialog::getText(this, tr("A look of your own"), tr("Name"), QLineEdit::Normal, {}, &yes);
+      if (yes && !name.trimmed().isEmpty()) workbench_.saveLook(name);
+    });
+    connect(copy_, &QPushButton::clicked, &workbench_, &Workbench::copyToOtherViews);
+    connect(compare_, &QComboBox::activated, &workbench_, [this](int how) { workbench_.setComparison(Comparing(how)); });
+    return made;
+  }
+
+  static constexpr int kPlacesPage = 3;
+
+  QPushButton* small(const char* name, const QString& text, const QString& tip) {
+    auto* button = new QPushButton(text);
+    button->setObjectName(name);
+    button->setToolTip(tip);
+    button->setProperty("role", "small");
+    return button;
+  }
+
+  void addPage(QHBoxLayout* sides, const char* name, const QString& text, QWidget* page) {
+    auto* side = new QToolButton;
+    side->setObjectName(name);
+    side->setText(text);
+    side->setCheckable(true);
+    side->setAutoExclusive(true);
+    side->setProperty("role", "side");
+    const int index = pages_->addWidget(page);
+    side->setChecked(index == 0);
+    sides->addWidget(side);
+    connect(side, &QToolButton::clicked, this, [this, index] {
+      pages_->setCurrentIndex(index);
+      workbench_.showAreas(index == kPlacesPage);
+      workbench_.setFinishTool(FinishTool::Light);
+    });
+  }
+
+  SliderGrid* bind(std::vector<Bound> bounds, int across = 3) {
+    std::vector<SliderControl> controls;
+    for (const auto& b : bounds) controls.push_back(b.control);
+    auto* grid = new SliderGrid(controls, across);
+    connect(grid, &SliderGrid::moved, this, [this, bounds](int index, double value, int drag) {
+      Recipe recipe = workbench_.view().recipe;
+      bounds[std::size_t(index)].set(recipe, value);
+      workbench_.setRecipe(recipe, drag);
+    });
+    grids_.emplace_back(grid, std::move(bounds));
+    return grid;
+  }
+
+  QPushButton* toolButton(const char* name, FinishTool tool, const QString& text, const QString& tip) {
+    auto* button = small(name, text, tip);
+    button->setCheckable(true);
+    tools_.emplace_back(tool, button);
+    connect(button, &QPushButton::clicked, this, [this, tool](bool on) { workbench_.setFinishTool(on ? tool : FinishTool::Light); });
+    return button;
+  }
+
+  /// Sliders, and buttons in a column beside them.
+  QWidget* page(QWidget* grid, const std::vector<QWidget*>& beside) {
+    auto* made = new QWidget;
+    auto* row = new QHBoxLayout(made);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(16);
+    row->addWidget(grid, 1, Qt::AlignTop);
+    if (!beside.empty()) {
+      auto* column = new QVBoxLayout;
+      column->setSpacing(4);
+      for (QWidget* w : beside) column->addWidget(w);
+      column->addStretch();
+      row->addLayout(column);
+    }
+    return made;
+  }
+
+  QWidget* lightPage() {
+    auto* grid = bind({toneBound({"exposure", tr("Brightness on paper"), -90, 90, 1.0 / 30, Reads::Stops}, &ToneSettings::exposure),
+                       toneBound({"balance", tr("Window with room"), 0, 150, 0.01, Reads::Percent, tr("0: one exposure for all; 100: bright and dark brought together")}, &ToneSettings::balance),
+                       toneBound({"detail", tr("Fine contrast"), 0, 200, 0.01, Reads::Percent, tr("Texture: cloth, grain, leaves")}, &ToneSettings::detail),
+                       toneBound({"form", tr("Larger contrast"), 0, 200, 0.01, Reads::Percent, tr("Things larger than texture: folds, chairs, clouds")}, &ToneSettings::form),
+                       toneBound({"veil", tr("Haze taken away"), 0, 100, 0.01}, &ToneSettings::veil),
+                       toneBound({"quiet", tr("Quiet shadows"), 0, 200, 0.01, Reads::Percent, tr("Holds texture back where it is noise")}, &ToneSettings::quiet)});
+    auto* clear = small("clearPulls", tr("Let go"), tr("Takes back what was dragged on the Ladder and in the picture"));
+    connect(clear, &QPushButton::clicked, this, [this] {
+      Recipe recipe = workbench_.view().recipe;
+      recipe.tone.pulls.clear();
+      workbench_.setRecipe(recipe);
+    });
+    return page(grid, {clear});
+  }
+
+  QWidget* colourPage() {
+    auto* grid = bind({toneBound({"warmth", tr("Warmth"), -240, 240, 1.0 / 60, Reads::Stops}, &ToneSettings::warmth),
+                       toneBound({"tint", tr("Green to magenta"), -120, 120, 1.0 / 60, Reads::Stops}, &ToneSettings::tint),
+                       toneBound({"colour", tr("Depth of colour"), 0, 160, 0.01}, &ToneSettings::saturation),
+                       toneBound({"vivid", tr("Depth of pale colours"), -100, 150, 0.01, Reads::Percent, tr("Vivid colours are left alone")}, &ToneSettings::vivid)}, 2);
+    auto* clear = small("clearHues", tr("Let colours go"), tr("Takes back all single colours that were dragged"));
+    connect(clear, &QPushButton::clicked, this, [this] {
+      Recipe recipe = workbench_.view().recipe;
+      recipe.hues.clear();
+      workbench_.setRecipe(recipe);
+    });
+    return page(grid, {toolButton("toolWhite", FinishTool::White, tr("This is white"), tr("Click something that is white or grey in life")),
+                       toolButton("toolColour", FinishTool::Colour, tr("Drag a colour"), tr("Drag a colour in the picture: across for depth, up and down for lightness")), clear});
+  }
+
+  QWidget* shapePage() {
+    auto* grid = bind({shapeBound({"roll", tr("Roll"), -300, 300, 0.1, Reads::Degrees}, &Geometry::roll), shapeBound({"pitch", tr("Pitch"), -300, 300, 0.1, Reads::Degrees}, &Geometry::pitch),
+                       shapeBound({"yaw", tr("Yaw"), -300, 300, 0.1, Reads::Degrees}, &Geometry::yaw), shapeBound({"uprightStrength", tr("How much"), 0, 100, 0.01}, &Geometry::strength),
+                       shapeBound({"distortion", tr("Bent lines"), -100, 100, 0.001, Reads::Percent}, &Geometry::distortion),
+                       shapeBound({"vignetting", tr("Dark corners"), -60, 60, 1.0 / 30, Reads::Stops}, &Geometry::vignetting)});
+    auto* uprights = small("findUprights", tr("Find uprights"), tr("Finds upright lines in the picture and sets them upright"));
+    auto* horizon = small("findHorizon", tr("Find horizon"), tr("Finds level lines and levels them"));
+    auto* undo = small("clearShape", tr("As it was shot"), tr("No turning, no crop"));
+    connect(uprights, &QPushButton::clicked, &workbench_, &Workbench::findUprights);
+    connect(horizon, &QPushButton::clicked, &workbench_, &Workbench::findHorizon);
+    connect(undo, &QPushButton::clicked, this, [this] {
+      Recipe recipe = workbench_.view().recipe;
+      recipe.geometry = {};
+      workbench_.setRecipe(recipe);
+    });
+    auto* both = new QWidget;
+    auto* lines = new QGridLayout(both);
+    lines->setContentsMargins(0, 0, 0, 0);
+    lines->setSpacing(4);
+    lines->addWidget(uprights, 0, 0);
+    lines->addWidget(horizon, 1, 0);
+    lines->addWidget(undo, 2, 0);
+    lines->addWidget(toolButton("toolLevel", FinishTool::Level, tr("Draw a line"), tr("Draw along a line that is upright or level in life")), 0, 1);
+    lines->addWidget(toolButton("toolCrop", FinishTool::Crop, tr("Cut"), tr("Drag the part to keep")), 1, 1);
+    return page(grid, {both});
+  }
+
+  Bound areaBound(SliderControl c, double Area::*field) {
+    return {std::move(c),
+            [this, field](const Recipe& r) { return workbench_.selectedArea() < 0 ? 0.0 : r.areas[std::size_t(workbench_.selectedArea())].*field; },
+            [this, field](Recipe& r, double v) {
+              if (workbench_.selectedArea() >= 0) r.areas[std::size_t(workbench_.selectedArea())].*field = v;
+            }};
+  }
+
+  QWidget* placesPage() {
+    placeSliders_ = bind({areaBound({"areaExposure", tr("Brightness"), -90, 90, 1.0 / 30, Reads::Stops}, &Area::exposure), areaBound({"areaWarmth", tr("Warmth"), -120, 120, 1.0 / 60, Reads::Stops}, &Area::warmth),
+                          areaBound({"areaTint", tr("Tint"), -120, 120, 1.0 / 60, Reads::Stops}, &Area::tint), areaBound({"areaSaturation", tr("Colour"), -100, 100, 0.01}, &Area::saturation),
+                          areaBound({"areaContrast", tr("Contrast"), -100, 100, 0.01}, &Area::contrast), areaBound({"areaSoftness", tr("Softness"), 0, 100, 0.01}, &Area::softness)});
+    auto* made = new QWidget;
+    auto* grid = new QGridLayout(made);
+    grid->setContentsMargins(0, 0, 0, 0);
+    grid->setSpacing(4);
+    area_ = new QComboBox;
+    area_->setObjectName("area");
+    area_->setToolTip(tr("The place that the sliders change"));
+    connect(area_, &QComboBox::activated, &workbench_, &Workbench::selectArea);
+    auto* windows = small("addWindows", tr("Windows"), tr("All windows, found from their light"));
+    auto* remove = small("removeArea", tr("Remove"), tr("Removes the chosen place"));
+    connect(windows, &QPushButton::clicked, &workbench_, &Workbench::addWindows);
+    connect(remove, &QPushButton::clicked, &workbench_, &Workbench::removeArea);
+    inverted_ = new QCheckBox(tr("all but it"));
+    inverted_->setObjectName("areaInverted");
+    connect(inverted_, &QCheckBox::clicked, this, [this](bool on) {
+      Recipe recipe = workbench_.view().recipe;
+      if (workbench_.selectedArea() >= 0) recipe.areas[std::size_t(workbench_.selectedArea())].inverted = on;
+      workbench_.setRecipe(recipe);
+    });
+    grid->addWidget(area_, 0, 0, 1, 3);
+    grid->addWidget(toolButton("toolOval", FinishTool::Oval, tr("Oval"), tr("Drag from the middle of a place")), 1, 0);
+    grid->addWidget(toolButton("toolRamp", FinishTool::Ramp, tr("Ramp"), tr("Drag from where it is full to where it ends")), 1, 1);
+    grid->addWidget(toolButton("toolBrush", FinishTool::Brush, tr("Brush"), tr("Paint a place; it ends at the picture's own edges")), 1, 2);
+    grid->addWidget(windows, 2, 0);
+    grid->addWidget(inverted_, 2, 1);
+    grid->addWidget(remove, 2, 2);
+    return page(placeSliders_, {made});
+  }
+
+  QWidget* mendPage() {
+    auto* grid = bind({{{"denoise", tr("Noise taken away"), 0, 100, 0.01, Reads::Percent, tr("As much as was measured at each tone; edges stay")},
+                        [](const Recipe& r) { return r.denoise; }, [](Recipe& r, double v) { r.denoise = v; }},
+                       {{"sharpening", tr("Sharpness"), 0, 150, 0.01, Reads::Percent, {}}, [](const Recipe& r) { return r.sharpening; }, [](Recipe& r, double v) { r.sharpening = v; }},
+                       shapeBound({"redFringe", tr("Red fringes"), -50, 50, 0.1, Reads::Plain}, &Geometry::redFringe), shapeBound({"blueFringe", tr("Blue fringes"), -50, 50, 0.1, Reads::Plain}, &Geometry::blueFringe)}, 2);
+    auto* undo = small("clearHealing", tr("Uncover all"), {});
+    connect(undo, &QPushButton::clicked, this, [this] {
+      Recipe recipe = workbench_.view().recipe;
+      recipe.healings.clear();
+      workbench_.setRecipe(recipe);
+    });
+    return page(grid, {toolButton("toolHeal", FinishTool::Heal, tr("Cover a spot"), tr("Click a small thing, or drag as far as it reaches: what lies beside it covers it")), undo});
+  }
+
+  void refreshPlaces(const Recipe& recipe) {
+    static const char* kNames[] = {QT_TR_NOOP("Oval"), QT_TR_NOOP("Ramp"), QT_TR_NOOP("Brush"), QT_TR_NOOP("Windows")};
+    const QSignalBlocker quiet(area_);
+    area_->clear();
+    int n = 0;
+    for (const Area& a : recipe.areas) area_->addItem(tr("%1  %2").arg(++n).arg(tr(kNames[int(a.shape)])));
+    const int at = workbench_.selectedArea();
+    if (recipe.areas.empty()) area_->addItem(tr("no place yet"));
+    area_->setCurrentIndex(std::max(0, at));
+    area_->setEnabled(at >= 0);
+    placeSliders_->setReady(at >= 0);
+    inverted_->setEnabled(at >= 0);
+    inverted_->setChecked(at >= 0 && recipe.areas[std::size_t(at)].inverted);
+  }
+
+  QComboBox *look_, *compare_, *area_;
+  SliderGrid *strength_, *placeSliders_;
+  QPushButton *keep_, *copy_, *remedy_, *before_;
+  QCheckBox* inverted_;
+  QStackedWidget* pages_;
+  std::vector<std::pair<SliderGrid*, std::vector<Bound>>> grids_;
+  std::vector<std::pair<FinishTool, QPushButton*>> tools_;
+};
+
+} // namespace
+
+Bench* makeFinishBench(Workbench& workbench) { return new FinishBench(workbench); }
+
+} // namespace ml

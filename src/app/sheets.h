@@ -1,0 +1,9 @@
+#pragma once
+#include "model/workbench.h"
+
+namespace ml {
+
+/// A PDF of A4 pages: an overview of all views, then each view before and after. False when it cannot be written.
+[[nodiscard]] bool writeSheet(const QString& file, const QString& title, const std::vector<SheetPicture>& pictures);
+
+} // namespace ml

@@ -1,0 +1,79 @@
+#include "app/slider_grid.h"
+
+#include "app/theme.h"
+
+#include <QGridLayout>
+#include <QLabel>
+#include <QSignalBlocker>
+#include <QSlider>
+#include <cmath>
+
+namespace ml {
+namespace {
+
+QString reading(const SliderControl& c, double value) {
+  const QString sign = value > 0.004 ? "+" : value < -0.004 ? QString(QChar(0x2212)) : QString();
+  switch (c.reads) {
+  case SliderControl::Reads::Stops: return QObject::tr("%1%2 stop").arg(sign).arg(std::abs(value), 0, 'f', 1);
+  case SliderControl::Reads::Degrees: return QObject::tr("%1%2\u00b0").arg(sign).arg(std::abs(value), 0, 'f', 1);
+  case SliderControl::Reads::Plain: return sign + QString::number(std::abs(value), 'f', 1);
+  default: return QObject::tr("%1 %").arg(int(std::lround(value * 100))).replace('-', QChar(0x2212));
+  }
+}
+
+int nextDrag() {
+  static int drag = 0;
+  return ++drag;
+}
+
+} // namespace
+
+SliderGrid::SliderGrid(const std::vector<SliderControl>& controls, int across, QWidget* parent) : QWidget(parent) {
+  auto* grid = new QGridLayout(this);
+  grid->setContentsMargins(0, 0, 0, 0);
+  grid->setHorizontalSpacing(16);
+  grid->setVerticalSpacing(2);
+  for (std::size_t i = 0; i < controls.size(); ++i) {
+    const SliderControl& c = controls[i];
+    const int line = int(i) / across * 2, column = int(i) % across * 2;
+    auto* title = new QLabel(c.title);
+    title->setFont(uiFont(9));
+    auto* slider = new QSlider(Qt::Horizontal);
+    slider->setObjectName(c.name);
+    slider->setRange(c.low, c.high);
+    slider->setAccessibleName(c.title);
+    slider->setMinimumHeight(22);
+    slider->setToolTip(c.tip);
+    title->setToolTip(c.tip);
+    auto* figure = new QLabel;
+    figure->setObjectName(QString("%1Figure").arg(c.name));
+    figure->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    figure->setFont(uiFont(9));
+    figure->setMinimumWidth(figure->fontMetrics().horizontalAdvance("+0.0 stop"));
+    grid->addWidget(title, line, column);
+    grid->addWidget(figure, line, column + 1);
+    grid->addWidget(slider, line + 1, column, 1, 2);
+    grid->setColumnStretch(column, 1);
+    rows_.push_back({c, slider, figure});
+    const int index = int(i);
+    auto* drag = new int(0);
+    connect(slider, &QObject::destroyed, [drag] { delete drag; });
+    connect(slider, &QSlider::sliderPressed, this, [drag] { *drag = nextDrag(); });
+    connect(slider, &QSlider::valueChanged, this, [this, index, slider, drag](int value) {
+      emit moved(index, value * rows_[std::size_t(index)].control.unit, slider->isSliderDown() ? *drag : 0);
+    });
+  }
+}
+
+void SliderGrid::setValue(int index, double value) {
+  const Row& row = rows_[std::size_t(index)];
+  const QSignalBlocker quiet(row.slider);
+  if (!row.slider->isSliderDown()) row.slider->setValue(int(std::lround(value / row.control.unit)));
+  row.figure->setText(reading(row.control, value));
+}
+
+void SliderGrid::setReady(bool ready) {
+  for (const Row& row : rows_) row.slider->setEnabled(ready);
+}
+
+} // namespace ml

@@ -1,0 +1,63 @@
+#include "model/finish_state.h"
+
+namespace ml {
+namespace {
+
+/// Images cannot be copied by accident; an analysis is small and is copied on purpose.
+ToneAnalysis cloned(const ToneAnalysis& a) {
+  ToneAnalysis out;
+  out.base = {a.base.coefficients.clone()};
+  out.form = {a.form.coefficients.clone()};
+  out.veil = {a.veil.coefficients.clone()};
+  out.darkest = a.darkest, out.brightest = a.brightest;
+  out.histogram = a.histogram, out.kind = a.kind, out.ties = a.ties, out.statistics = a.statistics, out.noise = a.noise;
+  out.logLight = a.logLight.clone();
+  return out;
+}
+
+} // namespace
+
+std::shared_ptr<FinishState> FinishState::make(const Image<float>& preview, const Recipe& recipe, const ToneAnalysis& whole, double ev100OfUnit, const Progress& progress) {
+  auto state = std::make_shared<FinishState>();
+  state->combined_ = &preview;
+  state->by_ = recipe;
+  if (needsPreparation(recipe)) {
+    auto ready = prepared(preview.view(), recipe, recipe.denoise > 0 ? measureNoise(preview.view()) : NoiseByLight{}, nullptr, progress);
+    if (!ready) return nullptr;
+    state->prepared_ = std::move(*ready);
+    state->analysis_ = analyseTone(state->prepared_.view(), ev100OfUnit);
+    state->analysis_.noise = whole.noise;
+  } else {
+    state->analysis_ = cloned(whole);
+  }
+  state->finisher_ = std::make_unique<Finisher>(state->analysis_);
+  return state;
+}
+
+FinishState::Drawn FinishState::draw(const Recipe& recipe, const Progress& progress) {
+  const std::lock_guard lock(use_);
+  Drawn out{QImage(width(), height(), QImage::Format_RGB888), {}};
+  const auto report = finisher_->finishBytes(picture(), recipe, {}, out.image.bits(), out.image.bytesPerLine(), progress);
+  if (!report) return {};
+  out.report = *report;
+  return out;
+}
+
+std::optional<Judgement> FinishState::judge(const Recipe& recipe, const Progress& progress) {
+  const std::lock_guard lock(use_);
+  const auto light = finisher_->finishLight(picture(), recipe, 0, progress);
+  if (!light) return {};
+  FinishReport report;
+  double white = 0, black = 0;
+  for (std::size_t i = 0; i < light->size(); i += 3) {
+    const float* p = light->data() + i;
+    white += std::max({p[0], p[1], p[2]}) >= 0.9955f;
+    black += std::max({p[0], p[1], p[2]}) < 0.00024f;
+  }
+  report.whiteShare = white / (double(light->size()) / 3);
+  report.blackShare = black / (double(light->size()) / 3);
+  if (progress.stopRequested()) return {};
+  return judgeFinish(picture(), *light, analysis_, recipe, report);
+}
+
+} // namespace ml

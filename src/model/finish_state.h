@@ -1,0 +1,40 @@
+#pragma once
+#include "finish/judgement.h"
+
+#include <QImage>
+#include <memory>
+#include <mutex>
+
+namespace ml {
+
+/// A combined picture in its finished shape, ready to be finished again and again. Made on one thread, used on others under its own lock.
+class FinishState {
+public:
+  /// `preview`: as combined, reduced. `whole`: analysis of the full picture, whose noise and, where nothing is prepared, everything is taken.
+  /// Null when stopped.
+  static std::shared_ptr<FinishState> make(const Image<float>& preview, const Recipe& recipe, const ToneAnalysis& whole, double ev100OfUnit, const Progress& progress);
+
+  [[nodiscard]] bool fits(const Recipe& recipe) const { return samePreparation(recipe, by_); }
+  [[nodiscard]] const ToneAnalysis& analysis() const { return analysis_; }
+  [[nodiscard]] int width() const { return picture().width; }
+  [[nodiscard]] int height() const { return picture().height; }
+  [[nodiscard]] ImageView<const float> picture() const { return prepared_.empty() ? combined_->view() : prepared_.view(); }
+
+  struct Drawn {
+    QImage image;
+    FinishReport report;
+  };
+  /// Null image when stopped.
+  [[nodiscard]] Drawn draw(const Recipe& recipe, const Progress& progress);
+  [[nodiscard]] std::optional<Judgement> judge(const Recipe& recipe, const Progress& progress);
+
+private:
+  const Image<float>* combined_ = nullptr; ///< Outlives this.
+  Image<float> prepared_;
+  ToneAnalysis analysis_;
+  Recipe by_;
+  std::mutex use_;
+  std::unique_ptr<Finisher> finisher_;
+};
+
+} // namespace ml

@@ -1,0 +1,25 @@
+#pragma once
+#include "finish/recipe.h"
+
+#include <filesystem>
+
+namespace ml {
+
+/// Looks of the user's own, one JSON file each.
+class LookShelf {
+public:
+  explicit LookShelf(std::filesystem::path folder) : folder_(std::move(folder)) { reload(); }
+  /// By name. Files that are no looks are passed over.
+  [[nodiscard]] const std::vector<Look>& looks() const { return looks_; }
+  [[nodiscard]] const Look* find(const std::string& id) const;
+  /// Tone and hues of `recipe`, without what belongs to its picture. A look of that name is replaced. Errors: InvalidArgument, CannotWrite.
+  Result<void> save(const std::string& name, const Recipe& recipe);
+  Result<void> remove(const std::string& id);
+
+private:
+  void reload();
+  std::filesystem::path folder_;
+  std::vector<Look> looks_;
+};
+
+} // namespace ml
