@@ -21,24 +21,32 @@ public:
     auto* grid = new QGridLayout;
     grid->setHorizontalSpacing(18);
     grid->setVerticalSpacing(4);
-    static const std::pair<const char*, const char*> kNames[] = {{"jpeg", "jpeg"}, {"webJpeg", "web"}, {"tiff", "print"}, {"exr", "archive"}, {"hdrAvif", "hdr-avif"}, {"hdrJxl", "hdr-jxl"}};
+    const struct {
+      const char *name, *target;
+      QString text;
+    } kinds[] = {{"jpeg", "jpeg", tr("JPEG")}, {"webJpeg", "web", tr("JPEG, web")}, {"tiff", "print", tr("TIFF, print")},
+                 {"exr", "archive", tr("OpenEXR")}, {"hdrAvif", "hdr-avif", tr("AVIF, HDR")}, {"hdrJxl", "hdr-jxl", tr("JPEG XL, HDR")}};
     for (int i = 0; i < 6; ++i) {
-      auto* box = new QCheckBox(QString::fromStdString(findTarget(kNames[i].second)->name));
-      box->setObjectName(kNames[i].first);
+      auto* box = new QCheckBox(kinds[i].text);
+      box->setObjectName(kinds[i].name);
       box->setChecked(i == 0 || i == 3);
       grid->addWidget(box, i % 3, i / 3);
-      boxes_.emplace_back(kNames[i].second, box);
+      boxes_.emplace_back(kinds[i].target, box);
       connect(box, &QCheckBox::toggled, this, &DeliverBench::updateNext);
     }
     first->addLayout(grid);
-    all_ = new QCheckBox(tr("all views of the visit, only what is missing"));
+    all_ = new QCheckBox(tr("all views, what is missing"));
+    all_->setToolTip(tr("Every combined view of the visit; what is there and current is not written again"));
     all_->setObjectName("allViews");
     first->addWidget(all_);
     first->addStretch();
     auto* second = group(tr("Names and rights"));
     pattern_ = line(second, "namePattern", kNamePattern, tr("{job} {view} {number} {date} {target} {width} {height}"));
-    creator_ = line(second, "creator", "", tr("creator"));
-    rights_ = line(second, "rights", "", tr("rights"));
+    auto* who = new QHBoxLayout;
+    who->setSpacing(6);
+    creator_ = line(who, "creator", "", tr("creator"));
+    rights_ = line(who, "rights", "", tr("rights"));
+    second->addLayout(who);
     location_ = new QCheckBox(tr("keep the location"));
     location_->setObjectName("keepLocation");
     location_->setChecked(QSettings().value("keepLocation", true).toBool());
@@ -52,7 +60,7 @@ public:
     third->addWidget(files_);
     auto* row = new QHBoxLayout;
     open_ = button(row, "openFolder", tr("Open the folder"));
-    sheet_ = button(row, "makeSheet", tr("Sheet of all views"));
+    sheet_ = button(row, "makeSheet", tr("Sheet (PDF)"));
     sheet_->setToolTip(tr("A PDF with every view, before and after"));
     row->addStretch();
     third->addLayout(row);
@@ -69,17 +77,20 @@ public:
     files_->setText(names.isEmpty() ? tr("Nothing yet.") : names.join(", "));
     open_->setVisible(!names.isEmpty());
     const QSize full = workbench_.fullSize();
-    for (const auto& [id, box] : boxes_) box->setToolTip(full.isEmpty() ? QString() : QString::fromStdString(sizeWords(*findTarget(id), full.width(), full.height())));
+    for (const auto& [id, box] : boxes_) {
+      const QString name = QString::fromStdString(findTarget(id)->name);
+      box->setToolTip(full.isEmpty() ? name : name + "\n" + QString::fromStdString(sizeWords(*findTarget(id), full.width(), full.height())));
+    }
     updateNext();
   }
 
 private:
-  QLineEdit* line(QVBoxLayout* column, const char* name, const char* otherwise, const QString& hint) {
+  QLineEdit* line(QBoxLayout* column, const char* name, const char* otherwise, const QString& hint) {
     auto* made = new QLineEdit(QSettings().value(name, otherwise).toString());
     made->setObjectName(name);
     made->setPlaceholderText(hint);
     made->setToolTip(hint);
-    made->setMinimumWidth(150);
+    made->setMinimumWidth(84);
     column->addWidget(made);
     connect(made, &QLineEdit::editingFinished, this, [made] { QSettings().setValue(made->objectName(), made->text()); });
     return made;

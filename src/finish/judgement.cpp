@@ -169,7 +169,6 @@ Finding clipped(FindingKind kind, double share, double threshold, const Image<fl
 
 Finding verticals(const ToneAnalysis& a, double focal) {
   Finding f{FindingKind::TiltedVerticals, 0, 0.6, "degrees", false, {}};
-  if (a.kind != SceneKind::Interior && a.kind != SceneKind::Landscape) return f;
   const Verticals v = findVerticals(a.logLight, focal);
   if (v.found()) f.figure = v.lean;
   return f;
