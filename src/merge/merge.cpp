@@ -114,12 +114,20 @@ ML_VECTOR_CLONES void toRec709(const float* r, const float* g, const float* b, c
   }
 }
 
-/// Clipped everywhere: the darkest frame's value, pulled to neutral where a channel stands at its limit.
+/// Clipped everywhere: the darkest frame's value. A channel at its limit is at least the mean of the other two, so that a lamp stays warm and
+/// a cloud grey; where all come near their limits the colour becomes neutral, never that of the limits.
 void clippedColour(const float* linear, const std::array<float, 3>& saturation, float exposure, float* out) {
-  const float top = *std::max_element(saturation.begin(), saturation.end());
-  float brightest = 0;
-  for (int c = 0; c < 3; ++c) brightest = std::max(brightest, linear[c] >= 0.97f * saturation[c] ? top : linear[c]);
-  for (int c = 0; c < 3; ++c) out[c] = (linear[c] >= 0.97f * saturation[c] ? brightest : linear[c]) / exposure;
+  float held[3], brightest = 0, nearest = 1;
+  for (std::size_t c = 0; c < 3; ++c) {
+    held[c] = std::min(linear[c], saturation[c]);
+    brightest = std::max(brightest, held[c]);
+    nearest = std::min(nearest, held[c] / saturation[c]);
+  }
+  const float t = std::clamp((nearest - 0.6f) / 0.35f, 0.f, 1.f), neutral = t * t * (3 - 2 * t);
+  for (std::size_t c = 0; c < 3; ++c) {
+    const float likely = std::max(held[c], 0.5f * (held[(c + 1) % 3] + held[(c + 2) % 3]));
+    out[c] = (linear[c] >= 0.97f * saturation[c] ? likely + neutral * (brightest - likely) : linear[c]) / exposure;
+  }
 }
 
 class TileMerger {
