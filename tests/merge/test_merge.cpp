@@ -169,6 +169,32 @@ private slots:
     QCOMPARE(merged->clippedShare, 0.0);
   }
 
+  void clippedLightKeepsItsKindOfColour_data() {
+    QTest::addColumn<double>("red");
+    QTest::addColumn<double>("green");
+    QTest::addColumn<double>("blue");
+    QTest::newRow("a blue sky whose green clips") << 0.42 << 0.55 << 0.62;
+    QTest::newRow("a warm lamp whose red and green clip") << 1.0 << 0.55 << 0.20;
+    QTest::newRow("a cloud whose green clips") << 0.58 << 0.55 << 0.57;
+  }
+  void clippedLightKeepsItsKindOfColour() {
+    QFETCH(double, red);
+    QFETCH(double, green);
+    QFETCH(double, blue);
+    const double rgb[3] = {red, green, blue};
+    Image<float> full(40, 40, 3);
+    full.fill(1);
+    Frame frame = test::linearFrame(full, {{1.0 / 64}, {8}, {100}});
+    frame.saturation = {1.f, 0.55f, 0.8f};
+    for (int i = 0; i < 40 * 40 * 3; ++i) frame.codes.set(i / 3 % 40, i / 120, i % 3, int(65535 * rgb[i % 3]));
+    std::vector<Frame> frames;
+    frames.push_back(std::move(frame));
+    const auto merged = mergeRadiance(unmoved(frames), still(0), {});
+    const float* p = merged->radiance.at(20, 20);
+    QVERIFY2(p[1] <= 1.12f * std::max(p[0], p[2]), qPrintable(QString("%1 %2 %3").arg(p[0]).arg(p[1]).arg(p[2]))); // never green
+    QVERIFY2((p[0] > p[2]) == (red > blue), qPrintable(QString("%1 %2 %3").arg(p[0]).arg(p[1]).arg(p[2])));
+  }
+
   void clippedEverywhereStaysNeutral() {
     Image<float> full(40, 40, 3);
     Frame frame = test::linearFrame([&] { full.fill(1); return std::move(full); }(), {{1.0 / 64}, {8}, {100}});
