@@ -77,6 +77,7 @@ public:
     for (const auto& [grid, bounds] : grids_)
       for (std::size_t i = 0; i < bounds.size(); ++i) grid->setValue(int(i), bounds[i].get(recipe));
     refreshPlaces(recipe);
+    lens_->setChecked(recipe.geometry.lens);
     for (const auto& [tool, button] : tools_) button->setChecked(workbench_.finishTool() == tool);
     const QSignalBlocker quietCompare(compare_);
     compare_->setCurrentIndex(int(workbench_.comparing()));
@@ -254,6 +255,15 @@ private:
     lines->addWidget(uprights, 0, 0);
     lines->addWidget(horizon, 1, 0);
     lines->addWidget(undo, 2, 0);
+    lens_ = new QCheckBox(tr("lens profile"));
+    lens_->setObjectName("lensProfile");
+    lens_->setToolTip(tr("Bent lines, coloured edges and dark corners as the profile of this lens says"));
+    connect(lens_, &QCheckBox::clicked, this, [this](bool on) {
+      Recipe recipe = workbench_.view().recipe;
+      recipe.geometry.lens = on;
+      workbench_.setRecipe(recipe);
+    });
+    lines->addWidget(lens_, 2, 1);
     lines->addWidget(toolButton("toolLevel", FinishTool::Level, tr("Draw a line"), tr("Draw along a line that is upright or level in life")), 0, 1);
     lines->addWidget(toolButton("toolCrop", FinishTool::Crop, tr("Cut"), tr("Drag the part to keep")), 1, 1);
     return page(grid, {both});
@@ -332,7 +342,7 @@ private:
   QComboBox *look_, *compare_, *area_;
   SliderGrid *strength_, *placeSliders_;
   QPushButton *keep_, *copy_, *remedy_, *before_;
-  QCheckBox* inverted_;
+  QCheckBox *inverted_, *lens_;
   QStackedWidget* pages_;
   std::vector<std::pair<SliderGrid*, std::vector<Bound>>> grids_;
   std::vector<std::pair<FinishTool, QPushButton*>> tools_;

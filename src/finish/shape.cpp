@@ -79,7 +79,7 @@ std::optional<Matrix3> homography(const std::array<Spot2, 4>& from, const std::a
 }
 
 ShapeMap::ShapeMap(const Geometry& g, int width, int height, const LensMap* lens, double focal)
-    : geometry_(g), lens_(g.lens && lens && !lens->places.empty() ? lens : nullptr), width_(width), height_(height) {
+    : geometry_(g), lens_(g.lens && lens && !(lens->places.empty() && lens->gain.empty()) ? lens : nullptr), width_(width), height_(height) {
   const double half = std::max(width, height) / 2.0;
   aspectX_ = width / 2.0 / half;
   aspectY_ = height / 2.0 / half;
@@ -139,7 +139,7 @@ Spot2 ShapeMap::source(Spot2 finished, int channel) const {
   const double fringe = channel == 0 ? geometry_.redFringe : channel == 2 ? geometry_.blueFringe : 0;
   if (fringe != 0) p.x *= 1 + fringe / 1000, p.y *= 1 + fringe / 1000;
   Spot2 unit{(p.x / aspectX_ + 1) / 2, (p.y / aspectY_ + 1) / 2};
-  if (!lens_) return unit;
+  if (!lens_ || lens_->places.empty()) return unit;
   return {gridValue(lens_->places, unit.x, unit.y, 2 * channel) + (unit.x - std::clamp(unit.x, 0.0, 1.0)),
           gridValue(lens_->places, unit.x, unit.y, 2 * channel + 1) + (unit.y - std::clamp(unit.y, 0.0, 1.0))};
 }

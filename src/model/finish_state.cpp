@@ -17,12 +17,14 @@ ToneAnalysis cloned(const ToneAnalysis& a) {
 
 } // namespace
 
-std::shared_ptr<FinishState> FinishState::make(const Image<float>& preview, const Recipe& recipe, const ToneAnalysis& whole, double ev100OfUnit, const Progress& progress) {
+std::shared_ptr<FinishState> FinishState::make(const Image<float>& preview, const Recipe& recipe, const ToneAnalysis& whole, double ev100OfUnit,
+                                               const std::filesystem::path& frame, const Progress& progress) {
   auto state = std::make_shared<FinishState>();
   state->combined_ = &preview;
   state->by_ = recipe;
+  if (recipe.geometry.lens && !frame.empty()) state->lens_ = lensFactsOf(frame, preview.width(), preview.height());
   if (needsPreparation(recipe)) {
-    auto ready = prepared(preview.view(), recipe, recipe.denoise > 0 ? measureNoise(preview.view()) : NoiseByLight{}, nullptr, progress);
+    auto ready = prepared(preview.view(), recipe, recipe.denoise > 0 ? measureNoise(preview.view()) : NoiseByLight{}, state->lens(), progress);
     if (!ready) return nullptr;
     state->prepared_ = std::move(*ready);
     state->analysis_ = analyseTone(state->prepared_.view(), ev100OfUnit);
@@ -30,7 +32,7 @@ std::shared_ptr<FinishState> FinishState::make(const Image<float>& preview, cons
   } else {
     state->analysis_ = cloned(whole);
   }
-  state->finisher_ = std::make_unique<Finisher>(state->analysis_);
+  state->finisher_ = std::make_unique<Finisher>(state->analysis_, state->lens());
   return state;
 }
 

@@ -1,5 +1,6 @@
 #pragma once
 #include "finish/judgement.h"
+#include "pipeline/lens_facts.h"
 
 #include <QImage>
 #include <memory>
@@ -11,10 +12,13 @@ namespace ml {
 class FinishState {
 public:
   /// `preview`: as combined, reduced. `whole`: analysis of the full picture, whose noise and, where nothing is prepared, everything is taken.
-  /// Null when stopped.
-  static std::shared_ptr<FinishState> make(const Image<float>& preview, const Recipe& recipe, const ToneAnalysis& whole, double ev100OfUnit, const Progress& progress);
+  /// `frame`: that knows the lens; may be empty. Null when stopped.
+  static std::shared_ptr<FinishState> make(const Image<float>& preview, const Recipe& recipe, const ToneAnalysis& whole, double ev100OfUnit,
+                                           const std::filesystem::path& frame, const Progress& progress);
 
   [[nodiscard]] bool fits(const Recipe& recipe) const { return samePreparation(recipe, by_); }
+  /// Null: no profile is used, or none is known.
+  [[nodiscard]] const LensFacts* lens() const { return lens_ ? &*lens_ : nullptr; }
   [[nodiscard]] const ToneAnalysis& analysis() const { return analysis_; }
   [[nodiscard]] int width() const { return picture().width; }
   [[nodiscard]] int height() const { return picture().height; }
@@ -33,6 +37,7 @@ private:
   Image<float> prepared_;
   ToneAnalysis analysis_;
   Recipe by_;
+  std::optional<LensFacts> lens_;
   std::mutex use_;
   std::unique_ptr<Finisher> finisher_;
 };

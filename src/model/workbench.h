@@ -306,6 +306,7 @@ private:
   void refreshFinish();
   void refreshJudgement();
   void toolTo(QPointF at);
+  [[nodiscard]] std::filesystem::path lensFrame() const;
   [[nodiscard]] const ToneAnalysis* finishAnalysis() const;
   void refreshPicture();
   [[nodiscard]] QString lightVerdict() const;

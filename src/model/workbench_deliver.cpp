@@ -98,10 +98,11 @@ void Workbench::makeSheet() {
     fs::path radiance;
     Recipe recipe;
     double ev100OfUnit;
+    fs::path frame;
   };
   std::vector<Piece> pieces;
   for (const View& v : job_->views())
-    if (v.combined) pieces.push_back({v.name, v.radianceFile(), v.recipe, v.combined->ev100OfUnit});
+    if (v.combined) pieces.push_back({v.name, v.radianceFile(), v.recipe, v.combined->ev100OfUnit, v.combined->metadataFrom.empty() ? fs::path() : fs::path(v.combined->metadataFrom.front())});
   work_.start([this, pieces](const Progress& progress) -> std::function<void()> {
     std::vector<SheetPicture> pictures;
     for (std::size_t k = 0; k < pieces.size(); ++k) {
@@ -110,7 +111,7 @@ void Workbench::makeSheet() {
       if (!radiance) return [this, e = radiance.error()] { emit failed(QString::fromStdString(e.message)); };
       const Roi size = fitted(radiance->width(), radiance->height(), kSheetEdge);
       const Image<float> small = shrinkTo(radiance->view(), size.width, size.height);
-      const auto state = FinishState::make(small, pieces[k].recipe, analyseTone(radiance->view(), pieces[k].ev100OfUnit), pieces[k].ev100OfUnit, progress);
+      const auto state = FinishState::make(small, pieces[k].recipe, analyseTone(radiance->view(), pieces[k].ev100OfUnit), pieces[k].ev100OfUnit, pieces[k].frame, progress);
       if (!state) return {};
       Recipe single;
       single.tone.balance = 0;

@@ -8,6 +8,7 @@
 #include <cmath>
 
 namespace ml {
+namespace fs = std::filesystem;
 namespace {
 
 constexpr double kStopsPerHeight = 4;   ///< A drag over the picture's height.
@@ -43,13 +44,16 @@ void setPull(ToneSettings& tone, double scene, double paper) {
 
 const ToneAnalysis* Workbench::finishAnalysis() const { return radiance_ ? (radiance_->state ? &radiance_->state->analysis() : &radiance_->analysis) : nullptr; }
 
+/// The frame whose metadata name the lens.
+fs::path Workbench::lensFrame() const { return view().combined && !view().combined->metadataFrom.empty() ? fs::path(view().combined->metadataFrom.front()) : fs::path(); }
+
 const Judgement* Workbench::judgement() const { return radiance_ && radiance_->judgement ? &*radiance_->judgement : nullptr; }
 
 void Workbench::refreshFinish() {
-  preview_.start([this, radiance = radiance_, recipe = view().recipe, compareWith = beforeImage_.isNull()](const Progress& progress) -> std::function<void()> {
+  preview_.start([this, radiance = radiance_, recipe = view().recipe, frame = lensFrame(), compareWith = beforeImage_.isNull()](const Progress& progress) -> std::function<void()> {
     auto state = radiance->state;
     const bool anew = !state || !state->fits(recipe);
-    if (anew) state = FinishState::make(radiance->preview, recipe, radiance->analysis, radiance->ev100OfUnit, progress);
+    if (anew) state = FinishState::make(radiance->preview, recipe, radiance->analysis, radiance->ev100OfUnit, frame, progress);
     if (!state) return {};
     auto drawn = state->draw(recipe, progress);
     if (drawn.image.isNull()) return {};
@@ -60,8 +64,9 @@ void Workbench::refreshFinish() {
       single.geometry = recipe.geometry;
       before = state->draw(single, progress).image;
     }
-    return [this, radiance, state, drawn, before] {
+    return [this, radiance, state, drawn, before, unknown = anew && recipe.geometry.lens && !state->lens()] {
       radiance->state = state;
+      if (unknown) emit told(tr("No lens profile is known for this frame; Bent lines, Dark corners and the fringes can be set by hand."));
       finishImage_ = drawn.image;
       if (!before.isNull()) beforeImage_ = before;
       radiance->finish = drawn.report;
@@ -379,7 +384,7 @@ void Workbench::showDetail(QRectF visible) {
       radiance->fullPrepared = {};
     }
     if (needsPreparation(recipe) && (radiance->fullPrepared.empty() || !samePreparation(radiance->fullBy, recipe))) {
-      auto ready = prepared(radiance->full.view(), recipe, radiance->analysis.noise, nullptr, progress);
+      auto ready = prepared(radiance->full.view(), recipe, radiance->analysis.noise, state->lens(), progress);
       if (!ready) return {};
       radiance->fullPrepared = std::move(*ready);
       radiance->fullBy = recipe;
@@ -389,7 +394,7 @@ void Workbench::showDetail(QRectF visible) {
     part.x = std::clamp(part.x, 0, picture.width - 1), part.y = std::clamp(part.y, 0, picture.height - 1);
     part.width = std::min(part.width, picture.width - part.x), part.height = std::min(part.height, picture.height - part.y);
     QImage image(part.width, part.height, QImage::Format_RGB888);
-    if (!Finisher(state->analysis()).finishBytes(picture, recipe, part, image.bits(), image.bytesPerLine(), progress)) return {};
+    if (!Finisher(state->analysis(), state->lens()).finishBytes(picture, recipe, part, image.bits(), image.bytesPerLine(), progress)) return {};
     const QRectF place(double(part.x) / picture.width, double(part.y) / picture.height, double(part.width) / picture.width, double(part.height) / picture.height);
     return [this, image, place] { emit detailDrawn(image, place); };
   });

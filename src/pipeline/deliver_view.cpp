@@ -1,19 +1,22 @@
 #include "pipeline/deliver_view.h"
 
+#include "pipeline/lens_facts.h"
+
 namespace ml {
 
 Result<Delivery> deliverView(ImageView<const float> radiance, const DeliverRequest& request, const Progress& progress) {
   const Recipe& recipe = request.recipe;
   if (const auto reason = recipe.invalidReason()) return fail(ErrorCode::InvalidArgument, "The picture cannot be finished: " + *reason + ".");
+  const auto lens = recipe.geometry.lens && request.metadataFrom ? lensFactsOf(*request.metadataFrom, radiance.width, radiance.height) : std::nullopt;
   Image<float> ready;
   if (needsPreparation(recipe)) {
-    auto made = prepared(radiance, recipe, recipe.denoise > 0 ? measureNoise(radiance) : NoiseByLight{}, nullptr, progress);
+    auto made = prepared(radiance, recipe, recipe.denoise > 0 ? measureNoise(radiance) : NoiseByLight{}, lens ? &*lens : nullptr, progress);
     if (!made) return passOn(made.error());
     ready = std::move(*made);
   }
   const ImageView<const float> picture = ready.empty() ? radiance : std::as_const(ready).view();
   const ToneAnalysis analysis = analyseTone(picture, request.ev100OfUnit);
-  Finisher finisher(analysis);
+  Finisher finisher(analysis, lens ? &*lens : nullptr);
   auto finished = finisher.finish(picture, recipe, progress);
   if (!finished) return passOn(finished.error());
   Delivery out;

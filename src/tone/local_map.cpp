@@ -41,10 +41,11 @@ GridColumns::GridColumns(int gridWidth, int width) : cell(std::size_t(width)), f
 void GridRow::read(const LocalMap& map, const GridColumns& columns, int y, int height, int x0, int n, float* a, float* b, std::vector<float>& scratch) {
   const int w = map.coefficients.width(), h = map.coefficients.height();
   scratch.resize(std::size_t(2 * w) + 2);
+  const int first = columns.cell[std::size_t(x0)], last = std::min(w - 1, columns.cell[std::size_t(x0 + n - 1)] + 1);
   const float v = std::clamp((float(y) + 0.5f) * float(h) / float(height) - 0.5f, 0.f, float(h - 1));
   const int row = std::min(int(v), std::max(0, h - 2));
-  blendRows(map.coefficients.row(row), map.coefficients.row(std::min(h - 1, row + 1)), v - float(row), 2 * w, scratch.data());
-  scratch[std::size_t(2 * w)] = scratch[std::size_t(2 * w) - 2], scratch[std::size_t(2 * w) + 1] = scratch[std::size_t(2 * w) - 1];
+  blendRows(map.coefficients.row(row) + 2 * first, map.coefficients.row(std::min(h - 1, row + 1)) + 2 * first, v - float(row), 2 * (last - first + 1), scratch.data() + 2 * first);
+  if (last == w - 1) scratch[std::size_t(2 * w)] = scratch[std::size_t(2 * w) - 2], scratch[std::size_t(2 * w) + 1] = scratch[std::size_t(2 * w) - 1];
   spreadRow(scratch.data(), columns.cell.data() + x0, columns.fraction.data() + x0, n, a, b);
 }
 

@@ -1,5 +1,6 @@
 #include <QTest>
 
+#include "codec/lens_profile.h"
 #include "finish/finish.h"
 #include "finish/denoise.h"
 #include "finish/heal.h"
@@ -96,6 +97,35 @@ private slots:
     for (std::size_t i = 0; i < 4; ++i) at[i] = map.toFinished(g.corners[i]);
     QVERIFY(std::abs(at[0].y - at[1].y) < 1e-5 && std::abs(at[3].y - at[2].y) < 1e-5);
     QVERIFY(std::abs(at[0].x - at[3].x) < 1e-5 && std::abs(at[1].x - at[2].x) < 1e-5);
+  }
+
+  // An invented camera and lens in lensfun's own format; its polynomial model r_d = r (a r^3 + b r^2 + c r + 1 - a - b - c), r = 1 at half the
+  // shorter side (lensfun's manual), and its fall-off 1 + k1 r^2 + ... with r = 1 in the corner.
+  void lensProfilesAreApplied() {
+    const LensShelf shelf(R"(<!DOCTYPE lensdatabase SYSTEM "lensfun-database.dtd"><lensdatabase version="1">
+      <mount><name>Quay</name></mount>
+      <camera><maker>Marl</maker><model>Ferry 24</model><mount>Quay</mount><cropfactor>1</cropfactor></camera>
+      <lens><maker>Marl</maker><model>Ferry 24mm f/4</model><mount>Quay</mount><cropfactor>1</cropfactor>
+        <calibration><distortion model="ptlens" focal="24" a="0" b="0.04" c="0"/>
+          <vignetting model="pa" focal="24" aperture="8" distance="10" k1="-0.5" k2="0" k3="0"/></calibration></lens></lensdatabase>)");
+    const auto profile = shelf.find({"Marl", "Ferry 24", "Ferry 24mm f/4", 24, 8, 10}, 900, 600);
+    QVERIFY(profile && !profile->map.places.empty() && !profile->map.gain.empty());
+    QVERIFY(std::abs(profile->focal - 24.0 / 18) < 1e-6);
+    const int mid = LensMap::kGrid / 2;
+    const float* centre = profile->map.places.at(mid, mid);
+    QVERIFY(std::abs(centre[2] - 0.5f) < 1e-3f && std::abs(centre[3] - 0.5f) < 1e-3f);
+    // Half the shorter side above the middle, r = 1: r_d = 0.04 + 1 - 0.04 = 1; at r = 0.5: 0.5 (0.04 / 4 + 0.96) = 0.485.
+    const float* half = profile->map.places.at(mid, mid / 2);
+    QVERIFY2(std::abs((0.5f - half[3]) / 0.5f - 0.485f) < 0.002f, qPrintable(QString::number((0.5f - half[3]) / 0.5f)));
+    QVERIFY2(std::abs(profile->map.gain.row(0)[0] - 2.f) < 0.03f, qPrintable(QString::number(profile->map.gain.row(0)[0]))); // 1 / (1 - 0.5)
+    QVERIFY(!shelf.find({"Marl", "Another", "", 24, 8, 10}, 900, 600));
+    Geometry g;
+    g.lens = true;
+    const ShapeMap map(g, 900, 600, &profile->map, profile->focal);
+    QVERIFY(!map.identity());
+    const Spot2 there = map.toCombined({0.5, 0.3}), back = map.toFinished(there);
+    QVERIFY(std::abs(back.y - 0.3) < 1e-5);
+    QVERIFY(map.gainAt({0.001, 0.001}) > 1.9);
   }
 
   void verticalsAreFoundAndRighted_data() {
