@@ -102,7 +102,7 @@ private:
     logRow(picture_.at(x, y), n, log_);
     const auto read = [&](const LocalMap& map, std::vector<float>& field) -> const float* {
       if (map.empty()) return nullptr;
-      GridRow::read(map, columns_, y, picture_.height, x, n, a_, b_, scratch_->grid);
+      if (!GridRow::read(map, columns_, y, picture_.height, x, n, a_, b_, scratch_->grid)) return nullptr;
       lineRow(a_, b_, log_, n, field.data());
       return field.data();
     };

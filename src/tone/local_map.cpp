@@ -21,6 +21,15 @@ ML_VECTOR_CLONES void spreadRow(const float* cells, const int* cell, const float
   }
 }
 
+ML_VECTOR_CLONES bool anyCell(const float* cells, int n) {
+  float most = 0;
+  for (int i = 0; i < n; ++i) {
+    const float size = cells[i] < 0 ? -cells[i] : cells[i];
+    most = most > size ? most : size;
+  }
+  return most > 1e-5f;
+}
+
 Image<float> product(const Image<float>& a, const Image<float>& b) {
   Image<float> out(a.width(), a.height(), 1);
   for (std::size_t i = 0; i < a.size(); ++i) out.data()[i] = a.data()[i] * b.data()[i];
@@ -38,15 +47,17 @@ GridColumns::GridColumns(int gridWidth, int width) : cell(std::size_t(width)), f
   }
 }
 
-void GridRow::read(const LocalMap& map, const GridColumns& columns, int y, int height, int x0, int n, float* a, float* b, std::vector<float>& scratch) {
+bool GridRow::read(const LocalMap& map, const GridColumns& columns, int y, int height, int x0, int n, float* a, float* b, std::vector<float>& scratch) {
   const int w = map.coefficients.width(), h = map.coefficients.height();
   scratch.resize(std::size_t(2 * w) + 2);
   const int first = columns.cell[std::size_t(x0)], last = std::min(w - 1, columns.cell[std::size_t(x0 + n - 1)] + 1);
   const float v = std::clamp((float(y) + 0.5f) * float(h) / float(height) - 0.5f, 0.f, float(h - 1));
   const int row = std::min(int(v), std::max(0, h - 2));
   blendRows(map.coefficients.row(row) + 2 * first, map.coefficients.row(std::min(h - 1, row + 1)) + 2 * first, v - float(row), 2 * (last - first + 1), scratch.data() + 2 * first);
+  if (!anyCell(scratch.data() + 2 * first, 2 * (last - first + 1))) return false;
   if (last == w - 1) scratch[std::size_t(2 * w)] = scratch[std::size_t(2 * w) - 2], scratch[std::size_t(2 * w) + 1] = scratch[std::size_t(2 * w) - 1];
   spreadRow(scratch.data(), columns.cell.data() + x0, columns.fraction.data() + x0, n, a, b);
+  return true;
 }
 
 LocalMap followEdges(const Image<float>& wanted, const Image<float>& guide, int radius, double softness) {

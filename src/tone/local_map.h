@@ -22,8 +22,8 @@ struct GridColumns {
 /// a and b for pixels [x0, x0 + n) of row y of a picture of `height` rows, bilinear.
 class GridRow {
 public:
-  /// `scratch` keeps 2 gridWidth + 2 values between calls.
-  static void read(const LocalMap& map, const GridColumns& columns, int y, int height, int x0, int n, float* a, float* b, std::vector<float>& scratch);
+  /// `scratch` keeps 2 gridWidth + 2 values between calls. False, and nothing is written, where all cells are 0.
+  static bool read(const LocalMap& map, const GridColumns& columns, int y, int height, int x0, int n, float* a, float* b, std::vector<float>& scratch);
 };
 
 /// The guided filter's coefficients that make `wanted` (one channel, on the grid) follow the edges of `guide` (log2 luminance, same size).

@@ -229,24 +229,30 @@ LightPlacer::LightPlacer(const ToneAnalysis& analysis, const ToneSettings& setti
   gains_[2] = float(std::exp2(-w + t / 2));
 }
 
+void LightPlacer::readOrZero(const LocalMap& map, int y, int x0, int n, Scratch& s) const {
+  if (GridRow::read(map, columns_, y, height_, x0, n, s.a, s.b, s.grid)) return;
+  std::fill_n(s.a, n, 0.f);
+  std::fill_n(s.b, n, 0.f);
+}
+
 void LightPlacer::readBase(int y, int x0, int n, Scratch& s) const {
   if (settings_.op == ToneOperator::Reinhard || settings_.op == ToneOperator::Drago) { // one curve for all
     std::copy_n(s.log, n, s.base);
     std::copy_n(s.log, n, s.form);
     return;
   }
-  GridRow::read(durand_.empty() ? analysis_.base : durand_, columns_, y, height_, x0, n, s.a, s.b, s.grid);
+  readOrZero(durand_.empty() ? analysis_.base : durand_, y, x0, n, s);
   lineOf(s.a, s.b, s.log, n, s.base);
   if (!split_) {
     std::copy_n(s.base, n, s.form);
     return;
   }
-  GridRow::read(analysis_.form, columns_, y, height_, x0, n, s.a, s.b, s.grid);
+  readOrZero(analysis_.form, y, x0, n, s);
   lineOf(s.a, s.b, s.log, n, s.form);
 }
 
 void LightPlacer::takeVeil(int y, int x0, int n, Scratch& s, float* r, float* g, float* b) const {
-  GridRow::read(analysis_.veil, columns_, y, height_, x0, n, s.a, s.b, s.grid);
+  readOrZero(analysis_.veil, y, x0, n, s);
   lineOf(s.a, s.b, s.log, n, s.form);
   subtractVeil(s.form, float(settings_.veil), float(std::exp2(analysis_.brightest)), n, r, g, b);
   relog(r, g, b, n, s.log);

@@ -72,6 +72,7 @@ public:
   void place(const float* rgb, int y, int x0, int n, const RowMoves& moves, Scratch& scratch, float* r, float* g, float* b) const;
 
 private:
+  void readOrZero(const LocalMap& map, int y, int x0, int n, Scratch& s) const;
   void readBase(int y, int x0, int n, Scratch& s) const;
   void takeVeil(int y, int x0, int n, Scratch& s, float* r, float* g, float* b) const;
   const ToneAnalysis& analysis_;
