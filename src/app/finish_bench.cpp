@@ -235,13 +235,13 @@ private:
 
   QWidget* shapePage() {
     auto* grid = bind({shapeBound({"roll", tr("Roll"), -300, 300, 0.1, Reads::Degrees}, &Geometry::roll), shapeBound({"pitch", tr("Pitch"), -300, 300, 0.1, Reads::Degrees}, &Geometry::pitch),
-                       shapeBound({"yaw", tr("Yaw"), -300, 300, 0.1, Reads::Degrees}, &Geometry::yaw), shapeBound({"uprightStrength", tr("How much"), 0, 100, 0.01}, &Geometry::strength),
+                       shapeBound({"yaw", tr("Yaw"), -300, 300, 0.1, Reads::Degrees}, &Geometry::yaw), shapeBound({"plumbStrength", tr("How much"), 0, 100, 0.01}, &Geometry::strength),
                        shapeBound({"distortion", tr("Bent lines"), -100, 100, 0.001, Reads::Percent}, &Geometry::distortion),
                        shapeBound({"vignetting", tr("Dark corners"), -60, 60, 1.0 / 30, Reads::Stops}, &Geometry::vignetting)});
-    auto* uprights = small("findUprights", tr("Find uprights"), tr("Finds upright lines in the picture and sets them upright"));
-    auto* horizon = small("findHorizon", tr("Find horizon"), tr("Finds level lines and levels them"));
+    auto* setPlumb = small("setPlumb", tr("Set plumb"), tr("Finds plumb lines in the picture and sets them plumb"));
+    auto* horizon = small("findHorizon", tr("Set level"), tr("Finds level lines in the picture and levels them"));
     auto* undo = small("clearShape", tr("As it was shot"), tr("No turning, no crop"));
-    connect(uprights, &QPushButton::clicked, &workbench_, &Workbench::findUprights);
+    connect(setPlumb, &QPushButton::clicked, &workbench_, &Workbench::setPlumb);
     connect(horizon, &QPushButton::clicked, &workbench_, &Workbench::findHorizon);
     connect(undo, &QPushButton::clicked, this, [this] {
       Recipe recipe = workbench_.view().recipe;
@@ -252,7 +252,7 @@ private:
     auto* lines = new QGridLayout(both);
     lines->setContentsMargins(0, 0, 0, 0);
     lines->setSpacing(4);
-    lines->addWidget(uprights, 0, 0);
+    lines->addWidget(setPlumb, 0, 0);
     lines->addWidget(horizon, 1, 0);
     lines->addWidget(undo, 2, 0);
     lens_ = new QCheckBox(tr("lens profile"));
@@ -264,7 +264,7 @@ private:
       workbench_.setRecipe(recipe);
     });
     lines->addWidget(lens_, 2, 1);
-    lines->addWidget(toolButton("toolLevel", FinishTool::Level, tr("Draw a line"), tr("Draw along a line that is upright or level in life")), 0, 1);
+    lines->addWidget(toolButton("toolLevel", FinishTool::Level, tr("Draw a line"), tr("Draw along a line that is plumb or level in life")), 0, 1);
     lines->addWidget(toolButton("toolCrop", FinishTool::Crop, tr("Cut"), tr("Drag the part to keep")), 1, 1);
     return page(grid, {both});
   }

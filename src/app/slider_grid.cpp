@@ -54,13 +54,11 @@ SliderGrid::SliderGrid(const std::vector<SliderControl>& controls, int across, Q
     grid->addWidget(figure, line, column + 1);
     grid->addWidget(slider, line + 1, column, 1, 2);
     grid->setColumnStretch(column, 1);
-    rows_.push_back({c, slider, figure});
-    const int index = int(i);
-    auto* drag = new int(0);
-    connect(slider, &QObject::destroyed, [drag] { delete drag; });
-    connect(slider, &QSlider::sliderPressed, this, [drag] { *drag = nextDrag(); });
-    connect(slider, &QSlider::valueChanged, this, [this, index, slider, drag](int value) {
-      emit moved(index, value * rows_[std::size_t(index)].control.unit, slider->isSliderDown() ? *drag : 0);
+    rows_.push_back({c, slider, figure, 0});
+    connect(slider, &QSlider::sliderPressed, this, [this, i] { rows_[i].drag = nextDrag(); });
+    connect(slider, &QSlider::valueChanged, this, [this, i](int value) {
+      const Row& row = rows_[i];
+      emit moved(int(i), value * row.control.unit, row.slider->isSliderDown() ? row.drag : 0);
     });
   }
 }

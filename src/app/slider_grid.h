@@ -38,6 +38,7 @@ private:
     SliderControl control;
     QSlider* slider;
     QLabel* figure;
+    int drag; ///< Number of the drag under way, or of the last.
   };
   std::vector<Row> rows_;
 };

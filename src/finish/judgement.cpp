@@ -210,7 +210,7 @@ std::string remedyWords(FindingKind kind) {
   case FindingKind::MuddyMiddle: return "Give contrast back";
   case FindingKind::UnnaturalColour: return "Calm the colour";
   case FindingKind::ShadowNoise: return "Quiet the shadows";
-  default: return "Set the verticals upright";
+  default: return "Set the verticals plumb";
   }
 }
 

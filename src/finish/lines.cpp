@@ -10,7 +10,7 @@ namespace ml {
 namespace {
 
 constexpr double kDegrees = 180 / std::numbers::pi;
-constexpr double kOuter = 0.67; ///< In half long edges: where the eye compares an upright line with the picture's border.
+constexpr double kOuter = 0.67; ///< In half long edges: where the eye compares a plumb line with the picture's border.
 constexpr float kEdge = 0.25f; ///< Stops across two cells.
 
 /// An edge pixel as a line a x + b y + c = 0 in half long edges from the middle, (a, b) of length 1.
@@ -19,7 +19,7 @@ struct Edgel {
 };
 
 /// Gradient of a lightly smoothed picture (Sobel); direction good to about a degree on clean edges.
-std::vector<Edgel> edgels(const Image<float>& log, bool upright) {
+std::vector<Edgel> edgels(const Image<float>& log, bool plumb) {
   const int w = log.width(), h = log.height();
   const double half = std::max(w, h) / 2.0;
   std::vector<Edgel> out;
@@ -28,10 +28,10 @@ std::vector<Edgel> edgels(const Image<float>& log, bool upright) {
       const auto at = [&](int i, int j) { return log.row(y + j)[x + i]; };
       const float gx = (at(1, -1) - at(-1, -1) + 2 * (at(1, 0) - at(-1, 0)) + at(1, 1) - at(-1, 1)) / 4;
       const float gy = (at(-1, 1) - at(-1, -1) + 2 * (at(0, 1) - at(0, -1)) + at(1, 1) - at(1, -1)) / 4;
-      const float across = upright ? std::abs(gx) : std::abs(gy), along = upright ? std::abs(gy) : std::abs(gx);
+      const float across = plumb ? std::abs(gx) : std::abs(gy), along = plumb ? std::abs(gy) : std::abs(gx);
       if (across < kEdge || along > 0.36f * across) continue; // 20 degrees
       // Only the crest of an edge.
-      const float before = upright ? std::abs(at(0, 0) - at(-2, 0)) : std::abs(at(0, 0) - at(0, -2)), after = upright ? std::abs(at(2, 0) - at(0, 0)) : std::abs(at(0, 2) - at(0, 0));
+      const float before = plumb ? std::abs(at(0, 0) - at(-2, 0)) : std::abs(at(0, 0) - at(0, -2)), after = plumb ? std::abs(at(2, 0) - at(0, 0)) : std::abs(at(0, 2) - at(0, 0));
       if (std::abs(before - after) > 0.8f * std::max(before, after)) continue;
       const double length = std::hypot(gx, gy), a = gx / length, b = gy / length;
       const double px = (x + 0.5 - w / 2.0) / half, py = (y + 0.5 - h / 2.0) / half;

@@ -86,7 +86,7 @@ ShapeMap::ShapeMap(const Geometry& g, int width, int height, const LensMap* lens
   turns_ = g.roll != 0 || g.pitch != 0 || g.yaw != 0 || g.corners.size() == 4;
   turn_ = turned(g, focal);
   if (g.corners.size() == 4) {
-    // The quadrangle becomes the upright rectangle of its mean edges, about its own middle.
+    // The quadrangle becomes the level rectangle of its mean edges, about its own middle.
     std::array<Spot2, 4> corner;
     for (std::size_t i = 0; i < 4; ++i) corner[i] = {(2 * g.corners[i].x - 1) * aspectX_, (2 * g.corners[i].y - 1) * aspectY_};
     const auto length = [&](int a, int b) { return std::hypot(corner[std::size_t(a)].x - corner[std::size_t(b)].x, corner[std::size_t(a)].y - corner[std::size_t(b)].y); };

@@ -209,7 +209,7 @@ public:
   void showAreas(bool shown);
   void addWindows();
   void removeArea();
-  void findUprights();
+  void setPlumb();
   void findHorizon();
   /// Null until the picture has been judged.
   [[nodiscard]] const Judgement* judgement() const;
@@ -223,7 +223,7 @@ public:
   void copyToOtherViews();
   /// The chosen area, and the places that the judgement minds.
   [[nodiscard]] PictureMarks finishMarks() const;
-  [[nodiscard]] Comparing comparing() const { return besides_; }
+  [[nodiscard]] Comparing comparing() const { return comparisonMode_; }
   void setComparison(Comparing how);
   /// What the picture is compared with; null: nothing.
   [[nodiscard]] QImage besidePicture() const;
@@ -348,7 +348,7 @@ private:
   Recipe toolRecipe_;
   std::optional<Recipe> toolPending_;
   bool toolMoved_ = false, areasShown_ = false;
-  Comparing besides_ = Comparing::Off;
+  Comparing comparisonMode_ = Comparing::Off;
   std::unique_ptr<LookShelf> lookShelf_;
   QUndoStack undo_;
   Background work_, preview_, judging_, detail_;

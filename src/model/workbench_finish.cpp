@@ -196,7 +196,7 @@ void Workbench::toolTo(QPointF at) {
     const double px = dx * radiance_->preview.width(), py = dy * radiance_->preview.height();
     if (std::hypot(px, py) < 20) return;
     const double degrees = std::atan2(py, px) * 180 / 3.14159265358979;
-    const double off = std::remainder(degrees, 90.0); // against level or upright, whichever is nearer
+    const double off = std::remainder(degrees, 90.0); // against level or plumb, whichever is nearer
     recipe.geometry.roll = std::clamp(toolRecipe_.geometry.roll + off, -45.0, 45.0);
     recipe.geometry.strength = 1;
     toolPending_ = recipe;
@@ -224,12 +224,12 @@ void Workbench::pullTie(double ev100, double paper, int dragId) {
 
 // ---- Whole moves
 
-void Workbench::findUprights() {
+void Workbench::setPlumb() {
   const ToneAnalysis* analysis = finishAnalysis();
   if (!analysis) return;
   const Verticals found = findVerticals(analysis->logLight, kAssumedFocal);
   if (!found.found()) {
-    emit told(tr("There are too few upright edges in this picture to go by; draw one with Level."));
+    emit told(tr("There are too few plumb edges in this picture to go by; draw one with Draw a line."));
     return;
   }
   Recipe recipe = view().recipe;
@@ -357,12 +357,12 @@ PictureMarks Workbench::finishMarks() const {
 // ---- Comparing
 
 void Workbench::setComparison(Comparing how) {
-  besides_ = how;
+  comparisonMode_ = how;
   emit pictureChanged();
   emit changed();
 }
 
-QImage Workbench::besidePicture() const { return besides_ != Comparing::Off && (station_ == Station::Finish || station_ == Station::Deliver) ? beforeImage_ : QImage(); }
+QImage Workbench::besidePicture() const { return comparisonMode_ != Comparing::Off && (station_ == Station::Finish || station_ == Station::Deliver) ? beforeImage_ : QImage(); }
 
 // ---- 100 %
 

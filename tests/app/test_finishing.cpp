@@ -25,7 +25,7 @@ namespace fs = std::filesystem;
 
 namespace {
 
-/// A room: warm walls, a bright window, a white board, upright boards that lean by `pitch` degrees.
+/// A room: warm walls, a bright window, a white board, plumb boards that lean by `pitch` degrees.
 Image<float> room(double pitch) {
   Image<float> wall(480, 320, 3);
   for (int y = 0; y < 320; ++y)
@@ -185,6 +185,14 @@ private slots:
     QCOMPARE(bench.view().recipe.healings.size(), std::size_t(1));
     slide(window, "denoise", 3);
     choosePage(window, "sideShape");
+    const double rolled = bench.view().recipe.geometry.roll;
+    click(visible<QPushButton>(window, "toolLevel"));
+    drag(window, {0.2, 0.5}, {0.8, 0.52});
+    const QImage seen = bench.picture();
+    const double drawn = std::atan2(0.02 * seen.height(), 0.6 * seen.width()) * 180 / 3.14159265;
+    QVERIFY2(std::abs(bench.view().recipe.geometry.roll - rolled - drawn) < 0.3, qPrintable(QString("%1 %2").arg(bench.view().recipe.geometry.roll - rolled).arg(drawn)));
+    bench.undoStack().undo();
+    QVERIFY(settled(window));
     click(visible<QPushButton>(window, "toolCrop"));
     drag(window, {0.1, 0.1}, {0.9, 0.9});
     QVERIFY2(std::abs(bench.view().recipe.geometry.cropWidth - 0.8) < 0.02, qPrintable(QString::number(bench.view().recipe.geometry.cropWidth)));

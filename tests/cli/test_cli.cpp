@@ -48,6 +48,24 @@ private slots:
     QCOMPARE(shoot.out.trimmed().split('\n').size(), document["frames"].toArray().size());
   }
 
+  void runGoesOnAndDeliversWhatIsAsked() {
+    const QStringList asked{"run", at("frames"), "--out", at("asked"), "--deliver", "web,hdr-avif", "--creator", "A photographer", "--jobs", "1"};
+    const auto first = run(asked);
+    QCOMPARE(first.code, 0);
+    QVERIFY(!first.out.contains("done before"));
+    const QDir folder(at("asked"));
+    QCOMPARE(folder.entryList({"*-web.jpg"}).size(), 1);
+    QCOMPARE(folder.entryList({"*-hdr.avif"}).size(), 1);
+    QVERIFY(folder.entryList({"*.exr"}).isEmpty());
+    const auto second = run(asked);
+    QCOMPARE(second.code, 0);
+    QVERIFY(second.out.contains("done before"));
+    QVERIFY(QFile::remove(folder.filePath(folder.entryList({"*-hdr.avif"}).first())));
+    const auto third = run(asked);
+    QVERIFY(third.code == 0 && !third.out.contains("done before"));
+    QCOMPARE(folder.entryList({"*-hdr.avif"}).size(), 1);
+  }
+
   void runLeavesPictureRadianceAndReport() {
     const auto done = run({"run", at("frames"), "--out", at("out")});
     QVERIFY2(done.code == 0, qPrintable(done.error));
@@ -155,6 +173,7 @@ private slots:
     QTest::newRow("no such method") << QStringList{"combine", frames, "--out", dir_.filePath("x.exr"), "--method", "stew"} << 2;
     QTest::newRow("no such look") << QStringList{"finish", dir_.filePath("c.exr"), "--out", dir_.filePath("x.jpg"), "--look", "loud"} << 2;
     QTest::newRow("output of another kind") << QStringList{"combine", first, "--out", dir_.filePath("x.jpg")} << 2;
+    QTest::newRow("no such target") << QStringList{"run", first, "--out", small, "--deliver", "jpeg,poster"} << 2;
     QTest::newRow("missing path") << QStringList{"run", dir_.filePath("gone"), "--out", small} << 3;
     QTest::newRow("not an image") << QStringList{"run", text, "--out", small} << 3;
     QTest::newRow("no Exif") << QStringList{"run", bare, "--out", dir_.filePath("bare")} << 0;

@@ -203,6 +203,32 @@ private slots:
     for (std::size_t i = 0; i < 2; ++i) QCOMPARE(bytesOf(once->files[i]), bytesOf(again->files[i]));
   }
 
+  void damagedHdrFilesAreErrors() {
+    QTemporaryDir dir;
+    const auto done = deliverView(test::texturedScene(200, 140, 8).view(), request(dir, {"hdr-avif", "hdr-jxl"}), {});
+    QVERIFY(done);
+    for (const auto& file : done->files) {
+      const auto bytes = bytesOf(file);
+      for (const std::size_t keep : {std::size_t(0), std::size_t(20), bytes.size() / 2, bytes.size() - 30}) {
+        const auto cut = test::pathOf(dir) / ("cut" + file.extension().string());
+        std::ofstream(cut, std::ios::binary).write(reinterpret_cast<const char*>(bytes.data()), std::streamsize(keep));
+        const auto read = file.extension() == ".avif" ? readAvif(cut) : readJxl(cut);
+        QVERIFY(!read && read.error().code == ErrorCode::FileUnreadable);
+      }
+    }
+  }
+
+  void losslessJpegXlIsExact() {
+    QTemporaryDir dir;
+    Image<std::uint16_t> signal(64, 48, 3);
+    for (std::size_t i = 0; i < signal.size(); ++i) signal.data()[i] = std::uint16_t((i * 2654435761u) >> 16);
+    const auto file = test::pathOf(dir) / "exact.jxl";
+    QVERIFY(writeJxlPq(file, std::as_const(signal).view(), 0, {}));
+    const auto back = readJxl(file);
+    QVERIFY(back);
+    QVERIFY(std::equal(signal.data(), signal.data() + signal.size(), back->signal.data()));
+  }
+
   void stoppingLeavesNothingHalfWritten() {
     QTemporaryDir dir;
     StopFlag stop;

@@ -16,7 +16,7 @@ using namespace ml;
 
 namespace {
 
-/// A wall of upright boards and level planks, sampled smoothly.
+/// A wall of plumb boards and level planks, sampled smoothly.
 Image<float> boards(int width, int height) {
   Image<float> out(width, height, 3);
   for (int y = 0; y < height; ++y)
@@ -294,6 +294,78 @@ private slots:
     std::vector<std::uint8_t> bytes(700 * 500 * 3);
     QVERIFY(finisher.finishBytes(scene.view(), r, {}, bytes.data(), 2100, {}));
     for (std::size_t i = 0; i < bytes.size(); i += 7) QVERIFY(std::abs(int(bytes[i]) - int(std::lround(whole->picture.data()[i] / 257.0))) <= 1);
+  }
+
+  // A finisher that keeps masks gives what a fresh one gives, whatever changed in between.
+  void keptMasksAreTheRightOnes() {
+    const Image<float> scene = test::texturedScene(360, 240, 9);
+    const ToneAnalysis a = analyseTone(scene.view());
+    Finisher kept(a);
+    Recipe r;
+    Area oval, ramp;
+    oval.a = {0.3, 0.4}, oval.exposure = 0.5;
+    ramp.shape = AreaShape::Ramp, ramp.a = {0.5, 0}, ramp.b = {0.5, 0.6}, ramp.warmth = 0.4, ramp.saturation = -0.3, ramp.contrast = 0.5, ramp.tint = 0.2;
+    const auto same = [&] {
+      const auto one = kept.finish(scene.view(), r, {}), fresh = finishPicture(scene.view(), a, r, {});
+      return one && fresh && std::equal(one->picture.data(), one->picture.data() + one->picture.size(), fresh->picture.data());
+    };
+    r.areas = {oval};
+    QVERIFY(same());
+    r.areas = {oval, ramp};
+    QVERIFY(same());
+    r.areas[0].exposure = -0.7;
+    QVERIFY(same());
+    r.areas[1].b = {0.9, 0.9};
+    QVERIFY(same());
+    r.areas[1].inverted = true;
+    r.areas[0].above = a.histogram.below(0.6);
+    QVERIFY(same());
+    r.areas.erase(r.areas.begin());
+    QVERIFY(same());
+    r.geometry.roll = 3; // the grid lies otherwise on the combined picture
+    QVERIFY(same());
+    r.areas.clear();
+    QVERIFY(same());
+  }
+
+  void areasEndAtEdgesWhenTheyFollowThem() {
+    Image<float> scene = flat(480, 320, 0.05f, 0.05f, 0.05f);
+    for (int y = 0; y < 320; ++y)
+      for (int x = 240; x < 480; ++x)
+        for (int c = 0; c < 3; ++c) scene.at(x, y)[c] = 2.f;
+    const ToneAnalysis a = analyseTone(scene.view());
+    Area brush;
+    brush.shape = AreaShape::Brush;
+    brush.strokes = {{{{0.42, 0.2}, {0.42, 0.8}}, 0.09, false}}; // over the dark side, a little beyond the edge at 0.5
+    brush.softness = 0.3;
+    const ShapeMap shape({}, 480, 320);
+    const auto valueAt = [&](const LocalMap& map, int x) {
+      const float* c = map.coefficients.at(x * map.coefficients.width() / 480, map.coefficients.height() / 2);
+      return c[0] * a.logLight.row(a.logLight.height() / 2)[x * a.logLight.width() / 480] + c[1];
+    };
+    brush.followEdges = false;
+    const LocalMap plain = mapOf(brush, a, shape);
+    brush.followEdges = true;
+    const LocalMap following = mapOf(brush, a, shape);
+    QVERIFY2(valueAt(following, 236) > valueAt(plain, 236) - 0.05, qPrintable(QString("%1 %2").arg(valueAt(following, 236)).arg(valueAt(plain, 236))));
+    QVERIFY2(valueAt(following, 243) < 0.5 * valueAt(following, 236), qPrintable(QString("%1 %2").arg(valueAt(following, 243)).arg(valueAt(following, 236))));
+  }
+
+  void hostileRecipesAreRefused_data() {
+    QTest::addColumn<QString>("text");
+    QTest::newRow("three corners") << R"({"version": 1, "geometry": {"corners": [[0,0],[1,0],[1,1]]}})";
+    QTest::newRow("a crop outside") << R"({"version": 1, "geometry": {"crop": [0.5, 0, 0.8, 1]}})";
+    QTest::newRow("a crop of nothing") << R"({"version": 1, "geometry": {"crop": [0, 0, 0, 0]}})";
+    QTest::newRow("an area without a place") << R"({"version": 1, "areas": [{"shape": "oval"}]})";
+    QTest::newRow("a pull of text") << R"({"version": 1, "pulls": [["a", 1]]})";
+    QTest::newRow("an endless pull") << R"({"version": 1, "pulls": [[1e9, 0]]})";
+    QTest::newRow("healing everything") << R"({"version": 1, "healings": [{"at": [0.5, 0.5], "radius": 4}]})";
+    QTest::newRow("a stroke far away") << R"({"version": 1, "areas": [{"shape": "brush", "a": [0,0], "b": [0,0], "strokes": [{"points": [[1e30, 0]]}]}]})";
+  }
+  void hostileRecipesAreRefused() {
+    QFETCH(QString, text);
+    const auto recipe = recipeFromJson(text.toStdString());
+    QVERIFY(!recipe && recipe.error().code == ErrorCode::InvalidArgument);
   }
 
   void highlightsRiseIntoTheHeadroom() {

@@ -12,7 +12,7 @@ using namespace ml;
 
 namespace {
 
-/// A textured room with a bright window and upright edges.
+/// A textured room with a bright window and plumb edges.
 Image<float> room(double noise = 0) {
   Image<float> out(900, 600, 3);
   std::mt19937 random(2);
@@ -114,8 +114,8 @@ private slots:
     const Finding before = judged(*scene, {}).of(FindingKind::TiltedVerticals);
     QVERIFY2(before.tooMuch, sentence(before).c_str());
     const Recipe mended = remedied({}, before, analyseTone(scene->view()));
-    const auto upright = prepared(scene->view(), mended, {}, nullptr, {});
-    const Finding after = judged(*upright, {}).of(FindingKind::TiltedVerticals);
+    const auto plumb = prepared(scene->view(), mended, {}, nullptr, {});
+    const Finding after = judged(*plumb, {}).of(FindingKind::TiltedVerticals);
     QVERIFY2(!after.tooMuch, sentence(after).c_str());
   }
 };
