@@ -18,12 +18,6 @@ struct Finished {
   FinishReport report;
 };
 
-/// What a picture's frame knows of its lens.
-struct LensFacts {
-  LensMap map;
-  double focal = kAssumedFocal; ///< In half long edges.
-};
-
 /// Do two recipes want the same done before tones are placed (healing, noise, shape)?
 [[nodiscard]] bool samePreparation(const Recipe& a, const Recipe& b);
 [[nodiscard]] bool needsPreparation(const Recipe& recipe);

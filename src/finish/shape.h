@@ -6,9 +6,6 @@
 
 namespace ml {
 
-/// Assumed where the frame does not say: 28 mm on a full frame. In half long edges.
-inline constexpr double kAssumedFocal = 28.0 / 18.0;
-
 /// The way from the finished picture back to the picture as combined, and how large the finished picture is.
 /// A camera turned by roll, pitch and yaw changes the picture by the homography K R K^-1 (Hartley and Zisserman, Multiple View Geometry,
 /// 2nd ed., section 8.4.2). No place outside the picture is shown: what is turned is enlarged until its rim lies inside.

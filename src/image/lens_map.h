@@ -11,4 +11,13 @@ struct LensMap {
   Image<float> gain;   ///< The same grid, 1 channel. Empty: none.
 };
 
+/// Assumed where the frame does not say: 28 mm on a full frame. In half long edges.
+inline constexpr double kAssumedFocal = 28.0 / 18.0;
+
+/// What a picture's frame knows of its lens.
+struct LensFacts {
+  LensMap map;
+  double focal = kAssumedFocal; ///< In half long edges.
+};
+
 } // namespace ml

@@ -1,6 +1,6 @@
 #pragma once
 #include "finish/judgement.h"
-#include "pipeline/lens_facts.h"
+#include "ingest/lens_facts.h"
 
 #include <QImage>
 #include <memory>

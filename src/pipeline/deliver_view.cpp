@@ -1,6 +1,6 @@
 #include "pipeline/deliver_view.h"
 
-#include "pipeline/lens_facts.h"
+#include "ingest/lens_facts.h"
 
 namespace ml {
 

@@ -1,4 +1,4 @@
-#include "pipeline/lens_facts.h"
+#include "ingest/lens_facts.h"
 
 #include "codec/lens_profile.h"
 

@@ -1,5 +1,5 @@
 #pragma once
-#include "finish/finish.h"
+#include "image/lens_map.h"
 
 #include <filesystem>
 #include <optional>
