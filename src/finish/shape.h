@@ -31,11 +31,11 @@ private:
   [[nodiscard]] bool inside(double zoom) const;
   Geometry geometry_;
   const LensMap* lens_;
-  int width_, height_, outWidth_, outHeight_;
+  int width_, height_, outWidth_ = 1, outHeight_ = 1;
   double aspectX_, aspectY_;    ///< Half edges in half long edges.
   Matrix3 turn_ = kIdentity3;   ///< Finished to combined, in half long edges from the middle.
   double zoom_ = 1;
-  bool identity_, turns_, channelsDiffer_;
+  bool identity_ = false, turns_ = false, channelsDiffer_ = false;
 };
 
 /// The picture in its finished shape; bicubic (Keys 1981), held near its neighbours so that no dark rings appear around lamps.
