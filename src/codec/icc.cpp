@@ -13,6 +13,9 @@ std::vector<unsigned char> saved(cmsHPROFILE profile) {
   std::vector<unsigned char> bytes(size);
   cmsSaveProfileToMem(profile, bytes.data(), &size);
   cmsCloseProfile(profile);
+  // The date of making (ICC.1:2010, 7.2.8) is the same always, so that the same picture gives the same file.
+  constexpr unsigned char kDate[12] = {2000 / 256, 2000 % 256, 0, 1, 0, 1, 0, 0, 0, 0, 0, 0};
+  if (bytes.size() > 36) std::copy(std::begin(kDate), std::end(kDate), bytes.begin() + 24);
   return bytes;
 }
 
