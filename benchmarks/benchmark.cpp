@@ -90,6 +90,7 @@ std::vector<fs::path> filesIn(const fs::path& folder) {
 void wholeWay(const fs::path& frames) {
   RunOptions options;
   options.out = frames.parent_path() / "ml-benchmark-out";
+  fs::remove_all(options.out); // else nothing would be left to do
   fs::create_directories(options.out);
   if (!runAll({frames}, options, {}, {})) std::exit(1);
 }

@@ -27,7 +27,8 @@ using Means = std::array<double, kFields * kFields * 3>;
 
 template <class T> Means meansOf(ImageView<const T> in, double full) {
   Means out{};
-  for (int j = 0; j < kFields; ++j)
+  forEachBand(kFields, [&](const Band& band) {
+    const int j = band.begin;
     for (int i = 0; i < kFields; ++i) {
       const int x0 = in.width * i / kFields, x1 = std::max(x0 + 1, in.width * (i + 1) / kFields), y0 = in.height * j / kFields, y1 = std::max(y0 + 1, in.height * (j + 1) / kFields);
       double sum[3] = {}, n = 0;
@@ -36,6 +37,7 @@ template <class T> Means meansOf(ImageView<const T> in, double full) {
           for (int c = 0; c < 3; ++c) sum[c] += double(in.at(x, y)[c]);
       for (int c = 0; c < 3; ++c) out[std::size_t((j * kFields + i) * 3 + c)] = n > 0 ? sum[c] / n / full : 0;
     }
+  }, 1);
   return out;
 }
 
@@ -109,8 +111,10 @@ Image<std::uint16_t> codesFor(const Material& m, const Target& t) {
 
 Image<std::uint8_t> toBytes(ImageView<const std::uint16_t> in) {
   Image<std::uint8_t> out(in.width, in.height, 3);
-  for (int y = 0; y < in.height; ++y)
-    for (int i = 0; i < 3 * in.width; ++i) out.row(y)[i] = std::uint8_t((in.row(y)[i] + 128u) * 255u >> 16);
+  forEachBand(in.height, [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y)
+      for (int i = 0; i < 3 * in.width; ++i) out.row(y)[i] = std::uint8_t((in.row(y)[i] + 128u) * 255u >> 16);
+  });
   return out;
 }
 
@@ -135,12 +139,14 @@ Result<void> writeJpegWithin(const fs::path& file, const Image<std::uint8_t>& by
 }
 
 Result<void> writeCodes(const Material& m, const Target& t, const fs::path& file) {
-  const Image<std::uint16_t> codes = codesFor(m, t);
-  const Means meant = meansOf<std::uint16_t>(codes.view(), 65535);
+  const bool asItIs = t.space == ColourSpace::Srgb && t.sharpening == 0 && (t.longEdge <= 0 || t.longEdge >= std::max(m.picture.width, m.picture.height));
+  const Image<std::uint16_t> made = asItIs ? Image<std::uint16_t>() : codesFor(m, t);
+  const ImageView<const std::uint16_t> codes = asItIs ? m.picture : made.view();
+  const Means meant = meansOf<std::uint16_t>(codes, 65535);
   Result<void> done;
-  if (t.format == Target::Format::Jpeg) done = writeJpegWithin(file, toBytes(codes.view()), t);
-  else if (t.format == Target::Format::Tiff) done = writeTiff16(file, codes.view(), profileOf(t.space), t.ppi);
-  else done = writePng(file, codes.view(), 65535, profileOf(t.space));
+  if (t.format == Target::Format::Jpeg) done = writeJpegWithin(file, toBytes(codes), t);
+  else if (t.format == Target::Format::Tiff) done = writeTiff16(file, codes, profileOf(t.space), t.ppi);
+  else done = writePng(file, codes, 65535, profileOf(t.space));
   if (!done) return done;
   MetadataWishes wishes = m.wishes;
   wishes.ppi = t.ppi;
@@ -148,7 +154,7 @@ Result<void> writeCodes(const Material& m, const Target& t, const fs::path& file
     if (done = carryMetadata(*m.metadataFrom, file, kSoftware, wishes); !done) return done;
   const auto back = t.format == Target::Format::Jpeg ? readJpeg(file) : t.format == Target::Format::Tiff ? readTiff(file) : readPng(file);
   if (!back) return passOn(back.error());
-  const bool same = back->pixels.width() == codes.width() && back->pixels.height() == codes.height();
+  const bool same = back->pixels.width() == codes.width && back->pixels.height() == codes.height;
   const double full = back->maxCode;
   const Means found = back->pixels.visit([&]<class T>(ImageView<const T> view) { return meansOf<T>(view, full); });
   return compare(file, meant, found, same);
