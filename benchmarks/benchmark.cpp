@@ -1,6 +1,7 @@
 // Our stages against OpenCV's on the same five frames in the same run: medians of three and ratios, two threads each.
 // ml_benchmark [WIDTH HEIGHT]         align, radiance merge, exposure fusion, and the whole way from JPEG files to EXR and JPEG
 // ml_benchmark --curve                how our whole way grows with pixels and frames
+// ml_benchmark --ours STAGE RUNS      one stage of ours alone on 6000 x 4000, for a profiler: align, still, moved, checked, fusion, whole, stages
 #include "align/register.h"
 #include "base/parallel.h"
 #include "codec/exif.h"
@@ -19,6 +20,8 @@
 #include <cstring>
 #include <filesystem>
 #include <functional>
+#include <map>
+#include <mutex>
 #include <opencv2/imgcodecs.hpp>
 #include <opencv2/photo.hpp>
 #include <sys/resource.h>
@@ -48,9 +51,13 @@ double peakGigabytes() {
 
 void say(const char* what, double ours, double theirs) { std::printf("%-34s ours %7.3f s   OpenCV %7.3f s   ratio %5.1f\n", what, ours, theirs, theirs / ours); }
 
+fs::path folderOf(int width, int height, int count) {
+  return fs::temp_directory_path() / ("ml-benchmark-" + std::to_string(width) + "x" + std::to_string(height) + "-" + std::to_string(count));
+}
+
 /// Textured radiance over about eleven stops, held by hand: each frame shifted and turned a little.
 fs::path writeFrames(int width, int height, int count) {
-  const fs::path folder = fs::temp_directory_path() / ("ml-benchmark-" + std::to_string(width) + "x" + std::to_string(height) + "-" + std::to_string(count));
+  const fs::path folder = folderOf(width, height, count);
   fs::create_directories(folder);
   for (int i = 0; i < count; ++i) {
     const double angle = 0.002 * (i - count / 2), exposure = std::exp2(10.0 * i / std::max(1, count - 1) - 5);
@@ -87,12 +94,12 @@ std::vector<fs::path> filesIn(const fs::path& folder) {
 }
 
 /// From JPEG files to OpenEXR and a finished JPEG.
-void wholeWay(const fs::path& frames) {
+void wholeWay(const fs::path& frames, const Progress& progress = {}) {
   RunOptions options;
   options.out = frames.parent_path() / "ml-benchmark-out";
   fs::remove_all(options.out); // else nothing would be left to do
   fs::create_directories(options.out);
-  if (!runAll({frames}, options, {}, {})) std::exit(1);
+  if (!runAll({frames}, options, progress, {})) std::exit(1);
 }
 
 void curve() {
@@ -106,6 +113,65 @@ void curve() {
   }
 }
 
+/// Our stages on one set of files; frames are read once.
+class Ours {
+public:
+  explicit Ours(const fs::path& folder) : folder_(folder) {}
+
+  void read() {
+    for (const auto& file : filesIn(folder_)) frames_.push_back(std::move(*loadFrame(file)));
+    align();
+    for (std::size_t i = 0; i < frames_.size(); ++i) {
+      still_.push_back({&frames_[i], kIdentity3, 0});
+      moved_.push_back({&frames_[i], placed_[i].transform.h, 0.05});
+    }
+    plain_.reference = checked_.reference = 2;
+    plain_.motion = MotionMode::Off;
+    checked_.motion = MotionMode::Medium;
+  }
+  void align() { placed_ = *registerFrames(frames_, 2, AlignMode::Rigid, {}); }
+  void mergeStill() { (void)mergeRadiance(still_, plain_, {}); }
+  void mergeMoved() { (void)mergeRadiance(moved_, plain_, {}); }
+  void mergeChecked() { (void)mergeRadiance(moved_, checked_, {}); }
+  void fuse() { (void)fuseExposures(still_, plain_, {}, {}); }
+  void whole() { wholeWay(folder_); }
+
+private:
+  fs::path folder_;
+  std::vector<Frame> frames_;
+  std::vector<Registration> placed_;
+  std::vector<PlacedFrame> still_, moved_;
+  MergeOptions plain_, checked_;
+};
+
+/// When each stage of the whole way is first heard of.
+void sayStages(const fs::path& folder) {
+  const auto start = std::chrono::steady_clock::now();
+  std::string last;
+  std::mutex saying;
+  wholeWay(folder, {{}, [&](const std::string& stage, double) {
+                      const std::lock_guard lock(saying);
+                      if (stage == last) return;
+                      last = stage;
+                      std::printf("%7.3f s  %s\n", std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count(), stage.c_str());
+                    }});
+  std::printf("%7.3f s  done\n", std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count());
+}
+
+int oursAlone(const std::string& stage, int runs) {
+  const fs::path kept = folderOf(6000, 4000, 5), folder = fs::exists(kept / "frame-4.jpg") ? kept : writeFrames(6000, 4000, 5);
+  Ours ours(folder);
+  if (stage != "whole" && stage != "stages") ours.read();
+  const std::map<std::string, std::function<void()>> stages{{"align", [&] { ours.align(); }},        {"still", [&] { ours.mergeStill(); }},
+                                                           {"moved", [&] { ours.mergeMoved(); }},   {"checked", [&] { ours.mergeChecked(); }},
+                                                           {"fusion", [&] { ours.fuse(); }},        {"whole", [&] { ours.whole(); }},
+                                                           {"stages", [&] { sayStages(folder); }}};
+  const auto found = stages.find(stage);
+  if (found == stages.end()) return 1;
+  std::printf("%s %.3f s\n", stage.c_str(), medianSeconds(runs, found->second));
+  return 0;
+}
+
 } // namespace
 
 int main(int count, char** arguments) {
@@ -115,31 +181,23 @@ int main(int count, char** arguments) {
     curve();
     return 0;
   }
+  if (count > 3 && std::strcmp(arguments[1], "--ours") == 0) return oursAlone(arguments[2], std::atoi(arguments[3]));
   const int width = count > 2 ? std::atoi(arguments[1]) : 6000, height = count > 2 ? std::atoi(arguments[2]) : 4000;
   const fs::path folder = writeFrames(width, height, 5);
   const auto files = filesIn(folder);
   std::printf("%d x %d pixels, five frames, two threads each, medians of three\n", width, height);
-  const double ourWhole = medianSeconds(3, [&] { wholeWay(folder); });
-  std::printf("whole way, peak memory %.2f GB\n", peakGigabytes());
-  std::vector<Frame> frames;
-  for (const auto& file : files) frames.push_back(std::move(*loadFrame(file)));
-  std::vector<Registration> placed;
-  const double ourAlign = medianSeconds(3, [&] { placed = *registerFrames(frames, 2, AlignMode::Rigid, {}); });
-  std::vector<PlacedFrame> still, moved;
-  for (std::size_t i = 0; i < frames.size(); ++i) {
-    still.push_back({&frames[i], kIdentity3, 0});
-    moved.push_back({&frames[i], placed[i].transform.h, 0.05});
+  double ourWhole, ourAlign, ourStill, ourMoved, ourChecked, ourFusion;
+  {
+    Ours ours(folder);
+    ourWhole = medianSeconds(3, [&] { ours.whole(); });
+    std::printf("whole way, peak memory %.2f GB\n", peakGigabytes());
+    ours.read();
+    ourAlign = medianSeconds(3, [&] { ours.align(); });
+    ourStill = medianSeconds(3, [&] { ours.mergeStill(); });
+    ourMoved = medianSeconds(3, [&] { ours.mergeMoved(); });
+    ourChecked = medianSeconds(3, [&] { ours.mergeChecked(); });
+    ourFusion = medianSeconds(3, [&] { ours.fuse(); });
   }
-  MergeOptions plain;
-  plain.reference = 2;
-  plain.motion = MotionMode::Off;
-  MergeOptions checked = plain;
-  checked.motion = MotionMode::Medium;
-  const double ourStill = medianSeconds(3, [&] { (void)mergeRadiance(still, plain, {}); });
-  const double ourMoved = medianSeconds(3, [&] { (void)mergeRadiance(moved, plain, {}); });
-  const double ourChecked = medianSeconds(3, [&] { (void)mergeRadiance(moved, checked, {}); });
-  const double ourFusion = medianSeconds(3, [&] { (void)fuseExposures(still, plain, {}, {}); });
-  frames.clear();
 
   std::vector<cv::Mat> images;
   std::vector<float> times;

@@ -1,8 +1,11 @@
 #pragma once
+#include "base/large_memory.h"
+
 #include <algorithm>
 #include <cassert>
 #include <cstddef>
 #include <memory>
+#include <type_traits>
 
 namespace ml {
 
@@ -33,7 +36,7 @@ public:
   Image() = default;
   Image(int width, int height, int channels)
       : width_(width), height_(height), channels_(channels),
-        data_(std::make_unique_for_overwrite<T[]>(static_cast<std::size_t>(width) * height * channels)) {}
+        data_(static_cast<T*>(allocateLarge(static_cast<std::size_t>(width) * height * channels * sizeof(T)))) {}
 
   [[nodiscard]] int width() const { return width_; }
   [[nodiscard]] int height() const { return height_; }
@@ -60,7 +63,8 @@ public:
 
 private:
   int width_ = 0, height_ = 0, channels_ = 0;
-  std::unique_ptr<T[]> data_;
+  static_assert(std::is_trivially_copyable_v<T>);
+  std::unique_ptr<T[], FreeLarge> data_;
 };
 
 } // namespace ml

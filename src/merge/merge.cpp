@@ -17,7 +17,7 @@ namespace ml {
 namespace {
 
 constexpr double kMidTone = 0.18;
-constexpr int kTileWidth = 128, kTileRows = 64; // all frames of a tile stay in the second-level cache
+constexpr int kTileWidth = 256, kTileRows = 32; // all frames of a tile stay in the second-level cache
 constexpr std::size_t kMostFrames = 64;
 constexpr float kTooLittle = 1 / 50.f; ///< Exposure ratio; information goes with exposure where photons decide, so 1 % of signal to noise.
 
@@ -30,14 +30,18 @@ struct Source {
   int shareCell = 4;
 };
 
-/// What all channels of a sample allow.
-ML_VECTOR_CLONES void useOfRow(const float* red, const float* green, const float* blue, const float* share, int n, float* __restrict use) {
-  for (int i = 0; i < n; ++i) use[i] = std::max(0.f, red ? std::min(std::min(red[i], green[i]), blue[i]) : 1.f) * (share ? share[i] : 1.f);
-}
-
-/// And what one channel allows beyond that, another being clipped.
-ML_VECTOR_CLONES void surplusOfRow(const float* trust, const float* share, const float* use, int n, float* __restrict surplus) {
-  for (int i = 0; i < n; ++i) surplus[i] = std::max(0.f, trust[i]) * (share ? share[i] : 1.f) - use[i];
+/// What all channels of a sample allow, and what one allows beyond that, others being clipped. Returns whether any is allowed beyond.
+ML_VECTOR_CLONES bool useOfRow(const float* red, const float* green, const float* blue, const float* share, int n, float* __restrict use,
+                               float* __restrict beyondRed, float* __restrict beyondGreen, float* __restrict beyondBlue) {
+  int any = 0;
+  for (int i = 0; i < n; ++i) {
+    const float s = share ? share[i] : 1.f;
+    const float r = std::max(0.f, red[i]) * s, g = std::max(0.f, green[i]) * s, b = std::max(0.f, blue[i]) * s, all = std::min(std::min(r, g), b);
+    use[i] = all;
+    beyondRed[i] = r - all, beyondGreen[i] = g - all, beyondBlue[i] = b - all;
+    any |= (beyondRed[i] + beyondGreen[i] + beyondBlue[i]) > 0;
+  }
+  return any;
 }
 
 /// Light gathered by all frames over their exposures: the estimate that the variances are taken at.
@@ -79,23 +83,47 @@ constexpr float kCoding = 0.03f;
 /// come out coloured. `light` is merged and weighted already, and is so again.
 ML_VECTOR_CLONES void weighSurplus(const float* sample, const float* surplus, const float* gradient, const float* brightest, VarianceCurve curve, float exposure,
                                    float misplaced, int n, float* __restrict light, float* __restrict weights, float* __restrict exposures) {
+  const float squared = exposure * exposure, inverse = 1 / exposure;
   for (int i = 0; i < n; ++i) {
-    const float known = weights[i] > 0 ? weights[i] : 1e-12f;
-    const float expected = weights[i] > 0 ? light[i] * exposure : sample[i];
+    const bool known = weights[i] > 0;
+    const float weight = known ? weights[i] : 1e-12f, expected = known ? light[i] * exposure : sample[i];
     const float variance = curve.at(expected) + (gradient ? misplaced * gradient[i] : 0.f);
     const float off = sample[i] - expected, coding = kCoding * brightest[i] * exposure;
-    const float used = off * off <= 9 * (variance + exposure * exposure / known) + coding * coding ? surplus[i] : 0.f;
-    const float w = used * exposure * exposure / variance;
-    light[i] += w / (weights[i] + w + 1e-30f) * (sample[i] / exposure - light[i]);
-    weights[i] += w;
+    // off^2 <= 9 (variance + exposure^2 / weight) + coding^2, without the division.
+    const float used = (off * off - 9 * variance - coding * coding) * weight <= 9 * squared ? surplus[i] : 0.f;
+    const float information = used * squared, all = weights[i] * variance + information;
+    const float both = 1 / (variance * all + 1e-37f);
+    light[i] += information * variance * both * (sample[i] * inverse - light[i]);
+    weights[i] += information * all * both;
     exposures[i] += used * exposure;
   }
 }
 
-ML_VECTOR_CLONES bool anySurplus(const float* surplus, int n) {
-  float most = 0;
-  for (int i = 0; i < n; ++i) most = most > surplus[i] ? most : surplus[i];
-  return most > 0;
+/// Where in a row anything is above zero, in whole blocks: [first, last).
+struct Stretch {
+  int first = 0, last = 0;
+};
+ML_VECTOR_CLONES bool anyAboveZero(const float* in, int n) {
+  int any = 0;
+  for (int i = 0; i < n; ++i) any |= in[i] > 0;
+  return any;
+}
+Stretch stretchOf(const float* in, int n) {
+  constexpr int kBlock = 32;
+  Stretch out{n, n};
+  for (int i = 0; i < n; i += kBlock) {
+    if (!anyAboveZero(in + i, std::min(kBlock, n - i))) continue;
+    out.first = std::min(out.first, i);
+    out.last = std::min(n, i + kBlock);
+  }
+  if (out.first == n) out.last = n;
+  return out;
+}
+
+ML_VECTOR_CLONES bool anyAtMost(const float* a, const float* b, const float* c, float limit, int n) {
+  int any = 0;
+  for (int i = 0; i < n; ++i) any |= std::min(std::min(a[i], b[i]), c[i]) <= limit;
+  return any;
 }
 
 ML_VECTOR_CLONES void largestOfThree(const float* a, const float* b, const float* c, int n, float* __restrict out) {
@@ -133,12 +161,13 @@ void clippedColour(const float* linear, const std::array<float, 3>& saturation, 
 class TileMerger {
 public:
   TileMerger(const std::vector<Source>& sources, const float* matrix, MergeResult& result) : sources_(sources), matrix_(matrix), result_(result), tiles_(sources.size()) {
-    for (const Source& source : sources) readers_.emplace_back(source.placed);
+    for (const Source& source : sources) readers_.emplace_back(source.placed, scratch_);
     byExposure_.resize(sources.size());
     std::iota(byExposure_.begin(), byExposure_.end(), 0);
     std::stable_sort(byExposure_.begin(), byExposure_.end(), [&](auto a, auto b) { return sources[a].exposure < sources[b].exposure; });
     use_.assign(sources.size(), std::vector<float>(kTileWidth));
     surplus_.resize(sources.size());
+    beyond_.resize(sources.size());
     for (auto& channels : surplus_)
       for (auto& row : channels) row.resize(kTileWidth);
   }
@@ -191,24 +220,28 @@ private:
   void prepareUse(std::size_t i, const Roi& where, int y) {
     const FrameTile& tile = tiles_[i];
     const Source& s = sources_[i];
-    if (!tile.placed) {
-      std::fill(use_[i].begin(), use_[i].end(), 0.f);
+    const int n = where.width;
+    float* use = use_[i].data();
+    beyond_[i] = false;
+    if (tile.noneTrusted) {
+      std::fill_n(use, n, 0.f);
       return;
     }
-    const bool shared = s.share && !shareRow(*s.share, s.shareCell, where.x, where.y + y, where.width, share_);
-    const float* share = shared ? share_ : nullptr;
-    const float* trust[3] = {};
-    if (!tile.allTrusted)
-      for (std::size_t c = 0; c < 3; ++c) trust[c] = tile.trust[c].row(y);
-    useOfRow(trust[0], trust[1], trust[2], share, where.width, use_[i].data());
-    if (!tile.allTrusted)
-      for (std::size_t c = 0; c < 3; ++c) surplusOfRow(trust[c], share, use_[i].data(), where.width, surplus_[i][c].data());
+    const bool shared = s.share && !shareRow(*s.share, s.shareCell, where.x, where.y + y, n, share_);
+    if (tile.allTrusted) {
+      if (shared) std::copy_n(share_, n, use);
+      else std::fill_n(use, n, 1.f);
+      return;
+    }
+    auto& beyond = surplus_[i];
+    beyond_[i] = useOfRow(tile.trust[0].row(y), tile.trust[1].row(y), tile.trust[2].row(y), shared ? share_ : nullptr, n, use, beyond[0].data(), beyond[1].data(),
+                          beyond[2].data());
   }
 
   /// Null where misplacement does not matter.
   static const float* gradientOf(const Source& s, const Plane& light, int y, int n, float* row) {
     if (s.misplaced <= 0) return nullptr;
-    squaredGradient(light.row(std::max(0, y - 1)), light.row(y), light.row(std::min(light.height - 1, y + 1)), n, row);
+    squaredGradient(light.row(std::max(0, y - 1)), light.row(y), light.row(std::min(light.height() - 1, y + 1)), n, row);
     return row;
   }
 
@@ -235,14 +268,16 @@ private:
   void mergeSurplus(int y, int n) {
     float brightest[kTileWidth], gradient[kTileWidth] = {};
     for (const std::size_t i : byExposure_) {
-      if (tiles_[i].noneTrusted || tiles_[i].allTrusted) continue;
+      if (!beyond_[i]) continue;
       const Source& s = sources_[i];
       largestOfThree(merged_[0], merged_[1], merged_[2], n, brightest);
       for (std::size_t c = 0; c < 3; ++c) {
-        if (!anySurplus(surplus_[i][c].data(), n)) continue;
+        const auto [first, last] = stretchOf(surplus_[i][c].data(), n);
+        if (first == last) continue;
         const Plane& light = tiles_[i].linear[c];
-        weighSurplus(light.row(y), surplus_[i][c].data(), gradientOf(s, light, y, n, gradient), brightest, s.variance, s.exposure, s.misplaced, n, merged_[c],
-                     weight_[c], gathered_[c]);
+        const float* slopes = gradientOf(s, light, y, n, gradient);
+        weighSurplus(light.row(y) + first, surplus_[i][c].data() + first, slopes ? slopes + first : nullptr, brightest + first, s.variance, s.exposure, s.misplaced,
+                     last - first, merged_[c] + first, weight_[c] + first, gathered_[c] + first);
       }
     }
   }
@@ -251,6 +286,7 @@ private:
   int mendClipped(int y, int n) {
     const float least = 1e-6f * sources_.front().exposure;
     int clipped = 0;
+    if (!anyAtMost(gathered_[0], gathered_[1], gathered_[2], least, n)) return clipped;
     for (int x = 0; x < n; ++x)
       if (std::min({gathered_[0][x], gathered_[1][x], gathered_[2][x]}) <= least) clipped += takeDarkest(x, y) ? 0 : 1;
     return clipped;
@@ -327,11 +363,13 @@ private:
   const std::vector<Source>& sources_;
   const float* matrix_;
   MergeResult& result_;
+  TileScratch scratch_;
   std::vector<TileReader> readers_;
   std::vector<std::size_t> byExposure_; ///< Darkest first.
   std::vector<FrameTile> tiles_;
   std::vector<std::vector<float>> use_;
   std::vector<std::array<std::vector<float>, 3>> surplus_;
+  std::vector<char> beyond_; ///< Whether a frame has any surplus in the row.
   int tileX_ = 0, tileY_ = 0;
   float share_[kTileWidth], merged_[3][kTileWidth], weight_[3][kTileWidth], gathered_[3][kTileWidth];
 };

@@ -1,6 +1,5 @@
 #include "merge/placed_cells.h"
 
-#include "align/transform.h"
 #include "base/parallel.h"
 #include "base/vector_clones.h"
 #include "merge/variance_curve.h"
@@ -25,41 +24,78 @@ std::array<int, 3> clipCodes(const Frame& frame) {
   return codes;
 }
 
+/// Where the blocks of a row of cells begin in a frame. Whole pixels; cells whose block leaves the frame are found by the caller.
+ML_VECTOR_CLONES void blockCorners(const double* h, double firstX, double y, double step, double middle, int n, int* __restrict left, int* __restrict top) {
+  constexpr double kFar = 1 << 20; // keeps what is rounded positive
+  for (int i = 0; i < n; ++i) {
+    const double x = firstX + step * i, inverse = 1 / (h[6] * x + h[7] * y + h[8]);
+    const double u = (h[0] * x + h[1] * y + h[2]) * inverse - middle, v = (h[3] * x + h[4] * y + h[5]) * inverse - middle;
+    left[i] = int(std::min(std::max(u, -1e5), 1e6) + (kFar + 0.5)) - int(kFar);
+    top[i] = int(std::min(std::max(v, -1e5), 1e6) + (kFar + 0.5)) - int(kFar);
+  }
+}
+
+/// Sums of a block's light by channel, and whether anything in it is clipped.
+struct BlockSum {
+  float red = 0, green = 0, blue = 0;
+  bool clipped = false;
+};
+template <int kCell, class View> BlockSum sumBlock(const View& codes, int left, int top, const float* const table[3], const std::array<int, 3>& limit) {
+  BlockSum sum;
+  int any = 0;
+  for (int j = 0; j < kCell; j += kRowStep) {
+    const auto* code = codes.at(left, top + j);
+    float red = 0, green = 0, blue = 0; // a chain of their own for each row: additions need not wait for each other
+    for (int i = 0; i < kCell; ++i, code += 3) {
+      red += table[0][code[0]], green += table[1][code[1]], blue += table[2][code[2]];
+      any |= (code[0] >= limit[0]) | (code[1] >= limit[1]) | (code[2] >= limit[2]);
+    }
+    sum.red += red, sum.green += green, sum.blue += blue;
+  }
+  sum.clipped = any;
+  return sum;
+}
+
+/// Calls work with the cell's size as a constant.
+template <class Work> void withCellSize(int cell, const Work& work) {
+  switch (cell) {
+  case 4: return work(std::integral_constant<int, 4>{});
+  case 5: return work(std::integral_constant<int, 5>{});
+  case 6: return work(std::integral_constant<int, 6>{});
+  case 7: return work(std::integral_constant<int, 7>{});
+  default: return work(std::integral_constant<int, 8>{});
+  }
+}
+
 /// Mean light (all channels) and clipping of the block of pixels that lies nearest to each cell.
 void readCells(const PlacedFrame& placed, int cell, Image<float>& light, Image<float>& chroma, Image<std::uint8_t>& clipped) {
   const Frame& frame = *placed.frame;
-  const Transform transform{placed.toFrame};
-  const float *red = frame.table.channel(0), *green = frame.table.channel(1), *blue = frame.table.channel(2);
+  const float* table[3] = {frame.table.channel(0), frame.table.channel(1), frame.table.channel(2)};
   const std::array<int, 3> limit = clipCodes(frame);
   const float redGain = 3 / frame.saturation[0], blueGain = 3 / frame.saturation[2];
   const float share = 1 / (3.f * float(cell * ((cell + kRowStep - 1) / kRowStep)));
+  const int width = light.width();
+  const auto readBand = [&]<int kCell>(std::integral_constant<int, kCell>, auto codes, const Band& band) {
+    std::vector<int> left(std::size_t(width), 0), top(std::size_t(width), 0);
+    constexpr double kMiddle = (kCell - 1) / 2.0;
+    for (int y = band.begin; y < band.end; ++y) {
+      blockCorners(placed.toFrame.data(), kMiddle, y * kCell + kMiddle, kCell, kMiddle, width, left.data(), top.data());
+      for (int x = 0; x < width; ++x) {
+        const int u = left[std::size_t(x)], v = top[std::size_t(x)];
+        *light.at(x, y) = -1;
+        *clipped.at(x, y) = 1;
+        *chroma.at(x, y) = 0;
+        if (u < 0 || v < 0 || u + kCell > codes.width || v + kCell > codes.height) continue;
+        const BlockSum sum = sumBlock<kCell>(codes, u, v, table, limit);
+        const float all = sum.red + sum.green + sum.blue;
+        *light.at(x, y) = std::max(0.f, all * share);
+        *chroma.at(x, y) = (sum.red * redGain - sum.blue * blueGain) / std::max(1e-9f, all);
+        *clipped.at(x, y) = sum.clipped;
+      }
+    }
+  };
   frame.codes.visit([&](auto codes) {
-    forEachBand(light.height(), [&](const Band& band) {
-      for (int y = band.begin; y < band.end; ++y)
-        for (int x = 0; x < light.width(); ++x) {
-          double u, v;
-          const double middle = (cell - 1) / 2.0;
-          transform.map(x * cell + middle, y * cell + middle, u, v);
-          const int left = int(std::lround(u - middle)), top = int(std::lround(v - middle));
-          *light.at(x, y) = -1;
-          *clipped.at(x, y) = 1;
-          *chroma.at(x, y) = 0;
-          if (left < 0 || top < 0 || left + cell > codes.width || top + cell > codes.height) continue;
-          float sumRed = 0, sumGreen = 0, sumBlue = 0;
-          bool any = false;
-          for (int j = 0; j < cell; j += kRowStep) {
-            const auto* code = codes.at(left, top + j);
-            for (int i = 0; i < cell; ++i, code += 3) {
-              sumRed += red[code[0]], sumGreen += green[code[1]], sumBlue += blue[code[2]];
-              any |= (code[0] >= limit[0]) | (code[1] >= limit[1]) | (code[2] >= limit[2]);
-            }
-          }
-          const float sum = sumRed + sumGreen + sumBlue;
-          *light.at(x, y) = std::max(0.f, sum * share);
-          *chroma.at(x, y) = (sumRed * redGain - sumBlue * blueGain) / std::max(1e-9f, sum);
-          *clipped.at(x, y) = any;
-        }
-    });
+    withCellSize(cell, [&](auto size) { forEachBand(light.height(), [&](const Band& band) { readBand(size, codes, band); }); });
   });
 }
 
@@ -160,6 +196,16 @@ void scale(PlacedCells& frame, const ToneCorrection& tone) {
   frame.range = rangeOf(frame.radiance);
 }
 
+/// Noise of each cell, and whether it is recorded: unclipped and above the noise.
+void findSigma(PlacedCells& cells, const Band& rows, const VarianceCurve& variance, float perCell, float least, float darkest) {
+  for (int y = rows.begin; y < rows.end; ++y)
+    for (int x = 0; x < cells.radiance.width(); ++x) {
+      const float light = *cells.radiance.at(x, y), sigma = std::sqrt(variance.at(light) * perCell);
+      *cells.sigma.at(x, y) = sigma;
+      *cells.recorded.at(x, y) = !*cells.clipped.at(x, y) && light > std::max(least * sigma, darkest);
+    }
+}
+
 } // namespace
 
 std::vector<PlacedCells> placeCells(const std::vector<PlacedFrame>& frames, int cell, const std::vector<int>& order, const Progress& progress) {
@@ -176,11 +222,7 @@ std::vector<PlacedCells> placeCells(const std::vector<PlacedFrame>& frames, int 
     const float perCell = (frame.codeError > 0 ? 4.f : 1.5f) * kRowStep / float(cell * cell), least = frame.codeError > 0 ? 4.f : 2.f;
     const VarianceCurve variance = varianceCurve(frame);
     const float darkest = frame.codeError > 0 ? frame.table.channel(1)[std::size_t(frame.table.size()) * kDarkestCode / 256] : 0.f;
-    for (std::size_t i = 0; i < c.radiance.size(); ++i) {
-      const float light = c.radiance.data()[i], sigma = std::sqrt(variance.at(light) * perCell);
-      c.sigma.data()[i] = sigma;
-      c.recorded.data()[i] = !c.clipped.data()[i] && light > std::max(least * sigma, darkest);
-    }
+    forEachBand(height, [&](const Band& band) { findSigma(c, band, variance, perCell, least, darkest); });
     cells.push_back(std::move(c));
   }
   if (progress.stopRequested()) return cells;

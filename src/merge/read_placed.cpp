@@ -9,7 +9,8 @@ bool readPlaced(const PlacedFrame& frame, const Image<float>* share, int cell, i
                 const std::function<void(const PlacedRow&)>& work, const CodeTable* values) {
   constexpr int kWidth = 256, kRows = 32;
   return forEachBand(height, stop, [&](const Band& band) {
-    TileReader reader(frame, values);
+    TileScratch scratch;
+    TileReader reader(frame, scratch, values);
     FrameTile tile;
     float use[kWidth];
     for (int x = 0; x < width; x += kWidth) {

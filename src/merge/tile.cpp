@@ -4,8 +4,9 @@
 #include "base/vector_clones.h"
 #include "image/interpolate.h"
 
+#include <algorithm>
 #include <cmath>
-#include <cstring>
+#include <limits>
 
 namespace ml {
 namespace {
@@ -29,10 +30,24 @@ ML_VECTOR_CLONES void leastOfTwo(const float* a, const float* b, int n, float* _
   for (int i = 0; i < n; ++i) out[i] = std::min(a[i], b[i]);
 }
 
-ML_VECTOR_CLONES bool anyAbove(const float* in, std::size_t n, float limit) {
+ML_VECTOR_CLONES bool anyAboveZero(const float* in, int n) {
   int any = 0;
-  for (std::size_t i = 0; i < n; ++i) any |= in[i] > limit;
+  for (int i = 0; i < n; ++i) any |= in[i] > 0;
   return any;
+}
+
+template <class T> struct CodeSpan {
+  T least = std::numeric_limits<T>::max(), most = 0;
+};
+ML_VECTOR_CLONES void widen(const std::uint8_t* code, std::ptrdiff_t n, CodeSpan<std::uint8_t>& span) {
+  std::uint8_t least = span.least, most = span.most;
+  for (std::ptrdiff_t i = 0; i < n; ++i) least = std::min(least, code[i]), most = std::max(most, code[i]);
+  span = {least, most};
+}
+ML_VECTOR_CLONES void widen(const std::uint16_t* code, std::ptrdiff_t n, CodeSpan<std::uint16_t>& span) {
+  std::uint16_t least = span.least, most = span.most;
+  for (std::ptrdiff_t i = 0; i < n; ++i) least = std::min(least, code[i]), most = std::max(most, code[i]);
+  span = {least, most};
 }
 
 /// Fractions of `position` (not negative) to six rows of weights, each n long.
@@ -64,14 +79,25 @@ ML_VECTOR_CLONES void quadratic(double atStart, double atMiddle, double atEnd, i
   for (int i = 0; i < n; ++i) out[i] = base + float(i) * (slope + bend * float(i));
 }
 
-/// Calls work(begin, end, whole) for stretches of i in which the whole part of position[i] - (moving ? i : 0) stays the same.
-template <class Work> void forEachRun(const float* position, int n, bool moving, const Work& work) {
-  const auto whole = [&](int i) { return int(position[i]) - (moving ? i : 0); };
+/// Whole parts of positions, less i where `moving`; true when they are all the same.
+ML_VECTOR_CLONES bool wholeParts(const float* position, int n, int moving, int* __restrict out) {
+  int differ = 0;
+  const int first = int(position[0]);
+  for (int i = 0; i < n; ++i) {
+    out[i] = int(position[i]) - moving * i;
+    differ |= out[i] ^ first;
+  }
+  return differ == 0;
+}
+
+/// Calls work(begin, end, whole) for stretches of the same whole part.
+template <class Work> void forEachRun(const TileScratch::Weights& weights, int n, const Work& work) {
+  const std::vector<int>& whole = weights.whole;
+  if (weights.single) return work(0, n, whole.front());
   for (int begin = 0; begin < n;) {
-    const int offset = whole(begin);
     int end = begin + 1;
-    while (end < n && whole(end) == offset) ++end;
-    work(begin, end, offset);
+    while (end < n && whole[std::size_t(end)] == whole[std::size_t(begin)]) ++end;
+    work(begin, end, whole[std::size_t(begin)]);
     begin = end;
   }
 }
@@ -91,10 +117,36 @@ void linearRow(const T* code, int from, int to, int width, const float* const ta
   for (int i = 0; i < n; ++i, c += 3) r[i] = red[c[0]], g[i] = green[c[1]], b[i] = blue[c[2]];
 }
 
+/// Least code that is read as more than `light` in any channel.
+int firstAbove(const Frame& frame, const std::array<float, 3>& light) {
+  int first = frame.table.size();
+  for (int c = 0; c < 3; ++c) {
+    const float* table = frame.table.channel(c);
+    first = std::min(first, int(std::upper_bound(table, table + frame.table.size(), light[std::size_t(c)]) - table));
+  }
+  return first;
+}
+/// Least code that is read as `light` or more in every channel.
+int allFrom(const Frame& frame, const std::array<float, 3>& light) {
+  int from = 0;
+  for (int c = 0; c < 3; ++c) {
+    const float* table = frame.table.channel(c);
+    from = std::max(from, int(std::lower_bound(table, table + frame.table.size(), light[std::size_t(c)]) - table));
+  }
+  return from;
+}
+
 } // namespace
 
-TileReader::TileReader(const PlacedFrame& placed, const CodeTable* values) : placed_(placed), values_(values), still_(Transform{placed.toFrame}.isIdentity()) {
-  for (int c = 0; c < 3; ++c) inverseClip_[c] = 1 / (placed.frame->table.clipFrom * placed.frame->saturation[c]);
+TileReader::TileReader(const PlacedFrame& placed, TileScratch& scratch, const CodeTable* values)
+    : placed_(placed), values_(values), scratch_(scratch), still_(Transform{placed.toFrame}.isIdentity()) {
+  std::array<float, 3> clip;
+  for (std::size_t c = 0; c < 3; ++c) {
+    clip[c] = placed.frame->table.clipFrom * placed.frame->saturation[c];
+    inverseClip_[c] = 1 / clip[c];
+  }
+  wellBelow_ = firstAbove(*placed.frame, {0.9f * clip[0], 0.9f * clip[1], 0.9f * clip[2]});
+  clippedFrom_ = allFrom(*placed.frame, clip);
 }
 
 Roi TileReader::sourceOf(const Roi& where) const {
@@ -114,49 +166,82 @@ Roi TileReader::sourceOf(const Roi& where) const {
   return {x0, y0, held(right, frame.width()) + margin + 2 - x0, held(bottom, frame.height()) + margin + 2 - y0};
 }
 
-void TileReader::linearise(const Roi& source) {
+TileReader::Exposed TileReader::exposed(const Roi& source) const {
+  if (values_) return Exposed::AllWell;
+  return placed_.frame->codes.visit([&](auto codes) {
+    const int left = std::clamp(source.x, 0, codes.width - 1), right = std::clamp(source.x + source.width, left + 1, codes.width);
+    const int top = std::clamp(source.y, 0, codes.height - 1), bottom = std::clamp(source.y + source.height, top + 1, codes.height);
+    CodeSpan<std::remove_const_t<std::remove_pointer_t<decltype(codes.row(0))>>> span;
+    for (int y = top; y < bottom; ++y) {
+      widen(codes.at(left, y), 3 * std::ptrdiff_t(right - left), span);
+      if (span.most >= wellBelow_ && span.least < clippedFrom_) return Exposed::Mixed;
+    }
+    return span.most < wellBelow_ ? Exposed::AllWell : Exposed::AllClipped;
+  });
+}
+
+void TileReader::linearise(const Roi& source, std::array<Plane, 3>& light, int border) const {
   const Frame& frame = *placed_.frame;
-  for (Plane& plane : light_) plane.shape(source.width, source.height);
   const CodeTable& values = values_ ? *values_ : frame.table;
   const float* table[3] = {values.channel(0), values.channel(1), values.channel(2)};
   frame.codes.visit([&](auto codes) {
     for (int y = 0; y < source.height; ++y) {
-      float* out[3] = {light_[0].row(y), light_[1].row(y), light_[2].row(y)};
+      float* out[3] = {light[0].row(y - border) - border, light[1].row(y - border) - border, light[2].row(y - border) - border};
       linearRow(codes.row(std::clamp(source.y + y, 0, codes.height - 1)), source.x, source.x + source.width, codes.width, table, out);
     }
   });
 }
 
-void TileReader::findTrust(FrameTile& out) {
-  const int w = light_[0].width, h = light_[0].height;
-  out.allTrusted = true;
-  out.noneTrusted = false;
-  if (values_) return;
-  for (int c = 0; c < 3; ++c) out.allTrusted = out.allTrusted && !anyAbove(light_[c].values.data(), light_[c].values.size(), 0.9f / inverseClip_[c]);
-  if (out.allTrusted) return;
-  for (int c = 0; c < 3; ++c) {
-    Plane& trust = trust_[c];
-    trust.shape(w, h);
-    across_.shape(w, h);
+void TileReader::findTrust(const std::array<Plane, 3>& light, std::array<Plane, 3>& trust, int border) {
+  const int w = light[0].width() + 2 * border, h = light[0].height() + 2 * border;
+  Plane& across = scratch_.across;
+  across.shape(w, h);
+  for (std::size_t c = 0; c < 3; ++c) {
+    trust[c].shape(light[c].width(), light[c].height(), border);
+    const auto at = [&](int y) { return trust[c].row(y - border) - border; };
     for (int y = 0; y < h; ++y) {
-      trustOfRow(light_[c].row(y), w, inverseClip_[c], trust.row(y));
-      std::copy_n(trust.row(y), w, across_.row(y));
-      if (w > 2 * kSpread) leastOfFive(trust.row(y) + kSpread, 1, w - 2 * kSpread, across_.row(y) + kSpread);
+      trustOfRow(light[c].row(y - border) - border, w, inverseClip_[c], at(y));
+      std::copy_n(at(y), w, across.row(y));
+      if (w > 2 * kSpread) leastOfFive(at(y) + kSpread, 1, w - 2 * kSpread, across.row(y) + kSpread);
     }
-    for (int y = kSpread; y < h - kSpread; ++y) leastOfFive(across_.row(y), w, w, trust.row(y));
+    for (int y = kSpread; y < h - kSpread; ++y) leastOfFive(across.row(y), w, w, at(y));
   }
 }
+
+namespace {
+
+constexpr double kSteady = 1 / 256.0; ///< Pixels; interpolation weights are kept from row to row while no position moves further.
+
+/// Weights for positions that are `at` its start, middle and end, counted from `origin`; kept where the last ones serve. Whole parts are
+/// relative to that of the start. Returns the whole part of the start.
+int weightsFor(const double (&at)[3], int n, int moving, int least, int most, std::vector<float>& position, TileScratch::Weights& w) {
+  const double base = std::floor(at[0]);
+  const bool within = std::all_of(at, at + 3, [&](double v) { return v >= least + 0.5 && v <= most - 0.5; });
+  if (w.known && within && std::abs(at[0] - base - w.at[0]) < kSteady && std::abs(at[1] - base - w.at[1]) < kSteady && std::abs(at[2] - base - w.at[2]) < kSteady)
+    return int(base);
+  quadratic(at[0], at[1], at[2], n, position.data());
+  for (int i = 0; i < n; ++i) position[std::size_t(i)] = std::clamp(position[std::size_t(i)], float(least), float(most));
+  w.values.resize(std::size_t(n) * kTaps);
+  w.whole.resize(std::size_t(n));
+  weightRows(position.data(), n, w.values.data());
+  w.single = wholeParts(position.data(), n, moving, w.whole.data());
+  for (int i = 0; i < n; ++i) w.whole[std::size_t(i)] -= int(base);
+  for (int k = 0; k < 3; ++k) w.at[k] = at[k] - base;
+  w.known = within;
+  return int(base);
+}
+
+} // namespace
 
 void TileReader::place(const Roi& where, const Roi& source, FrameTile& out) {
   const Matrix3& h = placed_.toFrame;
   const int n = source.width, tw = where.width;
-  const Frame& frame = *placed_.frame;
   const Transform transform{h};
-  position_.resize(std::size_t(std::max(n, tw)));
-  weights_.resize(position_.size() * kTaps);
-  column_.resize(3 * std::size_t(n));
-  columnTrust_.resize(3 * std::size_t(n));
-  std::vector<float> along(std::size_t(tw), 0.f), alongWeights(std::size_t(tw) * kTaps);
+  TileScratch& s = scratch_;
+  s.position.resize(std::size_t(std::max(n, tw)));
+  s.column.resize(3 * std::size_t(n));
+  s.columnTrust.resize(3 * std::size_t(n));
+  s.down.known = s.along.known = false;
   for (int y = 0; y < where.height; ++y) {
     const double Y = where.y + y;
     // Down the columns: the place (u, v) in the frame where column u meets the reference's row Y.
@@ -166,13 +251,14 @@ void TileReader::place(const Roi& where, const Roi& source, FrameTile& out) {
       transform.map(x, Y, px, py);
       return py - source.y;
     };
-    quadratic(down(source.x), down(source.x + (n - 1) / 2.0), down(source.x + n - 1), n, position_.data());
-    for (int i = 0; i < n; ++i) position_[i] = std::clamp(position_[i], float(kBefore), float(source.height - kTaps / 2 - 1));
-    weightRows(position_.data(), n, weights_.data());
-    forEachRun(position_.data(), n, false, [&](int begin, int end, int row) {
-      for (int c = 0; c < 3; ++c) {
-        sumOfSix(light_[c].row(row - kBefore) + begin, n, weights_.data() + begin, n, end - begin, column_.data() + c * n + begin);
-        if (!out.allTrusted) leastOfTwo(trust_[c].row(row) + begin, trust_[c].row(row + 1) + begin, end - begin, columnTrust_.data() + c * n + begin);
+    const double columns[3] = {down(source.x), down(source.x + (n - 1) / 2.0), down(source.x + n - 1)};
+    const int top = weightsFor(columns, n, 0, kBefore, source.height - kTaps / 2 - 1, s.position, s.down);
+    forEachRun(s.down, n, [&](int begin, int end, int whole) {
+      const int row = top + whole;
+      for (std::size_t c = 0; c < 3; ++c) {
+        float* column = s.column.data() + c * std::size_t(n) + begin;
+        sumOfSix(s.light[c].row(row - kBefore) + begin, n, s.down.values.data() + begin, n, end - begin, column);
+        if (!out.allTrusted) leastOfTwo(s.trust[c].row(row) + begin, s.trust[c].row(row + 1) + begin, end - begin, s.columnTrust.data() + c * std::size_t(n) + begin);
       }
     });
     // Then along the row.
@@ -181,70 +267,69 @@ void TileReader::place(const Roi& where, const Roi& source, FrameTile& out) {
       transform.map(x, Y, px, py);
       return px - source.x;
     };
-    quadratic(across(where.x), across(where.x + (tw - 1) / 2.0), across(where.x + tw - 1), tw, along.data());
-    for (int i = 0; i < tw; ++i) along[i] = std::clamp(along[i], float(kBefore), float(n - kTaps / 2 - 1));
-    weightRows(along.data(), tw, alongWeights.data());
-    forEachRun(along.data(), tw, true, [&](int begin, int end, int offset) {
-      for (int c = 0; c < 3; ++c) {
-        const float* from = column_.data() + c * n + begin + offset;
-        sumOfSix(from - kBefore, 1, alongWeights.data() + begin, tw, end - begin, out.linear[c].row(y) + begin);
+    const double along[3] = {across(where.x), across(where.x + (tw - 1) / 2.0), across(where.x + tw - 1)};
+    const int left = weightsFor(along, tw, 1, kBefore, n - kTaps / 2 - 1, s.position, s.along);
+    forEachRun(s.along, tw, [&](int begin, int end, int whole) {
+      const int offset = left + whole;
+      for (std::size_t c = 0; c < 3; ++c) {
+        const float* from = s.column.data() + c * std::size_t(n) + begin + offset;
+        sumOfSix(from - kBefore, 1, s.along.values.data() + begin, tw, end - begin, out.linear[c].row(y) + begin);
         if (out.allTrusted) continue;
-        const float* trust = columnTrust_.data() + c * n + begin + offset;
+        const float* trust = s.columnTrust.data() + c * std::size_t(n) + begin + offset;
         leastOfTwo(trust, trust + 1, end - begin, out.trust[c].row(y) + begin);
       }
     });
   }
-  // What lies outside the frame.
+}
+
+void TileReader::markOutside(const Roi& where, FrameTile& out) const {
+  const Transform transform{placed_.toFrame};
   const auto inside = [&](int x, int y) {
     double u, v;
     transform.map(x, y, u, v);
-    return u >= 0 && v >= 0 && u <= frame.width() - 1 && v <= frame.height() - 1;
+    return u >= 0 && v >= 0 && u <= placed_.frame->width() - 1 && v <= placed_.frame->height() - 1;
   };
-  const int right = where.x + tw - 1, bottom = where.y + where.height - 1;
+  const int right = where.x + where.width - 1, bottom = where.y + where.height - 1;
   if (inside(where.x, where.y) && inside(right, where.y) && inside(where.x, bottom) && inside(right, bottom)) return;
   if (out.allTrusted)
     for (Plane& trust : out.trust) {
-      trust.shape(tw, where.height);
-      std::fill(trust.values.begin(), trust.values.end(), 1.f);
+      trust.shape(where.width, where.height);
+      trust.fill(1);
     }
   out.allTrusted = false;
   for (int y = 0; y < where.height; ++y)
-    for (int x = 0; x < tw; ++x)
+    for (int x = 0; x < where.width; ++x)
       if (!inside(where.x + x, where.y + y))
-        for (int c = 0; c < 3; ++c) out.trust[c].row(y)[x] = -1;
+        for (Plane& trust : out.trust) trust.row(y)[x] = -1;
 }
 
 void TileReader::read(const Roi& where, bool mayStayOut, FrameTile& out) {
   const Roi source = sourceOf(where);
-  linearise(source);
-  findTrust(out);
-  out.placed = true;
-  if (!out.allTrusted && mayStayOut) {
-    bool any = false;
-    for (int c = 0; c < 3; ++c) any = any || anyAbove(trust_[c].values.data(), trust_[c].values.size(), 0);
-    if (!any) {
-      out.noneTrusted = true;
-      out.placed = false;
-      return;
-    }
-  }
-  for (int c = 0; c < 3; ++c) {
-    out.linear[c].shape(where.width, where.height);
-    if (!out.allTrusted) out.trust[c].shape(where.width, where.height);
-  }
-  if (!still_) {
-    place(where, source, out);
+  const Exposed how = exposed(source);
+  out.allTrusted = how == Exposed::AllWell;
+  out.noneTrusted = how == Exposed::AllClipped;
+  out.placed = !(out.noneTrusted && mayStayOut);
+  if (!out.placed) return;
+  if (still_) {
+    // Light and trust lie in the result at once, with what surrounds them as a border.
+    for (Plane& plane : out.linear) plane.shape(where.width, where.height, kSpread);
+    linearise(source, out.linear, kSpread);
+    if (!out.allTrusted) findTrust(out.linear, out.trust, kSpread);
   } else {
-    for (int c = 0; c < 3; ++c)
-      for (int y = 0; y < where.height; ++y) {
-        std::memcpy(out.linear[c].row(y), light_[c].row(y + kSpread) + kSpread, std::size_t(where.width) * sizeof(float));
-        if (!out.allTrusted) std::memcpy(out.trust[c].row(y), trust_[c].row(y + kSpread) + kSpread, std::size_t(where.width) * sizeof(float));
-      }
+    for (Plane& plane : scratch_.light) plane.shape(source.width, source.height);
+    linearise(source, scratch_.light, 0);
+    if (!out.allTrusted) findTrust(scratch_.light, scratch_.trust, 0);
+    for (std::size_t c = 0; c < 3; ++c) {
+      out.linear[c].shape(where.width, where.height);
+      if (!out.allTrusted) out.trust[c].shape(where.width, where.height);
+    }
+    place(where, source, out);
+    markOutside(where, out);
   }
-  if (!out.allTrusted) {
-    out.noneTrusted = true;
-    for (int c = 0; c < 3; ++c) out.noneTrusted = out.noneTrusted && !anyAbove(out.trust[c].values.data(), out.trust[c].values.size(), 0);
-  }
+  if (out.allTrusted) return;
+  out.noneTrusted = true;
+  for (const Plane& trust : out.trust)
+    for (int y = 0; y < where.height && out.noneTrusted; ++y) out.noneTrusted = !anyAboveZero(trust.row(y), where.width);
 }
 
 } // namespace ml

@@ -17,16 +17,25 @@ namespace ml {
   return std::max({linear[0] * inverseClip[0], linear[1] * inverseClip[1], linear[2] * inverseClip[2]});
 }
 
-/// A rectangle of planes, row after row without gaps; a scratch that is used again and again.
-struct Plane {
-  int width = 0, height = 0;
-  std::vector<float> values;
-  void shape(int w, int h) {
-    width = w, height = h;
-    values.resize(std::size_t(w) * h);
+/// A rectangle of samples with a border around it that rows may reach into; a scratch that is used again and again.
+class Plane {
+public:
+  /// Makes room; what was held is lost.
+  void shape(int width, int height, int border = 0) {
+    width_ = width, height_ = height, border_ = border, pitch_ = width + 2 * border;
+    values_.resize(std::size_t(pitch_) * (height + 2 * border));
   }
-  [[nodiscard]] float* row(int y) { return values.data() + std::size_t(y) * width; }
-  [[nodiscard]] const float* row(int y) const { return values.data() + std::size_t(y) * width; }
+  [[nodiscard]] int width() const { return width_; }
+  [[nodiscard]] int height() const { return height_; }
+  [[nodiscard]] std::ptrdiff_t pitch() const { return pitch_; } ///< From row to row.
+  [[nodiscard]] float* row(int y) { return values_.data() + (y + border_) * pitch_ + border_; }
+  [[nodiscard]] const float* row(int y) const { return values_.data() + (y + border_) * pitch_ + border_; }
+  void fill(float value) { std::fill(values_.begin(), values_.end(), value); }
+
+private:
+  int width_ = 0, height_ = 0, border_ = 0;
+  std::ptrdiff_t pitch_ = 0;
+  std::vector<float> values_;
 };
 
 /// One frame on a rectangle of the reference's pixel grid.
@@ -38,6 +47,19 @@ struct FrameTile {
   bool placed = true;          ///< False: `linear` holds nothing.
 };
 
+/// What reading needs besides its result; one for each thread, whatever the number of frames, so that it stays in the cache.
+struct TileScratch {
+  std::array<Plane, 3> light, trust;
+  Plane across;
+  std::vector<float> position, column, columnTrust;
+  struct Weights {
+    std::vector<float> values;
+    std::vector<int> whole;
+    double at[3] = {};
+    bool known = false, single = false; ///< All whole parts the same.
+  } down, along;
+};
+
 /// Reads rectangles of one placed frame: codes to light, how far each can be trusted, and both on the reference's grid.
 /// Light is interpolated with interpolationWeights, first down the columns and then along the rows (Catmull and Smith, SIGGRAPH 1980:
 /// exact for any homography that does not turn the picture far), and held between the four nearest samples so that no edge rings.
@@ -47,23 +69,27 @@ class TileReader {
 public:
   /// With `values` the codes are read through that table instead of the frame's own (to see them as codes, not as light); everything in
   /// the frame is then trusted.
-  explicit TileReader(const PlacedFrame& placed, const CodeTable* values = nullptr);
+  TileReader(const PlacedFrame& placed, TileScratch& scratch, const CodeTable* values = nullptr);
   /// With `mayStayOut` a tile in which nothing is trusted is not placed: `out.placed` false, `linear` undefined.
   void read(const Roi& where, bool mayStayOut, FrameTile& out);
 
 private:
-  void linearise(const Roi& source);
-  void findTrust(FrameTile& out);
+  enum class Exposed { AllWell, AllClipped, Mixed };
+
+  /// By the codes alone, without reading them as light. The source is held within the frame for it.
+  [[nodiscard]] Exposed exposed(const Roi& source) const;
+  void linearise(const Roi& source, std::array<Plane, 3>& light, int border) const;
+  void findTrust(const std::array<Plane, 3>& light, std::array<Plane, 3>& trust, int border);
   void place(const Roi& where, const Roi& source, FrameTile& out);
+  void markOutside(const Roi& where, FrameTile& out) const;
   [[nodiscard]] Roi sourceOf(const Roi& where) const;
 
   const PlacedFrame placed_;
   const CodeTable* values_;
+  TileScratch& scratch_;
   bool still_;
   float inverseClip_[3];
-  std::array<Plane, 3> light_, trust_;
-  Plane across_;
-  std::vector<float> position_, weights_, column_, columnTrust_;
+  int wellBelow_, clippedFrom_; ///< Codes: below the one every channel is trusted, from the other on none is.
 };
 
 } // namespace ml
