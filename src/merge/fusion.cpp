@@ -3,9 +3,13 @@
 #include "base/parallel.h"
 #include "base/vector_clones.h"
 #include "exposure/ev.h"
+#include "image/colour.h"
+#include "merge/consistency.h"
 #include "merge/laplacian.h"
-#include "merge/read_placed.h"
+#include "merge/shown_frame.h"
 
+#include <array>
+#include <atomic>
 #include <bit>
 #include <cmath>
 
@@ -22,106 +26,68 @@ constexpr float kTiny = 1e-12f; // as in the paper's own code: where nobody has 
   return p * std::bit_cast<float>(std::uint32_t(int(whole) + 127) << 23);
 }
 
-/// Table from linear light to sRGB codes 0..1, by the upper bits of the float: within 1e-4.
-class Encoder {
-public:
-  Encoder() {
-    for (int i = 0; i <= kSteps; ++i) table_[std::size_t(i)] = float(srgbEncode(double(i) * i / (double(kSteps) * kSteps)));
-  }
-  /// Entries are spaced by the square root of light.
-  void row(const float* linear, float gain, int n, float* out) const { encode(linear, gain, table_.data(), n, out); }
+ML_VECTOR_CLONES void greyRow(const float* r, const float* g, const float* b, int n, float* __restrict out) {
+  for (int i = 0; i < n; ++i) out[i] = 0.299f * r[i] + 0.587f * g[i] + 0.114f * b[i]; // ITU-R BT.601, as the paper's code has it
+}
 
-private:
-  static constexpr int kSteps = 4096;
-  ML_VECTOR_CLONES static void encode(const float* linear, float gain, const float* table, int n, float* __restrict out) {
-    for (int i = 0; i < n; ++i) {
-      const float at = std::sqrt(std::min(std::max(linear[i] * gain, 0.f), 1.f)) * kSteps;
-      const int k = std::min(int(at), kSteps - 1);
-      out[i] = table[k] + (at - float(k)) * (table[k + 1] - table[k]);
-    }
-  }
-  std::vector<float> table_ = std::vector<float>(kSteps + 1);
+/// Contrast, saturation and well-exposedness, section 3.1 of the paper. `here` may be read one sample beyond both ends.
+struct Measures {
+  float contrast, saturation, exposedness;
 };
-
-ML_VECTOR_CLONES void interleave(const float* r, const float* g, const float* b, int n, float* __restrict out) {
-  for (int i = 0; i < n; ++i) out[3 * i] = r[i], out[3 * i + 1] = g[i], out[3 * i + 2] = b[i];
+[[gnu::always_inline]] inline Measures measuresOf(float r, float g, float b, float above, const float* here, float below) {
+  const float mean = (r + g + b) * (1 / 3.f);
+  const float d = (r - 0.5f) * (r - 0.5f) + (g - 0.5f) * (g - 0.5f) + (b - 0.5f) * (b - 0.5f);
+  return {std::abs(above + below + here[-1] + here[1] - 4 * here[0]), std::sqrt((r - mean) * (r - mean) + (g - mean) * (g - mean) + (b - mean) * (b - mean)),
+          expOfNegative(d * (-1 / (2 * 0.2f * 0.2f)))};
 }
-
-/// One frame as it would be shown, sRGB codes 0..1, interleaved; `use` gets its share.
-bool display(const PlacedFrame& placed, const Image<float>* share, int cell, const StopFlag& stop, Image<float>& picture, Image<float>& use) {
-  static const Encoder encoder;
-  const Frame& frame = *placed.frame;
-  const float gain = 0.18f / frame.midTone;
-  float m[9];
-  for (std::size_t i = 0; i < 9; ++i) m[i] = float(frame.toRec709[i]);
-  const bool plain = frame.toRec709 == kIdentity3;
-  if (plain && frame.curveAssumed) { // a rendered file is shown as it is
-    std::vector<float> shown(static_cast<std::size_t>(frame.table.size()));
-    for (std::size_t i = 0; i < shown.size(); ++i) shown[i] = float(i) / float(shown.size() - 1);
-    const CodeTable codes(std::move(shown));
-    return readPlaced(placed, share, cell, picture.width(), picture.height(), stop, [&](const PlacedRow& row) {
-      interleave(row.linear[0], row.linear[1], row.linear[2], row.count, picture.at(row.x, row.y));
-      std::copy_n(row.use, row.count, use.at(row.x, row.y));
-    }, &codes);
-  }
-  return readPlaced(placed, share, cell, picture.width(), picture.height(), stop, [&](const PlacedRow& row) {
-    float codes[3][256], mixed[3][256];
-    for (int c = 0; c < 3; ++c) {
-      const float* from = row.linear[c];
-      if (!plain) {
-        for (int i = 0; i < row.count; ++i) mixed[c][i] = m[3 * c] * row.linear[0][i] + m[3 * c + 1] * row.linear[1][i] + m[3 * c + 2] * row.linear[2][i];
-        from = mixed[c];
-      }
-      encoder.row(from, gain, row.count, codes[c]);
-    }
-    float* out = picture.at(row.x, row.y);
-    for (int i = 0; i < row.count; ++i) out[3 * i] = codes[0][i], out[3 * i + 1] = codes[1][i], out[3 * i + 2] = codes[2][i];
-    std::copy_n(row.use, row.count, use.at(row.x, row.y));
-  });
-}
-
-ML_VECTOR_CLONES void greyRow(const float* rgb, int n, float* __restrict out) {
-  for (int i = 0; i < n; ++i) out[i] = 0.299f * rgb[3 * i] + 0.587f * rgb[3 * i + 1] + 0.114f * rgb[3 * i + 2]; // ITU-R BT.601, as the paper's code has it
-}
-ML_VECTOR_CLONES void measures(const float* rgb, const float* above, const float* here, const float* below, int n, float* __restrict contrast,
-                               float* __restrict saturation, float* __restrict exposedness) {
+ML_VECTOR_CLONES void weighRow(const float* r, const float* g, const float* b, const float* above, const float* here, const float* below, int n, float* __restrict use) {
   for (int i = 0; i < n; ++i) {
-    const float r = rgb[3 * i], g = rgb[3 * i + 1], b = rgb[3 * i + 2], mean = (r + g + b) * (1 / 3.f);
-    saturation[i] = std::sqrt((r - mean) * (r - mean) + (g - mean) * (g - mean) + (b - mean) * (b - mean));
-    const float d = (r - 0.5f) * (r - 0.5f) + (g - 0.5f) * (g - 0.5f) + (b - 0.5f) * (b - 0.5f);
-    exposedness[i] = expOfNegative(d * (-1 / (2 * 0.2f * 0.2f)));
-    contrast[i] = above[i] + below[i] - 4 * here[i];
+    const Measures m = measuresOf(r[i], g[i], b[i], above[i], here + i, below[i]);
+    use[i] *= m.contrast * m.saturation * m.exposedness + kTiny;
   }
 }
-
 float powered(float value, float power) { return power == 1 ? value : power == 0 ? 1.f : std::pow(value, power); }
 
-/// Weights before they are made to sum to 1, section 3.1 of the paper.
-void weigh(const Image<float>& picture, const FusionOptions& o, Image<float>& use) {
-  const int w = picture.width(), h = picture.height();
-  const bool plain = o.contrast == 1 && o.saturation == 1 && o.exposedness == 1;
-  forEachBand(h, [&](const Band& band) {
-    std::vector<float> grey[3], contrast(static_cast<std::size_t>(w)), saturation(static_cast<std::size_t>(w)), exposedness(static_cast<std::size_t>(w));
-    const auto fill = [&](int y) {
-      auto& row = grey[std::size_t((y + 3) % 3)];
-      row.resize(static_cast<std::size_t>(w));
-      greyRow(picture.row(std::clamp(y < 0 ? -y : y >= h ? 2 * h - 2 - y : y, 0, h - 1)), w, row.data());
-    };
-    fill(band.begin - 1);
-    fill(band.begin);
-    for (int y = band.begin; y < band.end; ++y) {
-      fill(y + 1);
-      const float *here = grey[std::size_t((y + 3) % 3)].data();
-      measures(picture.row(y), grey[std::size_t((y + 2) % 3)].data(), here, grey[std::size_t((y + 4) % 3)].data(), w, contrast.data(), saturation.data(), exposedness.data());
-      float* out = use.row(y);
-      for (int x = 0; x < w; ++x) {
-        const float across = here[x > 0 ? x - 1 : std::min(1, w - 1)] + here[x < w - 1 ? x + 1 : std::max(0, w - 2)], c = std::abs(contrast[std::size_t(x)] + across);
-        const float s = saturation[std::size_t(x)], e = exposedness[std::size_t(x)];
-        out[x] *= (plain ? c * s * e : powered(c, o.contrast) * powered(s, o.saturation) * powered(e, o.exposedness)) + kTiny;
+/// Multiplies `use` by the weights before they are made to sum to 1.
+class Weigher {
+public:
+  explicit Weigher(const FusionOptions& options) : o_(options), plain_(o_.contrast == 1 && o_.saturation == 1 && o_.exposedness == 1) {}
+
+  void weigh(ShownTile& tile) {
+    const int w = tile.use.width(), h = tile.use.height();
+    for (auto& row : grey_) row.resize(std::size_t(w) + 2);
+    fill(tile, -1);
+    fill(tile, 0);
+    for (int y = 0; y < h; ++y) {
+      fill(tile, y + 1);
+      const float *above = grey(y - 1), *here = grey(y), *below = grey(y + 1), *r = tile.red.row(y), *g = tile.green.row(y), *b = tile.blue.row(y);
+      float* use = tile.use.row(y);
+      if (plain_) {
+        weighRow(r, g, b, above, here, below, w, use);
+        continue;
+      }
+      for (int i = 0; i < w; ++i) {
+        const Measures m = measuresOf(r[i], g[i], b[i], above[i], here + i, below[i]);
+        use[i] *= powered(m.contrast, o_.contrast) * powered(m.saturation, o_.saturation) * powered(m.exposedness, o_.exposedness) + kTiny;
       }
     }
-  });
-}
+  }
+
+private:
+  [[nodiscard]] float* grey(int y) { return grey_[std::size_t((y + 3) % 3)].data() + 1; }
+  /// Mirrored about the outermost pixels.
+  void fill(const ShownTile& tile, int y) {
+    const int w = tile.use.width(), h = tile.use.height(), from = std::clamp(y < 0 ? -y : y >= h ? 2 * h - 2 - y : y, 0, h - 1);
+    float* row = grey(y);
+    greyRow(tile.red.row(from), tile.green.row(from), tile.blue.row(from), w, row);
+    row[-1] = row[std::min(1, w - 1)];
+    row[w] = row[std::max(0, w - 2)];
+  }
+
+  FusionOptions o_;
+  bool plain_;
+  std::array<std::vector<float>, 3> grey_;
+};
 
 ML_VECTOR_CLONES void divideBy(const float* sum, std::ptrdiff_t n, float* __restrict values) {
   for (std::ptrdiff_t i = 0; i < n; ++i) values[i] = sum[i] > 0 ? values[i] / sum[i] : 0.f;
@@ -129,40 +95,182 @@ ML_VECTOR_CLONES void divideBy(const float* sum, std::ptrdiff_t n, float* __rest
 ML_VECTOR_CLONES void addTo(const float* values, std::ptrdiff_t n, float* __restrict sum) {
   for (std::ptrdiff_t i = 0; i < n; ++i) sum[i] += values[i];
 }
-template <class Work> void byRows(const Image<float>& shape, const Work& work) {
-  forEachBand(shape.height(), [&](const Band& band) {
-    const std::ptrdiff_t from = std::ptrdiff_t(band.begin) * shape.width(), n = std::ptrdiff_t(band.end - band.begin) * shape.width();
-    work(from, n);
-  });
+ML_VECTOR_CLONES void interleave(const float* r, const float* g, const float* b, int n, float* __restrict out) {
+  for (int i = 0; i < n; ++i) out[3 * i] = r[i], out[3 * i + 1] = g[i], out[3 * i + 2] = b[i];
+}
+ML_VECTOR_CLONES void pack(const float* in, int n, std::uint16_t* __restrict out) {
+  for (int i = 0; i < n; ++i) out[i] = std::uint16_t(int(std::min(std::max(in[i], 0.f), 1.f) * 65535 + 0.5f));
+}
+ML_VECTOR_CLONES void unpack(const std::uint16_t* in, int n, float* __restrict out) {
+  for (int i = 0; i < n; ++i) out[i] = float(in[i]) * (1 / 65535.f);
 }
 
-/// Blends one frame into the pyramid of the result.
-void blend(Image<float> picture, Image<float> weight, std::vector<Image<float>>& result) {
-  for (std::size_t level = 0; level < result.size(); ++level) {
-    const bool last = level + 1 == result.size();
-    Image<float> coarse = last ? Image<float>() : halved(picture);
-    addDetail(picture, coarse, weight, result[level]);
-    if (last) break;
-    weight = halved(weight);
-    picture = std::move(coarse);
+/// Red, green, blue and the weight of one frame, halved; all within 0..1, kept in 16 bits.
+using HalfFrame = std::array<Image<std::uint16_t>, 4>;
+using Planes = std::array<Image<float>, 3>;
+
+constexpr int kTileWidth = 128, kTileRows = 64; // even, so that the tiles of the halved picture meet
+constexpr int kAround = 6;                      ///< Pixels that what is halved and doubled again, and weighed, reaches.
+
+/// The finest level in one pass: each tile reads all frames, weighs them, blends their detail into the picture and leaves them halved for
+/// the levels above, so that no frame is ever held at full size but as codes.
+class FinestLevel {
+public:
+  FinestLevel(const std::vector<ShownFrame>& frames, const FusionOptions& options, Image<float>& picture, std::vector<HalfFrame>& halves)
+      : frames_(frames), weigher_(options), picture_(picture), halves_(halves), shown_(frames.size()) {
+    for (const ShownFrame& frame : frames) readers_.emplace_back(frame.placed(), scratch_, frame.codes());
+  }
+
+  void blend(const Roi& inner) {
+    const int left = std::max(0, inner.x - kAround), top = std::max(0, inner.y - kAround);
+    const Roi outer{left, top, std::min(picture_.width(), inner.x + inner.width + kAround) - left, std::min(picture_.height(), inner.y + inner.height + kAround) - top};
+    shape(outer);
+    for (std::size_t i = 0; i < frames_.size(); ++i) {
+      frames_[i].read(readers_[i], outer, tile_, shown_[i]);
+      weigher_.weigh(shown_[i]);
+      if (i == 0) std::copy_n(shown_[i].use.data(), sum_.size(), sum_.data());
+      else addTo(shown_[i].use.data(), std::ptrdiff_t(sum_.size()), sum_.data());
+    }
+    for (Image<float>& plane : blended_) plane.fill(0);
+    for (std::size_t i = 0; i < frames_.size(); ++i) {
+      ShownTile& shown = shown_[i];
+      divideBy(sum_.data(), std::ptrdiff_t(sum_.size()), shown.use.data());
+      Image<float>* const planes[3] = {&shown.red, &shown.green, &shown.blue};
+      for (std::size_t c = 0; c < 3; ++c) {
+        halve(*planes[c], outer, inner, halves_[i][c]);
+        addDetailOf(*planes[c], shown.use, outer, inner, blended_[c]);
+      }
+      halve(shown.use, outer, inner, halves_[i][3]);
+    }
+    for (int y = 0; y < inner.height; ++y)
+      interleave(blended_[0].row(y), blended_[1].row(y), blended_[2].row(y), inner.width, picture_.at(inner.x, inner.y + y));
+  }
+
+private:
+  void shape(const Roi& outer) {
+    if (sum_.width() == outer.width && sum_.height() == outer.height) return;
+    const auto plane = [&] { return Image<float>(outer.width, outer.height, 1); };
+    for (ShownTile& tile : shown_) tile = {plane(), plane(), plane(), plane()};
+    sum_ = plane();
+    half_ = Image<float>(halvedSize(outer.width), halvedSize(outer.height), 1);
+    for (Image<float>& blended : blended_) blended = plane();
+    row_.resize(std::size_t(outer.width) + 1);
+  }
+
+  /// Into half_, and what belongs to the inner part into `out`.
+  void halve(const Image<float>& plane, const Roi& outer, const Roi& inner, Image<std::uint16_t>& out) {
+    for (int y = 0; y < half_.height(); ++y) halveRow(plane.view(), y, line_, half_.row(y));
+    const int dx = (inner.x - outer.x) / 2, dy = (inner.y - outer.y) / 2, width = halvedSize(inner.width), height = halvedSize(inner.height);
+    for (int y = 0; y < height; ++y) pack(half_.at(dx, dy + y), width, out.at(inner.x / 2, inner.y / 2 + y));
+  }
+
+  void addDetailOf(const Image<float>& plane, const Image<float>& weight, const Roi& outer, const Roi& inner, Image<float>& into) {
+    const int dx = inner.x - outer.x, dy = inner.y - outer.y;
+    for (int y = 0; y < inner.height; ++y) {
+      doubleRow(half_.view(), dy + y, outer.width, line_, row_.data());
+      addDetail(plane.at(dx, dy + y), row_.data() + dx, weight.at(dx, dy + y), inner.width, into.row(y));
+    }
+  }
+
+  const std::vector<ShownFrame>& frames_;
+  Weigher weigher_;
+  Image<float>& picture_;
+  std::vector<HalfFrame>& halves_;
+  TileScratch scratch_;
+  std::vector<TileReader> readers_;
+  FrameTile tile_;
+  std::vector<ShownTile> shown_;
+  Image<float> sum_, half_;
+  Planes blended_;
+  std::vector<float> line_, row_;
+};
+
+Image<float> unpacked(const Image<std::uint16_t>& in) {
+  Image<float> out(in.width(), in.height(), 1);
+  forEachBand(in.height(), [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y) unpack(in.row(y), in.width(), out.row(y));
+  });
+  return out;
+}
+
+/// Blends one frame into the levels above the finest.
+void blendAbove(HalfFrame half, std::vector<Planes>& levels) {
+  Image<float> weight = unpacked(half[3]);
+  Planes planes{unpacked(half[0]), unpacked(half[1]), unpacked(half[2])};
+  half = {};
+  for (std::size_t k = 0; k < levels.size(); ++k) {
+    const bool last = k + 1 == levels.size();
+    for (std::size_t c = 0; c < 3; ++c) {
+      Image<float> coarse = last ? Image<float>() : halved(planes[c]);
+      forEachBand(weight.height(), [&](const Band& band) {
+        std::vector<float> scratch, smooth;
+        smooth.resize(std::size_t(weight.width()) + 1);
+        for (int y = band.begin; y < band.end; ++y) {
+          if (!last) doubleRow(coarse.view(), y, weight.width(), scratch, smooth.data());
+          addDetail(planes[c].row(y), last ? nullptr : smooth.data(), weight.row(y), weight.width(), levels[k][c].row(y));
+        }
+      });
+      planes[c] = std::move(coarse);
+    }
+    if (!last) weight = halved(weight);
   }
 }
 
-void toLinear(Image<float>& picture) {
+void addDoubled(const Image<float>& coarse, Image<float>& fine) {
+  forEachBand(fine.height(), [&](const Band& band) {
+    std::vector<float> scratch, smooth;
+    smooth.resize(std::size_t(fine.width()) + 1);
+    for (int y = band.begin; y < band.end; ++y) {
+      doubleRow(coarse.view(), y, fine.width(), scratch, smooth.data());
+      addTo(smooth.data(), fine.width(), fine.row(y));
+    }
+  });
+}
+
+/// Adds the levels above up into their finest.
+Planes collapsed(std::vector<Planes> levels) {
+  for (; levels.size() > 1; levels.pop_back())
+    for (std::size_t c = 0; c < 3; ++c) addDoubled(levels.back()[c], levels[levels.size() - 2][c]);
+  return std::move(levels.front());
+}
+
+ML_VECTOR_CLONES void decodeRow(const float* r, const float* g, const float* b, const float* table, int n, float* __restrict picture) {
+  for (int i = 0; i < n; ++i) {
+    const float sums[3] = {picture[3 * i] + r[i], picture[3 * i + 1] + g[i], picture[3 * i + 2] + b[i]};
+    for (int c = 0; c < 3; ++c) {
+      const float at = std::min(std::max(sums[c], 0.f), 1.f) * 4096;
+      const int k = int(at);
+      picture[3 * i + c] = table[k] + (at - float(k)) * (table[k + 1] - table[k]);
+    }
+  }
+}
+
+/// Adds what lies above the finest level, and turns codes into linear light.
+void addAboveAndDecode(const Planes& above, Image<float>& picture) {
   static const std::vector<float> table = [] {
     std::vector<float> t(4098);
     for (int i = 0; i <= 4097; ++i) t[std::size_t(i)] = float(srgbDecode(i / 4096.0));
     return t;
   }();
+  const int w = picture.width();
   forEachBand(picture.height(), [&](const Band& band) {
+    std::vector<float> scratch, smooth[3];
+    for (auto& row : smooth) row.resize(std::size_t(w) + 1, 0.f);
     for (int y = band.begin; y < band.end; ++y) {
-      float* row = picture.row(y);
-      for (int i = 0; i < picture.width() * 3; ++i) {
-        const float at = std::clamp(row[i], 0.f, 1.f) * 4096;
-        row[i] = table[std::size_t(at)] + (at - float(int(at))) * (table[std::size_t(at) + 1] - table[std::size_t(at)]);
-      }
+      for (std::size_t c = 0; c < 3; ++c) doubleRow(above[c].view(), y, w, scratch, smooth[c].data());
+      decodeRow(smooth[0].data(), smooth[1].data(), smooth[2].data(), table.data(), w, picture.row(y));
     }
   });
+}
+
+std::vector<Planes> emptyLevels(int width, int height) {
+  std::vector<Planes> levels;
+  const int count = std::max(1, int(std::log2(double(std::min(width, height)))));
+  for (int level = 0, w = halvedSize(width), h = halvedSize(height); level < count; ++level, w = halvedSize(w), h = halvedSize(h)) {
+    levels.push_back({Image<float>(w, h, 1), Image<float>(w, h, 1), Image<float>(w, h, 1)});
+    for (Image<float>& plane : levels.back()) plane.fill(0);
+  }
+  return levels;
 }
 
 } // namespace
@@ -173,37 +281,28 @@ Result<MergeResult> fuseExposures(const std::vector<PlacedFrame>& frames, const 
   Consistency consistency = findConsistency(frames, options, progress);
   if (progress.stopRequested()) return stopped();
   const int width = reference.width(), height = reference.height();
-  const auto share = [&](std::size_t i) { return consistency.share.empty() ? nullptr : &consistency.share[i]; };
-  Image<float> sum(width, height, 1);
-  sum.fill(0);
-  Image<float> picture(width, height, 3), use(width, height, 1);
+  std::vector<ShownFrame> shown;
+  std::vector<HalfFrame> halves(frames.size());
   for (std::size_t i = 0; i < frames.size(); ++i) {
-    if (!display(frames[i], share(i), consistency.cell, progress.stop, picture, use)) return stopped();
-    weigh(picture, fusion, use);
-    byRows(sum, [&](std::ptrdiff_t from, std::ptrdiff_t n) { addTo(use.data() + from, n, sum.data() + from); });
-    progress.at("Weigh frames", 0.5 * double(i + 1) / double(frames.size()));
-  }
-  std::vector<Image<float>> pyramid;
-  const int levels = int(std::log2(double(std::min(width, height)))) + 1;
-  for (int level = 0, w = width, h = height; level < levels; ++level, w = (w + 1) / 2, h = (h + 1) / 2) {
-    pyramid.emplace_back(w, h, 3);
-    pyramid.back().fill(0);
-  }
-  for (std::size_t i = 0; i < frames.size(); ++i) {
-    Image<float> shown(width, height, 3), weight(width, height, 1);
-    if (!display(frames[i], share(i), consistency.cell, progress.stop, shown, weight)) return stopped();
-    weigh(shown, fusion, weight);
-    byRows(sum, [&](std::ptrdiff_t from, std::ptrdiff_t n) { divideBy(sum.data() + from, n, weight.data() + from); });
-    blend(std::move(shown), std::move(weight), pyramid);
-    progress.at("Blend frames", 0.5 + 0.5 * double(i + 1) / double(frames.size()));
-  }
-  for (std::size_t level = pyramid.size() - 1; level > 0; --level) {
-    addDoubled(pyramid[level], pyramid[level - 1]);
-    pyramid.pop_back();
+    shown.emplace_back(frames[i], consistency.share.empty() ? nullptr : &consistency.share[i], consistency.cell);
+    for (auto& plane : halves[i]) plane = Image<std::uint16_t>(halvedSize(width), halvedSize(height), 1);
   }
   MergeResult result;
-  result.radiance = std::move(pyramid.front());
-  toLinear(result.radiance);
+  result.radiance = Image<float>(width, height, 3);
+  std::atomic<int> rowsDone{0};
+  const bool finest = forEachBand(height, progress.stop, [&](const Band& band) {
+    FinestLevel level(shown, fusion, result.radiance, halves);
+    for (int x = 0; x < width; x += kTileWidth) level.blend({x, band.begin, std::min(kTileWidth, width - x), band.end - band.begin});
+    progress.at("Blend frames", 0.7 * double(rowsDone += band.end - band.begin) / height);
+  }, kTileRows);
+  if (!finest) return stopped();
+  std::vector<Planes> levels = emptyLevels(width, height);
+  for (std::size_t i = 0; i < frames.size(); ++i) {
+    if (progress.stopRequested()) return stopped();
+    blendAbove(std::move(halves[i]), levels);
+    progress.at("Blend frames", 0.7 + 0.25 * double(i + 1) / double(frames.size()));
+  }
+  addAboveAndDecode(collapsed(std::move(levels)), result.radiance);
   result.motion = std::move(consistency.report);
   result.ev100OfUnit = ev100(reference.settings).value - std::log2(0.18);
   return result;

@@ -4,7 +4,6 @@
 #include "base/vector_clones.h"
 
 #include <algorithm>
-#include <cmath>
 
 namespace ml {
 namespace {
@@ -20,97 +19,83 @@ ML_VECTOR_CLONES void fiveRows(const float* a, const float* b, const float* c, c
   for (int i = 0; i < n; ++i) out[i] = (a[i] + e[i] + 4 * (b[i] + d[i]) + 6 * c[i]) * (1 / 16.f);
 }
 
-template <int kChannels> void halveRow(const float* in, int width, int halfWidth, float* out) {
-  const auto at = [&](int x, int c) { return in[std::ptrdiff_t(mirrored(x, width)) * kChannels + c]; };
-  const auto careful = [&](int x) {
-    for (int c = 0; c < kChannels; ++c)
-      out[x * kChannels + c] = (at(2 * x - 2, c) + at(2 * x + 2, c) + 4 * (at(2 * x - 1, c) + at(2 * x + 1, c)) + 6 * at(2 * x, c)) * (1 / 16.f);
-  };
-  careful(0);
-  const int last = std::min(halfWidth, (width - 2) / 2);
-  for (int x = 1; x < last; ++x) {
-    const float* p = in + std::ptrdiff_t(2 * x - 2) * kChannels;
-    for (int c = 0; c < kChannels; ++c)
-      out[x * kChannels + c] = (p[c] + p[4 * kChannels + c] + 4 * (p[kChannels + c] + p[3 * kChannels + c]) + 6 * p[2 * kChannels + c]) * (1 / 16.f);
+/// out[x] for x in [begin, end) from in[2 x - 2 .. 2 x + 2].
+ML_VECTOR_CLONES void halveInside(const float* in, int begin, int end, float* __restrict out) {
+  for (int x = begin; x < end; ++x) {
+    const float* p = in + 2 * x;
+    out[x] = (p[-2] + p[2] + 4 * (p[-1] + p[1]) + 6 * p[0]) * (1 / 16.f);
   }
-  for (int x = std::max(1, last); x < halfWidth; ++x) careful(x);
 }
 
-/// Row y of the doubled picture: zeros between samples, 1 4 6 4 1, times 4. First between the rows, then along them.
+/// Between the rows: zeros between samples, 1 4 6 4 1, times 2.
 ML_VECTOR_CLONES void oddRow(const float* a, const float* b, int n, float* __restrict out) {
   for (int i = 0; i < n; ++i) out[i] = 0.5f * (a[i] + b[i]);
 }
 ML_VECTOR_CLONES void evenRow(const float* a, const float* b, const float* c, int n, float* __restrict out) {
   for (int i = 0; i < n; ++i) out[i] = (a[i] + 6 * b[i] + c[i]) * 0.125f;
 }
-
-template <int kChannels> void doubleRow(const float* in, int halfWidth, int width, float* out) {
-  const auto at = [&](int x, int c) { return in[std::ptrdiff_t(std::clamp(x < 0 ? -x : x, 0, halfWidth - 1)) * kChannels + c]; };
-  const auto pair = [&](int x, auto&& read) {
-    for (int c = 0; c < kChannels; ++c) {
-      const float left = read(x - 1, c), middle = read(x, c), right = read(x + 1, c);
-      out[2 * x * kChannels + c] = (left + 6 * middle + right) * 0.125f;
-      if (2 * x + 1 < width) out[(2 * x + 1) * kChannels + c] = 0.5f * (middle + right);
-    }
-  };
-  pair(0, at);
-  for (int x = 1; x < halfWidth - 1; ++x) pair(x, [&](int u, int c) { return in[std::ptrdiff_t(u) * kChannels + c]; });
-  if (halfWidth > 1) pair(halfWidth - 1, at);
+/// And along them, for x in [begin, end).
+ML_VECTOR_CLONES void doubleInside(const float* in, int begin, int end, float* __restrict out) {
+  for (int x = begin; x < end; ++x) {
+    out[2 * x] = (in[x - 1] + 6 * in[x] + in[x + 1]) * 0.125f;
+    out[2 * x + 1] = 0.5f * (in[x] + in[x + 1]);
+  }
 }
 
-void doubledRow(const Image<float>& coarse, int y, int width, std::vector<float>& scratch, float* out) {
-  const int n = coarse.width() * coarse.channels(), h = coarse.height(), v = y / 2;
-  const auto row = [&](int i) { return coarse.row(std::clamp(i < 0 ? -i : i, 0, h - 1)); };
-  scratch.resize(std::size_t(n));
-  if (y % 2) oddRow(row(v), row(v + 1), n, scratch.data());
-  else evenRow(row(v - 1), row(v), row(v + 1), n, scratch.data());
-  if (coarse.channels() == 1) doubleRow<1>(scratch.data(), coarse.width(), width, out);
-  else doubleRow<3>(scratch.data(), coarse.width(), width, out);
+ML_VECTOR_CLONES void addDifference(const float* fine, const float* smooth, const float* weight, int n, float* __restrict into) {
+  for (int i = 0; i < n; ++i) into[i] += weight[i] * (fine[i] - smooth[i]);
 }
-
-ML_VECTOR_CLONES void addWeighted(const float* fine, const float* smooth, const float* weight, int n, float* __restrict into) {
-  for (int i = 0; i < n; ++i)
-    for (int c = 0; c < 3; ++c) into[3 * i + c] += weight[i] * (fine[3 * i + c] - smooth[3 * i + c]);
-}
-ML_VECTOR_CLONES void add(const float* from, int n, float* __restrict into) {
-  for (int i = 0; i < n; ++i) into[i] += from[i];
+ML_VECTOR_CLONES void addProduct(const float* fine, const float* weight, int n, float* __restrict into) {
+  for (int i = 0; i < n; ++i) into[i] += weight[i] * fine[i];
 }
 
 } // namespace
 
-Image<float> halved(const Image<float>& in) {
-  const int w = in.width(), h = in.height(), channels = in.channels();
-  Image<float> out((w + 1) / 2, (h + 1) / 2, channels);
+void halveRow(const ImageView<const float>& fine, int y, std::vector<float>& scratch, float* out) {
+  const int w = fine.width, half = halvedSize(w);
+  scratch.resize(std::size_t(w));
+  const auto row = [&](int k) { return fine.row(mirrored(2 * y + k, fine.height)); };
+  fiveRows(row(-2), row(-1), row(0), row(1), row(2), w, scratch.data());
+  const float* in = scratch.data();
+  const auto careful = [&](int x) {
+    const auto at = [&](int u) { return in[mirrored(2 * x + u, w)]; };
+    out[x] = (at(-2) + at(2) + 4 * (at(-1) + at(1)) + 6 * at(0)) * (1 / 16.f);
+  };
+  const int last = std::max(1, std::min(half, (w - 1) / 2));
+  careful(0);
+  halveInside(in, 1, last, out);
+  for (int x = last; x < half; ++x) careful(x);
+}
+
+void doubleRow(const ImageView<const float>& coarse, int y, int width, std::vector<float>& scratch, float* out) {
+  const int n = coarse.width, h = coarse.height, v = y / 2;
+  const auto row = [&](int i) { return coarse.row(std::clamp(i < 0 ? -i : i, 0, h - 1)); };
+  scratch.resize(std::size_t(n));
+  if (y % 2) oddRow(row(v), row(v + 1), n, scratch.data());
+  else evenRow(row(v - 1), row(v), row(v + 1), n, scratch.data());
+  const float* in = scratch.data();
+  const auto careful = [&](int x) {
+    const float left = in[std::clamp(x > 0 ? x - 1 : 1, 0, n - 1)], right = in[std::min(x + 1, n - 1)];
+    out[2 * x] = (left + 6 * in[x] + right) * 0.125f;
+    if (2 * x + 1 < width) out[2 * x + 1] = 0.5f * (in[x] + right);
+  };
+  careful(0);
+  doubleInside(in, 1, n - 1, out);
+  if (n > 1) careful(n - 1);
+}
+
+Image<float> halved(const Image<float>& fine) {
+  Image<float> out(halvedSize(fine.width()), halvedSize(fine.height()), 1);
   forEachBand(out.height(), [&](const Band& band) {
-    std::vector<float> line(std::size_t(w) * channels);
-    for (int y = band.begin; y < band.end; ++y) {
-      const auto row = [&](int k) { return in.row(mirrored(2 * y + k, h)); };
-      fiveRows(row(-2), row(-1), row(0), row(1), row(2), w * channels, line.data());
-      if (channels == 1) halveRow<1>(line.data(), w, out.width(), out.row(y));
-      else halveRow<3>(line.data(), w, out.width(), out.row(y));
-    }
+    std::vector<float> scratch;
+    for (int y = band.begin; y < band.end; ++y) halveRow(fine.view(), y, scratch, out.row(y));
   });
   return out;
 }
 
-void addDetail(const Image<float>& fine, const Image<float>& coarse, const Image<float>& weight, Image<float>& into) {
-  forEachBand(fine.height(), [&](const Band& band) {
-    std::vector<float> scratch, smooth(std::size_t(fine.width()) * 3 + 3, 0.f);
-    for (int y = band.begin; y < band.end; ++y) {
-      if (!coarse.empty()) doubledRow(coarse, y, fine.width(), scratch, smooth.data());
-      addWeighted(fine.row(y), smooth.data(), weight.row(y), fine.width(), into.row(y));
-    }
-  });
-}
-
-void addDoubled(const Image<float>& coarse, Image<float>& fine) {
-  forEachBand(fine.height(), [&](const Band& band) {
-    std::vector<float> scratch, smooth(std::size_t(fine.width()) * fine.channels() + 3);
-    for (int y = band.begin; y < band.end; ++y) {
-      doubledRow(coarse, y, fine.width(), scratch, smooth.data());
-      add(smooth.data(), fine.width() * fine.channels(), fine.row(y));
-    }
-  });
+void addDetail(const float* fine, const float* smooth, const float* weight, int n, float* into) {
+  if (smooth) addDifference(fine, smooth, weight, n, into);
+  else addProduct(fine, weight, n, into);
 }
 
 } // namespace ml

@@ -1,19 +1,24 @@
 #pragma once
-#include "base/progress.h"
 #include "image/image.h"
 
 #include <vector>
 
 namespace ml {
 
-/// Interleaved picture filtered with 1 4 6 4 1 in both directions and halved (Burt and Adelson 1983); borders are mirrored about the
-/// outermost pixel. Size (n + 1) / 2.
-[[nodiscard]] Image<float> halved(const Image<float>& in);
+/// Laplacian pyramids (Burt and Adelson 1983) of planes with one channel: filtered with 1 4 6 4 1 in both directions. Borders are mirrored
+/// about the outermost pixel when halving; when doubling, mirrored at the start and repeated at the end.
+[[nodiscard]] constexpr int halvedSize(int n) { return (n + 1) / 2; }
 
-/// into += weight * (fine - doubled(coarse)); `weight` has one channel. With an empty `coarse` the fine picture itself is added.
-void addDetail(const Image<float>& fine, const Image<float>& coarse, const Image<float>& weight, Image<float>& into);
+/// Row `y` of a plane halved: halvedSize(width) values.
+void halveRow(const ImageView<const float>& fine, int y, std::vector<float>& scratch, float* out);
 
-/// fine += doubled(coarse).
-void addDoubled(const Image<float>& coarse, Image<float>& fine);
+/// Row `y` of a plane doubled: `width` values, of which halvedSize is the coarse width.
+void doubleRow(const ImageView<const float>& coarse, int y, int width, std::vector<float>& scratch, float* out);
+
+/// A whole plane halved, on all threads.
+[[nodiscard]] Image<float> halved(const Image<float>& fine);
+
+/// into[i] += weight[i] (fine[i] - smooth[i]); `smooth` may be null.
+void addDetail(const float* fine, const float* smooth, const float* weight, int n, float* into);
 
 } // namespace ml
