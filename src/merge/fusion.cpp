@@ -109,7 +109,7 @@ ML_VECTOR_CLONES void unpack(const std::uint16_t* in, int n, float* __restrict o
 using HalfFrame = std::array<Image<std::uint16_t>, 4>;
 using Planes = std::array<Image<float>, 3>;
 
-constexpr int kTileWidth = 128, kTileRows = 64; // even, so that the tiles of the halved picture meet
+constexpr int kTileWidth = 256, kTileRows = 32; // even, so that the tiles of the halved picture meet
 constexpr int kAround = 6;                      ///< Pixels that what is halved and doubled again, and weighed, reaches.
 
 /// The finest level in one pass: each tile reads all frames, weighs them, blends their detail into the picture and leaves them halved for
@@ -185,36 +185,68 @@ private:
   std::vector<float> line_, row_;
 };
 
-Image<float> unpacked(const Image<std::uint16_t>& in) {
-  Image<float> out(in.width(), in.height(), 1);
+void unpackInto(const Image<std::uint16_t>& in, Image<float>& out) {
   forEachBand(in.height(), [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y) unpack(in.row(y), in.width(), out.row(y));
   });
-  return out;
 }
 
-/// Blends one frame into the levels above the finest.
-void blendAbove(HalfFrame half, std::vector<Planes>& levels) {
-  Image<float> weight = unpacked(half[3]);
-  Planes planes{unpacked(half[0]), unpacked(half[1]), unpacked(half[2])};
-  half = {};
-  for (std::size_t k = 0; k < levels.size(); ++k) {
-    const bool last = k + 1 == levels.size();
-    for (std::size_t c = 0; c < 3; ++c) {
-      Image<float> coarse = last ? Image<float>() : halved(planes[c]);
-      forEachBand(weight.height(), [&](const Band& band) {
-        std::vector<float> scratch, smooth;
-        smooth.resize(std::size_t(weight.width()) + 1);
-        for (int y = band.begin; y < band.end; ++y) {
-          if (!last) doubleRow(coarse.view(), y, weight.width(), scratch, smooth.data());
-          addDetail(planes[c].row(y), last ? nullptr : smooth.data(), weight.row(y), weight.width(), levels[k][c].row(y));
-        }
-      });
-      planes[c] = std::move(coarse);
-    }
-    if (!last) weight = halved(weight);
+std::vector<Planes> emptyLevels(int width, int height) {
+  std::vector<Planes> levels;
+  const int count = std::max(1, int(std::log2(double(std::min(width, height)))));
+  for (int level = 0, w = halvedSize(width), h = halvedSize(height); level < count; ++level, w = halvedSize(w), h = halvedSize(h)) {
+    levels.push_back({Image<float>(w, h, 1), Image<float>(w, h, 1), Image<float>(w, h, 1)});
+    for (Image<float>& plane : levels.back()) plane.fill(0);
   }
+  return levels;
 }
+
+/// Blends frame after frame into the levels above the finest; its own pictures are used again for each.
+class LevelsAbove {
+public:
+  LevelsAbove(int width, int height) : blended_(emptyLevels(width, height)) {
+    for (const Planes& level : blended_) {
+      weights_.emplace_back(level[0].width(), level[0].height(), 1);
+      frame_.emplace_back(level[0].width(), level[0].height(), 1);
+    }
+  }
+
+  void blend(const HalfFrame& half) {
+    unpackInto(half[3], weights_[0]);
+    for (std::size_t k = 1; k < weights_.size(); ++k) halve(weights_[k - 1], weights_[k]);
+    for (std::size_t c = 0; c < 3; ++c) {
+      unpackInto(half[c], frame_[0]);
+      for (std::size_t k = 0; k < frame_.size(); ++k) {
+        const bool last = k + 1 == frame_.size();
+        if (!last) halve(frame_[k], frame_[k + 1]);
+        addDetailOf(frame_[k], last ? nullptr : &frame_[k + 1], weights_[k], blended_[k][c]);
+      }
+    }
+  }
+
+  [[nodiscard]] std::vector<Planes> take() { return std::move(blended_); }
+
+private:
+  static void halve(const Image<float>& fine, Image<float>& coarse) {
+    forEachBand(coarse.height(), [&](const Band& band) {
+      std::vector<float> scratch;
+      for (int y = band.begin; y < band.end; ++y) halveRow(fine.view(), y, scratch, coarse.row(y));
+    });
+  }
+  static void addDetailOf(const Image<float>& fine, const Image<float>* coarse, const Image<float>& weight, Image<float>& into) {
+    forEachBand(fine.height(), [&](const Band& band) {
+      std::vector<float> scratch, smooth;
+      smooth.resize(std::size_t(fine.width()) + 1);
+      for (int y = band.begin; y < band.end; ++y) {
+        if (coarse) doubleRow(coarse->view(), y, fine.width(), scratch, smooth.data());
+        addDetail(fine.row(y), coarse ? smooth.data() : nullptr, weight.row(y), fine.width(), into.row(y));
+      }
+    });
+  }
+
+  std::vector<Planes> blended_;
+  std::vector<Image<float>> weights_, frame_;
+};
 
 void addDoubled(const Image<float>& coarse, Image<float>& fine) {
   forEachBand(fine.height(), [&](const Band& band) {
@@ -263,16 +295,6 @@ void addAboveAndDecode(const Planes& above, Image<float>& picture) {
   });
 }
 
-std::vector<Planes> emptyLevels(int width, int height) {
-  std::vector<Planes> levels;
-  const int count = std::max(1, int(std::log2(double(std::min(width, height)))));
-  for (int level = 0, w = halvedSize(width), h = halvedSize(height); level < count; ++level, w = halvedSize(w), h = halvedSize(h)) {
-    levels.push_back({Image<float>(w, h, 1), Image<float>(w, h, 1), Image<float>(w, h, 1)});
-    for (Image<float>& plane : levels.back()) plane.fill(0);
-  }
-  return levels;
-}
-
 } // namespace
 
 Result<MergeResult> fuseExposures(const std::vector<PlacedFrame>& frames, const MergeOptions& options, const FusionOptions& fusion, const Progress& progress) {
@@ -296,13 +318,14 @@ Result<MergeResult> fuseExposures(const std::vector<PlacedFrame>& frames, const 
     progress.at("Blend frames", 0.7 * double(rowsDone += band.end - band.begin) / height);
   }, kTileRows);
   if (!finest) return stopped();
-  std::vector<Planes> levels = emptyLevels(width, height);
+  LevelsAbove levels(width, height);
   for (std::size_t i = 0; i < frames.size(); ++i) {
     if (progress.stopRequested()) return stopped();
-    blendAbove(std::move(halves[i]), levels);
+    levels.blend(halves[i]);
+    halves[i] = {};
     progress.at("Blend frames", 0.7 + 0.25 * double(i + 1) / double(frames.size()));
   }
-  addAboveAndDecode(collapsed(std::move(levels)), result.radiance);
+  addAboveAndDecode(collapsed(levels.take()), result.radiance);
   result.motion = std::move(consistency.report);
   result.ev100OfUnit = ev100(reference.settings).value - std::log2(0.18);
   return result;

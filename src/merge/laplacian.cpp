@@ -1,6 +1,5 @@
 #include "merge/laplacian.h"
 
-#include "base/parallel.h"
 #include "base/vector_clones.h"
 
 #include <algorithm>
@@ -82,15 +81,6 @@ void doubleRow(const ImageView<const float>& coarse, int y, int width, std::vect
   careful(0);
   doubleInside(in, 1, n - 1, out);
   if (n > 1) careful(n - 1);
-}
-
-Image<float> halved(const Image<float>& fine) {
-  Image<float> out(halvedSize(fine.width()), halvedSize(fine.height()), 1);
-  forEachBand(out.height(), [&](const Band& band) {
-    std::vector<float> scratch;
-    for (int y = band.begin; y < band.end; ++y) halveRow(fine.view(), y, scratch, out.row(y));
-  });
-  return out;
 }
 
 void addDetail(const float* fine, const float* smooth, const float* weight, int n, float* into) {

@@ -15,9 +15,6 @@ void halveRow(const ImageView<const float>& fine, int y, std::vector<float>& scr
 /// Row `y` of a plane doubled: `width` values, of which halvedSize is the coarse width.
 void doubleRow(const ImageView<const float>& coarse, int y, int width, std::vector<float>& scratch, float* out);
 
-/// A whole plane halved, on all threads.
-[[nodiscard]] Image<float> halved(const Image<float>& fine);
-
 /// into[i] += weight[i] (fine[i] - smooth[i]); `smooth` may be null.
 void addDetail(const float* fine, const float* smooth, const float* weight, int n, float* into);
 
