@@ -84,6 +84,29 @@ Result<PlacedImage> readExr(const std::filesystem::path& path) {
   }
 }
 
+Result<void> readExrInBands(const std::filesystem::path& path, const std::function<void(int y, ImageView<const float>)>& work) {
+  try {
+    Imf::InputFile file(path.c_str(), threads());
+    const auto window = file.header().dataWindow();
+    const std::int64_t width = std::int64_t(window.max.x) - window.min.x + 1, height = std::int64_t(window.max.y) - window.min.y + 1;
+    if (auto size = checkSize(path, width, height); !size) return passOn(size.error());
+    const int channels = channelsOf(file.header().channels());
+    if (channels == 0) return unreadable(path, "it has no R, G, B or Y channel");
+    constexpr int kRows = 256;
+    Image<float> rows(int(width), std::min(kRows, int(height)), channels);
+    for (int y = 0; y < int(height); y += kRows) {
+      const int count = std::min(kRows, int(height) - y);
+      const Imath::Box2i part({window.min.x, window.min.y + y}, {window.max.x, window.min.y + y + count - 1});
+      file.setFrameBuffer(frameBuffer(reinterpret_cast<char*>(rows.data()), sizeof(float), Imf::FLOAT, part, channels));
+      file.readPixels(part.min.y, part.max.y);
+      work(y, rows.view().crop({0, 0, int(width), count}));
+    }
+    return {};
+  } catch (const std::exception& error) {
+    return unreadable(path, std::string("the OpenEXR data are damaged (") + error.what() + ")");
+  }
+}
+
 namespace {
 
 /// `pixels` without gaps between its rows.

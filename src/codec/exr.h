@@ -16,6 +16,9 @@ struct PlacedImage {
 /// Linear samples as they lie in the file (half or float).
 [[nodiscard]] Result<PlacedImage> readExr(const std::filesystem::path& file);
 
+/// The same, some rows at a time and never held as a whole; `y` counts from the top of the data window. Errors as readExr.
+Result<void> readExrInBands(const std::filesystem::path& path, const std::function<void(int y, ImageView<const float>)>& work);
+
 struct ExrOptions {
   bool half = true;       ///< Half keeps 11 bits of mantissa over 30 stops, about 0.0007 stop of rounding.
   bool lossy = false;     ///< DWAA, for shipped demo data only.

@@ -25,6 +25,43 @@ constexpr double kMeanTolerance = 0.006; ///< Of full scale; compression moves t
 
 using Means = std::array<double, kFields * kFields * 3>;
 
+/// Means of 8 x 8 fields of a picture that comes a few rows at a time.
+class MeansByRows {
+public:
+  MeansByRows(int width, int height) : width_(width), height_(height) {}
+
+  void add(int y0, ImageView<const float> rows) {
+    if (y0 + rows.height > height_ || rows.width != width_ || rows.channels != 3) {
+      sameShape_ = false;
+      return;
+    }
+    for (int y = 0; y < rows.height; ++y)
+      for (int i = 0; i < kFields; ++i) addRow(rows.row(y), i, std::min(kFields - 1, ((y0 + y + 1) * kFields - 1) / height_));
+    seen_ += rows.height;
+  }
+  [[nodiscard]] bool complete() const { return sameShape_ && seen_ == height_; }
+  [[nodiscard]] Means means(double full) const {
+    Means out{};
+    for (std::size_t k = 0; k < out.size(); ++k) out[k] = count_[k / 3] > 0 ? sums_[k] / count_[k / 3] / full : 0;
+    return out;
+  }
+
+private:
+  void addRow(const float* row, int i, int j) {
+    const int x0 = width_ * i / kFields, x1 = width_ * (i + 1) / kFields, field = j * kFields + i;
+    double sum[3] = {};
+    for (int x = x0; x < x1; ++x)
+      for (int c = 0; c < 3; ++c) sum[c] += double(row[3 * x + c]);
+    for (int c = 0; c < 3; ++c) sums_[std::size_t(3 * field + c)] += sum[c];
+    count_[std::size_t(field)] += x1 - x0;
+  }
+
+  int width_, height_, seen_ = 0;
+  bool sameShape_ = true;
+  Means sums_{};
+  std::array<double, kFields * kFields> count_{};
+};
+
 template <class T> Means meansOf(ImageView<const T> in, double full) {
   Means out{};
   forEachBand(kFields, [&](const Band& band) {
@@ -191,15 +228,13 @@ Result<void> writeArchive(const Material& m, const fs::path& file) {
   ExrOptions exr;
   exr.text = {{"software", kSoftware}, {"ev100OfUnit", fmt::format("{:.4f}", m.ev100OfUnit)}};
   if (auto done = writeExr(file, m.radiance, exr); !done) return done;
-  const auto back = readExr(file);
-  if (!back) return passOn(back.error());
-  const double full = 1e-9 + [&] {
-    float most = 0;
-    for (int y = 0; y < m.radiance.height; y += 7)
-      for (int x = 0; x < 3 * m.radiance.width; ++x) most = std::max(most, m.radiance.row(y)[x]);
-    return double(most);
-  }();
-  return compare(file, meansOf<float>(m.radiance, full), meansOf<float>(back->pixels.view(), full), back->pixels.width() == m.radiance.width && back->pixels.height() == m.radiance.height);
+  float most = 1e-9f;
+  MeansByRows meant(m.radiance.width, m.radiance.height), found(m.radiance.width, m.radiance.height);
+  meant.add(0, m.radiance);
+  for (int y = 0; y < m.radiance.height; y += 7)
+    for (int x = 0; x < 3 * m.radiance.width; ++x) most = std::max(most, m.radiance.row(y)[x]);
+  if (auto back = readExrInBands(file, [&](int y, ImageView<const float> rows) { found.add(y, rows); }); !back) return back;
+  return compare(file, meant.means(double(most)), found.means(double(most)), found.complete());
 }
 
 } // namespace

@@ -61,6 +61,18 @@ public:
     return copy;
   }
 
+  /// Keeps only `r`, in the memory that is there: cheaper than a copy, but what is left out is not given back.
+  void crop(const Roi& r) {
+    assert(r.x >= 0 && r.y >= 0 && r.width > 0 && r.height > 0 && r.x + r.width <= width_ && r.y + r.height <= height_);
+    T* out = data_.get();
+    for (int y = 0; y < r.height; ++y, out += static_cast<std::size_t>(r.width) * channels_) {
+      const T* in = at(r.x, r.y + y);
+      std::copy(in, in + static_cast<std::size_t>(r.width) * channels_, out); // moves towards the start
+    }
+    width_ = r.width;
+    height_ = r.height;
+  }
+
 private:
   int width_ = 0, height_ = 0, channels_ = 0;
   static_assert(std::is_trivially_copyable_v<T>);

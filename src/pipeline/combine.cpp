@@ -78,13 +78,6 @@ Roi overlapOf(const std::vector<CombinedFrame>& frames, int width, int height) {
   return {x, y, std::max(1, int(std::floor(right)) - x + 1), std::max(1, int(std::floor(bottom)) - y + 1)};
 }
 
-Image<float> cropped(const Image<float>& image, const Roi& roi) {
-  Image<float> out(roi.width, roi.height, 3);
-  const auto view = image.view().crop(roi);
-  for (int y = 0; y < roi.height; ++y) std::copy_n(view.row(y), roi.width * 3, out.row(y));
-  return out;
-}
-
 std::string spelledCount(std::size_t n) {
   static const char* const words[] = {"No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine"};
   return n < 10 ? words[n] : std::to_string(n);
@@ -294,7 +287,8 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   out.fullWidth = width;
   out.fullHeight = height;
   out.crop = options.crop == CropMode::Overlap ? overlapOf(out.frames, width, height) : Roi{0, 0, width, height};
-  out.radiance = out.crop == Roi{0, 0, width, height} ? std::move(merged->radiance) : cropped(merged->radiance, out.crop);
+  out.radiance = std::move(merged->radiance);
+  if (out.crop != Roi{0, 0, width, height}) out.radiance.crop(out.crop);
   return out;
 }
 
