@@ -1,6 +1,7 @@
 // JSON from elsewhere: camera profiles, plans, recipes, and the files of a view.
 #include "base/atomic_file.h"
 #include "finish/recipe.h"
+#include "pipeline/curve_shelf.h"
 #include "pipeline/report.h"
 #include "session/job.h"
 
@@ -15,6 +16,7 @@ extern "C" int LLVMFuzzerTestOneInput(const unsigned char* data, std::size_t siz
     (void)ml::planFromJson(document);
   }
   (void)ml::recipeFromJson(text);
+  (void)ml::curveFromText(text);
   static const std::filesystem::path folder = [] {
     char name[] = "/tmp/ml-fuzz-XXXXXX";
     const std::filesystem::path made = ::mkdtemp(name);

@@ -54,6 +54,7 @@ Result<CombineOptions> combineOptions(const CombineArguments& a) {
   options.method = *method;
   options.emptyScene = a.empty;
   options.unused = a.leave;
+  options.curves = a.curves;
   return options;
 }
 

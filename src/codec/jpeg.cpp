@@ -56,6 +56,14 @@ bool startReading(jpeg_decompress_struct& info, ErrorTrap& trap, std::FILE* file
   return true;
 }
 
+bool readHeader(jpeg_decompress_struct& info, ErrorTrap& trap, std::FILE* file) {
+  if (setjmp(trap.jump)) return false;
+  jpeg_create_decompress(&info);
+  jpeg_stdio_src(&info, file);
+  jpeg_read_header(&info, TRUE);
+  return true;
+}
+
 bool readRows(jpeg_decompress_struct& info, ErrorTrap& trap, ImageView<std::uint8_t> out) {
   if (setjmp(trap.jump)) return false;
   while (info.output_scanline < info.output_height) {
@@ -121,6 +129,20 @@ Result<CodeImage> decode(const std::filesystem::path& path, int edge) {
 }
 
 } // namespace
+
+Result<Roi> jpegSize(const std::filesystem::path& path) {
+  File file(std::fopen(path.c_str(), "rb"), std::fclose);
+  if (!file) return unreadable(path, "it cannot be opened");
+  jpeg_decompress_struct info{};
+  ErrorTrap trap;
+  arm(trap);
+  info.err = &trap;
+  const bool read = readHeader(info, trap, file.get());
+  const Roi size{0, 0, int(info.image_width), int(info.image_height)};
+  jpeg_destroy_decompress(&info);
+  if (!read) return unreadable(path, std::string("the JPEG data are damaged (") + trap.message + ")");
+  return size;
+}
 
 Result<CodeImage> readJpeg(const std::filesystem::path& path) {
   return decode(path, 0);

@@ -8,7 +8,10 @@ namespace ml {
 /// Baseline or progressive JPEG, grey or colour, to 8-bit RGB. A file that ends early is an error, not a grey area.
 [[nodiscard]] Result<CodeImage> readJpeg(const std::filesystem::path& file);
 
-/// The same at a half, a quarter or an eighth of its size (the transform does it), whichever still has `edge` pixels on its longer side.
+/// Pixels as stored, from the header alone; x and y are 0. Errors as readJpeg.
+[[nodiscard]] Result<Roi> jpegSize(const std::filesystem::path& file);
+
+/// readJpeg at a half, a quarter or an eighth of its size (the transform does it), whichever still has `edge` pixels on its longer side.
 [[nodiscard]] Result<CodeImage> readSmallJpeg(const std::filesystem::path& file, int edge);
 
 struct JpegOptions {

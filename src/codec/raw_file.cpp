@@ -66,13 +66,14 @@ Result<std::unique_ptr<LibRaw>> unpacked(const std::filesystem::path& path) {
 
 } // namespace
 
-Result<RawImage> readRaw(const std::filesystem::path& path) {
+Result<RawImage> readRaw(const std::filesystem::path& path, RawSize size) {
   auto opened = unpacked(path);
   if (!opened) return passOn(opened.error());
   const auto& raw = *opened;
   RawImage image;
   image.saturation = balance(raw->imgdata.color);
   configure(raw->imgdata.params, image.saturation);
+  raw->imgdata.params.half_size = size == RawSize::Half;
   if (const int code = raw->dcraw_process(); code != LIBRAW_SUCCESS) return damaged(path, code);
   int code = LIBRAW_SUCCESS;
   const std::unique_ptr<libraw_processed_image_t, void (*)(libraw_processed_image_t*)> made(raw->dcraw_make_mem_image(&code),

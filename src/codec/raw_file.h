@@ -15,7 +15,9 @@ struct RawImage {
   ShotMetadata metadata;                      ///< What LibRaw found; Exif is read apart.
 };
 
-[[nodiscard]] Result<RawImage> readRaw(const std::filesystem::path& file);
+/// Half: each block of the mosaic becomes one pixel; quick, for a first look.
+enum class RawSize { Full, Half };
+[[nodiscard]] Result<RawImage> readRaw(const std::filesystem::path& file, RawSize size = RawSize::Full);
 
 /// A raw file's samples as they left the sensor, not developed.
 struct RawMosaic {

@@ -1,5 +1,6 @@
 #include "ingest/load_frame.h"
 
+#include "base/parallel.h"
 #include "codec/exif.h"
 #include "codec/heif_file.h"
 #include "codec/icc.h"
@@ -65,8 +66,8 @@ Result<Frame> fromFloat(const fs::path& file, const ShotMetadata& metadata) {
   return frame;
 }
 
-Result<Frame> fromRaw(const fs::path& file) {
-  auto raw = readRaw(file);
+Result<Frame> fromRaw(const fs::path& file, RawSize size) {
+  auto raw = readRaw(file, size);
   if (!raw) return passOn(raw.error());
   Frame frame;
   frame.codes = std::move(raw->pixels);
@@ -78,12 +79,32 @@ Result<Frame> fromRaw(const fs::path& file) {
   return frame;
 }
 
-Result<Frame> readPixels(const fs::path& file, FileKind kind, const ShotMetadata& metadata) {
-  if (kind == FileKind::Raw) return fromRaw(file);
+/// `edge` 0: as it is.
+Result<Frame> readPixels(const fs::path& file, FileKind kind, const ShotMetadata& metadata, int edge) {
+  if (kind == FileKind::Raw) return fromRaw(file, edge > 0 && std::max(metadata.width, metadata.height) >= 2 * edge ? RawSize::Half : RawSize::Full);
   if (kind == FileKind::Tiff && isFloatTiff(file)) return fromFloat(file, metadata);
-  auto image = kind == FileKind::Jpeg ? readJpeg(file) : kind == FileKind::Png ? readPng(file) : kind == FileKind::Heif ? readHeif(file) : readTiff(file);
+  auto image = kind == FileKind::Jpeg ? (edge > 0 ? readSmallJpeg(file, edge) : readJpeg(file)) : kind == FileKind::Png ? readPng(file) : kind == FileKind::Heif ? readHeif(file) : readTiff(file);
   if (!image) return passOn(image.error());
   return fromCodes(std::move(*image), kind == FileKind::Jpeg || kind == FileKind::Heif, metadata);
+}
+
+/// Means of factor x factor codes; the remainder at the right and below is dropped.
+template <class T> Image<T> reducedBy(ImageView<const T> in, int factor) {
+  Image<T> out(in.width / factor, in.height / factor, 3);
+  const int half = factor * factor / 2;
+  forEachBand(out.height(), [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y)
+      for (int x = 0; x < out.width(); ++x) {
+        int sum[3] = {half, half, half};
+        for (int j = 0; j < factor; ++j) {
+          const T* code = in.at(x * factor, y * factor + j);
+          for (int i = 0; i < factor; ++i, code += 3)
+            for (int c = 0; c < 3; ++c) sum[c] += code[c];
+        }
+        for (int c = 0; c < 3; ++c) out.at(x, y)[c] = T(sum[c] / (factor * factor));
+      }
+  });
+  return out;
 }
 
 Result<FileKind> frameKind(const fs::path& file) {
@@ -103,19 +124,23 @@ Result<FileFacts> inspectFile(const fs::path& file) {
   auto metadata = readExif(file);
   if (!metadata) return passOn(metadata.error());
   FileFacts facts{file, *metadata, {}, metadata->time.has_value(), metadata->width, metadata->height};
+  if (facts.width == 0 && *kind == FileKind::Jpeg)
+    if (const auto size = jpegSize(file)) facts.width = size->width, facts.height = size->height;
   ShotMetadata said = *metadata;
   if (!said.time) said.time = Seconds{1.0 / 64};
   facts.settings = *settingsOf(file, said);
   return facts;
 }
 
-Result<Frame> loadFrame(const fs::path& file, Unsaid unsaid) {
+namespace {
+
+Result<Frame> load(const fs::path& file, Unsaid unsaid, int edge) {
   auto kind = frameKind(file);
   if (!kind) return passOn(kind.error());
   auto metadata = readExif(file);
   if (!metadata && *kind != FileKind::Raw) return passOn(metadata.error());
   ShotMetadata found = metadata ? *metadata : ShotMetadata{};
-  auto frame = readPixels(file, *kind, found);
+  auto frame = readPixels(file, *kind, found, edge);
   if (!frame) return frame;
   if (!found.time) found.time = frame->metadata.time;
   if (!found.aperture) found.aperture = frame->metadata.aperture;
@@ -130,6 +155,18 @@ Result<Frame> loadFrame(const fs::path& file, Unsaid unsaid) {
   frame->noise = noiseOf(frame->table, fullWell, kAssumedReadNoise);
   frame->sensor = {1 / fullWell, kAssumedReadNoise * kAssumedReadNoise / (fullWell * fullWell)};
   frame->path = file.string();
+  return frame;
+}
+
+} // namespace
+
+Result<Frame> loadFrame(const fs::path& file, Unsaid unsaid) { return load(file, unsaid, 0); }
+
+Result<Frame> loadSmallFrame(const fs::path& file, int edge, Unsaid unsaid) {
+  auto frame = load(file, unsaid, edge);
+  if (!frame) return frame;
+  const int factor = std::min(16, std::max(frame->width(), frame->height()) / edge); // 16-bit sums stay within an int
+  if (factor > 1) frame->codes = frame->codes.visit([&]<class T>(ImageView<const T> codes) { return Codes(reducedBy<T>(codes, factor)); });
   return frame;
 }
 

@@ -21,13 +21,17 @@ inline constexpr double kRoundedCodeError = 0.29, kCompressedCodeError = 0.7;
 enum class Unsaid { Refused, Allowed };
 [[nodiscard]] Result<Frame> loadFrame(const std::filesystem::path& file, Unsaid unsaid = Unsaid::Refused);
 
+/// The same reduced, for a first look: the longest side is at least `edge` where the file has that many, and less than twice as long.
+/// JPEG is decoded no larger than that, raw without interpolation.
+[[nodiscard]] Result<Frame> loadSmallFrame(const std::filesystem::path& file, int edge, Unsaid unsaid = Unsaid::Refused);
+
 /// What the file says without reading its pixels. Same errors, but a file that does not say its exposure is taken: `exposureKnown` false.
 struct FileFacts {
   std::filesystem::path path;
   ShotMetadata metadata;
   ExposureSettings settings;
   bool exposureKnown = true;
-  int width = 0, height = 0; ///< As Exif says; 0: it does not.
+  int width = 0, height = 0; ///< As Exif says, else the header of a JPEG; 0: neither does.
 };
 [[nodiscard]] Result<FileFacts> inspectFile(const std::filesystem::path& file);
 

@@ -16,10 +16,16 @@ namespace {
 constexpr int kWatchMilliseconds = 400;
 }
 
-Workbench::Workbench(const fs::path& jobs, QObject* parent) : QObject(parent), shelf_(std::make_unique<ProfileShelf>(profilesFolder(jobs))), lookShelf_(std::make_unique<LookShelf>(looksFolder(jobs))) {
+Workbench::Workbench(const fs::path& jobs, QObject* parent) : QObject(parent), shelf_(std::make_unique<ProfileShelf>(profilesFolder(jobs))), curves_(curvesFolder(jobs)), lookShelf_(std::make_unique<LookShelf>(looksFolder(jobs))) {
   watchTimer_.setInterval(kWatchMilliseconds);
   connect(&watchTimer_, &QTimer::timeout, this, &Workbench::lookIntoWatched);
-  connect(&work_, &Background::runningChanged, this, &Workbench::busyChanged);
+  connect(&work_, &Background::runningChanged, this, [this](bool running) {
+    if (!running && showsFirstLook()) {
+      firstLook_ = {};
+      emit pictureChanged();
+    }
+    emit busyChanged(running);
+  });
   connect(&work_, &Background::progressed, this, &Workbench::progressed);
 }
 
@@ -229,6 +235,7 @@ LadderData Workbench::ladder() const {
 
 QImage Workbench::picture() const {
   if (!hasView()) return {};
+  if (showsFirstLook() && station_ == Station::Combine) return firstLook_;
   const bool finished = station_ == Station::Finish || station_ == Station::Deliver || (station_ == Station::Combine && radiance_);
   if (comparing_ && finished) return beforeImage_;
   if (finished && !finishImage_.isNull()) return finishImage_;

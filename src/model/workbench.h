@@ -109,6 +109,8 @@ public:
   [[nodiscard]] QString reasoning() const;
   [[nodiscard]] LadderData ladder() const;
   [[nodiscard]] QImage picture() const;
+  /// While frames are combined: `picture` is a first look at a fraction of their size.
+  [[nodiscard]] bool showsFirstLook() const { return !firstLook_.isNull(); }
 
   // Light
   /// Reads a spot of the picture (0..1) and adds it; with own files, or a test frame, from the frame shown.
@@ -285,6 +287,7 @@ private:
   void applyReadings(std::vector<SpotReading> readings);
   void applyPlanChoices(const PlanChoices& choices);
   void applyCombined(const CombinedState& state);
+  void takeFirstLook(const View& v, const CombineOptions& options, const Progress& progress);
   [[nodiscard]] CombinedState combinedState() const;
   void applyRecipe(const Recipe& recipe);
   void makeCamera();
@@ -326,6 +329,7 @@ private:
   std::optional<SceneDistribution> scene_;
   mutable std::optional<Comparison> comparison_;
   std::unique_ptr<ProfileShelf> shelf_;
+  std::filesystem::path curves_;
   ShootState shootState_;
   std::optional<WatchedFolder> watched_;
   std::vector<std::filesystem::path> waiting_; ///< Complete files of the watched folder, not yet taken.
@@ -339,6 +343,7 @@ private:
   bool comparing_ = false;
   QString planProblem_;
   QImage finderImage_, frameImage_, finishImage_, beforeImage_;
+  QImage firstLook_; ///< While frames are combined: the same, small and soon there.
   int paintFrom_ = -1;
   double brushRadius_ = 0.03;
   static constexpr int kToolDrags = 1000000; ///< Drag numbers of tools begin here, those of sliders below.

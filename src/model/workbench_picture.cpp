@@ -12,6 +12,14 @@ namespace ml {
 namespace fs = std::filesystem;
 namespace {
 
+constexpr int kFirstLookEdge = 1400;
+
+/// Whether frames are so large that they are combined faster at a fraction of their size.
+bool worthAFirstLook(const fs::path& frame) {
+  const auto facts = inspectFile(frame);
+  return facts && std::max(facts->width, facts->height) >= 2 * kFirstLookEdge;
+}
+
 std::string freshStamp() {
   return std::to_string(std::chrono::system_clock::now().time_since_epoch().count());
 }
@@ -36,9 +44,30 @@ Result<void> showAsCurrent(const fs::path& kept, const fs::path& current) {
 
 Workbench::CombinedState Workbench::combinedState() const { return {view().combined, view().radianceStamp, radiance_}; }
 
-void Workbench::combine(const CombineOptions& options) {
+/// On the thread that combines: frames at a fraction of their size take a moment, and show whether the set is worth waiting for.
+void Workbench::takeFirstLook(const View& v, const CombineOptions& options, const Progress& progress) {
+  if (!worthAFirstLook(v.frames.front())) return;
+  CombineOptions small = options;
+  small.edge = kFirstLookEdge;
+  progress.at("First look", 0);
+  const auto combined = combineFiles(v.frames, small, {progress.stop, {}});
+  if (!combined || progress.stopRequested()) return; // what is wrong with the set, the frames themselves will say
+  const ToneAnalysis analysis = analyseTone(combined->radiance.view(), combined->ev100OfUnit);
+  const auto finished = Finisher(analysis, nullptr).finish(combined->radiance.view(), v.recipe, {progress.stop, {}});
+  if (!finished) return;
+  QMetaObject::invokeMethod(this, [this, image = toQImage(std::as_const(finished->picture).view())] {
+    if (!busy()) return;
+    firstLook_ = image;
+    emit pictureChanged();
+  }, Qt::QueuedConnection);
+}
+
+void Workbench::combine(const CombineOptions& asked) {
   if (!hasView() || busy() || view().frames.empty()) return;
+  CombineOptions options = asked;
+  options.curves = curves_;
   work_.start([this, options, v = view()](const Progress& progress) -> std::function<void()> {
+    takeFirstLook(v, options, progress);
     auto combined = combineFiles(v.frames, options, progress);
     if (!combined) {
       if (combined.error().code == ErrorCode::Stopped) return [this] { emit changed(); };
@@ -108,6 +137,7 @@ void Workbench::applyCombined(const CombinedState& state) {
   v.combined = state.record;
   v.radianceStamp = state.stamp;
   radiance_ = state.radiance;
+  firstLook_ = {};
   finishImage_ = beforeImage_ = {};
   if (state.record) check(showAsCurrent(historyFile(v, state.stamp), v.radianceFile()));
   check(v.saveCombined());

@@ -158,6 +158,13 @@ QString Workbench::reasoning() const {
                    .arg(n++).arg(text(f["settings"].value("time", ""))).arg(f.value("shift_x_px", 0.0), 0, 'f', 1)
                    .arg(f.value("shift_y_px", 0.0), 0, 'f', 1).arg(f.value("rotation_degrees", 0.0), 0, 'f', 2)
                    .arg(100 * f.value("moved_share", 0.0), 0, 'f', 1);
+    if (const auto r = v.combined->report.find("response"); r != v.combined->report.end() && r->is_object()) {
+      const double before = r->value("disagreement_before_stops", 0.0), after = r->value("disagreement_after_stops", 0.0);
+      lines << (r->value("from_earlier_sets", false) ? tr("The camera's response curve is the one kept from its earlier sets; this one says too little of it.")
+                : r->value("changed", false)
+                    ? tr("The response curve was found from the set and is kept for this camera: with it frames agree to %1 stop, with the usual curve to %2.").arg(after, 0, 'f', 2).arg(before, 0, 'f', 2)
+                    : tr("The usual response curve holds: frames agree to %1 stop.").arg(before, 0, 'f', 2));
+    }
     lines << tr("Value 1 of the radiance is %1 cd/m2.").arg(v.combined->report.value("cd_per_m2_of_unit", 0.0), 0, 'f', 0);
   }
   if (lines.isEmpty()) lines << tr("There is nothing to explain yet.");

@@ -20,12 +20,12 @@ Progress part(const Progress& whole, double from, double to) {
   return {whole.stop, [whole, from, to](const std::string& stage, double f) { whole.at(stage, from + (to - from) * f); }};
 }
 
-std::vector<Result<Frame>> readAll(const std::vector<fs::path>& files, const Progress& progress) {
+std::vector<Result<Frame>> readAll(const std::vector<fs::path>& files, int edge, const Progress& progress) {
   std::vector<Result<Frame>> frames;
   for (std::size_t i = 0; i < files.size(); ++i) frames.emplace_back(stopped());
   std::atomic<int> done{0};
   forEachBand(int(files.size()), progress.stop, [&](const Band& band) {
-    frames[band.begin] = loadFrame(files[band.begin], Unsaid::Allowed);
+    frames[band.begin] = edge > 0 ? loadSmallFrame(files[band.begin], edge, Unsaid::Allowed) : loadFrame(files[band.begin], Unsaid::Allowed);
     progress.at("Read frames", double(++done) / double(files.size()));
   }, 1);
   return frames;
@@ -91,7 +91,7 @@ Result<std::vector<Frame>> readSet(const std::vector<fs::path>& files, const Com
   for (const auto& file : files)
     if (std::find(options.unused.begin(), options.unused.end(), file.filename().string()) == options.unused.end()) wanted.push_back(file);
   if (wanted.empty()) return fail(ErrorCode::TooFewFrames, "Every frame is left out; use at least one.");
-  auto read = readAll(wanted, progress);
+  auto read = readAll(wanted, options.edge, progress);
   if (progress.stopRequested()) return stopped();
   std::vector<Frame> frames;
   for (std::size_t i = 0; i < wanted.size(); ++i) {
@@ -166,19 +166,39 @@ Result<int> referenceOf(const std::vector<Frame>& frames, const std::vector<fs::
   return int(found - frames.begin());
 }
 
-/// Curves that are only assumed give way to what the set itself says.
-void useResponse(std::vector<Frame>& frames, const std::vector<PlacedFrame>& placed, Combined& out) {
-  if (!std::all_of(frames.begin(), frames.end(), [](const Frame& f) { return f.curveAssumed; })) return;
-  if (!std::all_of(frames.begin(), frames.end(), [](const Frame& f) { return f.exposureKnown; })) return;
-  out.response = recoverResponse(placed);
-  if (!out.response || !out.response->changed) return;
-  const double midTone = out.response->table.channel(1)[std::lround(0.4613561 * (out.response->table.size() - 1))]; // the code of 0.18 stays what it was
+constexpr double kOtherCurve = 0.25; ///< Stops; a set whose curve differs more from the kept one was rendered in another way.
+
+void readThrough(const CodeTable& table, std::vector<Frame>& frames) {
+  const double midTone = table.channel(1)[std::lround(0.4613561 * (table.size() - 1))]; // the code of 0.18 stays what it was
   for (Frame& frame : frames) {
-    frame.table = out.response->table;
+    frame.table = table;
     frame.midTone = float(midTone);
-    const NoiseModel coding = noiseOf(frame.table, 1 / frame.sensor.photon, std::sqrt(frame.sensor.floor) / frame.sensor.photon);
-    frame.noise = coding;
+    frame.noise = noiseOf(frame.table, 1 / frame.sensor.photon, std::sqrt(frame.sensor.floor) / frame.sensor.photon);
   }
+}
+
+/// Curves that are only assumed give way to what the set itself says, and where it says too little to what earlier sets of the camera said.
+void useResponse(std::vector<Frame>& frames, const std::vector<PlacedFrame>& placed, const CombineOptions& options, Combined& out) {
+  if (!std::all_of(frames.begin(), frames.end(), [](const Frame& f) { return f.curveAssumed; })) return;
+  const std::string camera = frames.front().metadata.camera;
+  const bool oneCamera = std::all_of(frames.begin(), frames.end(), [&](const Frame& f) { return f.metadata.camera == camera; });
+  const CurveShelf shelf(options.curves);
+  if (!options.curves.empty() && oneCamera) out.keptCurve = shelf.find(camera);
+  if (std::all_of(frames.begin(), frames.end(), [](const Frame& f) { return f.exposureKnown; })) out.response = recoverResponse(placed);
+  if (!out.response && out.keptCurve) {
+    const KeptCurve& kept = *out.keptCurve;
+    const int size = frames.front().table.size();
+    out.response = Response{kept.start, tableOf(kept, size), true, kept.samples, kept.disagreement, kept.disagreement, 0, size - 1};
+    out.curveFromShelf = true;
+    out.remarks.push_back(fmt::format("This set says too little of the camera's curve; the one kept from {} earlier {} is used.", kept.sets, kept.sets == 1 ? "set" : "sets"));
+  } else if (out.response && out.keptCurve && frames.front().table.size() == 256) {
+    const double off = differenceOf(out.response->table, tableOf(*out.keptCurve, 256), out.response->lowestCode, out.response->highestCode);
+    if (off > kOtherCurve)
+      out.remarks.push_back(fmt::format("The curve of this set differs from the one kept for the camera by up to {:.1f} stop: another picture style? The set's own is used.", off));
+  }
+  if (out.response && !out.curveFromShelf && !options.curves.empty() && oneCamera && options.edge == 0)
+    if (const auto kept = shelf.keep(camera, *out.response); !kept) out.remarks.push_back("The camera's curve cannot be kept: " + kept.error().message);
+  if (out.response && out.response->changed) readThrough(out.response->table, frames);
 }
 
 Result<MergeResult> mergeBy(const CombineOptions& options, const std::vector<PlacedFrame>& placed, int reference, const Progress& progress) {
@@ -272,7 +292,7 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
     return fail(ErrorCode::CannotAlign, fmt::format("The {} frames do not show the same view; group them again or shoot the set again.", set.frames.size()));
   out.reference = mergeReference;
   progress.at("Find the response", 0.6);
-  if (options.recoverResponse && options.method != CombineMethod::Fusion) useResponse(set.frames, placed, out);
+  if (options.recoverResponse && options.method != CombineMethod::Fusion) useResponse(set.frames, placed, options, out);
   if (progress.stopRequested()) return stopped();
   auto merged = mergeBy(options, placed, out.reference, part(progress, 0.65, 1));
   if (!merged) return passOn(merged.error());

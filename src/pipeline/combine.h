@@ -6,6 +6,7 @@
 #include "merge/join.h"
 #include "merge/merge.h"
 #include "merge/response.h"
+#include "pipeline/curve_shelf.h"
 
 #include <filesystem>
 #include <map>
@@ -37,6 +38,9 @@ struct CombineOptions {
   std::vector<SourceChoice> darker;    ///< Painted areas of CombineMethod::Darker.
   std::vector<std::string> unused;     ///< File names that the user leaves out.
   std::map<std::string, double> seconds; ///< Exposure times typed by the user, by file name.
+  // Where and how, not what: neither is part of a record.
+  std::filesystem::path curves;        ///< Folder of a CurveShelf; empty: none is read or kept.
+  int edge = 0;                        ///< Over 0: a first look on frames reduced to about this longest side.
 };
 
 /// One frame as it took part.
@@ -66,7 +70,9 @@ struct Combined {
   CombineMethod method = CombineMethod::Radiance;
   std::vector<CombinedFrame> frames; ///< Darkest first; those left out are not here.
   std::vector<LeftOut> leftOut;
-  std::optional<Response> response;  ///< When it was looked for and found.
+  std::optional<Response> response;  ///< When it was looked for and found, in the set or on the shelf.
+  std::optional<KeptCurve> keptCurve; ///< What the shelf knows of the camera.
+  bool curveFromShelf = false;       ///< The set says too little of its curve; the kept one is used.
   std::vector<StopRecord> stops;     ///< Radiance only; where there is light, from dark to bright.
   Image<std::uint8_t> source;        ///< As MergeResult, of the whole reference frame.
   Image<float> snr;

@@ -156,7 +156,8 @@ const char* methodName(CombineMethod method) {
 
 namespace {
 
-json responseJson(const Response& r) {
+json responseJson(const Combined& c) {
+  const Response& r = *c.response;
   json curve = json::array();
   const int size = r.table.size();
   for (int i = 0; i <= 32; ++i) {
@@ -164,7 +165,8 @@ json responseJson(const Response& r) {
     curve.push_back({code, r.table.channel(0)[code], r.table.channel(1)[code], r.table.channel(2)[code]});
   }
   return {{"start", r.start}, {"changed", r.changed}, {"samples", r.samples}, {"disagreement_before_stops", r.disagreementBefore},
-          {"disagreement_after_stops", r.disagreementAfter}, {"lowest_code", r.lowestCode}, {"highest_code", r.highestCode}, {"curve", curve}};
+          {"disagreement_after_stops", r.disagreementAfter}, {"lowest_code", r.lowestCode}, {"highest_code", r.highestCode}, {"curve", curve},
+          {"from_earlier_sets", c.curveFromShelf}};
 }
 
 json stopsJson(const Combined& c) {
@@ -231,7 +233,7 @@ json toJson(const Combined& c) {
           {"motion_regions", c.motion.regions},
           {"places", placesJson(c)},
           {"stops", stopsJson(c)},
-          {"response", c.response ? responseJson(*c.response) : json()},
+          {"response", c.response ? responseJson(c) : json()},
           {"remarks", c.remarks},
           {"left_out", leftOutJson(c.leftOut)},
           {"verdict", verdict(c)}};

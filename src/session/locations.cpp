@@ -34,5 +34,6 @@ fs::path jobsFolder() {
 
 fs::path profilesFolder(const fs::path& jobs) { return jobs.parent_path() / "cameras"; }
 fs::path looksFolder(const fs::path& jobs) { return jobs.parent_path() / "looks"; }
+fs::path curvesFolder(const fs::path& jobs) { return jobs.parent_path() / "curves"; }
 
 } // namespace ml

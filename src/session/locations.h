@@ -19,4 +19,7 @@ namespace ml {
 /// And their own looks: "looks" beside it.
 [[nodiscard]] std::filesystem::path looksFolder(const std::filesystem::path& jobs);
 
+/// And the response curves of cameras that sets have shown: "curves" beside it.
+[[nodiscard]] std::filesystem::path curvesFolder(const std::filesystem::path& jobs);
+
 } // namespace ml

@@ -364,6 +364,35 @@ private slots:
     QVERIFY(visible<QPushButton>(window, "next")->isEnabled());
   }
 
+  void largeFramesShowAFirstLookWhileTheyAreCombined() {
+    QTemporaryDir dir, card;
+    (void)test::shootScene(test::texturedScene(2900, 1700, 11, 3), test::exposedAt({7, 11, 3}), FrameFormat::Jpeg, test::pathOf(card));
+    MainWindow window(test::pathOf(dir) / "jobs");
+    window.show();
+    dropOn(window, {test::pathOf(card)});
+    QVERIFY(settled(window));
+    const QImage frame = window.workbench().picture();
+    QImage look;
+    bool recordedYet = true;
+    connect(&window.workbench(), &Workbench::pictureChanged, &window, [&] {
+      if (!window.workbench().showsFirstLook() || !look.isNull()) return;
+      look = window.workbench().picture();
+      recordedYet = window.workbench().view().combined.has_value();
+    });
+    clickNext(window);
+    QVERIFY(settled(window));
+    QVERIFY(!look.isNull() && !recordedYet);
+    QVERIFY(look != frame);
+    QVERIFY(!window.workbench().showsFirstLook());
+    QVERIFY(window.workbench().view().combined.has_value());
+    // It promised what came.
+    const QImage came = window.workbench().picture().scaled(64, 44), promised = look.scaled(64, 44);
+    int worst = 0;
+    for (int y = 4; y < 40; ++y)
+      for (int x = 4; x < 60; ++x) worst = std::max(worst, std::abs(qGreen(came.pixel(x, y)) - qGreen(promised.pixel(x, y))));
+    QVERIFY2(worst < 40, qPrintable(QString::number(worst)));
+  }
+
   void wrongReadingIsNotTaken() {
     QTemporaryDir dir;
     MainWindow window(test::pathOf(dir));

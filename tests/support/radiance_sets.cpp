@@ -170,6 +170,7 @@ MadeSet makeSet(const RadianceView& view, const SetOptions& options, const std::
     metadata.time = Seconds{std::exp2(options.stopsApart * (i - set.reference) - 4)};
     metadata.aperture = FNumber{8};
     metadata.iso = Iso{100};
+    metadata.camera = options.camera;
     metadata.takenAt = "2026:05:04 10:00:0" + std::to_string(i % 10);
     if (auto done = writeExif(file, metadata); !done) qFatal("%s", done.error().message.c_str());
     set.files.push_back(file);

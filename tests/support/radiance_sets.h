@@ -30,6 +30,7 @@ struct SetOptions {
   int curve = 0;           ///< Which of the invented tone curves; -1: linear 16-bit TIFF.
   bool fullColour = false; ///< JPEG without chroma subsampling.
   unsigned seed = 1;
+  std::string camera;      ///< As Exif names it; empty: it does not.
 };
 
 /// A bracket of a view as files, with what is needed to judge what is made of it.
