@@ -5,6 +5,7 @@
 #include "deliver/deliver.h"
 #include "exposure/marks.h"
 #include "finish/finish.h"
+#include "pipeline/deliver_view.h"
 #include "pipeline/inspect.h"
 #include "pipeline/report.h"
 #include "pipeline/run.h"
@@ -222,11 +223,19 @@ int runFinish(const FinishArguments& a, const Progress& progress) {
   if (!radiance) return refuse(radiance.error());
   const auto finished = finishRadiance(radiance->view(), *recipe, std::numeric_limits<double>::quiet_NaN(), nullptr, progress);
   if (!finished) return refuse(finished.error());
+  const auto judged = judgeRadiance(radiance->view(), *recipe, std::numeric_limits<double>::quiet_NaN(), progress);
+  if (!judged) return refuse(judged.error());
   if (auto written = deliverPicture(finished->picture.view(), a.out, {}); !written)
     return written.error().code == ErrorCode::UnsupportedFormat ? wrongUse(written.error().message) : refuse(written.error());
   if (!a.report.empty())
-    if (auto written = writeTextAtomically(a.report, toJson(finished->report).dump(2)); !written) return refuse(written.error());
+  {
+    json report = toJson(finished->report);
+    report["judgement"] = toJson(*judged);
+    if (auto written = writeTextAtomically(a.report, report.dump(2)); !written) return refuse(written.error());
+  }
   say("Finished to " + a.out + ".");
+  for (const Finding& f : judged->findings)
+    if (f.tooMuch) say(sentence(f) + ".");
   return kDone;
 }
 

@@ -167,6 +167,18 @@ Finding clipped(FindingKind kind, double share, double threshold, const Image<fl
   return f;
 }
 
+Finding ghostsLeft(const JudgedShape& shape, const Recipe& recipe, int width, int height) {
+  Finding f{FindingKind::GhostsLeft, -1, 0.02, "% of the picture", false, {}};
+  if (!shape.ghosts) return f;
+  f.figure = 100 * shape.ghosts->share;
+  const ShapeMap map = shapeOf(recipe, width, height, shape.lens);
+  for (const Spot2& at : shape.ghosts->places) {
+    const Spot2 seen = map.toFinished(at);
+    if (seen.x >= 0 && seen.y >= 0 && seen.x <= 1 && seen.y <= 1) f.places.push_back(seen);
+  }
+  return f;
+}
+
 Finding verticals(const ToneAnalysis& a, double focal) {
   Finding f{FindingKind::TiltedVerticals, 0, 0.6, "degrees", false, {}};
   const Verticals v = findVerticals(a.logLight, focal);
@@ -176,15 +188,27 @@ Finding verticals(const ToneAnalysis& a, double focal) {
 
 } // namespace
 
+FinishReport reportOf(const Image<float>& light) {
+  double white = 0, black = 0;
+  for (std::size_t i = 0; i < light.size(); i += 3) {
+    const float* p = light.data() + i;
+    white += std::max({p[0], p[1], p[2]}) >= 0.9955f;
+    black += std::max({p[0], p[1], p[2]}) < 0.00024f;
+  }
+  const double pixels = double(light.size()) / 3;
+  return {white / pixels, black / pixels};
+}
+
 bool Judgement::sound() const {
   return std::none_of(findings.begin(), findings.end(), [](const Finding& f) { return f.tooMuch; });
 }
 
-Judgement judgeFinish(ImageView<const float> prepared, const Image<float>& light, const ToneAnalysis& analysis, const Recipe& recipe, const FinishReport& report, double focal) {
+Judgement judgeFinish(ImageView<const float> prepared, const Image<float>& light, const ToneAnalysis& analysis, const Recipe& recipe, const FinishReport& report, const JudgedShape& shape) {
+  const double focal = shape.lens ? shape.lens->focal : kAssumedFocal;
   const Image<float> scene = logOf(prepared), picture = logOf(light.view());
   Judgement out;
   out.findings = {clipped(FindingKind::WhiteClipped, report.whiteShare, 2, light), clipped(FindingKind::BlackClipped, report.blackShare, 1, light), halo(scene, picture),
-                  muddy(scene, picture), colours(prepared, light), shadowNoise(analysis, recipe), verticals(analysis, focal)};
+                  muddy(scene, picture), colours(prepared, light), shadowNoise(analysis, recipe), verticals(analysis, focal), ghostsLeft(shape, recipe, prepared.width, prepared.height)};
   for (Finding& f : out.findings) {
     f.tooMuch = f.kind == FindingKind::MuddyMiddle ? f.figure < f.threshold : f.figure > f.threshold;
     if (!f.tooMuch) f.places.clear();
@@ -193,10 +217,11 @@ Judgement judgeFinish(ImageView<const float> prepared, const Image<float>& light
 }
 
 std::string sentence(const Finding& f) {
-  static const char* kWhat[] = {"At white", "At black", "Rims beside edges", "Contrast left in the middle tones", "Colour beyond the scene's", "Noise in the shadows", "Verticals lean"};
+  static const char* kWhat[] = {"At white", "At black", "Rims beside edges", "Contrast left in the middle tones", "Colour beyond the scene's", "Noise in the shadows", "Verticals lean", "Ghosts left"};
   char text[160];
+  if (f.figure < 0) return std::string(kWhat[int(f.kind)]) + ": not looked for";
   const bool share = f.kind == FindingKind::MuddyMiddle;
-  const int digits = f.kind == FindingKind::Halo || share ? 2 : 1;
+  const int digits = f.kind == FindingKind::Halo || f.kind == FindingKind::GhostsLeft || share ? 2 : 1;
   if (f.tooMuch) std::snprintf(text, sizeof text, "%s: %.*f %s, %s %.*f", kWhat[int(f.kind)], digits, f.figure, f.unit, share ? "below" : "above", digits, f.threshold);
   else std::snprintf(text, sizeof text, "%s: %.*f %s", kWhat[int(f.kind)], digits, f.figure, f.unit);
   return text;
@@ -210,6 +235,7 @@ std::string remedyWords(FindingKind kind) {
   case FindingKind::MuddyMiddle: return "Give contrast back";
   case FindingKind::UnnaturalColour: return "Calm the colour";
   case FindingKind::ShadowNoise: return "Quiet the shadows";
+  case FindingKind::GhostsLeft: return "Combine again, stricter on movement";
   default: return "Set the verticals plumb";
   }
 }
@@ -238,6 +264,7 @@ Recipe remedied(const Recipe& recipe, const Finding& f, const ToneAnalysis& a) {
     if (v.found()) r.geometry.roll = std::clamp(r.geometry.roll + v.roll, -45.0, 45.0), r.geometry.pitch = std::clamp(r.geometry.pitch + v.pitch, -45.0, 45.0), r.geometry.strength = 1;
     break;
   }
+  case FindingKind::GhostsLeft: break; // no finish mends what the frames were combined to
   }
   return r;
 }

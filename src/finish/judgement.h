@@ -3,13 +3,13 @@
 
 namespace ml {
 
-enum class FindingKind { WhiteClipped, BlackClipped, Halo, MuddyMiddle, UnnaturalColour, ShadowNoise, TiltedVerticals };
-inline constexpr int kFindingKinds = 7;
+enum class FindingKind { WhiteClipped, BlackClipped, Halo, MuddyMiddle, UnnaturalColour, ShadowNoise, TiltedVerticals, GhostsLeft };
+inline constexpr int kFindingKinds = 8;
 
 /// One thing that a finished picture is judged by.
 struct Finding {
   FindingKind kind = FindingKind::WhiteClipped;
-  double figure = 0;       ///< In `unit`.
+  double figure = 0;       ///< In `unit`; below 0: not looked at.
   double threshold = 0;    ///< Above it (below it for MuddyMiddle) the eye minds.
   const char* unit = "";
   bool tooMuch = false;
@@ -21,16 +21,32 @@ struct Finding {
 /// halo 0.22 stop: twice the lightness step seen beside a strong edge (about 0.1 stop, Trentacoste et al., Eurographics 2012, from memory);
 /// middle tones keep at least 0.5 of the scene's local contrast (below, pictures look flat; chosen on the shipped scenes);
 /// colour: 1.5 % of the picture beyond 1.6 times the scene's own colour ratio and vivid, or beyond the display;
-/// noise 2.0 L* in the shadows (about two just noticeable differences); verticals 0.6 degrees (common practice, no source).
+/// noise 2.0 L* in the shadows (about two just noticeable differences); verticals 0.6 degrees (common practice, no source);
+/// ghosts 0.02 % of the picture, a head in a street (chosen on the shipped scenes).
 struct Judgement {
   std::vector<Finding> findings;
   [[nodiscard]] const Finding& of(FindingKind kind) const { return findings[std::size_t(kind)]; }
   [[nodiscard]] bool sound() const;
 };
 
+/// What the merge says of places where frames that differ are still mixed; on the picture as combined.
+struct GhostsLeft {
+  double share = 0; ///< Of the picture.
+  std::vector<Spot2> places;
+};
+
+/// Shares of `light`, display-linear, at the ends of the display's range.
+[[nodiscard]] FinishReport reportOf(const Image<float>& light);
+
+/// Shape and lens of what is judged, as the finish has them.
+struct JudgedShape {
+  const LensFacts* lens = nullptr;
+  std::optional<GhostsLeft> ghosts; ///< Empty: movement was not looked for.
+};
+
 /// `prepared`: radiance of the finished shape; `light`: what came of it, display-linear (finishLight without headroom); same size, of preview size.
 [[nodiscard]] Judgement judgeFinish(ImageView<const float> prepared, const Image<float>& light, const ToneAnalysis& analysis, const Recipe& recipe, const FinishReport& report,
-                                    double focal = kAssumedFocal);
+                                    const JudgedShape& shape = {});
 
 /// "Light rims beside edges, 0.31 stop" and so on; with the figure, and the threshold when it is passed.
 [[nodiscard]] std::string sentence(const Finding& finding);

@@ -316,6 +316,44 @@ std::vector<std::vector<int>> findRegions(const Scene& scene, MotionMode mode, D
   return regions;
 }
 
+constexpr std::size_t kGhost = 6;          ///< Cells; smaller places are noise.
+constexpr std::size_t kGhostsShown = 12;
+constexpr float kMixed = 0.12f;            ///< Of the information in a cell; what says less than this is not seen.
+
+/// Where two frames that differ still make up the picture together.
+void findGhosts(const Scene& scene, const std::vector<Image<float>>& share, MotionReport& report) {
+  const int w = scene.width(), h = scene.height();
+  const Sensitivity s = sensitivityOf(MotionMode::Medium);
+  CellMask mixed = emptyMask(w, h);
+  forEachBand(h, [&](const Band& band) {
+    std::vector<float> says(scene.cells.size());
+    for (int y = band.begin; y < band.end; ++y)
+      for (int x = 0; x < w; ++x) {
+        float all = 0, most = 0;
+        std::size_t first = 0;
+        for (std::size_t i = 0; i < scene.cells.size(); ++i) {
+          const float sigma = *scene.cells[i].sigma.at(x, y);
+          says[i] = records(scene.cells[i], x, y) && sigma > 0 ? (share.empty() ? 1.f : *share[i].at(x, y)) / (sigma * sigma) : 0.f;
+          all += says[i];
+          if (says[i] > most) most = says[i], first = i;
+        }
+        if (!(all > 0)) continue;
+        const Reading truth = reading(scene.cells[first], x, y);
+        for (std::size_t i = 0; i < scene.cells.size(); ++i)
+          if (i != first && says[i] > kMixed * all && !agree(truth, reading(scene.cells[i], x, y), s)) *mixed.at(x, y) = 1;
+      }
+  });
+  auto places = components(mixed);
+  std::erase_if(places, [](const auto& cells) { return cells.size() < kGhost; });
+  std::sort(places.begin(), places.end(), [](const auto& a, const auto& b) { return a.size() > b.size(); });
+  for (const auto& cells : places) {
+    report.ghostShare += double(cells.size()) / (double(w) * h);
+    if (report.ghosts.size() >= kGhostsShown) continue;
+    const int middle = cells[cells.size() / 2];
+    report.ghosts.push_back({(middle % w + 0.5) / w, (middle / w + 0.5) / h});
+  }
+}
+
 } // namespace
 
 std::vector<int> strokeCells(const SourceChoice& stroke, int w, int h) {
@@ -392,13 +430,18 @@ Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeO
   }
   out.report.regions = int(regions.size());
   out.report.cell = out.cell;
-  if (out.report.places.empty()) return out;
+  out.report.looked = looked;
+  if (out.report.places.empty()) {
+    if (looked) findGhosts(scene, out.share, out.report);
+    return out;
+  }
   for (std::size_t i = 0; i < frames.size(); ++i) {
     const auto count = std::count(left[i].data(), left[i].data() + left[i].size(), std::uint8_t(1));
     out.report.excludedShare[i] = double(count) / double(left[i].size());
     out.share.push_back(softShare(left[i], kGrow));
   }
   if (looked && options.choices.empty()) leaveNoGap(scene, found, settled, out.share);
+  if (looked) findGhosts(scene, out.share, out.report);
   return out;
 }
 

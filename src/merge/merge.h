@@ -34,6 +34,9 @@ struct MotionReport {
   int regions = 0;                   ///< Connected places in which at least one frame disagreed.
   std::vector<MovedRegion> places;   ///< These, and what was painted.
   int cell = 4;                      ///< Reference pixels a cell of `places` is wide.
+  bool looked = false;                ///< False: movement was not looked for, and the rest says nothing.
+  double ghostShare = 0;              ///< Of the picture, where frames that differ are still mixed.
+  std::vector<SourceChoice::Point> ghosts; ///< Where, the largest first; at most a dozen.
 };
 
 struct MergeResult {

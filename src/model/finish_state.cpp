@@ -45,21 +45,12 @@ FinishState::Drawn FinishState::draw(const Recipe& recipe, const Progress& progr
   return out;
 }
 
-std::optional<Judgement> FinishState::judge(const Recipe& recipe, const Progress& progress) {
+std::optional<Judgement> FinishState::judge(const Recipe& recipe, const std::optional<GhostsLeft>& ghosts, const Progress& progress) {
   const std::lock_guard lock(use_);
   const auto light = finisher_->finishLight(picture(), recipe, 0, progress);
   if (!light) return {};
-  FinishReport report;
-  double white = 0, black = 0;
-  for (std::size_t i = 0; i < light->size(); i += 3) {
-    const float* p = light->data() + i;
-    white += std::max({p[0], p[1], p[2]}) >= 0.9955f;
-    black += std::max({p[0], p[1], p[2]}) < 0.00024f;
-  }
-  report.whiteShare = white / (double(light->size()) / 3);
-  report.blackShare = black / (double(light->size()) / 3);
   if (progress.stopRequested()) return {};
-  return judgeFinish(picture(), *light, analysis_, recipe, report);
+  return judgeFinish(picture(), *light, analysis_, recipe, reportOf(*light), {lens(), ghosts});
 }
 
 } // namespace ml

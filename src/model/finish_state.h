@@ -30,7 +30,7 @@ public:
   };
   /// Null image when stopped.
   [[nodiscard]] Drawn draw(const Recipe& recipe, const Progress& progress);
-  [[nodiscard]] std::optional<Judgement> judge(const Recipe& recipe, const Progress& progress);
+  [[nodiscard]] std::optional<Judgement> judge(const Recipe& recipe, const std::optional<GhostsLeft>& ghosts, const Progress& progress);
 
 private:
   const Image<float>* combined_ = nullptr; ///< Outlives this.

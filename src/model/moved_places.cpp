@@ -99,4 +99,14 @@ std::optional<std::vector<SourceChoice>> nextSource(const nlohmann::json& report
   return out;
 }
 
+std::optional<GhostsLeft> ghostsLeft(const nlohmann::json& report) {
+  const auto found = report.find("ghosts");
+  if (found == report.end() || !found->is_object() || !found->value("looked", false)) return {};
+  GhostsLeft ghosts;
+  ghosts.share = found->value("share", 0.0);
+  for (const auto& place : found->value("places", nlohmann::json::array()))
+    if (place.is_array() && place.size() == 2 && place[0].is_number() && place[1].is_number()) ghosts.places.push_back({place[0].get<double>(), place[1].get<double>()});
+  return ghosts;
+}
+
 } // namespace ml

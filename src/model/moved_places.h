@@ -1,4 +1,5 @@
 #pragma once
+#include "finish/judgement.h"
 #include "pipeline/combine.h"
 
 #include <QPainterPath>
@@ -20,6 +21,9 @@ struct MovedPlace {
 
 /// From a combine report; small places are left out of what is drawn, all of them can be clicked.
 [[nodiscard]] std::vector<MovedPlace> movedPlaces(const nlohmann::json& report);
+
+/// What a combine report says of places where frames that differ are still mixed. Empty: movement was not looked for.
+[[nodiscard]] std::optional<GhostsLeft> ghostsLeft(const nlohmann::json& report);
 
 /// A point of the picture shown in shares of the whole reference frame, as SourceChoice wants it.
 [[nodiscard]] SourceChoice::Point toReference(const nlohmann::json& report, double x, double y);

@@ -311,6 +311,7 @@ private:
   void toolTo(QPointF at);
   [[nodiscard]] std::filesystem::path lensFrame() const;
   [[nodiscard]] const ToneAnalysis* finishAnalysis() const;
+  [[nodiscard]] std::optional<GhostsLeft> ghostsLeft() const;
   void refreshPicture();
   [[nodiscard]] QString lightVerdict() const;
   [[nodiscard]] QString shootVerdict() const;

@@ -77,10 +77,12 @@ void Workbench::refreshFinish() {
   });
 }
 
+std::optional<GhostsLeft> Workbench::ghostsLeft() const { return view().combined ? ml::ghostsLeft(view().combined->report) : std::nullopt; }
+
 /// When the hand rests: a judgement takes longer than a drag may.
 void Workbench::refreshJudgement() {
-  judging_.start([this, radiance = radiance_, state = radiance_->state, recipe = view().recipe](const Progress& progress) -> std::function<void()> {
-    auto judged = state->judge(recipe, progress);
+  judging_.start([this, radiance = radiance_, state = radiance_->state, recipe = view().recipe, ghosts = ghostsLeft()](const Progress& progress) -> std::function<void()> {
+    auto judged = state->judge(recipe, ghosts, progress);
     if (!judged) return {};
     return [this, radiance, judged] {
       radiance->judgement = *judged;
@@ -259,6 +261,15 @@ const Finding* Workbench::worstFinding() const {
 void Workbench::remedy() {
   const Finding* found = worstFinding();
   if (!found || !radiance_->state) return;
+  if (found->kind == FindingKind::GhostsLeft) {
+    CombineOptions stricter = combineOptions();
+    if (stricter.motion == MotionMode::High) {
+      emit told(tr("Movement is looked for as strictly as can be; at Combine, paint what is doubled from one frame."));
+      return;
+    }
+    stricter.motion = MotionMode::High;
+    return combine(stricter);
+  }
   setRecipe(remedied(view().recipe, *found, radiance_->state->analysis()));
 }
 

@@ -324,6 +324,13 @@ std::string howJoined(const Combined& c) {
 
 } // namespace
 
+std::optional<GhostsLeft> ghostsLeft(const Combined& c) {
+  if (!c.motion.looked) return {};
+  GhostsLeft ghosts{c.motion.ghostShare, {}};
+  for (const auto& g : c.motion.ghosts) ghosts.places.push_back({(g.x * c.fullWidth - c.crop.x) / c.crop.width, (g.y * c.fullHeight - c.crop.y) / c.crop.height});
+  return ghosts;
+}
+
 std::string verdict(const Combined& c) {
   double furthest = 0;
   for (const auto& frame : c.frames) furthest = std::max(furthest, frame.registration.transform.reach(c.crop.width, c.crop.height));

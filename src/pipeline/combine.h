@@ -1,5 +1,6 @@
 #pragma once
 #include "align/register.h"
+#include "finish/judgement.h"
 #include "base/progress.h"
 #include "ingest/grouping.h"
 #include "merge/fusion.h"
@@ -85,6 +86,9 @@ struct Combined {
 /// long as two remain; a single file is combined with itself. Errors: of reading when nothing is left, SizeMismatch,
 /// CannotAlign, InvalidArgument, TooFewFrames, Stopped.
 Result<Combined> combineFiles(std::vector<std::filesystem::path> files, const CombineOptions& options, const Progress& progress);
+
+/// For the judgement of the finished picture. Empty: movement was not looked for.
+[[nodiscard]] std::optional<GhostsLeft> ghostsLeft(const Combined& combined);
 
 /// The verdict: one sentence with figures.
 [[nodiscard]] std::string verdict(const Combined& combined);

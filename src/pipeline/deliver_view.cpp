@@ -1,8 +1,28 @@
 #include "pipeline/deliver_view.h"
 
+#include "image/resample.h"
 #include "ingest/lens_facts.h"
 
 namespace ml {
+
+Result<Judgement> judgeView(ImageView<const float> prepared, const ToneAnalysis& analysis, const Recipe& recipe, const JudgedShape& shape, const Progress& progress) {
+  const Roi size = fitted(prepared.width, prepared.height, kJudgedEdge);
+  const Image<float> small = shrinkTo(prepared, size.width, size.height);
+  const auto light = Finisher(analysis, shape.lens).finishLight(small.view(), recipe, 0, progress);
+  if (!light) return passOn(light.error());
+  return judgeFinish(small.view(), *light, analysis, recipe, reportOf(*light), shape);
+}
+
+Result<Judgement> judgeRadiance(ImageView<const float> radiance, const Recipe& recipe, double ev100OfUnit, const Progress& progress) {
+  const Roi size = fitted(radiance.width, radiance.height, kJudgedEdge);
+  Image<float> small = shrinkTo(radiance, size.width, size.height);
+  if (needsPreparation(recipe)) {
+    auto made = prepared(std::as_const(small).view(), recipe, recipe.denoise > 0 ? measureNoise(std::as_const(small).view()) : NoiseByLight{}, nullptr, progress);
+    if (!made) return passOn(made.error());
+    small = std::move(*made);
+  }
+  return judgeView(std::as_const(small).view(), analyseTone(std::as_const(small).view(), ev100OfUnit), recipe, {}, progress);
+}
 
 Result<Delivery> deliverView(ImageView<const float> radiance, const DeliverRequest& request, const Progress& progress) {
   const Recipe& recipe = request.recipe;
@@ -21,6 +41,9 @@ Result<Delivery> deliverView(ImageView<const float> radiance, const DeliverReque
   if (!finished) return passOn(finished.error());
   Delivery out;
   out.report = finished->report;
+  auto judged = judgeView(picture, analysis, recipe, {lens ? &*lens : nullptr, request.ghosts}, progress);
+  if (!judged) return passOn(judged.error());
+  out.judgement = std::move(*judged);
   const Material material{std::as_const(finished->picture).view(), radiance, [&](double headroom) { return finisher.finishLight(picture, recipe, headroom, progress); },
                           request.ev100OfUnit, request.metadataFrom, request.wishes};
   for (std::size_t i = 0; i < request.targets.size(); ++i) {

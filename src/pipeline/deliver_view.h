@@ -1,6 +1,6 @@
 #pragma once
 #include "deliver/target.h"
-#include "finish/finish.h"
+#include "finish/judgement.h"
 
 namespace ml {
 
@@ -13,13 +13,24 @@ struct DeliverRequest {
   MetadataWishes wishes;
   std::optional<std::filesystem::path> metadataFrom;
   double ev100OfUnit = 0;
+  std::optional<GhostsLeft> ghosts; ///< What the merge says; empty: not looked for.
   bool replace = false; ///< Files of the same name; else the new one gets a number.
 };
 
 struct Delivery {
   std::vector<std::filesystem::path> files; ///< One for each target, in their order.
   FinishReport report;
+  Judgement judgement;
 };
+
+/// Longest side of the picture that is judged.
+inline constexpr int kJudgedEdge = 1200;
+
+/// Judges what a recipe makes of prepared radiance, reduced to kJudgedEdge. Errors: Stopped.
+Result<Judgement> judgeView(ImageView<const float> prepared, const ToneAnalysis& analysis, const Recipe& recipe, const JudgedShape& shape, const Progress& progress);
+
+/// The same from radiance as combined, without a lens profile or a word on ghosts.
+Result<Judgement> judgeRadiance(ImageView<const float> radiance, const Recipe& recipe, double ev100OfUnit, const Progress& progress);
 
 /// Finishes radiance once and writes every target. Nothing half-written is left. Errors: InvalidArgument, CannotWrite, Stopped;
 /// what was written before an error stays.

@@ -169,6 +169,14 @@ json responseJson(const Combined& c) {
           {"from_earlier_sets", c.curveFromShelf}};
 }
 
+/// Places in shares of the picture.
+json ghostsJson(const Combined& c) {
+  json places = json::array();
+  if (const auto ghosts = ghostsLeft(c))
+    for (const auto& g : ghosts->places) places.push_back({g.x, g.y});
+  return {{"looked", c.motion.looked}, {"share", c.motion.ghostShare}, {"places", places}};
+}
+
 json stopsJson(const Combined& c) {
   json stops = json::array();
   for (const auto& s : c.stops) stops.push_back({{"ev100", s.ev100}, {"share", s.share}, {"snr", s.snr}, {"frames", s.frames}});
@@ -231,6 +239,7 @@ json toJson(const Combined& c) {
           {"clipped_share", c.clippedShare},
           {"method", methodName(c.method)},
           {"motion_regions", c.motion.regions},
+          {"ghosts", ghostsJson(c)},
           {"places", placesJson(c)},
           {"stops", stopsJson(c)},
           {"response", c.response ? responseJson(c) : json()},
@@ -241,6 +250,22 @@ json toJson(const Combined& c) {
 
 json toJson(const FinishReport& r) {
   return {{"version", 1}, {"kind", "finish"}, {"white_share", r.whiteShare}, {"black_share", r.blackShare}};
+}
+
+json toJson(const Judgement& j) {
+  static const char* kNames[] = {"white_clipped", "black_clipped", "halo", "muddy_middle", "unnatural_colour", "shadow_noise", "tilted_verticals", "ghosts_left"};
+  static_assert(std::size(kNames) == kFindingKinds);
+  json findings = json::array();
+  for (const Finding& f : j.findings) {
+    json places = json::array();
+    for (const Spot2& p : f.places) places.push_back({p.x, p.y});
+    json finding{{"what", kNames[int(f.kind)]}, {"looked_at", f.figure >= 0}, {"threshold", f.threshold}, {"unit", f.unit},
+                 {"too_much", f.tooMuch}, {"sentence", sentence(f)}, {"places", places}};
+    if (f.figure >= 0) finding["figure"] = f.figure;
+    if (f.tooMuch) finding["remedy"] = remedyWords(f.kind);
+    findings.push_back(std::move(finding));
+  }
+  return {{"version", 1}, {"kind", "judgement"}, {"sound", j.sound()}, {"findings", findings}};
 }
 
 json toJson(const ShotList& list) {

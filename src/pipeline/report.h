@@ -1,5 +1,5 @@
 #pragma once
-#include "finish/finish.h"
+#include "finish/judgement.h"
 #include "judge/set_judge.h"
 #include "pipeline/combine.h"
 #include "pipeline/inspect.h"
@@ -17,6 +17,8 @@ namespace ml {
 [[nodiscard]] nlohmann::json toJson(const Combined& combined);
 [[nodiscard]] nlohmann::json toJson(const std::vector<InspectedSet>& sets, const std::vector<LeftOut>& leftOut);
 [[nodiscard]] nlohmann::json toJson(const FinishReport& report);
+/// `figure` is missing where something was not looked at.
+[[nodiscard]] nlohmann::json toJson(const Judgement& judgement);
 
 [[nodiscard]] nlohmann::json toJson(const ShotList& list);
 [[nodiscard]] nlohmann::json toJson(const Comparison& comparison);

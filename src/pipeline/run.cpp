@@ -68,6 +68,7 @@ Result<void> deliverSet(const FileGroup& group, const RunOptions& options, const
   request.wishes = options.wishes;
   request.metadataFrom = combined->frames[combined->reference].path;
   request.ev100OfUnit = combined->ev100OfUnit;
+  request.ghosts = ghostsLeft(*combined);
   request.replace = true; // names are unique among the sets of a run
   // The radiance is compressed and written while the picture is finished.
   DeliverRequest archive = request;
@@ -91,6 +92,7 @@ Result<void> deliverSet(const FileGroup& group, const RunOptions& options, const
   outcome.verdict = verdict(*combined);
   json report = toJson(*combined);
   report["finish"] = toJson(delivered->report);
+  report["judgement"] = toJson(delivered->judgement);
   report["recipe"] = json::parse(toJson(options.recipe));
   report["made_from"] = made;
   for (const auto& file : outcome.delivered) report["delivered"].push_back(file.filename().string());

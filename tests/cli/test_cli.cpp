@@ -72,6 +72,11 @@ private slots:
     for (const char* name : {"out/frame-1.jpg", "out/frame-1.exr", "out/frame-1.json", "out/report.json"}) QVERIFY(QFile::exists(at(name)));
     const auto picture = readJpeg(at("out/frame-1.jpg").toStdString());
     QVERIFY(picture.has_value());
+    QFile report(at("out/frame-1.json"));
+    QVERIFY(report.open(QIODevice::ReadOnly));
+    const auto findings = QJsonDocument::fromJson(report.readAll()).object()["judgement"].toObject()["findings"].toArray();
+    QCOMPARE(findings.size(), 8);
+    for (const auto& finding : findings) QVERIFY(!finding.toObject()["sentence"].toString().isEmpty() && finding.toObject().contains("threshold"));
     int white = 0;
     double sum = 0;
     picture->pixels.visit([&](auto codes) {
@@ -98,6 +103,10 @@ private slots:
       QVERIFY2(finished.code == 0, qPrintable(finished.error));
       QVERIFY(QFile::exists(at(name)));
     }
+    QFile judged(at("f.json"));
+    QVERIFY(judged.open(QIODevice::ReadOnly));
+    const auto ghosts = QJsonDocument::fromJson(judged.readAll()).object()["judgement"].toObject()["findings"].toArray()[7].toObject();
+    QVERIFY(!ghosts["looked_at"].toBool() && !ghosts.contains("figure")); // a radiance picture alone cannot say
   }
 
   void inspectGroups() {

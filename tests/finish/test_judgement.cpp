@@ -118,6 +118,29 @@ private slots:
     const Finding after = judged(*plumb, {}).of(FindingKind::TiltedVerticals);
     QVERIFY2(!after.tooMuch, sentence(after).c_str());
   }
+
+  void ghostsAreJudgedByWhatTheMergeSays() {
+    const Image<float> scene = room();
+    const ToneAnalysis a = analyseTone(scene.view());
+    const auto light = Finisher(a).finishLight(scene.view(), {}, 0, {});
+    const auto judge = [&](const std::optional<GhostsLeft>& ghosts, const Recipe& recipe) {
+      return judgeFinish(scene.view(), *light, a, recipe, reportOf(*light), {nullptr, ghosts}).of(FindingKind::GhostsLeft);
+    };
+    const Finding unknown = judge({}, {});
+    QVERIFY(!unknown.tooMuch && unknown.figure < 0);
+    QCOMPARE(sentence(unknown), std::string("Ghosts left: not looked for"));
+    QVERIFY(!judge(GhostsLeft{0, {}}, {}).tooMuch);
+    const Finding found = judge(GhostsLeft{0.004, {{0.5, 0.5}}}, {});
+    QVERIFY(found.tooMuch);
+    QCOMPARE(found.figure, 0.4);
+    QCOMPARE(found.places.size(), std::size_t(1));
+    QCOMPARE(remedied({}, found, a), Recipe{}); // no finish mends it
+    Recipe cut; // the same place, on the right half alone
+    cut.geometry.cropX = 0.4, cut.geometry.cropWidth = 0.6;
+    const Finding shifted = judge(GhostsLeft{0.004, {{0.5, 0.5}, {0.1, 0.1}}}, cut);
+    QCOMPARE(shifted.places.size(), std::size_t(1)); // the other lies outside
+    QVERIFY(shifted.places.front().x < 0.4);
+  }
 };
 
 QTEST_GUILESS_MAIN(TestJudgement)

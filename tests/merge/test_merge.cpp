@@ -226,6 +226,33 @@ private slots:
       QVERIFY(std::abs(swapped->radiance.data()[i] - one->radiance.data()[i]) <= 2e-5f * std::abs(one->radiance.data()[i]) + 1e-7f);
   }
 
+  // A pale figure, a fifth brighter than the ground: too little for the least strict check, which mixes it, and must say so.
+  void mixedPlacesAreSaidToBeGhosts() {
+    std::vector<Frame> frames;
+    QTemporaryDir dir;
+    const auto settings = test::exposedAt({8, 6.5, 5});
+    for (int i = 0; i < 3; ++i) {
+      Image<float> scene(420, 320, 3);
+      for (int y = 0; y < 320; ++y)
+        for (int x = 0; x < 420; ++x) {
+          const bool figure = x >= 80 + 90 * i && x < 120 + 90 * i && y >= 100 && y < 200;
+          for (int c = 0; c < 3; ++c) scene.at(x, y)[c] = figure ? 30.f : 25.f;
+        }
+      frames.push_back(std::move(test::shootScene(std::move(scene), {settings[std::size_t(i)]}, FrameFormat::Tiff, test::pathOf(dir)).frames[0]));
+    }
+    const auto report = [&](MotionMode mode) {
+      MergeOptions options;
+      options.reference = 1;
+      options.motion = mode;
+      return mergeRadiance(unmoved(frames), options, {})->motion;
+    };
+    const MotionReport loose = report(MotionMode::Low), usual = report(MotionMode::Medium), off = report(MotionMode::Off);
+    QVERIFY(loose.looked && usual.looked && !off.looked);
+    QVERIFY2(loose.ghostShare > 0.02 && loose.ghostShare < 0.2, qPrintable(QString::number(loose.ghostShare)));
+    QVERIFY(!loose.ghosts.empty() && loose.ghosts.front().x > 0.15 && loose.ghosts.front().x < 0.75);
+    QVERIFY2(usual.ghostShare < 0.0005, qPrintable(QString::number(usual.ghostShare)));
+  }
+
   void whatMovedIsTakenFromTheReference() {
     // The square stands at another place in each frame; the merge must show it once, where the reference saw it.
     std::vector<Frame> frames;
