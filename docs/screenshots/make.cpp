@@ -95,7 +95,12 @@ int main(int count, char** arguments) {
   bench.toolRelease({0.1, 0.45});
   save(window, folder, "finish-colour");
   window.findChild<QToolButton*>("sideShape")->click();
+  bench.setCropGuide(CropGuide::Thirds);
+  bench.setFinishTool(FinishTool::Crop);
+  bench.toolPress({0.1, 0.08});
+  bench.toolDrag({0.88, 0.97});
   save(window, folder, "finish-shape");
+  bench.setFinishTool(FinishTool::Light); // the cut is let go
   window.findChild<QToolButton*>("sideLight")->click();
   bench.goTo(Station::Deliver);
   bench.deliver({{"jpeg", "web", "archive"}});
@@ -103,7 +108,12 @@ int main(int count, char** arguments) {
   save(window, folder, "deliver");
   window.setTheme(Theme::paper());
   bench.goTo(Station::Finish);
-  save(window, folder, "finish-paper");
+  window.findChild<QToolButton*>("sideLooks")->click();
+  for (const auto& what : bench.comparands())
+    if (what.against == Against::Drago) bench.compareWith(what);
+  settle(window);
+  save(window, folder, "finish-looks");
+  bench.setComparison(Comparing::Off);
   bench.goTo(Station::Light);
   save(window, folder, "light-paper");
   bench.goTo(Station::Frames);

@@ -11,6 +11,7 @@
 #include <QStackedWidget>
 #include <QToolButton>
 #include <QVBoxLayout>
+#include <cmath>
 
 namespace ml {
 namespace {
@@ -36,7 +37,7 @@ class FinishBench final : public Bench {
 public:
   explicit FinishBench(Workbench& workbench) : Bench(workbench, tr("Finish")) {
     auto* column = new QVBoxLayout;
-    column->setSpacing(8);
+    column->setSpacing(4);
     auto* sides = new QHBoxLayout;
     sides->setSpacing(2);
     pages_ = new QStackedWidget;
@@ -81,6 +82,8 @@ public:
     for (const auto& [tool, button] : tools_) button->setChecked(workbench_.finishTool() == tool);
     const QSignalBlocker quietCompare(compare_);
     compare_->setCurrentIndex(int(workbench_.comparing()));
+    refreshAgainst();
+    refreshCrop();
     const Finding* worst = workbench_.worstFinding();
     remedy_->setVisible(worst != nullptr);
     if (worst) remedy_->setText(QString::fromStdString(remedyWords(worst->kind)));
@@ -92,10 +95,10 @@ private:
     auto* made = new QWidget;
     auto* row = new QHBoxLayout(made);
     row->setContentsMargins(0, 0, 0, 0);
-    row->setSpacing(24);
+    row->setSpacing(14);
     const auto column = [&](const QString& title) {
       auto* c = new QVBoxLayout;
-      c->setSpacing(4);
+      c->setSpacing(2);
       auto* label = new QLabel(title);
       label->setProperty("role", "quiet");
       label->setFont(uiFont(9));
@@ -106,10 +109,10 @@ private:
     auto* first = column(tr("Start from"));
     look_ = new QComboBox;
     look_->setObjectName("look");
-    look_->setFixedWidth(270);
+    look_->setFixedWidth(220);
     first->addWidget(look_);
     strength_ = new SliderGrid({{"lookStrength", tr("How much of it"), 0, 100, 0.01}}, 1);
-    strength_->setFixedWidth(270);
+    strength_->setFixedWidth(220);
     first->addWidget(strength_);
     first->addStretch();
     auto* second = column(tr("Use again"));
@@ -118,12 +121,20 @@ private:
     second->addWidget(keep_);
     second->addWidget(copy_);
     second->addStretch();
-    auto* third = column(tr("Compare with one exposure"));
+    auto* third = column(tr("Compare with"));
+    against_ = new QComboBox;
+    against_->setObjectName("against");
+    against_->setFixedWidth(250);
     compare_ = new QComboBox;
     compare_->setObjectName("comparing");
-    compare_->addItems({tr("no"), tr("behind a divider"), tr("side by side")});
+    compare_->addItems({tr("not now"), tr("behind a divider"), tr("side by side")});
+    third->addWidget(against_);
     third->addWidget(compare_);
     third->addStretch();
+    connect(against_, &QComboBox::activated, this, [this](int index) {
+      const auto all = workbench_.comparands();
+      if (index >= 0 && index < int(all.size())) workbench_.compareWith(all[std::size_t(index)]);
+    });
     row->addStretch();
     connect(look_, &QComboBox::activated, this, [this] { workbench_.chooseLook(look_->currentData().toString().toStdString(), 1); });
     connect(strength_, &SliderGrid::moved, this, [this](int, double value, int drag) { workbench_.chooseLook(workbench_.view().recipe.look, value, drag); });
@@ -137,7 +148,7 @@ private:
     return made;
   }
 
-  static constexpr int kPlacesPage = 3;
+  static constexpr int kShapePage = 2, kPlacesPage = 3;
 
   QPushButton* small(const char* name, const QString& text, const QString& tip) {
     auto* button = new QPushButton(text);
@@ -160,6 +171,7 @@ private:
     connect(side, &QToolButton::clicked, this, [this, index] {
       pages_->setCurrentIndex(index);
       workbench_.showAreas(index == kPlacesPage);
+      workbench_.showGuides(index == kShapePage);
       workbench_.setFinishTool(FinishTool::Light);
     });
   }
@@ -235,9 +247,7 @@ private:
 
   QWidget* shapePage() {
     auto* grid = bind({shapeBound({"roll", tr("Roll"), -300, 300, 0.1, Reads::Degrees}, &Geometry::roll), shapeBound({"pitch", tr("Pitch"), -300, 300, 0.1, Reads::Degrees}, &Geometry::pitch),
-                       shapeBound({"yaw", tr("Yaw"), -300, 300, 0.1, Reads::Degrees}, &Geometry::yaw), shapeBound({"plumbStrength", tr("How much"), 0, 100, 0.01}, &Geometry::strength),
-                       shapeBound({"distortion", tr("Bent lines"), -100, 100, 0.001, Reads::Percent}, &Geometry::distortion),
-                       shapeBound({"vignetting", tr("Dark corners"), -60, 60, 1.0 / 30, Reads::Stops}, &Geometry::vignetting)});
+                       shapeBound({"yaw", tr("Yaw"), -300, 300, 0.1, Reads::Degrees}, &Geometry::yaw), shapeBound({"plumbStrength", tr("How much"), 0, 100, 0.01}, &Geometry::strength)}, 2);
     auto* setPlumb = small("setPlumb", tr("Set plumb"), tr("Finds plumb lines in the picture and sets them plumb"));
     auto* horizon = small("findHorizon", tr("Set level"), tr("Finds level lines in the picture and levels them"));
     auto* undo = small("clearShape", tr("As it was shot"), tr("No turning, no crop"));
@@ -254,18 +264,23 @@ private:
     lines->setSpacing(4);
     lines->addWidget(setPlumb, 0, 0);
     lines->addWidget(horizon, 1, 0);
-    lines->addWidget(undo, 2, 0);
-    lens_ = new QCheckBox(tr("lens profile"));
-    lens_->setObjectName("lensProfile");
-    lens_->setToolTip(tr("Bent lines, coloured edges and dark corners as the profile of this lens says"));
-    connect(lens_, &QCheckBox::clicked, this, [this](bool on) {
-      Recipe recipe = workbench_.view().recipe;
-      recipe.geometry.lens = on;
-      workbench_.setRecipe(recipe);
-    });
-    lines->addWidget(lens_, 2, 1);
     lines->addWidget(toolButton("toolLevel", FinishTool::Level, tr("Draw a line"), tr("Draw along a line that is plumb or level in life")), 0, 1);
     lines->addWidget(toolButton("toolCrop", FinishTool::Crop, tr("Cut"), tr("Drag the part to keep")), 1, 1);
+    lines->addWidget(undo, 2, 0);
+    lines->addWidget(toolButton("toolCorners", FinishTool::Corners, tr("Four corners"), tr("Click the four corners of something that is a rectangle in life")), 2, 1);
+    ratio_ = new QComboBox;
+    ratio_->setObjectName("cropRatio");
+    ratio_->setToolTip(tr("Proportions of the part that is kept; they lie or stand as the picture or the drag does"));
+    for (const auto& [name, ratio] : {std::pair{tr("any shape"), 0.0}, {tr("3 : 2"), 1.5}, {tr("4 : 3"), 4 / 3.0}, {tr("5 : 4"), 1.25}, {tr("1 : 1"), 1.0}, {tr("16 : 9"), 16 / 9.0}, {tr("2 : 1"), 2.0}})
+      ratio_->addItem(name, ratio);
+    connect(ratio_, &QComboBox::activated, this, [this] { workbench_.setCropRatio(ratio_->currentData().toDouble()); });
+    guide_ = new QComboBox;
+    guide_->setObjectName("cropGuide");
+    guide_->setToolTip(tr("Lines to compose by"));
+    guide_->addItems({tr("no lines"), tr("thirds"), tr("golden cut"), tr("middle"), tr("diagonals")});
+    connect(guide_, &QComboBox::activated, this, [this](int index) { workbench_.setCropGuide(CropGuide(index)); });
+    lines->addWidget(ratio_, 0, 2);
+    lines->addWidget(guide_, 1, 2);
     return page(grid, {both});
   }
 
@@ -277,10 +292,31 @@ private:
             }};
   }
 
+  static constexpr int kEvLow = -60, kEvHigh = 200; ///< Tenths of EV; at its end a limit is none.
+  static constexpr double kEvStep = 0.1;
+
+  Bound limitBound(SliderControl c, std::optional<double> Area::*field, int none) {
+    return {std::move(c),
+            [this, field, none](const Recipe& r) {
+              const int at = workbench_.selectedArea();
+              const auto limit = at < 0 ? std::nullopt : r.areas[std::size_t(at)].*field;
+              return limit ? *limit + workbench_.ev100OfUnit() : none * kEvStep;
+            },
+            [this, field, none](Recipe& r, double ev) {
+              const int at = workbench_.selectedArea();
+              if (at < 0) return;
+              auto& limit = r.areas[std::size_t(at)].*field;
+              if (std::abs(ev - none * kEvStep) < kEvStep / 2) limit.reset();
+              else limit = ev - workbench_.ev100OfUnit();
+            }};
+  }
+
   QWidget* placesPage() {
-    placeSliders_ = bind({areaBound({"areaExposure", tr("Brightness"), -90, 90, 1.0 / 30, Reads::Stops}, &Area::exposure), areaBound({"areaWarmth", tr("Warmth"), -120, 120, 1.0 / 60, Reads::Stops}, &Area::warmth),
-                          areaBound({"areaTint", tr("Tint"), -120, 120, 1.0 / 60, Reads::Stops}, &Area::tint), areaBound({"areaSaturation", tr("Colour"), -100, 100, 0.01}, &Area::saturation),
-                          areaBound({"areaContrast", tr("Contrast"), -100, 100, 0.01}, &Area::contrast), areaBound({"areaSoftness", tr("Softness"), 0, 100, 0.01}, &Area::softness)});
+    placeSliders_ = bind({areaBound({"areaExposure", tr("Brightness"), -90, 90, 1.0 / 30, Reads::Plain}, &Area::exposure), areaBound({"areaWarmth", tr("Warmth"), -120, 120, 1.0 / 60, Reads::Plain}, &Area::warmth),
+                          areaBound({"areaTint", tr("Tint"), -120, 120, 1.0 / 60, Reads::Plain}, &Area::tint), areaBound({"areaSaturation", tr("Colour"), -100, 100, 0.01}, &Area::saturation),
+                          areaBound({"areaContrast", tr("Contrast"), -100, 100, 0.01}, &Area::contrast), areaBound({"areaSoftness", tr("Softness"), 0, 100, 0.01}, &Area::softness),
+                          limitBound({"areaAbove", tr("From"), kEvLow, kEvHigh, kEvStep, Reads::FromEv, tr("Only light of this reading and brighter")}, &Area::above, kEvLow),
+                          limitBound({"areaBelow", tr("Up to"), kEvLow, kEvHigh, kEvStep, Reads::ToEv, tr("Only light up to this reading")}, &Area::below, kEvHigh)}, 4);
     auto* made = new QWidget;
     auto* grid = new QGridLayout(made);
     grid->setContentsMargins(0, 0, 0, 0);
@@ -314,14 +350,40 @@ private:
     auto* grid = bind({{{"denoise", tr("Noise taken away"), 0, 100, 0.01, Reads::Percent, tr("As much as was measured at each tone; edges stay")},
                         [](const Recipe& r) { return r.denoise; }, [](Recipe& r, double v) { r.denoise = v; }},
                        {{"sharpening", tr("Sharpness"), 0, 150, 0.01, Reads::Percent, {}}, [](const Recipe& r) { return r.sharpening; }, [](Recipe& r, double v) { r.sharpening = v; }},
-                       shapeBound({"redFringe", tr("Red fringes"), -50, 50, 0.1, Reads::Plain}, &Geometry::redFringe), shapeBound({"blueFringe", tr("Blue fringes"), -50, 50, 0.1, Reads::Plain}, &Geometry::blueFringe)}, 2);
+                       shapeBound({"redFringe", tr("Red fringes"), -50, 50, 0.1, Reads::Plain}, &Geometry::redFringe), shapeBound({"blueFringe", tr("Blue fringes"), -50, 50, 0.1, Reads::Plain}, &Geometry::blueFringe),
+                       shapeBound({"distortion", tr("Bent lines"), -100, 100, 0.001, Reads::Percent}, &Geometry::distortion),
+                       shapeBound({"vignetting", tr("Dark corners"), -60, 60, 1.0 / 30, Reads::Stops}, &Geometry::vignetting)});
+    lens_ = new QCheckBox(tr("lens profile"));
+    lens_->setObjectName("lensProfile");
+    lens_->setToolTip(tr("Bent lines, coloured edges and dark corners as the profile of this lens says"));
+    connect(lens_, &QCheckBox::clicked, this, [this](bool on) {
+      Recipe recipe = workbench_.view().recipe;
+      recipe.geometry.lens = on;
+      workbench_.setRecipe(recipe);
+    });
     auto* undo = small("clearHealing", tr("Uncover all"), {});
     connect(undo, &QPushButton::clicked, this, [this] {
       Recipe recipe = workbench_.view().recipe;
       recipe.healings.clear();
       workbench_.setRecipe(recipe);
     });
-    return page(grid, {toolButton("toolHeal", FinishTool::Heal, tr("Cover a spot"), tr("Click a small thing, or drag as far as it reaches: what lies beside it covers it")), undo});
+    return page(grid, {toolButton("toolHeal", FinishTool::Heal, tr("Cover a spot"), tr("Click a small thing, or drag as far as it reaches: what lies beside it covers it")), undo, lens_});
+  }
+
+  void refreshAgainst() {
+    const QSignalBlocker quiet(against_);
+    const auto all = workbench_.comparands();
+    against_->clear();
+    for (const auto& c : all) {
+      against_->addItem(c.name);
+      if (c.against == workbench_.comparand().against && c.view == workbench_.comparand().view) against_->setCurrentIndex(against_->count() - 1);
+    }
+  }
+
+  void refreshCrop() {
+    const QSignalBlocker quietRatio(ratio_), quietGuide(guide_);
+    ratio_->setCurrentIndex(std::max(0, ratio_->findData(workbench_.cropRatio())));
+    guide_->setCurrentIndex(int(workbench_.cropGuide()));
   }
 
   void refreshPlaces(const Recipe& recipe) {
@@ -339,7 +401,7 @@ private:
     inverted_->setChecked(at >= 0 && recipe.areas[std::size_t(at)].inverted);
   }
 
-  QComboBox *look_, *compare_, *area_;
+  QComboBox *look_, *against_, *compare_, *area_, *ratio_, *guide_;
   SliderGrid *strength_, *placeSliders_;
   QPushButton *keep_, *copy_, *remedy_, *before_;
   QCheckBox *inverted_, *lens_;

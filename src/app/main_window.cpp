@@ -316,14 +316,13 @@ void MainWindow::refreshFinishing() {
   case FinishTool::Oval: hint = Hint::Oval; break;
   case FinishTool::Ramp:
   case FinishTool::Level: hint = Hint::Line; break;
-  case FinishTool::Crop: hint = Hint::Box; break;
   default: break;
   }
   picture_->setDragging(finishing, hint);
   if (finishing) picture_->setCursor(workbench_.finishTool() == FinishTool::Light ? Qt::SizeVerCursor : Qt::CrossCursor);
   picture_->setMarks(finishing ? workbench_.finishMarks() : PictureMarks{});
   picture_->setFullSize(workbench_.fullSize());
-  picture_->setBeside(workbench_.besidePicture(), workbench_.comparing() == Comparing::Divider);
+  picture_->setBeside(workbench_.besidePicture(), workbench_.comparing() == Comparing::Divider, workbench_.comparand().name);
 }
 
 void MainWindow::saveSheet(const std::vector<SheetPicture>& pictures) {

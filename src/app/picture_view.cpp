@@ -33,8 +33,9 @@ void PictureView::setMarks(const PictureMarks& marks) {
   update();
 }
 
-void PictureView::setBeside(const QImage& other, bool divider) {
+void PictureView::setBeside(const QImage& other, bool divider, const QString& name) {
   beside_ = other;
+  besideName_ = name;
   dividing_ = divider;
   update();
 }
@@ -80,6 +81,21 @@ void PictureView::drawMarks(QPainter& p) const {
     p.setPen(QPen(QColor(255, 255, 255, 220), 1.1, Qt::DashLine));
     draw();
   };
+  if (!marks_.guides.isEmpty()) {
+    for (const auto& pen : {QPen(QColor(0, 0, 0, 70), 2), QPen(QColor(255, 255, 255, 120), 1)}) {
+      p.setPen(pen);
+      p.drawPath(onto.map(marks_.guides));
+    }
+  }
+  if (!marks_.kept.isEmpty()) {
+    QPainterPath away;
+    away.addRect(r);
+    QPainterPath kept;
+    kept.addRect(onto.mapRect(marks_.kept));
+    p.fillPath(away.subtracted(kept), QColor(20, 20, 20, 150));
+    p.setPen(QPen(QColor(255, 255, 255, 220), 1.2));
+    p.drawRect(onto.mapRect(marks_.kept));
+  }
   for (const auto& outline : marks_.outlines) twice([&] { p.drawPath(onto.map(outline)); });
   for (const QPointF& ring : marks_.rings) twice([&] { p.drawEllipse(onto.map(ring), 12, 12); });
 }
@@ -99,6 +115,7 @@ void PictureView::drawBeside(QPainter& p) const {
     p.drawLine(QPointF(x, r.top()), QPointF(x, r.bottom()));
     p.setBrush(QColor(20, 20, 20, 200));
     p.drawEllipse(QPointF(x, r.center().y()), 7, 7);
+    nameBeside(p, r.topLeft());
     return;
   }
   // Side by side: the other on the left half, both whole.
@@ -110,6 +127,19 @@ void PictureView::drawBeside(QPainter& p) const {
   };
   p.drawImage(fit(0), beside_);
   p.drawImage(fit(half), image_);
+  nameBeside(p, fit(0).topLeft());
+}
+
+/// What the other picture is, in its corner.
+void PictureView::nameBeside(QPainter& p, QPointF corner) const {
+  if (besideName_.isEmpty()) return;
+  p.setFont(uiFont(9));
+  const QRectF box(corner + QPointF(8, 8), QSizeF(p.fontMetrics().horizontalAdvance(besideName_) + 16, p.fontMetrics().height() + 6));
+  p.setPen(Qt::NoPen);
+  p.setBrush(QColor(20, 20, 20, 190));
+  p.drawRoundedRect(box, 3, 3);
+  p.setPen(QColor(240, 240, 240));
+  p.drawText(box, Qt::AlignCenter, besideName_);
 }
 
 void PictureView::drawDragHint(QPainter& p) const {
@@ -119,7 +149,6 @@ void PictureView::drawDragHint(QPainter& p) const {
   for (const auto& pen : {QPen(QColor(0, 0, 0, 160), 3), QPen(Qt::white, 1.3)}) {
     p.setPen(pen);
     if (dragHint_ == DragHint::Line) p.drawLine(a, b);
-    else if (dragHint_ == DragHint::Box) p.drawRect(QRectF(a, b).normalized());
     else p.drawEllipse(a, std::abs(b.x() - a.x()), std::abs(b.y() - a.y()));
   }
 }

@@ -26,11 +26,11 @@ public:
   /// Outlines of what comes from one frame; a click on the picture is told as placeClicked.
   void setPlaces(const std::vector<MovedPlace>& places, bool clickable);
   /// Drags on the picture are told as dragBegan, dragged and dragEnded; `hint` is the shape drawn while dragging.
-  enum class DragHint { None, Line, Box, Oval };
+  enum class DragHint { None, Line, Oval };
   void setDragging(bool on, DragHint hint);
   void setMarks(const PictureMarks& marks);
   /// Another version of the picture beside it, or behind a divider that is dragged; null: none.
-  void setBeside(const QImage& other, bool divider);
+  void setBeside(const QImage& other, bool divider, const QString& name = {});
   /// The picture's full size, for 100 %; a part of it at that size is asked for by detailWanted and given back by setDetail.
   void setFullSize(const QSize& pixels);
   void setDetail(const QImage& part, const QRectF& place);
@@ -68,6 +68,7 @@ private:
   void drawPlaces(QPainter& p) const;
   void drawMarks(QPainter& p) const;
   void drawBeside(QPainter& p) const;
+  void nameBeside(QPainter& p, QPointF corner) const;
   void drawDragHint(QPainter& p) const;
   void askForDetail();
   [[nodiscard]] double dividerX() const;
@@ -90,6 +91,7 @@ private:
   QPointF dragFrom_, dragTo_;
   PictureMarks marks_;
   QImage beside_, detail_;
+  QString besideName_;
   QRectF detailPlace_;
   QSize fullSize_;
   double divider_ = 0.5;

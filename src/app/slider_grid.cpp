@@ -16,8 +16,20 @@ QString reading(const SliderControl& c, double value) {
   switch (c.reads) {
   case SliderControl::Reads::Stops: return QObject::tr("%1%2 stop").arg(sign).arg(std::abs(value), 0, 'f', 1);
   case SliderControl::Reads::Degrees: return QObject::tr("%1%2\u00b0").arg(sign).arg(std::abs(value), 0, 'f', 1);
+  case SliderControl::Reads::FromEv: return value <= c.low * c.unit ? QObject::tr("all") : QObject::tr("EV %1").arg(value, 0, 'f', 1).replace('-', QChar(0x2212));
+  case SliderControl::Reads::ToEv: return value >= c.high * c.unit ? QObject::tr("all") : QObject::tr("EV %1").arg(value, 0, 'f', 1);
   case SliderControl::Reads::Plain: return sign + QString::number(std::abs(value), 'f', 1);
   default: return QObject::tr("%1 %").arg(int(std::lround(value * 100))).replace('-', QChar(0x2212));
+  }
+}
+
+QString widestReading(SliderControl::Reads reads) {
+  switch (reads) {
+  case SliderControl::Reads::Plain: return "+0.0";
+  case SliderControl::Reads::Percent: return "100 %";
+  case SliderControl::Reads::FromEv:
+  case SliderControl::Reads::ToEv: return "EV 10.0";
+  default: return "+0.0 stop";
   }
 }
 
@@ -49,7 +61,7 @@ SliderGrid::SliderGrid(const std::vector<SliderControl>& controls, int across, Q
     figure->setObjectName(QString("%1Figure").arg(c.name));
     figure->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
     figure->setFont(uiFont(9));
-    figure->setMinimumWidth(figure->fontMetrics().horizontalAdvance("+0.0 stop"));
+    figure->setMinimumWidth(figure->fontMetrics().horizontalAdvance(widestReading(c.reads)));
     grid->addWidget(title, line, column);
     grid->addWidget(figure, line, column + 1);
     grid->addWidget(slider, line + 1, column, 1, 2);

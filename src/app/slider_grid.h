@@ -15,7 +15,7 @@ struct SliderControl {
   QString title;
   int low, high;
   double unit;                      ///< Value of one step.
-  enum class Reads { Percent, Stops, Degrees, Plain };
+  enum class Reads { Percent, Stops, Degrees, Plain, FromEv, ToEv }; ///< FromEv and ToEv: no limit at the low, or the high end.
   Reads reads = Reads::Percent;
   QString tip = {};
 };

@@ -1,6 +1,7 @@
 #pragma once
 #include <QPainterPath>
 #include <QPointF>
+#include <QRectF>
 #include <vector>
 
 namespace ml {
@@ -9,6 +10,8 @@ namespace ml {
 struct PictureMarks {
   std::vector<QPainterPath> outlines;
   std::vector<QPointF> rings;
+  QRectF kept;          ///< What a cut under way would keep; empty: none is under way.
+  QPainterPath guides;  ///< Thin lines to compose by.
 };
 
 } // namespace ml

@@ -138,6 +138,10 @@ void pruneHistory(const View& view) {
 
 void Workbench::enterView(int index) {
   current_ = index;
+  comparand_ = comparands().front();
+  besideImage_ = {};
+  cornerPoints_.clear();
+  cropDrag_.reset();
   pruneHistory(view());
   world_.reset();
   device_.reset();

@@ -1,5 +1,6 @@
 #pragma once
 #include "camera/simulated_camera.h"
+#include "finish/crop.h"
 #include "model/finish_state.h"
 #include "ingest/measure_sensor.h"
 #include "ingest/watched_folder.h"
@@ -73,8 +74,10 @@ struct SheetPicture {
 inline constexpr int kSheetEdge = 1400;
 
 /// What a drag on the picture does at Finish.
-enum class FinishTool { Light, White, Colour, Oval, Ramp, Brush, Heal, Crop, Level };
+enum class FinishTool { Light, White, Colour, Oval, Ramp, Brush, Heal, Crop, Level, Corners };
 enum class Comparing { Off, Divider, Beside };
+/// What the picture is compared with. OtherView: that view's light under this one's recipe.
+enum class Against { OneExposure, Pinned, OtherView, Reinhard, Drago, Durand };
 
 /// The job that is open, the view in hand and everything that can be done with it. No widgets: the window shows what this
 /// says and calls what it offers. Each change is on disk before it is signalled.
@@ -205,6 +208,8 @@ public:
   void toolRelease(QPointF at);
   /// Light at this EV100 goes to this tone of the paper.
   void pullTie(double ev100, double paper, int dragId);
+  /// Reading of a surface of value 1 of the combined picture.
+  [[nodiscard]] double ev100OfUnit() const { return radiance_ ? radiance_->ev100OfUnit : 0; }
   [[nodiscard]] int selectedArea() const; ///< -1: there is none.
   void selectArea(int index);
   /// Outlines of areas, while they are worked on.
@@ -227,6 +232,25 @@ public:
   [[nodiscard]] PictureMarks finishMarks() const;
   [[nodiscard]] Comparing comparing() const { return comparisonMode_; }
   void setComparison(Comparing how);
+  struct Comparand {
+    Against against = Against::OneExposure;
+    int view = 0;
+    QString name; ///< As a label says it.
+  };
+  /// Everything there is to compare with.
+  [[nodiscard]] std::vector<Comparand> comparands() const;
+  [[nodiscard]] const Comparand& comparand() const { return comparand_; }
+  /// Turns comparing on when it is off. Pinned takes the recipe as it is at this moment.
+  void compareWith(const Comparand& what);
+  /// Longer to shorter side; 0: free. What is kept is cut to it at once, and by every drag of the crop tool.
+  void setCropRatio(double ratio);
+  [[nodiscard]] double cropRatio() const { return cropRatio_; }
+  void setCropGuide(CropGuide guide);
+  [[nodiscard]] CropGuide cropGuide() const { return cropGuide_; }
+  /// While shape is worked on.
+  void showGuides(bool shown);
+  /// Points clicked so far with the Corners tool.
+  [[nodiscard]] int cornersClicked() const { return int(cornerPoints_.size()); }
   /// What the picture is compared with; null: nothing.
   [[nodiscard]] QImage besidePicture() const;
   /// Pixels of the finished picture at full size; empty when there is none.
@@ -244,7 +268,7 @@ public:
   [[nodiscard]] QUndoStack& undoStack() { return undo_; }
   [[nodiscard]] bool busy() const { return work_.running(); }
   /// Neither long work nor a preview is under way.
-  [[nodiscard]] bool settled() const { return !work_.running() && !preview_.running() && !judging_.running() && !detail_.running(); }
+  [[nodiscard]] bool settled() const { return !work_.running() && !preview_.running() && !judging_.running() && !detail_.running() && !beside_.running(); }
   void stopWork() { work_.stop(); }
 
 signals:
@@ -309,6 +333,10 @@ private:
   void refreshFinish();
   void refreshJudgement();
   void toolTo(QPointF at);
+  void takeCorner(Spot2 at);
+  void markCrop(PictureMarks& marks) const;
+  void refreshBeside();
+  [[nodiscard]] Recipe recipeBeside() const;
   [[nodiscard]] std::filesystem::path lensFrame() const;
   [[nodiscard]] const ToneAnalysis* finishAnalysis() const;
   [[nodiscard]] std::optional<GhostsLeft> ghostsLeft() const;
@@ -355,9 +383,17 @@ private:
   std::optional<Recipe> toolPending_;
   bool toolMoved_ = false, areasShown_ = false;
   Comparing comparisonMode_ = Comparing::Off;
+  Comparand comparand_;
+  Recipe pinned_;
+  QImage besideImage_;
+  double cropRatio_ = 0;
+  CropGuide cropGuide_ = CropGuide::None;
+  std::optional<CropBox> cropDrag_;
+  bool guidesShown_ = false;
+  std::vector<Spot2> cornerPoints_;
   std::unique_ptr<LookShelf> lookShelf_;
   QUndoStack undo_;
-  Background work_, preview_, judging_, detail_;
+  Background work_, preview_, judging_, detail_, beside_;
 };
 
 } // namespace ml

@@ -72,6 +72,7 @@ void Workbench::refreshFinish() {
       radiance->finish = drawn.report;
       emit pictureChanged();
       emit changed();
+      refreshBeside();
       refreshJudgement();
     };
   });
@@ -95,6 +96,8 @@ void Workbench::refreshJudgement() {
 
 void Workbench::setFinishTool(FinishTool tool) {
   finishTool_ = tool;
+  cornerPoints_.clear();
+  cropDrag_.reset();
   emit changed();
 }
 
@@ -184,16 +187,13 @@ void Workbench::toolTo(QPointF at) {
     break;
   case FinishTool::Crop: {
     if (!toolMoved_) return;
-    Geometry& g = recipe.geometry;
-    const Geometry& was = toolRecipe_.geometry;
-    const double x0 = std::clamp(std::min(at.x(), toolFrom_.x()), 0.0, 1.0), x1 = std::clamp(std::max(at.x(), toolFrom_.x()), 0.0, 1.0);
-    const double y0 = std::clamp(std::min(at.y(), toolFrom_.y()), 0.0, 1.0), y1 = std::clamp(std::max(at.y(), toolFrom_.y()), 0.0, 1.0);
-    g.cropX = was.cropX + x0 * was.cropWidth, g.cropWidth = std::max(0.05, (x1 - x0) * was.cropWidth);
-    g.cropY = was.cropY + y0 * was.cropHeight, g.cropHeight = std::max(0.05, (y1 - y0) * was.cropHeight);
-    g.cropX = std::min(g.cropX, 1 - g.cropWidth), g.cropY = std::min(g.cropY, 1 - g.cropHeight);
+    cropDrag_ = draggedBox(fromHere, {at.x(), at.y()}, cropRatio_, double(picture.width) / picture.height);
+    recipe.geometry = cutTo(toolRecipe_.geometry, *cropDrag_);
+    emit changed(); // the box is drawn, and the picture stays as it is
     toolPending_ = recipe; // cut when the hand lets go: the ground must not move under it
     return;
   }
+  case FinishTool::Corners: return; // clicks, see toolRelease
   case FinishTool::Level: {
     const double px = dx * radiance_->preview.width(), py = dy * radiance_->preview.height();
     if (std::hypot(px, py) < 20) return;
@@ -211,10 +211,69 @@ void Workbench::toolTo(QPointF at) {
 void Workbench::toolRelease(QPointF at) {
   if (!hasView() || !radiance_ || !radiance_->state) return;
   toolPending_.reset();
+  if (finishTool_ == FinishTool::Corners) return takeCorner({at.x(), at.y()});
   toolDrag(at);
+  cropDrag_.reset();
   if (const std::optional<Recipe> pending = toolPending_) setRecipe(*pending, kToolDrags + toolDrag_);
   const FinishTool once = finishTool_;
   if (once != FinishTool::Light && once != FinishTool::Colour && once != FinishTool::Brush && once != FinishTool::Heal) setFinishTool(FinishTool::Light);
+}
+
+/// The fourth makes the four a rectangle, in place of any turning before.
+void Workbench::takeCorner(Spot2 at) {
+  cornerPoints_.push_back(at);
+  if (cornerPoints_.size() < 4) {
+    emit changed();
+    return;
+  }
+  Recipe recipe = view().recipe;
+  const ShapeMap shape(recipe.geometry, radiance_->preview.width(), radiance_->preview.height(), radiance_->state->lens() ? &radiance_->state->lens()->map : nullptr);
+  std::vector<Spot2> corners;
+  for (const Spot2& p : clockwise(cornerPoints_)) corners.push_back(shape.toCombined(p));
+  Geometry& g = recipe.geometry;
+  g.roll = g.pitch = g.yaw = 0;
+  g.corners = corners;
+  setFinishTool(FinishTool::Light);
+  if (homography({corners[0], corners[1], corners[2], corners[3]}, {Spot2{0, 0}, {1, 0}, {1, 1}, {0, 1}})) setRecipe(recipe);
+  else emit told(tr("These four points lie on a line; click the corners of something that is a rectangle in life."));
+}
+
+void Workbench::setCropRatio(double ratio) {
+  cropRatio_ = ratio;
+  if (radiance_ && hasView() && ratio > 0) {
+    Recipe recipe = view().recipe;
+    recipe.geometry = cutToRatio(recipe.geometry, ratio, double(radiance_->preview.width()) / radiance_->preview.height());
+    setRecipe(recipe);
+  }
+  emit changed();
+}
+
+void Workbench::setCropGuide(CropGuide guide) {
+  cropGuide_ = guide;
+  emit changed();
+}
+
+void Workbench::showGuides(bool shown) {
+  guidesShown_ = shown;
+  emit changed();
+}
+
+/// Lines inside the part that is kept, or would be.
+void Workbench::markCrop(PictureMarks& marks) const {
+  const CropBox box = cropDrag_.value_or(CropBox{});
+  const auto at = [&](Spot2 p) { return QPointF(box.x0 + p.x * (box.x1 - box.x0), box.y0 + p.y * (box.y1 - box.y0)); };
+  if (cropDrag_) marks.kept = QRectF(at({0, 0}), at({1, 1}));
+  if (guidesShown_ || cropDrag_)
+    for (const GuideLine& line : guideLines(cropGuide_)) {
+      marks.guides.moveTo(at(line.from));
+      marks.guides.lineTo(at(line.to));
+    }
+  QPainterPath corners;
+  for (const Spot2& p : cornerPoints_) {
+    marks.rings.emplace_back(p.x, p.y);
+    corners.elementCount() == 0 ? corners.moveTo(p.x, p.y) : corners.lineTo(p.x, p.y);
+  }
+  if (corners.elementCount() > 1) marks.outlines.push_back(corners);
 }
 
 void Workbench::pullTie(double ev100, double paper, int dragId) {
@@ -341,6 +400,7 @@ PictureMarks Workbench::finishMarks() const {
   if (!hasView() || !radiance_) return marks;
   if (const Finding* found = worstFinding())
     for (const Spot2& p : found->places) marks.rings.emplace_back(p.x, p.y);
+  markCrop(marks);
   const int index = selectedArea();
   if (index < 0 || !areasShown_ || finishTool_ == FinishTool::Brush) return marks;
   const Area& area = view().recipe.areas[std::size_t(index)];
@@ -364,16 +424,6 @@ PictureMarks Workbench::finishMarks() const {
   if (!path.isEmpty()) marks.outlines.push_back(path);
   return marks;
 }
-
-// ---- Comparing
-
-void Workbench::setComparison(Comparing how) {
-  comparisonMode_ = how;
-  emit pictureChanged();
-  emit changed();
-}
-
-QImage Workbench::besidePicture() const { return comparisonMode_ != Comparing::Off && (station_ == Station::Finish || station_ == Station::Deliver) ? beforeImage_ : QImage(); }
 
 // ---- 100 %
 

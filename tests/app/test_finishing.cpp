@@ -165,6 +165,17 @@ private slots:
     QCOMPARE(bench.view().recipe.areas.size(), std::size_t(1));
     slide(window, "areaExposure", 5);
     QVERIFY(bench.view().recipe.areas[0].exposure > 0.5);
+    // Limited to light it does not hold, the place changes nothing; the limit taken back, it does again.
+    const double withPlace = greyAt(window, 0.8, 0.7);
+    slide(window, "areaAbove", 190);
+    QVERIFY(bench.view().recipe.areas[0].above.has_value());
+    QVERIFY(visible<QLabel>(window, "areaAboveFigure")->text().startsWith("EV"));
+    const double limited = greyAt(window, 0.8, 0.7);
+    slide(window, "areaAbove", -400);
+    QVERIFY(!bench.view().recipe.areas[0].above);
+    QCOMPARE(visible<QLabel>(window, "areaAboveFigure")->text(), QString("all"));
+    QVERIFY(std::abs(greyAt(window, 0.8, 0.7) - withPlace) < 1.5);
+    QVERIFY2(std::abs(limited - withPlace) > 2, qPrintable(QString("%1 and %2").arg(limited).arg(withPlace)));
     click(visible<QPushButton>(window, "addWindows"));
     QVERIFY(settled(window));
     QCOMPARE(visible<QComboBox>(window, "area")->count(), 2);
@@ -197,6 +208,66 @@ private slots:
     drag(window, {0.1, 0.1}, {0.9, 0.9});
     QVERIFY2(std::abs(bench.view().recipe.geometry.cropWidth - 0.8) < 0.02, qPrintable(QString::number(bench.view().recipe.geometry.cropWidth)));
     QCOMPARE(bench.fullSize().width(), int(std::lround(bench.view().combined->report["width"].get<int>() * bench.view().recipe.geometry.cropWidth)));
+
+    // A cut of 1 : 1, then free again by a drag; lines to compose by; four corners of something that leans.
+    choosePage(window, "sideShape");
+    const Recipe uncut = bench.view().recipe;
+    auto* ratio = visible<QComboBox>(window, "cropRatio");
+    ratio->setCurrentIndex(ratio->findData(1.0));
+    emit ratio->activated(ratio->currentIndex());
+    QVERIFY(settled(window));
+    QVERIFY(std::abs(bench.fullSize().width() - bench.fullSize().height()) <= 1);
+    auto* guide = visible<QComboBox>(window, "cropGuide");
+    guide->setCurrentIndex(1);
+    emit guide->activated(1);
+    QVERIFY(!bench.finishMarks().guides.isEmpty());
+    guide->setCurrentIndex(0);
+    emit guide->activated(0);
+    QVERIFY(bench.finishMarks().guides.isEmpty());
+    click(visible<QPushButton>(window, "toolCrop"));
+    drag(window, {0.1, 0.1}, {0.6, 0.9});
+    QVERIFY(std::abs(bench.fullSize().width() - bench.fullSize().height()) <= 1); // still square
+    QVERIFY(bench.fullSize().width() < 200);
+    bench.setCropRatio(0);
+    bench.setRecipe(uncut);
+    QVERIFY(settled(window));
+    click(visible<QPushButton>(window, "toolCorners"));
+    for (const QPointF& p : {QPointF(0.8, 0.2), QPointF(0.2, 0.25), QPointF(0.85, 0.85), QPointF(0.15, 0.8)}) clickPicture(window, p.x(), p.y());
+    QVERIFY(settled(window));
+    QCOMPARE(bench.view().recipe.geometry.corners.size(), std::size_t(4));
+    QVERIFY(bench.view().recipe.geometry.corners[0].x < 0.5 && bench.view().recipe.geometry.corners[0].y < 0.5);
+    QCOMPARE(bench.finishTool(), FinishTool::Light);
+    bench.setRecipe(uncut);
+    QVERIFY(settled(window));
+
+    // Compared with a published operator, and with this finish as it stands.
+    choosePage(window, "sideLooks");
+    auto* against = visible<QComboBox>(window, "against");
+    const auto compareWith = [&](Against what) {
+      const auto all = bench.comparands();
+      for (std::size_t i = 0; i < all.size(); ++i)
+        if (all[i].against == what) {
+          against->setCurrentIndex(int(i));
+          emit against->activated(int(i));
+        }
+      QVERIFY(settled(window));
+    };
+    compareWith(Against::Reinhard);
+    QVERIFY(bench.comparing() == Comparing::Beside && !bench.besidePicture().isNull());
+    QVERIFY(bench.besidePicture() != bench.picture());
+    compareWith(Against::Pinned);
+    QVERIFY(bench.besidePicture() == bench.picture());
+    Recipe brighter = bench.view().recipe;
+    brighter.tone.exposure += 0.5;
+    bench.setRecipe(brighter);
+    QVERIFY(settled(window));
+    QVERIFY(!bench.besidePicture().isNull() && bench.besidePicture() != bench.picture()); // the pinned one stays
+    bench.setRecipe(uncut);
+    QVERIFY(settled(window));
+    bench.setComparison(Comparing::Off);
+    QVERIFY(bench.besidePicture().isNull());
+    bench.compareWith(bench.comparands().front());
+    bench.setComparison(Comparing::Off);
 
     // A look at half strength, kept under a name of one's own.
     choosePage(window, "sideLooks");

@@ -1,6 +1,7 @@
 #include <QTest>
 
 #include "codec/lens_profile.h"
+#include "finish/crop.h"
 #include "finish/finish.h"
 #include "finish/denoise.h"
 #include "finish/heal.h"
@@ -87,6 +88,44 @@ private slots:
       QVERIFY(std::hypot(p[0] / p[2] - to[i].x, p[1] / p[2] - to[i].y) < 1e-9);
     }
     QVERIFY(!homography({Spot2{0, 0}, {1, 1}, {2, 2}, {0, 1}}, to)); // three on a line
+  }
+
+  void cutsKeepTheirProportions() {
+    // 3 : 2 on a picture of 1200 x 800, dragged flat, tall, backwards and out of the picture.
+    const double aspect = 1.5;
+    for (const auto& [from, to] : {std::pair{Spot2{0.1, 0.1}, Spot2{0.9, 0.5}}, {Spot2{0.1, 0.1}, Spot2{0.3, 0.9}}, {Spot2{0.9, 0.8}, Spot2{0.2, 0.3}}, {Spot2{0.5, 0.5}, Spot2{1.7, 1.2}}}) {
+      const CropBox box = draggedBox(from, to, 1.5, aspect);
+      const double w = (box.x1 - box.x0) * 1200, h = (box.y1 - box.y0) * 800;
+      QVERIFY(w > 0 && h > 0 && box.x0 >= 0 && box.y0 >= 0 && box.x1 <= 1 && box.y1 <= 1);
+      QVERIFY2(std::abs(std::max(w, h) / std::min(w, h) - 1.5) < 1e-9, qPrintable(QString("%1 x %2").arg(w).arg(h)));
+      QVERIFY(std::abs(box.x0 - from.x) < 1e-9 || std::abs(box.x1 - from.x) < 1e-9); // it begins where the drag did
+    }
+    const CropBox free = draggedBox({0.2, 0.3}, {0.7, 0.9}, 0, aspect);
+    QVERIFY(std::abs(free.x1 - 0.7) < 1e-12 && std::abs(free.y1 - 0.9) < 1e-12 && free.x0 == 0.2 && free.y0 == 0.3);
+    Geometry g;
+    const Geometry square = cutToRatio(g, 1, aspect);
+    QVERIFY(std::abs(square.cropWidth * aspect - square.cropHeight) < 1e-12 && square.cropHeight == 1 && std::abs(square.cropX - (1 - square.cropWidth) / 2) < 1e-12);
+    const Geometry wide = cutToRatio(square, 16 / 9.0, aspect); // of what is kept, not of the whole
+    QVERIFY(wide.cropWidth <= square.cropWidth + 1e-12 && wide.cropX >= square.cropX - 1e-12);
+    QCOMPARE(cutToRatio(g, 0, aspect), g);
+    QVERIFY(cutTo(g, {0.5, 0.5, 0.5, 0.5}).cropWidth >= 0.05); // never to nothing
+  }
+
+  void guidesStandWhereTheyShould() {
+    QVERIFY(guideLines(CropGuide::None).empty());
+    QCOMPARE(guideLines(CropGuide::Thirds).size(), std::size_t(4));
+    QCOMPARE(guideLines(CropGuide::Diagonals).size(), std::size_t(2));
+    const auto golden = guideLines(CropGuide::Golden); // the smaller part is to the larger as the larger to the whole (Euclid, Elements VI, definition 3)
+    const double a = golden[0].from.x, b = 1 - a;
+    QVERIFY(std::abs(a / b - b) < 1e-12);
+  }
+
+  void cornersAreOrderedClockwise() {
+    const std::vector<Spot2> wanted{{0.2, 0.25}, {0.8, 0.2}, {0.85, 0.85}, {0.15, 0.8}};
+    std::vector<Spot2> order{wanted[2], wanted[0], wanted[3], wanted[1]};
+    QCOMPARE(clockwise(order), wanted);
+    std::reverse(order.begin(), order.end());
+    QCOMPARE(clockwise(order), wanted);
   }
 
   void cornersBecomeARectangle() {

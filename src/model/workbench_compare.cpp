@@ -1,0 +1,79 @@
+#include "deliver/deliver.h"
+#include "image/resample.h"
+#include "model/pictures.h"
+#include "model/workbench.h"
+
+namespace ml {
+
+std::vector<Workbench::Comparand> Workbench::comparands() const {
+  std::vector<Comparand> all{{Against::OneExposure, 0, tr("one exposure")}, {Against::Pinned, 0, tr("this finish as it stands now")}};
+  if (hasView())
+    for (std::size_t i = 0; i < job_->views().size(); ++i)
+      if (int(i) != current_ && job_->views()[i].combined) all.push_back({Against::OtherView, int(i), tr("%1, finished alike").arg(QString::fromStdString(job_->views()[i].name))});
+  all.push_back({Against::Reinhard, 0, tr("Reinhard 2002, global")});
+  all.push_back({Against::Drago, 0, tr("Drago 2003, logarithmic")});
+  all.push_back({Against::Durand, 0, tr("Durand and Dorsey 2002, bilateral")});
+  return all;
+}
+
+void Workbench::compareWith(const Comparand& what) {
+  comparand_ = what;
+  if (what.against == Against::Pinned && hasView()) pinned_ = view().recipe;
+  besideImage_ = {};
+  if (comparisonMode_ == Comparing::Off) comparisonMode_ = Comparing::Beside;
+  refreshBeside();
+  emit pictureChanged();
+  emit changed();
+}
+
+void Workbench::setComparison(Comparing how) {
+  comparisonMode_ = how;
+  refreshBeside();
+  emit pictureChanged();
+  emit changed();
+}
+
+QImage Workbench::besidePicture() const {
+  if (comparisonMode_ == Comparing::Off || (station_ != Station::Finish && station_ != Station::Deliver)) return {};
+  return comparand_.against == Against::OneExposure ? beforeImage_ : besideImage_;
+}
+
+/// The recipe of what the picture is compared with, on the picture's own light.
+Recipe Workbench::recipeBeside() const {
+  Recipe recipe = comparand_.against == Against::Pinned ? pinned_ : view().recipe;
+  switch (comparand_.against) {
+  case Against::Reinhard: recipe.tone.op = ToneOperator::Reinhard; break;
+  case Against::Drago: recipe.tone.op = ToneOperator::Drago; break;
+  case Against::Durand: recipe.tone.op = ToneOperator::Durand; break;
+  default: break;
+  }
+  return recipe;
+}
+
+void Workbench::refreshBeside() {
+  if (comparisonMode_ == Comparing::Off || comparand_.against == Against::OneExposure || !hasView() || !radiance_ || !radiance_->state) return;
+  if (comparand_.against == Against::OtherView && (comparand_.view < 0 || comparand_.view >= int(job_->views().size()))) return;
+  const bool other = comparand_.against == Against::OtherView;
+  const std::filesystem::path file = other ? job_->views()[std::size_t(comparand_.view)].radianceFile() : std::filesystem::path{};
+  const double unit = other && job_->views()[std::size_t(comparand_.view)].combined ? job_->views()[std::size_t(comparand_.view)].combined->ev100OfUnit : radiance_->ev100OfUnit;
+  beside_.start([this, other, file, unit, recipe = recipeBeside(), radiance = radiance_, state = radiance_->state, frame = lensFrame()](const Progress& progress) -> std::function<void()> {
+    QImage image;
+    if (other) {
+      const auto whole = readRadiance(file);
+      if (!whole) return [this, e = whole.error()] { emit failed(QString::fromStdString(e.message)); };
+      const Roi size = fitted(whole->width(), whole->height(), kPreviewEdge);
+      const Image<float> small = shrinkTo(whole->view(), size.width, size.height);
+      const auto theirs = FinishState::make(small, recipe, analyseTone(small.view(), unit), unit, frame, progress);
+      if (theirs) image = theirs->draw(recipe, progress).image;
+    } else {
+      const auto mine = state->fits(recipe) ? state : FinishState::make(radiance->preview, recipe, radiance->analysis, radiance->ev100OfUnit, frame, progress);
+      if (mine) image = mine->draw(recipe, progress).image;
+    }
+    return [this, image] {
+      besideImage_ = image;
+      emit pictureChanged();
+    };
+  });
+}
+
+} // namespace ml
