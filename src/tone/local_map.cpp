@@ -22,12 +22,9 @@ ML_VECTOR_CLONES void spreadRow(const float* cells, const int* cell, const float
 }
 
 ML_VECTOR_CLONES bool anyCell(const float* cells, int n) {
-  float most = 0;
-  for (int i = 0; i < n; ++i) {
-    const float size = cells[i] < 0 ? -cells[i] : cells[i];
-    most = most > size ? most : size;
-  }
-  return most > 1e-5f;
+  int any = 0;
+  for (int i = 0; i < n; ++i) any |= (cells[i] > 1e-5f) | (cells[i] < -1e-5f);
+  return any;
 }
 
 Image<float> product(const Image<float>& a, const Image<float>& b) {
