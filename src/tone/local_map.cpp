@@ -4,21 +4,47 @@
 #include "tone/base_layer.h"
 
 #include <algorithm>
+#include <cstring>
 
 namespace ml {
 namespace {
 
-ML_VECTOR_CLONES void blendRows(const float* top, const float* bottom, float f, int n, float* __restrict out) {
-  for (int i = 0; i < n; ++i) out[i] = top[i] + f * (bottom[i] - top[i]);
+/// Two rows of interleaved coefficients to one row of each.
+ML_VECTOR_CLONES void blendRows(const float* top, const float* bottom, float f, int n, float* __restrict a, float* __restrict b) {
+  for (int i = 0; i < n; ++i) {
+    a[i] = top[2 * i] + f * (bottom[2 * i] - top[2 * i]);
+    b[i] = top[2 * i + 1] + f * (bottom[2 * i + 1] - top[2 * i + 1]);
+  }
 }
 
-ML_VECTOR_CLONES void spreadRow(const float* cells, const int* cell, const float* fraction, int n, float* __restrict a, float* __restrict b) {
-  for (int i = 0; i < n; ++i) {
-    const float* p = cells + 2 * cell[i];
-    const float f = fraction[i];
-    a[i] = p[0] + f * (p[2] - p[0]);
-    b[i] = p[1] + f * (p[3] - p[1]);
+constexpr int kLanes = 8;
+
+#if defined(__GNUC__) && !defined(__clang__)
+/// Where eight neighbouring pixels lie within eight neighbouring cells, a shuffle within a register finds them: three times faster than gathering.
+ML_VECTOR_CLONES void spreadWithin(const float* cells, const int* cell, const float* fraction, int n, float* __restrict out) {
+  using Floats = float __attribute__((vector_size(kLanes * sizeof(float))));
+  using Whole = int __attribute__((vector_size(kLanes * sizeof(int))));
+  for (int i = 0; i < n; i += kLanes) {
+    Floats c, f;
+    Whole at;
+    std::memcpy(&c, cells + cell[i], sizeof c);
+    std::memcpy(&f, fraction + i, sizeof f);
+    std::memcpy(&at, cell + i, sizeof at);
+    at -= cell[i];
+    const Floats left = __builtin_shuffle(c, at), right = __builtin_shuffle(c, at + 1), value = left + f * (right - left);
+    std::memcpy(out + i, &value, sizeof value);
   }
+}
+constexpr bool kShuffles = true;
+#else
+void spreadWithin(const float*, const int*, const float*, int, float*) {}
+constexpr bool kShuffles = false;
+#endif
+
+void spreadRow(const float* cells, const int* cell, const float* fraction, int n, bool dense, float* out) {
+  const int whole = kShuffles && dense ? n / kLanes * kLanes : 0;
+  if (whole > 0) spreadWithin(cells, cell, fraction, whole, out);
+  for (int i = whole; i < n; ++i) out[i] = cells[cell[i]] + fraction[i] * (cells[cell[i] + 1] - cells[cell[i]]);
 }
 
 ML_VECTOR_CLONES bool anyCell(const float* cells, int n) {
@@ -35,7 +61,7 @@ Image<float> product(const Image<float>& a, const Image<float>& b) {
 
 } // namespace
 
-GridColumns::GridColumns(int gridWidth, int width) : cell(std::size_t(width)), fraction(std::size_t(width)) {
+GridColumns::GridColumns(int gridWidth, int width) : cell(std::size_t(width)), fraction(std::size_t(width)), dense(3 * width >= 4 * gridWidth) {
   const float scale = float(gridWidth) / float(width);
   for (int x = 0; x < width; ++x) {
     const float u = std::clamp((float(x) + 0.5f) * scale - 0.5f, 0.f, float(gridWidth - 1));
@@ -45,15 +71,17 @@ GridColumns::GridColumns(int gridWidth, int width) : cell(std::size_t(width)), f
 }
 
 bool GridRow::read(const LocalMap& map, const GridColumns& columns, int y, int height, int x0, int n, float* a, float* b, std::vector<float>& scratch) {
-  const int w = map.coefficients.width(), h = map.coefficients.height();
-  scratch.resize(std::size_t(2 * w) + 2);
-  const int first = columns.cell[std::size_t(x0)], last = std::min(w - 1, columns.cell[std::size_t(x0 + n - 1)] + 1);
+  const int w = map.coefficients.width(), h = map.coefficients.height(), pitch = w + 1 + kLanes; // a register may reach beyond the last cell
+  scratch.resize(2 * std::size_t(pitch), 0.f);
+  float *cellsA = scratch.data(), *cellsB = scratch.data() + pitch;
+  const int first = columns.cell[std::size_t(x0)], last = std::min(w - 1, columns.cell[std::size_t(x0 + n - 1)] + 1), count = last - first + 1;
   const float v = std::clamp((float(y) + 0.5f) * float(h) / float(height) - 0.5f, 0.f, float(h - 1));
   const int row = std::min(int(v), std::max(0, h - 2));
-  blendRows(map.coefficients.row(row) + 2 * first, map.coefficients.row(std::min(h - 1, row + 1)) + 2 * first, v - float(row), 2 * (last - first + 1), scratch.data() + 2 * first);
-  if (!anyCell(scratch.data() + 2 * first, 2 * (last - first + 1))) return false;
-  if (last == w - 1) scratch[std::size_t(2 * w)] = scratch[std::size_t(2 * w) - 2], scratch[std::size_t(2 * w) + 1] = scratch[std::size_t(2 * w) - 1];
-  spreadRow(scratch.data(), columns.cell.data() + x0, columns.fraction.data() + x0, n, a, b);
+  blendRows(map.coefficients.row(row) + 2 * first, map.coefficients.row(std::min(h - 1, row + 1)) + 2 * first, v - float(row), count, cellsA + first, cellsB + first);
+  if (!anyCell(cellsA + first, count) && !anyCell(cellsB + first, count)) return false;
+  if (last == w - 1) cellsA[w] = cellsA[w - 1], cellsB[w] = cellsB[w - 1];
+  spreadRow(cellsA, columns.cell.data() + x0, columns.fraction.data() + x0, n, columns.dense, a);
+  spreadRow(cellsB, columns.cell.data() + x0, columns.fraction.data() + x0, n, columns.dense, b);
   return true;
 }
 

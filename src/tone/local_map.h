@@ -17,12 +17,13 @@ struct GridColumns {
   GridColumns(int gridWidth, int width);
   std::vector<int> cell;
   std::vector<float> fraction;
+  bool dense; ///< Any eight neighbours lie within seven cells.
 };
 
 /// a and b for pixels [x0, x0 + n) of row y of a picture of `height` rows, bilinear.
 class GridRow {
 public:
-  /// `scratch` keeps 2 gridWidth + 2 values between calls. False, and nothing is written, where all cells are 0.
+  /// `scratch` keeps some rows of the grid between calls. False, and nothing is written, where all cells are 0.
   static bool read(const LocalMap& map, const GridColumns& columns, int y, int height, int x0, int n, float* a, float* b, std::vector<float>& scratch);
 };
 
