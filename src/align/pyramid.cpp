@@ -4,7 +4,9 @@
 #include "base/vector_clones.h"
 #include "image/resample.h"
 
+#include <array>
 #include <cmath>
+#include <vector>
 
 namespace ml {
 namespace {
@@ -12,25 +14,42 @@ namespace {
 constexpr double kFinestPixels = 1.7e6; // beyond, a picture so much smaller still gives a tenth of a pixel
 constexpr int kCoarsestSide = 56;
 
+/// Sum of a row of codes through a channel's table each; kScale 0: as many as `scale` says.
+template <int kScale, class T> float sumRow(const T* code, const float* const table[3], int scale) {
+  float red = 0, green = 0, blue = 0;
+  const int n = kScale > 0 ? kScale : scale;
+  for (int u = 0; u < n; ++u, code += 3) red += table[0][code[0]], green += table[1][code[1]], blue += table[2][code[2]];
+  return red + green + blue;
+}
+
+template <int kScale, class View> void sumBlocks(const View& codes, const float* const table[3], int scale, const Band& rows, Image<float>& out) {
+  for (int y = rows.begin; y < rows.end; ++y)
+    for (int x = 0; x < out.width(); ++x) {
+      float sum = 0;
+      for (int v = 0; v < (kScale > 0 ? kScale : scale); ++v) sum += sumRow<kScale>(codes.at(x * scale, y * scale + v), table, scale);
+      *out.at(x, y) = sum;
+    }
+}
+
 /// Mean linear light of the three channels over scale x scale blocks, each relative to its own saturation.
 Image<float> light(const Frame& frame, int scale) {
-  const int width = frame.width() / scale, height = frame.height() / scale;
-  Image<float> out(width, height, 1);
-  const float* table[3] = {frame.table.channel(0), frame.table.channel(1), frame.table.channel(2)};
-  const float gains[3] = {1 / (3 * frame.saturation[0]), 1 / (3 * frame.saturation[1]), 1 / (3 * frame.saturation[2])};
-  const float share = 1 / float(scale * scale);
+  Image<float> out(frame.width() / scale, frame.height() / scale, 1);
+  std::array<std::vector<float>, 3> scaled;
+  const float* table[3];
+  for (std::size_t c = 0; c < 3; ++c) {
+    const float* from = frame.table.channel(int(c));
+    scaled[c].assign(from, from + frame.table.size());
+    for (float& value : scaled[c]) value /= 3 * frame.saturation[c] * float(scale * scale);
+    table[c] = scaled[c].data();
+  }
   frame.codes.visit([&](auto codes) {
-    forEachBand(height, [&](const Band& band) {
-      for (int y = band.begin; y < band.end; ++y)
-        for (int x = 0; x < width; ++x) {
-          float sum[3] = {};
-          for (int v = 0; v < scale; ++v) {
-            const auto* code = codes.at(x * scale, y * scale + v);
-            for (int u = 0; u < scale; ++u, code += 3)
-              for (int c = 0; c < 3; ++c) sum[c] += table[c][code[c]];
-          }
-          *out.at(x, y) = share * (gains[0] * sum[0] + gains[1] * sum[1] + gains[2] * sum[2]);
-        }
+    forEachBand(out.height(), [&](const Band& band) {
+      switch (scale) { // the sizes of usual cameras as constants
+      case 3: return sumBlocks<3>(codes, table, scale, band, out);
+      case 4: return sumBlocks<4>(codes, table, scale, band, out);
+      case 5: return sumBlocks<5>(codes, table, scale, band, out);
+      default: return sumBlocks<0>(codes, table, scale, band, out);
+      }
     });
   });
   return out;

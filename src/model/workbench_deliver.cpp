@@ -29,6 +29,7 @@ DeliverRequest requestFor(const View& v, const std::string& job, int number, std
   r.folder = v.deliveredFolder();
   r.wishes = choices.wishes;
   r.ev100OfUnit = v.combined->ev100OfUnit;
+  r.ghosts = ghostsLeft(v.combined->report);
   if (!v.combined->metadataFrom.empty()) r.metadataFrom = v.combined->metadataFrom.front();
   return r;
 }

@@ -150,7 +150,9 @@ QString Workbench::reasoning() const {
     for (const Finding& f : judgement()->findings) lines << text(sentence(f)) + (f.tooMuch ? tr(" - %1").arg(text(remedyWords(f.kind))) : QString());
     lines << tr("The light was taken for %1.").arg(text(nameOf(finishAnalysis()->kind)));
   } else if (station_ == Station::Deliver) {
-    lines << text(v.deliveredFolder().string());
+    if (const QSize full = fullSize(); !full.isEmpty())
+      for (const Target& t : targets()) lines << tr("%1: %2.").arg(text(t.name), text(sizeWords(t, full.width(), full.height())));
+    lines << tr("The files lie in %1.").arg(text(v.deliveredFolder().string()));
   } else if (v.combined && v.combined->report.contains("frames")) {
     int n = 1;
     for (const auto& f : v.combined->report["frames"])

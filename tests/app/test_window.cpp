@@ -44,6 +44,23 @@ void dropOn(MainWindow& window, const std::vector<std::filesystem::path>& paths)
 
 } // namespace
 
+namespace {
+
+/// Each pixel of a JPEG becomes a block: a large file without the time it takes to shoot one.
+void enlarge(const std::filesystem::path& file, int by) {
+  const auto small = readJpeg(file);
+  const auto metadata = readExif(file);
+  QVERIFY(small && metadata);
+  Image<std::uint8_t> large(small->pixels.width() * by, small->pixels.height() * by, 3);
+  for (int y = 0; y < large.height(); ++y)
+    for (int x = 0; x < large.width(); ++x)
+      for (int c = 0; c < 3; ++c) large.at(x, y)[c] = std::uint8_t(small->pixels.at(x / by, y / by, c));
+  QVERIFY(writeJpeg(file, large.view(), {92, true, {}}).has_value());
+  QVERIFY(writeExif(file, *metadata).has_value());
+}
+
+} // namespace
+
 class TestWindow : public QObject {
   Q_OBJECT
 
@@ -366,7 +383,7 @@ private slots:
 
   void largeFramesShowAFirstLookWhileTheyAreCombined() {
     QTemporaryDir dir, card;
-    (void)test::shootScene(test::texturedScene(2900, 1700, 11, 3), test::exposedAt({7, 11, 3}), FrameFormat::Jpeg, test::pathOf(card));
+    for (const auto& file : test::shootScene(test::texturedScene(820, 560, 11, 3), test::exposedAt({7, 11, 3}), FrameFormat::Jpeg, test::pathOf(card)).files) enlarge(file, 4);
     MainWindow window(test::pathOf(dir) / "jobs");
     window.show();
     dropOn(window, {test::pathOf(card)});
