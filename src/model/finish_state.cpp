@@ -1,5 +1,7 @@
 #include "model/finish_state.h"
 
+#include "pipeline/noisier.h"
+
 namespace ml {
 namespace {
 
@@ -11,6 +13,7 @@ ToneAnalysis cloned(const ToneAnalysis& a) {
   out.veil = {a.veil.coefficients.clone()};
   out.darkest = a.darkest, out.brightest = a.brightest;
   out.histogram = a.histogram, out.kind = a.kind, out.ties = a.ties, out.statistics = a.statistics, out.noise = a.noise;
+  if (!a.noisier.empty()) out.noisier = {a.noisier.coefficients.clone()};
   out.logLight = a.logLight.clone();
   return out;
 }
@@ -18,7 +21,7 @@ ToneAnalysis cloned(const ToneAnalysis& a) {
 } // namespace
 
 std::shared_ptr<FinishState> FinishState::make(const Image<float>& preview, const Recipe& recipe, const ToneAnalysis& whole, double ev100OfUnit,
-                                               const std::filesystem::path& frame, const Progress& progress) {
+                                               const std::filesystem::path& frame, const Image<float>& noisier, const Progress& progress) {
   auto state = std::make_shared<FinishState>();
   state->combined_ = &preview;
   state->by_ = recipe;
@@ -29,8 +32,11 @@ std::shared_ptr<FinishState> FinishState::make(const Image<float>& preview, cons
     state->prepared_ = std::move(*ready);
     state->analysis_ = analyseTone(state->prepared_.view(), ev100OfUnit);
     state->analysis_.noise = whole.noise;
+    state->analysis_.noisier = noisierMap(noisier, shapeOf(recipe, state->prepared_.width(), state->prepared_.height(), state->lens()), state->analysis_.logLight.width(),
+                                          state->analysis_.logLight.height());
   } else {
     state->analysis_ = cloned(whole);
+    state->analysis_.noisier = noisierMap(noisier, state->analysis_.logLight.width(), state->analysis_.logLight.height());
   }
   state->finisher_ = std::make_unique<Finisher>(state->analysis_, state->lens());
   return state;

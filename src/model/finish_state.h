@@ -12,9 +12,9 @@ namespace ml {
 class FinishState {
 public:
   /// `preview`: as combined, reduced. `whole`: analysis of the full picture, whose noise and, where nothing is prepared, everything is taken.
-  /// `frame`: that knows the lens; may be empty. Null when stopped.
+  /// `frame`: that knows the lens; may be empty. `noisier`: places of the combined picture, as noisierPlaces; may be empty. Null when stopped.
   static std::shared_ptr<FinishState> make(const Image<float>& preview, const Recipe& recipe, const ToneAnalysis& whole, double ev100OfUnit,
-                                           const std::filesystem::path& frame, const Progress& progress);
+                                           const std::filesystem::path& frame, const Image<float>& noisier, const Progress& progress);
 
   [[nodiscard]] bool fits(const Recipe& recipe) const { return samePreparation(recipe, by_); }
   /// Null: no profile is used, or none is known.

@@ -1,4 +1,5 @@
 #include "model/workbench.h"
+#include "pipeline/noisier.h"
 
 #include "deliver/deliver.h"
 #include "exposure/marks.h"
@@ -188,6 +189,7 @@ void Workbench::enterView(int index) {
         radiance->analysis = analyseTone(image->view(), v.combined->ev100OfUnit);
         radiance->preview = shrinkTo(image->view(), size.width, size.height);
         radiance->ev100OfUnit = v.combined->ev100OfUnit;
+        radiance->noisier = noisierFromReport(v.combined->report);
       } else {
         problem = image.error().message;
       }

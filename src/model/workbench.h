@@ -292,6 +292,7 @@ private:
     double ev100OfUnit = 0;
     FinishReport finish;
     std::shared_ptr<FinishState> state;
+    Image<float> noisier; ///< As noisierPlaces.
     std::optional<Judgement> judgement;
     // For 100 %; loaded when first asked for.
     std::mutex fullUse;

@@ -2,6 +2,7 @@
 #include "image/resample.h"
 #include "model/pictures.h"
 #include "model/workbench.h"
+#include "pipeline/noisier.h"
 
 namespace ml {
 
@@ -55,18 +56,20 @@ void Workbench::refreshBeside() {
   if (comparand_.against == Against::OtherView && (comparand_.view < 0 || comparand_.view >= int(job_->views().size()))) return;
   const bool other = comparand_.against == Against::OtherView;
   const std::filesystem::path file = other ? job_->views()[std::size_t(comparand_.view)].radianceFile() : std::filesystem::path{};
+  const auto report = other && job_->views()[std::size_t(comparand_.view)].combined ? job_->views()[std::size_t(comparand_.view)].combined->report : nlohmann::json();
   const double unit = other && job_->views()[std::size_t(comparand_.view)].combined ? job_->views()[std::size_t(comparand_.view)].combined->ev100OfUnit : radiance_->ev100OfUnit;
-  beside_.start([this, other, file, unit, recipe = recipeBeside(), radiance = radiance_, state = radiance_->state, frame = lensFrame()](const Progress& progress) -> std::function<void()> {
+  beside_.start([this, other, file, unit, report, recipe = recipeBeside(), radiance = radiance_, state = radiance_->state, frame = lensFrame()](const Progress& progress) -> std::function<void()> {
     QImage image;
     if (other) {
       const auto whole = readRadiance(file);
       if (!whole) return [this, e = whole.error()] { emit failed(QString::fromStdString(e.message)); };
+      const Image<float> noisier = noisierFromReport(report);
       const Roi size = fitted(whole->width(), whole->height(), kPreviewEdge);
       const Image<float> small = shrinkTo(whole->view(), size.width, size.height);
-      const auto theirs = FinishState::make(small, recipe, analyseTone(small.view(), unit), unit, frame, progress);
+      const auto theirs = FinishState::make(small, recipe, analyseTone(small.view(), unit), unit, frame, noisier, progress);
       if (theirs) image = theirs->draw(recipe, progress).image;
     } else {
-      const auto mine = state->fits(recipe) ? state : FinishState::make(radiance->preview, recipe, radiance->analysis, radiance->ev100OfUnit, frame, progress);
+      const auto mine = state->fits(recipe) ? state : FinishState::make(radiance->preview, recipe, radiance->analysis, radiance->ev100OfUnit, frame, radiance->noisier, progress);
       if (mine) image = mine->draw(recipe, progress).image;
     }
     return [this, image] {

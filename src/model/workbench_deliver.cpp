@@ -1,6 +1,7 @@
 #include "deliver/deliver.h"
 #include "image/resample.h"
 #include "model/workbench.h"
+#include "pipeline/noisier.h"
 
 #include <QDate>
 
@@ -29,6 +30,7 @@ DeliverRequest requestFor(const View& v, const std::string& job, int number, std
   r.folder = v.deliveredFolder();
   r.wishes = choices.wishes;
   r.ev100OfUnit = v.combined->ev100OfUnit;
+  r.noisier = std::make_shared<const Image<float>>(noisierFromReport(v.combined->report));
   r.ghosts = ghostsLeft(v.combined->report);
   if (!v.combined->metadataFrom.empty()) r.metadataFrom = v.combined->metadataFrom.front();
   return r;
@@ -100,10 +102,11 @@ void Workbench::makeSheet() {
     Recipe recipe;
     double ev100OfUnit;
     fs::path frame;
+    nlohmann::json report;
   };
   std::vector<Piece> pieces;
   for (const View& v : job_->views())
-    if (v.combined) pieces.push_back({v.name, v.radianceFile(), v.recipe, v.combined->ev100OfUnit, v.combined->metadataFrom.empty() ? fs::path() : fs::path(v.combined->metadataFrom.front())});
+    if (v.combined) pieces.push_back({v.name, v.radianceFile(), v.recipe, v.combined->ev100OfUnit, v.combined->metadataFrom.empty() ? fs::path() : fs::path(v.combined->metadataFrom.front()), v.combined->report});
   work_.start([this, pieces](const Progress& progress) -> std::function<void()> {
     std::vector<SheetPicture> pictures;
     for (std::size_t k = 0; k < pieces.size(); ++k) {
@@ -112,7 +115,7 @@ void Workbench::makeSheet() {
       if (!radiance) return [this, e = radiance.error()] { emit failed(QString::fromStdString(e.message)); };
       const Roi size = fitted(radiance->width(), radiance->height(), kSheetEdge);
       const Image<float> small = shrinkTo(radiance->view(), size.width, size.height);
-      const auto state = FinishState::make(small, pieces[k].recipe, analyseTone(radiance->view(), pieces[k].ev100OfUnit), pieces[k].ev100OfUnit, pieces[k].frame, progress);
+      const auto state = FinishState::make(small, pieces[k].recipe, analyseTone(radiance->view(), pieces[k].ev100OfUnit), pieces[k].ev100OfUnit, pieces[k].frame, noisierFromReport(pieces[k].report), progress);
       if (!state) return {};
       Recipe single;
       single.tone.balance = 0;

@@ -53,7 +53,7 @@ void Workbench::refreshFinish() {
   preview_.start([this, radiance = radiance_, recipe = view().recipe, frame = lensFrame(), compareWith = beforeImage_.isNull()](const Progress& progress) -> std::function<void()> {
     auto state = radiance->state;
     const bool anew = !state || !state->fits(recipe);
-    if (anew) state = FinishState::make(radiance->preview, recipe, radiance->analysis, radiance->ev100OfUnit, frame, progress);
+    if (anew) state = FinishState::make(radiance->preview, recipe, radiance->analysis, radiance->ev100OfUnit, frame, radiance->noisier, progress);
     if (!state) return {};
     auto drawn = state->draw(recipe, progress);
     if (drawn.image.isNull()) return {};

@@ -85,6 +85,7 @@ void Workbench::combine(const CombineOptions& asked) {
     const Roi size = fitted(combined->radiance.width(), combined->radiance.height(), kPreviewEdge);
     state.radiance->preview = shrinkTo(combined->radiance.view(), size.width, size.height);
     state.radiance->ev100OfUnit = combined->ev100OfUnit;
+    state.radiance->noisier = std::move(combined->noisier);
     CombineRecord record;
     record.options = options;
     record.frames = v.frameNames();

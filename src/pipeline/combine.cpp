@@ -4,6 +4,7 @@
 #include "exposure/marks.h"
 #include "image/colour.h"
 #include "ingest/estimate_exposure.h"
+#include "pipeline/noisier.h"
 
 #include <algorithm>
 #include <cmath>
@@ -309,6 +310,7 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   out.crop = options.crop == CropMode::Overlap ? overlapOf(out.frames, width, height) : Roi{0, 0, width, height};
   out.radiance = std::move(merged->radiance);
   if (out.crop != Roi{0, 0, width, height}) out.radiance.crop(out.crop);
+  if (!out.stops.empty()) out.noisier = noisierPlaces(out.snr, std::as_const(out.radiance).view(), out.crop);
   return out;
 }
 

@@ -77,6 +77,7 @@ struct Combined {
   std::vector<StopRecord> stops;     ///< Radiance only; where there is light, from dark to bright.
   Image<std::uint8_t> source;        ///< As MergeResult, of the whole reference frame.
   Image<float> snr;
+  Image<float> noisier;              ///< As noisierPlaces; radiance only.
   std::vector<std::string> remarks;  ///< Sentences on what is not as it should be, though nothing is lost.
   int fullWidth = 0, fullHeight = 0; ///< Of the reference frame.
   Roi crop;                          ///< Of the reference frame.

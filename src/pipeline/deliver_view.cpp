@@ -2,6 +2,7 @@
 
 #include "image/resample.h"
 #include "ingest/lens_facts.h"
+#include "pipeline/noisier.h"
 
 namespace ml {
 
@@ -35,7 +36,12 @@ Result<Delivery> deliverView(ImageView<const float> radiance, const DeliverReque
     ready = std::move(*made);
   }
   const ImageView<const float> picture = ready.empty() ? radiance : std::as_const(ready).view();
-  const ToneAnalysis analysis = analyseTone(picture, request.ev100OfUnit);
+  ToneAnalysis analysis = analyseTone(picture, request.ev100OfUnit);
+  if (request.noisier) {
+    const int width = analysis.logLight.width(), height = analysis.logLight.height();
+    analysis.noisier = ready.empty() ? noisierMap(*request.noisier, width, height)
+                                     : noisierMap(*request.noisier, shapeOf(recipe, picture.width, picture.height, lens ? &*lens : nullptr), width, height);
+  }
   Finisher finisher(analysis, lens ? &*lens : nullptr);
   auto finished = finisher.finish(picture, recipe, progress);
   if (!finished) return passOn(finished.error());

@@ -14,6 +14,7 @@ struct DeliverRequest {
   std::optional<std::filesystem::path> metadataFrom;
   double ev100OfUnit = 0;
   std::optional<GhostsLeft> ghosts; ///< What the merge says; empty: not looked for.
+  std::shared_ptr<const Image<float>> noisier; ///< As noisierPlaces; null or empty: nowhere.
   bool replace = false; ///< Files of the same name; else the new one gets a number.
 };
 

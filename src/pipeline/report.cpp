@@ -1,5 +1,7 @@
 #include "pipeline/report.h"
 
+#include "pipeline/noisier.h"
+
 #include "exposure/marks.h"
 
 #include <nlohmann/json.hpp>
@@ -242,6 +244,7 @@ json toJson(const Combined& c) {
           {"ghosts", ghostsJson(c)},
           {"places", placesJson(c)},
           {"stops", stopsJson(c)},
+          {"noisier", noisierJson(c.noisier)},
           {"response", c.response ? responseJson(c) : json()},
           {"remarks", c.remarks},
           {"left_out", leftOutJson(c.leftOut)},

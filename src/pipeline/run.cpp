@@ -69,6 +69,7 @@ Result<void> deliverSet(const FileGroup& group, const RunOptions& options, const
   request.metadataFrom = combined->frames[combined->reference].path;
   request.ev100OfUnit = combined->ev100OfUnit;
   request.ghosts = ghostsLeft(*combined);
+  request.noisier = std::make_shared<const Image<float>>(combined->noisier.empty() ? Image<float>() : combined->noisier.clone());
   request.replace = true; // names are unique among the sets of a run
   // The radiance is compressed and written while the picture is finished.
   DeliverRequest archive = request;

@@ -109,6 +109,14 @@ ML_VECTOR_CLONES void addContrast(const float* log, const float* base, const flo
   for (int i = 0; i < n; ++i) paper[i] += contrast[i] * (formGain * (form[i] - base[i]) + textureGain * kept[i] * (log[i] - form[i]));
 }
 
+/// How much texture is kept where noise is (1 + more) times what `kept` reckons with.
+ML_VECTOR_CLONES void holdBack(const float* more, int n, float* __restrict kept) {
+  for (int i = 0; i < n; ++i) {
+    const float times = 1 + (more[i] > 0 ? more[i] : 0), k = kept[i], noise = (1 / (k * k) - 1) * times * times;
+    kept[i] = 1 / __builtin_sqrtf(1 + noise);
+  }
+}
+
 ML_VECTOR_CLONES void addTo(const float* more, int n, float* __restrict paper) {
   for (int i = 0; i < n; ++i) paper[i] += more[i];
 }
@@ -222,7 +230,7 @@ LightPlacer::LightPlacer(const ToneAnalysis& analysis, const ToneSettings& setti
   // Form and texture are told apart only where that changes something.
   double held = 0;
   for (double light = analysis.histogram.below(0.02); light < analysis.brightest; ++light) held = std::max(held, analysis.noise.at(light) / std::log(2.0) * settings.quiet / kSeenNoise);
-  split_ = settings.op == ToneOperator::Natural && (settings.form != settings.detail || held > kHardlyHeld);
+  split_ = settings.op == ToneOperator::Natural && (settings.form != settings.detail || held > kHardlyHeld || (!analysis.noisier.empty() && settings.quiet > 0));
   const double w = settings.warmth / 2, t = settings.tint / 2;
   gains_[0] = float(std::exp2(w + t / 2));
   gains_[1] = float(std::exp2(-t));
@@ -272,6 +280,8 @@ void LightPlacer::place(const float* rgb, int y, int x0, int n, const RowMoves& 
   lookUp(curve_.data(), s.cell, s.a, n, s.paper);
   if (split_) lookUp(curve_.data() + kCurveSize, s.cell, s.a, n, s.b);
   else std::fill_n(s.b, n, 1.f);
+  // In s.light for the moment: nothing is placed yet.
+  if (split_ && !analysis_.noisier.empty() && GridRow::read(analysis_.noisier, columns_, y, height_, x0, n, s.a, s.light, s.grid)) holdBack(s.light, n, s.b);
   addDetail(s.log, s.base, s.form, s.b, formGain, textureGain, float(settings_.exposure), n, s.paper);
   if (moves.contrast) addContrast(s.log, s.base, s.form, s.b, moves.contrast, formGain, textureGain, n, s.paper);
   if (moves.exposure) addTo(moves.exposure, n, s.paper);

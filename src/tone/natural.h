@@ -23,6 +23,7 @@ struct ToneAnalysis {
   std::vector<Tie> ties;               ///< Automatic placement.
   LightStatistics statistics;
   NoiseByLight noise;
+  LocalMap noisier;                    ///< How many times more noise than `noise` there is, less 1; empty: nowhere.
   Image<float> logLight;               ///< The reduced grid itself: log2 luminance, one channel.
 };
 

@@ -2,6 +2,7 @@
 #include "codec/jpeg.h"
 #include "image/metrics.h"
 #include "pipeline/combine_json.h"
+#include "pipeline/noisier.h"
 #include "pipeline/report.h"
 #include "pipeline/run.h"
 #include "support/scenes.h"
@@ -36,6 +37,35 @@ private slots:
     std::reverse(files.begin(), files.end());
     const auto other = combineFiles(files, {}, {});
     QVERIFY(std::equal(one->radiance.data(), one->radiance.data() + one->radiance.size(), other->radiance.data()));
+  }
+
+  // A place that the user gives to the dark frame alone is noisier than its light is elsewhere; the report keeps it.
+  void placesLeftToADarkFrameAreKnownToBeNoisier() {
+    QTemporaryDir dir;
+    const auto files = shoot(test::pathOf(dir), FrameFormat::Tiff, 0);
+    const auto plain = combineFiles(files, {}, {});
+    QVERIFY(plain && !plain->stops.empty());
+    CombineOptions options;
+    options.choices.push_back({{{0.25, 0.3}, {0.25, 0.7}}, 0.12, 0});
+    const auto given = combineFiles(files, options, {});
+    QVERIFY(given && !given->noisier.empty());
+    const auto at = [](const Image<float>& grid, double x, double y) { return *grid.at(int(x * grid.width()), int(y * grid.height())); };
+    QVERIFY2(at(given->noisier, 0.25, 0.5) > 2, qPrintable(QString::number(at(given->noisier, 0.25, 0.5))));
+    QVERIFY2(at(given->noisier, 0.75, 0.5) < 1.25, qPrintable(QString::number(at(given->noisier, 0.75, 0.5))));
+    const Image<float> read = noisierFromReport(toJson(*given));
+    QCOMPARE(read.width(), given->noisier.width());
+    for (std::size_t i = 0; i < read.size(); ++i) QVERIFY(std::abs(read.data()[i] - given->noisier.data()[i]) <= 0.051f);
+    // On a finished picture that is cut to the other half it lies outside.
+    Recipe cut;
+    cut.geometry.cropX = 0.5, cut.geometry.cropWidth = 0.5;
+    const LocalMap map = noisierMap(given->noisier, shapeOf(cut, given->radiance.width() / 2, given->radiance.height(), nullptr), 40, 30);
+    double sum = 0;
+    for (std::size_t i = 0; i < map.coefficients.size(); ++i) sum += map.coefficients.data()[i];
+    QVERIFY2(sum / (40 * 30) < 0.3, qPrintable(QString::number(sum / (40 * 30))));
+    const LocalMap whole = noisierMap(given->noisier, 40, 30);
+    QVERIFY(*(whole.coefficients.at(10, 15) + 1) > 1);
+    for (const char* wrong : {R"({})", R"({"noisier": 3})", R"({"noisier": {"tenths": [[1], [2]]}})", R"({"noisier": {"tenths": [[10, 20], [10]]}})", R"({"noisier": {"tenths": [["a", "b"], [1, 2]]}})"})
+      QVERIFY(noisierFromReport(nlohmann::json::parse(wrong)).empty());
   }
 
   void givenReferenceFixesTheFrame() {

@@ -8,6 +8,7 @@
 
 #include <QTest>
 #include <cmath>
+#include <random>
 
 using namespace ml;
 
@@ -39,6 +40,37 @@ private slots:
     const ToneCurve curve(ties);
     for (const Tie& tie : ties) QVERIFY(std::abs(curve(tie.scene) - tie.paper) < 1e-12);
     for (double s = -9; s < 10; s += 0.01) QVERIFY(curve(s + 0.01) >= curve(s) - 1e-12);
+  }
+
+  // Texture is held back where the merge says that there is more noise than its light has elsewhere, and only there.
+  void noisierPlacesAreQuieter() {
+    Image<float> scene(600, 400, 3);
+    std::mt19937 random(3);
+    std::normal_distribution<float> normal;
+    for (int y = 0; y < 400; ++y)
+      for (int x = 0; x < 600; ++x) {
+        const float light = 0.01f * std::exp2(float(x % 300) / 60) * std::max(0.1f, 1 + (x < 300 ? 0.02f : 0.12f) * normal(random));
+        for (int c = 0; c < 3; ++c) scene.at(x, y)[c] = light;
+      }
+    ToneAnalysis a = analyseTone(scene.view());
+    ToneSettings settings;
+    settings.form = 1.01; // form and texture are told apart in both
+    settings.quiet = 2;
+    const auto before = toneNatural(scene.view(), a, settings, {});
+    Image<float> more(a.logLight.width(), a.logLight.height(), 1);
+    for (int y = 0; y < more.height(); ++y)
+      for (int x = 0; x < more.width(); ++x) *more.at(x, y) = x < more.width() / 2 ? 0.f : 5.f;
+    a.noisier = plainMap(more);
+    const auto after = toneNatural(scene.view(), a, settings, {});
+    const auto roughness = [](const Image<float>& picture, int from) {
+      double sum = 0;
+      for (int y = 20; y < 380; ++y)
+        for (int x = from; x < from + 240; ++x) sum += std::abs(std::log2(picture.at(x, y)[1] / picture.at(x + 1, y)[1]));
+      return sum;
+    };
+    QVERIFY2(roughness(*after, 330) < 0.8 * roughness(*before, 330), qPrintable(QString("%1 of %2").arg(roughness(*after, 330)).arg(roughness(*before, 330))));
+    for (int y = 0; y < 400; ++y)
+      for (int x = 0; x < 280; ++x) QCOMPARE(after->at(x, y)[1], before->at(x, y)[1]);
   }
 
   void straightTiesGiveAStraightCurve() {
