@@ -102,17 +102,25 @@ bool writeRows(jpeg_compress_struct& info, ErrorTrap& trap, std::FILE* file, Ima
 
 namespace {
 
-Result<CodeImage> decode(const std::filesystem::path& path, int edge) {
-  File file(std::fopen(path.c_str(), "rb"), std::fclose);
-  if (!file) return unreadable(path, "it cannot be opened");
+File opened(const std::filesystem::path& path, const char* how) { return {std::fopen(path.c_str(), how), std::fclose}; }
+
+/// Everything that a longjmp must find alive.
+struct Decoder {
   jpeg_decompress_struct info{};
   ErrorTrap trap;
-  arm(trap);
-  info.err = &trap;
-  struct Release {
-    jpeg_decompress_struct& info;
-    ~Release() { jpeg_destroy_decompress(&info); }
-  } release{info};
+  Decoder() {
+    arm(trap);
+    info.err = &trap;
+  }
+  Decoder(const Decoder&) = delete;
+  ~Decoder() { jpeg_destroy_decompress(&info); }
+};
+
+Result<CodeImage> decode(const std::filesystem::path& path, int edge) {
+  const File file = opened(path, "rb");
+  if (!file) return unreadable(path, "it cannot be opened");
+  Decoder decoder;
+  auto& [info, trap] = decoder;
   JOCTET* profile = nullptr;
   unsigned profileSize = 0;
   const bool started = startReading(info, trap, file.get(), edge, &profile, &profileSize);
@@ -131,17 +139,12 @@ Result<CodeImage> decode(const std::filesystem::path& path, int edge) {
 } // namespace
 
 Result<Roi> jpegSize(const std::filesystem::path& path) {
-  File file(std::fopen(path.c_str(), "rb"), std::fclose);
+  const File file = opened(path, "rb");
   if (!file) return unreadable(path, "it cannot be opened");
-  jpeg_decompress_struct info{};
-  ErrorTrap trap;
-  arm(trap);
-  info.err = &trap;
-  const bool read = readHeader(info, trap, file.get());
-  const Roi size{0, 0, int(info.image_width), int(info.image_height)};
-  jpeg_destroy_decompress(&info);
-  if (!read) return unreadable(path, std::string("the JPEG data are damaged (") + trap.message + ")");
-  return size;
+  Decoder decoder;
+  const bool read = readHeader(decoder.info, decoder.trap, file.get());
+  if (!read) return unreadable(path, std::string("the JPEG data are damaged (") + decoder.trap.message + ")");
+  return Roi{0, 0, int(decoder.info.image_width), int(decoder.info.image_height)};
 }
 
 Result<CodeImage> readJpeg(const std::filesystem::path& path) {
@@ -154,7 +157,7 @@ Result<void> writeJpeg(const std::filesystem::path& path, ImageView<const std::u
   assert(rgb.channels == 3);
   if (rgb.width > JPEG_MAX_DIMENSION || rgb.height > JPEG_MAX_DIMENSION)
     return unwritable(path, "JPEG holds at most 65500 pixels a side; use TIFF");
-  File file(std::fopen(path.c_str(), "wb"), std::fclose);
+  File file = opened(path, "wb");
   if (!file) return unwritable(path, "it cannot be opened");
   jpeg_compress_struct info{};
   ErrorTrap trap;
