@@ -6,11 +6,11 @@
 namespace ml {
 
 bool readPlaced(const PlacedFrame& frame, const Image<float>* share, int cell, int width, int height, const StopFlag& stop,
-                const std::function<void(const PlacedRow&)>& work, const CodeTable* values) {
+                const std::function<void(const PlacedRow&)>& work) {
   constexpr int kWidth = 256, kRows = 32;
   return forEachBand(height, stop, [&](const Band& band) {
     TileScratch scratch;
-    TileReader reader(frame, scratch, values);
+    TileReader reader(frame, scratch);
     FrameTile tile;
     float use[kWidth];
     for (int x = 0; x < width; x += kWidth) {

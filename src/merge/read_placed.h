@@ -15,8 +15,8 @@ struct PlacedRow {
 };
 
 /// Reads a whole placed frame in tiles and hands over its rows; `work` is called from several threads for different rows.
-/// `values` as for TileReader. False: stopped.
+/// False: stopped.
 bool readPlaced(const PlacedFrame& frame, const Image<float>* share, int cell, int width, int height, const StopFlag& stop,
-                const std::function<void(const PlacedRow&)>& work, const CodeTable* values = nullptr);
+                const std::function<void(const PlacedRow&)>& work);
 
 } // namespace ml

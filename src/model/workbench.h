@@ -249,8 +249,6 @@ public:
   [[nodiscard]] CropGuide cropGuide() const { return cropGuide_; }
   /// While shape is worked on.
   void showGuides(bool shown);
-  /// Points clicked so far with the Corners tool.
-  [[nodiscard]] int cornersClicked() const { return int(cornerPoints_.size()); }
   /// What the picture is compared with; null: nothing.
   [[nodiscard]] QImage besidePicture() const;
   /// Pixels of the finished picture at full size; empty when there is none.
