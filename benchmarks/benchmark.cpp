@@ -3,6 +3,7 @@
 // ml_benchmark --curve                how our whole way grows with pixels and frames
 // ml_benchmark --ours STAGE RUNS      one stage of ours alone on 6000 x 4000, for a profiler: align, still, moved, checked, fusion, whole, look, stages
 #include "align/register.h"
+#include "base/large_memory.h"
 #include "base/parallel.h"
 #include "codec/exif.h"
 #include "codec/jpeg.h"
@@ -183,6 +184,7 @@ int oursAlone(const std::string& stage, int runs) {
 } // namespace
 
 int main(int count, char** arguments) {
+  const MemoryReuse reuse; // as while many sets are combined; OpenCV's result is kept between its runs too
   cv::setNumThreads(2);
   setThreadCount(2);
   if (count > 1 && std::strcmp(arguments[1], "--curve") == 0) {

@@ -7,8 +7,22 @@ namespace ml {
 /// picture then costs less than half (measured: 288 MB in 0.07 s for 0.17 s). Throws std::bad_alloc when there is none.
 [[nodiscard]] void* allocateLarge(std::size_t bytes);
 
+/// Gives back what `allocateLarge(bytes)` gave.
 struct FreeLarge {
+  std::size_t bytes = 0;
   void operator()(void* memory) const;
+};
+
+/// While one lives, large memory that is freed is kept for the next picture of about its size, because new pages must be cleared by the
+/// system (a sixth of the time of combining many sets). The process never holds more than it would have held at once without. The last
+/// one to go gives all back. From any thread.
+class MemoryReuse {
+public:
+  MemoryReuse();
+  ~MemoryReuse();
+  MemoryReuse(const MemoryReuse&) = delete;
+  MemoryReuse& operator=(const MemoryReuse&) = delete;
+  [[nodiscard]] static std::size_t keptBytes();
 };
 
 } // namespace ml

@@ -36,7 +36,7 @@ public:
   Image() = default;
   Image(int width, int height, int channels)
       : width_(width), height_(height), channels_(channels),
-        data_(static_cast<T*>(allocateLarge(static_cast<std::size_t>(width) * height * channels * sizeof(T)))) {}
+        data_(static_cast<T*>(allocateLarge(size() * sizeof(T))), FreeLarge{size() * sizeof(T)}) {}
 
   [[nodiscard]] int width() const { return width_; }
   [[nodiscard]] int height() const { return height_; }

@@ -1,5 +1,6 @@
 #include "pipeline/combine.h"
 
+#include "base/large_memory.h"
 #include "base/parallel.h"
 #include "exposure/marks.h"
 #include "image/colour.h"
@@ -255,6 +256,7 @@ std::vector<StopRecord> stopsOf(const MergeResult& merged, std::size_t frames) {
 } // namespace
 
 Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions& options, const Progress& progress) {
+  const MemoryReuse reuse;
   if (files.empty()) return fail(ErrorCode::TooFewFrames, "There is no frame to combine; name the files or a folder of them.");
   std::sort(files.begin(), files.end());
   if (options.reference && (*options.reference < 0 || *options.reference >= int(files.size())))

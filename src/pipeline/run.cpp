@@ -1,6 +1,7 @@
 #include "pipeline/run.h"
 
 #include "base/atomic_file.h"
+#include "base/large_memory.h"
 #include "base/parallel.h"
 #include "pipeline/combine_json.h"
 #include "pipeline/report.h"
@@ -139,6 +140,7 @@ json summaryJson(const RunSummary& summary) {
 
 Result<RunSummary> runAll(const std::vector<fs::path>& paths, const RunOptions& asked, const Progress& progress,
                           const std::function<void(const SetOutcome&)>& setDone) {
+  const MemoryReuse reuse;
   RunSummary summary;
   RunOptions options = asked;
   if (options.targets.empty()) options.targets = {*findTarget("jpeg"), *findTarget("archive")};

@@ -1,4 +1,5 @@
 #include "base/atomic_file.h"
+#include "base/large_memory.h"
 #include "base/parallel.h"
 #include "support/scenes.h"
 
@@ -39,6 +40,30 @@ private slots:
     });
     QVERIFY(!finished);
     QVERIFY(done < 100);
+  }
+
+  void memoryIsReusedOnlyWhileSomebodyAsksForIt() {
+    constexpr std::size_t size = std::size_t{8} << 20;
+    {
+      const MemoryReuse reuse;
+      void* first = allocateLarge(size);
+      FreeLarge{size}(first);
+      QCOMPARE(MemoryReuse::keptBytes(), size);
+      void* smaller = allocateLarge(size - size / 8); // a little smaller: the same block
+      QCOMPARE(smaller, first);
+      QCOMPARE(MemoryReuse::keptBytes(), std::size_t{0});
+      FreeLarge{size - size / 8}(smaller);
+      void* muchSmaller = allocateLarge(size / 2); // would waste half of it; what is kept shrinks by what is new
+      QVERIFY(MemoryReuse::keptBytes() <= size / 2);
+      FreeLarge{size / 2}(muchSmaller);
+      {
+        const MemoryReuse another;
+      }
+      QVERIFY(MemoryReuse::keptBytes() > 0); // the first still asks
+    }
+    QCOMPARE(MemoryReuse::keptBytes(), std::size_t{0});
+    FreeLarge{size}(allocateLarge(size));
+    QCOMPARE(MemoryReuse::keptBytes(), std::size_t{0});
   }
 
   void failedWriteKeepsTheOldFile() {
