@@ -76,7 +76,7 @@ int main(int count, char**) {
   if (count > 1) { // for a profiler: one control, often
     Finisher finisher(analysis);
     for (int i = 0; i < 200; ++i) {
-      Recipe r;
+      Recipe r = rich;
       r.tone.exposure = i / 200.0;
       if (!finisher.finishBytes(preview.view(), r, {}, screen.data(), 3 * 1536, {})) std::abort();
     }

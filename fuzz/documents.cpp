@@ -3,6 +3,7 @@
 #include "finish/recipe.h"
 #include "pipeline/curve_shelf.h"
 #include "pipeline/report.h"
+#include "session/delivery_queue.h"
 #include "session/job.h"
 
 #include <cstdlib>
@@ -17,6 +18,7 @@ extern "C" int LLVMFuzzerTestOneInput(const unsigned char* data, std::size_t siz
   }
   (void)ml::recipeFromJson(text);
   (void)ml::curveFromText(text);
+  if (const auto orders = ml::ordersFromJson(text)) (void)ml::toJson(*orders);
   static const std::filesystem::path folder = [] {
     char name[] = "/tmp/ml-fuzz-XXXXXX";
     const std::filesystem::path made = ::mkdtemp(name);

@@ -1,4 +1,5 @@
 #include "app/bench.h"
+#include "app/queue_list.h"
 #include "app/theme.h"
 
 #include <QCheckBox>
@@ -8,6 +9,7 @@
 #include <QLineEdit>
 #include <QPushButton>
 #include <QSettings>
+#include <QStackedWidget>
 #include <QUrl>
 #include <QVBoxLayout>
 
@@ -53,18 +55,38 @@ public:
     second->addWidget(location_);
     second->addStretch();
     auto* third = group(tr("Delivered so far"), 1);
+    title_ = qobject_cast<QLabel*>(third->itemAt(0)->widget());
+    pages_ = new QStackedWidget;
+    third->addWidget(pages_);
+    auto* there = page();
     files_ = new QLabel;
     files_->setObjectName("deliveredFiles");
     files_->setWordWrap(true);
     files_->setTextInteractionFlags(Qt::TextSelectableByMouse);
-    third->addWidget(files_);
+    there->addWidget(files_);
     auto* row = new QHBoxLayout;
     open_ = button(row, "openFolder", tr("Open the folder"));
     sheet_ = button(row, "makeSheet", tr("Sheet (PDF)"));
     sheet_->setToolTip(tr("A PDF with every view, before and after"));
     row->addStretch();
-    third->addLayout(row);
-    third->addStretch();
+    there->addLayout(row);
+    there->addStretch();
+    auto* waiting = page();
+    queue_ = new QueueList(workbench);
+    waiting->addWidget(queue_, 1);
+    auto* keys = new QHBoxLayout;
+    keys->setSpacing(6);
+    pause_ = button(keys, "pauseQueue", tr("Pause"));
+    auto* up = button(keys, "queueUp", tr("Sooner"));
+    auto* down = button(keys, "queueDown", tr("Later"));
+    auto* out = button(keys, "queueOut", tr("Take out"));
+    keys->addStretch();
+    waiting->addLayout(keys);
+    connect(pause_, &QPushButton::clicked, &workbench, [this] { workbench_.delivering() ? workbench_.pauseDelivering() : workbench_.goOnDelivering(); });
+    connect(up, &QPushButton::clicked, queue_, [this] { queue_->moveChosen(-1); });
+    connect(down, &QPushButton::clicked, queue_, [this] { queue_->moveChosen(1); });
+    connect(out, &QPushButton::clicked, queue_, &QueueList::removeChosen);
+    connect(&workbench, &Workbench::deliveryProgressed, queue_, &QueueList::refresh);
     connect(open_, &QPushButton::clicked, &workbench_, [this] { QDesktopServices::openUrl(QUrl::fromLocalFile(QString::fromStdString(workbench_.view().deliveredFolder().string()))); });
     connect(sheet_, &QPushButton::clicked, &workbench_, &Workbench::makeSheet);
     connect(next(), &QPushButton::clicked, this, [this] { workbench_.deliver(choices()); });
@@ -76,6 +98,11 @@ public:
     for (const auto& d : workbench_.view().delivered) names << QString::fromStdString(d.file);
     files_->setText(names.isEmpty() ? tr("Nothing yet.") : names.join(", "));
     open_->setVisible(!names.isEmpty());
+    const bool waits = !workbench_.deliveries().empty();
+    pages_->setCurrentIndex(waits ? 1 : 0);
+    title_->setText(waits ? tr("Waiting to be written") : tr("Delivered so far"));
+    queue_->refresh();
+    pause_->setText(workbench_.delivering() ? tr("Pause") : tr("Go on"));
     const QSize full = workbench_.fullSize();
     for (const auto& [id, box] : boxes_) {
       const QString name = QString::fromStdString(findTarget(id)->name);
@@ -85,6 +112,16 @@ public:
   }
 
 private:
+  /// A column in a page of its own.
+  QVBoxLayout* page() {
+    auto* widget = new QWidget;
+    auto* column = new QVBoxLayout(widget);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(6);
+    pages_->addWidget(widget);
+    return column;
+  }
+
   QLineEdit* line(QBoxLayout* column, const char* name, const char* otherwise, const QString& hint) {
     auto* made = new QLineEdit(QSettings().value(name, otherwise).toString());
     made->setObjectName(name);
@@ -123,8 +160,10 @@ private:
   std::vector<std::pair<std::string, QCheckBox*>> boxes_;
   QCheckBox *all_, *location_;
   QLineEdit *pattern_, *creator_, *rights_;
-  QLabel* files_;
-  QPushButton *open_, *sheet_;
+  QLabel *files_, *title_;
+  QStackedWidget* pages_;
+  QueueList* queue_;
+  QPushButton *open_, *sheet_, *pause_;
 };
 
 } // namespace

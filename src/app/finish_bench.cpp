@@ -376,7 +376,7 @@ private:
     against_->clear();
     for (const auto& c : all) {
       against_->addItem(c.name);
-      if (c.against == workbench_.comparand().against && c.view == workbench_.comparand().view) against_->setCurrentIndex(against_->count() - 1);
+      if (c.against == workbench_.comparand().against && c.index == workbench_.comparand().index) against_->setCurrentIndex(against_->count() - 1);
     }
   }
 

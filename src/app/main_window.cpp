@@ -328,7 +328,7 @@ void MainWindow::refreshFinishing() {
 void MainWindow::saveSheet(const std::vector<SheetPicture>& pictures) {
   const QString name = jobName_->text();
   const QString file = QString::fromStdString((workbench_.job().folder() / "sheet.pdf").string());
-  if (writeSheet(file, name, pictures)) verdict_->complain(tr("The sheet of %n view(s) is in %1.", nullptr, int(pictures.size())).arg(file));
+  if (writeSheet(file, name, pictures)) verdict_->complain(tr("The sheet is in %1.").arg(file));
   else verdict_->complain(tr("%1 cannot be written; free some space or choose another folder.").arg(file));
 }
 

@@ -201,7 +201,7 @@ int runCombine(const CombineArguments& a, const Progress& progress) {
   const auto options = combineOptions(a);
   if (!options) return refuse(options.error());
   std::vector<LeftOut> missing;
-  const auto files = collectFiles(toPaths(a.paths), missing);
+  const auto files = collectFiles(toPaths(a.paths), missing, Subfolders::PassOver);
   if (!missing.empty()) return refuse(missing.front().reason);
   const auto combined = combineFiles(files, *options, progress);
   if (!combined) return refuse(combined.error());

@@ -1,6 +1,7 @@
 #include "finish/areas.h"
 
 #include "base/parallel.h"
+#include "base/vector_clones.h"
 #include "tone/base_layer.h"
 
 #include <algorithm>
@@ -37,15 +38,37 @@ double brushed(const Area& area, const Spot2& p, double aspect) {
   return value;
 }
 
-/// Added to `into`, which is made when it is empty.
-void add(LocalMap& into, const LocalMap& mask, double amount) {
-  if (amount == 0) return;
-  if (into.empty()) {
-    into.coefficients = Image<float>(mask.coefficients.width(), mask.coefficients.height(), 2);
-    into.coefficients.fill(0);
-  }
-  for (std::size_t i = 0; i < into.coefficients.size(); ++i) into.coefficients.data()[i] += float(amount) * mask.coefficients.data()[i];
+ML_VECTOR_CLONES void addTimes(const float* mask, float amount, std::size_t n, float* __restrict sum) {
+  for (std::size_t i = 0; i < n; ++i) sum[i] += amount * mask[i];
 }
+
+/// Sum of masks (one grid), each times its amount; empty when all amounts are 0.
+LocalMap sumOf(const std::vector<const LocalMap*>& masks, const std::vector<double>& amounts) {
+  LocalMap sum;
+  if (std::all_of(amounts.begin(), amounts.end(), [](double a) { return a == 0; })) return sum;
+  const Image<float>& grid = masks.front()->offset;
+  sum = {Image<float>(grid.width(), grid.height(), 1), Image<float>(grid.width(), grid.height(), 1)};
+  forEachBand(grid.height(), [&](const Band& band) {
+    const std::size_t cells = std::size_t(band.end - band.begin) * std::size_t(grid.width());
+    for (const auto part : {&LocalMap::slope, &LocalMap::offset}) {
+      float* to = (sum.*part).row(band.begin);
+      std::fill_n(to, cells, 0.f);
+      for (std::size_t k = 0; k < masks.size(); ++k)
+        if (amounts[k] != 0) addTimes((masks[k]->*part).row(band.begin), float(amounts[k]), cells, to);
+    }
+  });
+  return sum;
+}
+
+struct Quantity {
+  double Area::*amount;
+  LocalMap AreaMaps::*map;
+};
+constexpr Quantity kQuantities[] = {{&Area::exposure, &AreaMaps::exposure},
+                                    {&Area::warmth, &AreaMaps::warmth},
+                                    {&Area::tint, &AreaMaps::tint},
+                                    {&Area::saturation, &AreaMaps::saturation},
+                                    {&Area::contrast, &AreaMaps::contrast}};
 
 } // namespace
 
@@ -73,8 +96,7 @@ Image<float> windowCells(const ToneAnalysis& analysis) {
   const float limit = float(analysis.histogram.below(0.5) + kWindowStops);
   Image<float> out(w, h, 1);
   for (std::size_t i = 0; i < out.size(); ++i) {
-    const float* c = analysis.base.coefficients.data() + 2 * i;
-    out.data()[i] = c[0] * log.data()[i] + c[1] > limit ? 1.f : 0.f;
+    out.data()[i] = analysis.base.slope.data()[i] * log.data()[i] + analysis.base.offset.data()[i] > limit ? 1.f : 0.f;
   }
   // Small pieces are lamps and glints.
   std::vector<int> stack;
@@ -125,12 +147,32 @@ LocalMap mapOf(const Area& area, const ToneAnalysis& analysis, const ShapeMap& s
   return area.followEdges || area.shape == AreaShape::Windows ? followEdges(mask, analysis.logLight, kEdgeReach, kEdgeSoftness) : plainMap(mask);
 }
 
-void addMoves(AreaMaps& maps, const LocalMap& mask, const Area& area) {
-  add(maps.exposure, mask, area.exposure);
-  add(maps.warmth, mask, area.warmth);
-  add(maps.tint, mask, area.tint);
-  add(maps.saturation, mask, area.saturation);
-  add(maps.contrast, mask, area.contrast);
+void AreaSums::update(const std::vector<Area>& areas, const ToneAnalysis& analysis, const ShapeMap& shape) {
+  std::vector<Known> used;
+  bool sameMasks = areas.size() == known_.size();
+  for (std::size_t i = 0; i < areas.size(); ++i) {
+    Area bare = areas[i];
+    for (const Quantity& q : kQuantities) bare.*q.amount = 0;
+    const auto found = std::find_if(known_.begin(), known_.end(), [&](const Known& k) { return k.bare == bare && !k.mask.empty(); });
+    sameMasks = sameMasks && std::size_t(found - known_.begin()) == i;
+    used.push_back(found != known_.end() ? std::move(*found) : Known{bare, mapOf(bare, analysis, shape)});
+  }
+  known_ = std::move(used);
+  std::vector<const LocalMap*> masks;
+  for (const Known& k : known_) masks.push_back(&k.mask);
+  for (const Quantity& q : kQuantities) {
+    std::vector<double> amounts, before;
+    for (const Area& area : areas) amounts.push_back(area.*q.amount);
+    for (const Area& area : summed_) before.push_back(area.*q.amount);
+    if (!sameMasks || amounts != before) maps_.*q.map = sumOf(masks, amounts);
+  }
+  summed_ = areas;
+}
+
+void AreaSums::forget() {
+  known_.clear();
+  summed_.clear();
+  maps_ = {};
 }
 
 } // namespace ml

@@ -9,9 +9,26 @@ struct AreaMaps {
   [[nodiscard]] bool empty() const { return exposure.empty() && warmth.empty() && tint.empty() && saturation.empty() && contrast.empty(); }
 };
 
-/// The mask of one area as a map, and what it adds at its moves.
+/// The mask of one area as a map.
 [[nodiscard]] LocalMap mapOf(const Area& area, const ToneAnalysis& analysis, const ShapeMap& shape);
-void addMoves(AreaMaps& maps, const LocalMap& mask, const Area& area);
+
+/// Keeps the sums while areas change: only the quantity that moved is summed anew, and only masks that changed are made anew.
+class AreaSums {
+public:
+  /// Analysis and shape must be those of the last time; `forget` first when they are not.
+  void update(const std::vector<Area>& areas, const ToneAnalysis& analysis, const ShapeMap& shape);
+  void forget();
+  [[nodiscard]] const AreaMaps& maps() const { return maps_; }
+
+private:
+  struct Known {
+    Area bare; ///< With all amounts 0.
+    LocalMap mask;
+  };
+  std::vector<Known> known_;
+  std::vector<Area> summed_; ///< As they were when `maps_` was made.
+  AreaMaps maps_;
+};
 
 /// How far a place of the picture as combined belongs to an area, 0..1, edges and light apart.
 [[nodiscard]] double coverageOf(const Area& area, Spot2 place, double aspect);

@@ -57,10 +57,6 @@ ML_VECTOR_CLONES void logRow(const float* rgb, int n, float* __restrict out) {
   }
 }
 
-ML_VECTOR_CLONES void lineRow(const float* a, const float* b, const float* x, int n, float* __restrict out) {
-  for (int i = 0; i < n; ++i) out[i] = a[i] * x[i] + b[i];
-}
-
 void applyGain(const float* gain, int n, float* row) {
   for (int i = 0; i < n; ++i) row[i] *= gain[i];
 }
@@ -73,7 +69,7 @@ struct PlacedRow {
 /// Places rows and keeps three of them, for what needs neighbours.
 class RowSource {
 public:
-  RowSource(const LightPlacer& placer, const AreaMaps& maps, const HueTable& hues, ImageView<const float> picture, int x0, int n, int gridWidth)
+  RowSource(const LightPlacer& placer, const AreaMaps& maps, const std::vector<HueMove>& hues, ImageView<const float> picture, int x0, int n, int gridWidth)
       : placer_(placer), maps_(maps), hues_(hues), picture_(picture), x0_(x0), n_(n), columns_(gridWidth, picture.width), scratch_(std::make_unique<LightPlacer::Scratch>()) {
     for (auto& row : rows_) row.r.resize(std::size_t(n)), row.g.resize(std::size_t(n)), row.b.resize(std::size_t(n)), row.root.resize(std::size_t(n) + 2);
     if (!maps.empty())
@@ -87,8 +83,9 @@ public:
     for (int x = 0; x < n_; x += kPlacedAtOnce) {
       const int n = std::min(kPlacedAtOnce, n_ - x);
       float *r = to.r.data() + x, *g = to.g.data() + x, *b = to.b.data() + x;
-      placer_.place(picture_.at(x0_ + x, from), from, x0_ + x, n, movesAt(from, x0_ + x, n), *scratch_, r, g, b);
-      hues_.apply(n, r, g, b);
+      placer_.read(picture_.at(x0_ + x, from), n, *scratch_, r, g, b);
+      placer_.place(from, x0_ + x, n, movesAt(from, x0_ + x, n), *scratch_, r, g, b);
+      moveHues(hues_, n, r, g, b);
     }
     roots(to.r.data(), to.g.data(), to.b.data(), n_, to.root.data() + 1);
     to.root[0] = to.root[1];
@@ -99,12 +96,13 @@ private:
   RowMoves movesAt(int y, int x, int n) {
     RowMoves moves;
     if (maps_.empty()) return moves;
-    logRow(picture_.at(x, y), n, log_);
+    const float* log = scratch_->log;
+    if (!placer_.whiteIsAsCombined()) { // areas keep their places whatever the white point
+      logRow(picture_.at(x, y), n, log_);
+      log = log_;
+    }
     const auto read = [&](const LocalMap& map, std::vector<float>& field) -> const float* {
-      if (map.empty()) return nullptr;
-      if (!GridRow::read(map, columns_, y, picture_.height, x, n, a_, b_, scratch_->grid)) return nullptr;
-      lineRow(a_, b_, log_, n, field.data());
-      return field.data();
+      return map.readRow(columns_, y, picture_.height, x, n, log, field.data(), scratch_->grid) ? field.data() : nullptr;
     };
     moves.exposure = read(maps_.exposure, fields_[0]);
     moves.warmth = read(maps_.warmth, fields_[1]);
@@ -116,34 +114,24 @@ private:
 
   const LightPlacer& placer_;
   const AreaMaps& maps_;
-  const HueTable& hues_;
+  const std::vector<HueMove>& hues_;
   ImageView<const float> picture_;
   int x0_, n_;
   GridColumns columns_;
   std::unique_ptr<LightPlacer::Scratch> scratch_;
   std::array<PlacedRow, 3> rows_;
   std::array<std::vector<float>, 5> fields_;
-  float log_[kPlacedAtOnce], a_[kPlacedAtOnce], b_[kPlacedAtOnce];
+  float log_[kPlacedAtOnce];
 };
 
 } // namespace
 
 const AreaMaps& Finisher::areaMaps(const Recipe& recipe, int width, int height) {
-  maps_ = {};
-  if (recipe.areas.empty()) return maps_;
-  if (!(recipe.geometry == knownGeometry_)) known_.clear();
+  if (!(recipe.geometry == knownGeometry_)) areas_.forget();
   knownGeometry_ = recipe.geometry;
-  const ShapeMap shape = shapeOf(recipe, width, height, lens_);
-  std::vector<KnownArea> used;
-  for (const Area& area : recipe.areas) {
-    Area bare = area;
-    bare.exposure = bare.warmth = bare.tint = bare.saturation = bare.contrast = 0;
-    const auto found = std::find_if(known_.begin(), known_.end(), [&](const KnownArea& k) { return k.shape == bare && !k.map.empty(); });
-    used.push_back(found != known_.end() ? std::move(*found) : KnownArea{bare, mapOf(area, analysis_, shape)});
-    addMoves(maps_, used.back().map, area);
-  }
-  known_ = std::move(used);
-  return maps_;
+  if (recipe.areas.empty()) areas_.forget();
+  else areas_.update(recipe.areas, analysis_, shapeOf(recipe, width, height, lens_));
+  return areas_.maps();
 }
 
 template <class Write>
@@ -152,13 +140,12 @@ Result<FinishReport> Finisher::run(ImageView<const float> picture, const Recipe&
   if (part.width == 0) part = {0, 0, picture.width, picture.height};
   const AreaMaps& maps = areaMaps(recipe, picture.width, picture.height);
   const LightPlacer placer(analysis_, recipe.tone, picture.width, picture.height, headroom);
-  const HueTable hues(recipe.hues);
   std::vector<std::pair<int, int>> counts(std::size_t(bandCount(part.height)));
   std::atomic<int> rowsDone{0};
   const bool finished = forEachBand(part.height, progress.stop, [&](const Band& band) {
     // One column more on each side, for the neighbours.
     const int left = std::max(0, part.x - 1), right = std::min(picture.width, part.x + part.width + 1), n = right - left, skip = part.x - left;
-    RowSource rows(placer, maps, hues, picture, left, n, analysis_.logLight.width());
+    RowSource rows(placer, maps, recipe.hues, picture, left, n, analysis_.logLight.width());
     std::vector<float> gain(std::size_t(n), 1.f), codes(std::size_t(3 * n));
     auto& [white, black] = counts[std::size_t(band.index)];
     const bool sharpen = recipe.sharpening > 0;

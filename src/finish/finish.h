@@ -41,18 +41,13 @@ public:
   Result<Image<float>> finishLight(ImageView<const float> prepared, const Recipe& recipe, double headroom, const Progress& progress);
 
 private:
-  struct KnownArea {
-    Area shape; ///< With all moves 0.
-    LocalMap map;
-  };
   const AreaMaps& areaMaps(const Recipe& recipe, int width, int height);
   template <class Write> Result<FinishReport> run(ImageView<const float> prepared, const Recipe& recipe, Roi part, double headroom, const Progress& progress, const Write& write);
 
   const ToneAnalysis& analysis_;
   const LensFacts* lens_;
-  std::vector<KnownArea> known_;
+  AreaSums areas_;
   Geometry knownGeometry_;
-  AreaMaps maps_;
 };
 
 /// All at once: what a recipe makes of radiance as combined.

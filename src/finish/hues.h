@@ -9,15 +9,7 @@ struct HueAndChroma {
 };
 [[nodiscard]] HueAndChroma hueOf(const float* rgb);
 
-/// Moves of saturation and lightness by hue, as a table; applied to rows of display-linear colour.
-class HueTable {
-public:
-  explicit HueTable(const std::vector<HueMove>& moves);
-  [[nodiscard]] bool empty() const { return table_.empty(); }
-  void apply(int n, float* r, float* g, float* b) const;
-
-private:
-  std::vector<float> table_; ///< Pairs: saturation gain less 1, stops; for each kSteps of the circle, the first repeated at the end.
-};
+/// Moves saturation and lightness by hue in a row of display-linear colour: (1 - t^2)^2 of each move, t the distance from its hue in its widths.
+void moveHues(const std::vector<HueMove>& moves, int n, float* r, float* g, float* b);
 
 } // namespace ml

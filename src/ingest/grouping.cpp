@@ -57,19 +57,28 @@ std::string whyNew(const FileGroup& set, const FileFacts& next) {
   return {};
 }
 
+constexpr int kDeepest = 8; ///< Folders below the one named; nobody's card is deeper.
+
 std::string stemKey(const fs::path& file) { return (file.parent_path() / file.stem()).string(); }
 
 } // namespace
 
-std::vector<fs::path> collectFiles(const std::vector<fs::path>& paths, std::vector<LeftOut>& leftOut) {
+std::vector<fs::path> collectFiles(const std::vector<fs::path>& paths, std::vector<LeftOut>& leftOut, Subfolders subfolders, const StopFlag& stop) {
   std::set<fs::path> files;
   for (const auto& path : paths) {
     std::error_code error;
     if (!fs::exists(path, error)) {
       leftOut.push_back({path, {ErrorCode::FileMissing, "`" + path.string() + "` is not there; check the name."}});
     } else if (fs::is_directory(path, error)) {
-      for (const auto& entry : fs::directory_iterator(path, fs::directory_options::skip_permission_denied, error))
-        if (entry.is_regular_file(error) && entry.path().filename().string().front() != '.') files.insert(entry.path());
+      for (auto entry = fs::recursive_directory_iterator(path, fs::directory_options::skip_permission_denied, error); entry != fs::recursive_directory_iterator() && !stop.requested(); entry.increment(error)) {
+        if (error) break;
+        const bool hidden = entry->path().filename().string().front() == '.';
+        if (entry->is_directory(error)) {
+          if (hidden || subfolders == Subfolders::PassOver || entry.depth() >= kDeepest || fs::exists(entry->path() / "job.json", error)) entry.disable_recursion_pending();
+        } else if (!hidden && entry->is_regular_file(error)) {
+          files.insert(entry->path());
+        }
+      }
     } else {
       files.insert(path);
     }

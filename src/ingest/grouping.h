@@ -36,10 +36,13 @@ struct Grouping {
   std::vector<LeftOut> leftOut;
 };
 
-/// Files named, and those lying directly in the folders named; hidden files are passed over. When a raw and a JPEG share
-/// a stem the raw is taken. Sorted by name. Missing paths appear in `leftOut`.
-[[nodiscard]] std::vector<std::filesystem::path> collectFiles(const std::vector<std::filesystem::path>& paths,
-                                                              std::vector<LeftOut>& leftOut);
+enum class Subfolders { Read, PassOver };
+
+/// Files named, and those in the folders named and, when asked, below them (a camera's card keeps its frames in folders of folders);
+/// hidden ones, and the jobs of this program, are passed over. When a raw and a JPEG share a stem the raw is taken. Sorted by name.
+/// Missing paths appear in `leftOut`.
+[[nodiscard]] std::vector<std::filesystem::path> collectFiles(const std::vector<std::filesystem::path>& paths, std::vector<LeftOut>& leftOut,
+                                                              Subfolders subfolders = Subfolders::Read, const StopFlag& stop = {});
 
 /// A new set begins when the folder, the camera, its focal length, the picture's size or the aperture changes, when an exposure or a
 /// bracket offset comes a second time, or when more than kSetGapSeconds pass.

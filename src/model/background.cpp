@@ -36,6 +36,15 @@ void Background::start(Work work) {
 
 void Background::stop() { stop_.request(); }
 
+void Background::abandon() {
+  stop_.request();
+  if (thread_.joinable()) thread_.join();
+  ++number_;
+  if (!running_) return;
+  running_ = false;
+  emit runningChanged(false);
+}
+
 void Background::finish(quint64 number, const std::function<void()>& apply) {
   if (number != number_) return;
   running_ = false;

@@ -22,6 +22,8 @@ public:
 
   void start(Work work);
   void stop();
+  /// Stops and waits; what it brings is dropped.
+  void abandon();
   [[nodiscard]] bool running() const { return running_; }
 
 signals:

@@ -8,12 +8,12 @@ namespace {
 /// Images cannot be copied by accident; an analysis is small and is copied on purpose.
 ToneAnalysis cloned(const ToneAnalysis& a) {
   ToneAnalysis out;
-  out.base = {a.base.coefficients.clone()};
-  out.form = {a.form.coefficients.clone()};
-  out.veil = {a.veil.coefficients.clone()};
+  out.base = a.base.clone();
+  out.form = a.form.clone();
+  out.veil = a.veil.clone();
   out.darkest = a.darkest, out.brightest = a.brightest;
   out.histogram = a.histogram, out.kind = a.kind, out.ties = a.ties, out.statistics = a.statistics, out.noise = a.noise;
-  if (!a.noisier.empty()) out.noisier = {a.noisier.coefficients.clone()};
+  out.noisier = a.noisier.clone();
   out.logLight = a.logLight.clone();
   return out;
 }

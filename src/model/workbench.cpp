@@ -28,9 +28,16 @@ Workbench::Workbench(const fs::path& jobs, QObject* parent) : QObject(parent), s
     emit busyChanged(running);
   });
   connect(&work_, &Background::progressed, this, &Workbench::progressed);
+  connect(&delivering_, &Background::progressed, this, [this](const QString& stage, double fraction) {
+    deliveryStage_ = tr("%1, %2 %").arg(stage).arg(int(100 * fraction));
+    emit deliveryProgressed();
+  });
 }
 
-Workbench::~Workbench() = default;
+Workbench::~Workbench() {
+  blockSignals(true); // nobody is there to hear of the last file
+  leaveDeliveries();
+}
 
 bool Workbench::check(const Result<void>& result) {
   if (!result) emit failed(QString::fromStdString(result.error().message));
@@ -73,7 +80,7 @@ void Workbench::takeFiles(const QStringList& paths, const fs::path& jobs) {
   work_.start([this, wanted, jobs](const Progress& progress) -> std::function<void()> {
     progress.at("Sort the frames into sets", 0);
     std::vector<LeftOut> leftOut;
-    const auto files = collectFiles(wanted, leftOut);
+    const auto files = collectFiles(wanted, leftOut, Subfolders::Read, progress.stop);
     Grouping grouping = groupFiles(files, progress);
     lookAtGroups(grouping, progress);
     if (progress.stopRequested()) return [this] { emit changed(); };
@@ -113,7 +120,9 @@ void Workbench::takeSorted(const Grouping& grouping, const std::string& name, co
 }
 
 void Workbench::adopt(Job job) {
+  leaveDeliveries();
   job_ = std::move(job);
+  deliveries_.emplace(job_->folder() / "deliveries.json");
   undo_.clear();
   current_ = -1;
   if (!job_->views().empty()) enterView(0);
@@ -139,6 +148,7 @@ void pruneHistory(const View& view) {
 
 void Workbench::enterView(int index) {
   current_ = index;
+  earlier_.clear();
   comparand_ = comparands().front();
   besideImage_ = {};
   cornerPoints_.clear();

@@ -15,6 +15,7 @@
 #include "plan/camera_settings.h"
 #include "plan/comparison.h"
 #include "plan/shot_list.h"
+#include "session/delivery_queue.h"
 #include "session/job.h"
 #include "session/look_shelf.h"
 #include "session/profiles.h"
@@ -76,8 +77,8 @@ inline constexpr int kSheetEdge = 1400;
 /// What a drag on the picture does at Finish.
 enum class FinishTool { Light, White, Colour, Oval, Ramp, Brush, Heal, Crop, Level, Corners };
 enum class Comparing { Off, Divider, Beside };
-/// What the picture is compared with. OtherView: that view's light under this one's recipe.
-enum class Against { OneExposure, Pinned, OtherView, Reinhard, Drago, Durand };
+/// What the picture is compared with. Earlier, OtherView: the same frames combined otherwise, or that view, under this recipe.
+enum class Against { OneExposure, Pinned, Earlier, OtherView, Reinhard, Drago, Durand };
 
 /// The job that is open, the view in hand and everything that can be done with it. No widgets: the window shows what this
 /// says and calls what it offers. Each change is on disk before it is signalled.
@@ -234,7 +235,7 @@ public:
   void setComparison(Comparing how);
   struct Comparand {
     Against against = Against::OneExposure;
-    int view = 0;
+    int index = 0; ///< Of the view, or the number of what was combined earlier.
     QString name; ///< As a label says it.
   };
   /// Everything there is to compare with.
@@ -259,14 +260,27 @@ public:
   void compare(bool before);
 
   // Deliver
+  /// Puts files into the queue, which is written in order while other work goes on.
   void deliver(const DeliverChoices& choices);
+  [[nodiscard]] const std::vector<DeliveryOrder>& deliveries() const;
+  [[nodiscard]] bool delivering() const { return delivering_.running(); }
+  /// The order that is being written; 0: none.
+  [[nodiscard]] int deliveryWritten() const { return delivering() ? writing_ : 0; }
+  /// "Reading room: JPEG, OpenEXR, waits"; the one that is written says how far it is.
+  [[nodiscard]] QString deliveryLine(const DeliveryOrder& order) const;
+  /// Writes what waits, and tries again what could not be written.
+  void goOnDelivering();
+  void pauseDelivering();
+  void moveDelivery(int from, int to);
+  /// Takes an order out of the queue, also the one that is being written; files that are there stay.
+  void removeDelivery(int id);
   /// One exposure and the finish of every combined view, small; answered by sheetDrawn.
   void makeSheet();
 
   [[nodiscard]] QUndoStack& undoStack() { return undo_; }
   [[nodiscard]] bool busy() const { return work_.running(); }
-  /// Neither long work nor a preview is under way.
-  [[nodiscard]] bool settled() const { return !work_.running() && !preview_.running() && !judging_.running() && !detail_.running() && !beside_.running(); }
+  /// Neither long work, a delivery nor a preview is under way.
+  [[nodiscard]] bool settled() const { return !work_.running() && !preview_.running() && !judging_.running() && !detail_.running() && !beside_.running() && !delivering_.running(); }
   void stopWork() { work_.stop(); }
 
 signals:
@@ -277,6 +291,7 @@ signals:
   void failed(const QString& sentence);
   void told(const QString& sentence);  ///< Something worth knowing that is no failure.
   void frameArrived(int index);
+  void deliveryProgressed();
   void sheetDrawn(const std::vector<ml::SheetPicture>& pictures);
   void detailDrawn(const QImage& part, const QRectF& place); ///< `place`: 0..1 of the finished picture.
   /// Files fell into more than one plain set: to be looked at, then given to takeSorted.
@@ -312,6 +327,7 @@ private:
   void applyCombined(const CombinedState& state);
   void takeFirstLook(const View& v, const CombineOptions& options, const Progress& progress);
   [[nodiscard]] CombinedState combinedState() const;
+  void keepEarlier();
   void applyRecipe(const Recipe& recipe);
   void makeCamera();
   void shootFrames(std::vector<ExposureSettings> frames, std::vector<int> replaces, bool whenStill);
@@ -340,6 +356,11 @@ private:
   [[nodiscard]] const ToneAnalysis* finishAnalysis() const;
   [[nodiscard]] std::optional<GhostsLeft> ghostsLeft() const;
   void refreshPicture();
+  void deliverNext();
+  void fileWritten(int order, const std::string& view, const DeliveredFile& file);
+  void orderEnded(int order, const std::optional<Error>& problem);
+  void leaveDeliveries();
+  [[nodiscard]] QString deliverVerdict() const;
   [[nodiscard]] QString lightVerdict() const;
   [[nodiscard]] QString shootVerdict() const;
 
@@ -384,6 +405,15 @@ private:
   Comparing comparisonMode_ = Comparing::Off;
   Comparand comparand_;
   Recipe pinned_;
+  /// What the view was combined to before, since it was opened; small pictures, to compare with.
+  struct EarlierCombination {
+    int number;
+    std::string stamp;
+    QString name;
+    std::shared_ptr<RadianceState> radiance;
+  };
+  std::vector<EarlierCombination> earlier_;
+  int earlierCount_ = 0;
   QImage besideImage_;
   double cropRatio_ = 0;
   CropGuide cropGuide_ = CropGuide::None;
@@ -392,7 +422,11 @@ private:
   std::vector<Spot2> cornerPoints_;
   std::unique_ptr<LookShelf> lookShelf_;
   QUndoStack undo_;
-  Background work_, preview_, judging_, detail_, beside_;
+  std::optional<DeliveryQueue> deliveries_; ///< Of the job that is open.
+  int writing_ = 0, filesWritten_ = 0;
+  bool deliveryPaused_ = false;
+  QString deliveryStage_;
+  Background work_, preview_, judging_, detail_, beside_, delivering_;
 };
 
 } // namespace ml

@@ -8,6 +8,8 @@ namespace ml {
 
 std::vector<Workbench::Comparand> Workbench::comparands() const {
   std::vector<Comparand> all{{Against::OneExposure, 0, tr("one exposure")}, {Against::Pinned, 0, tr("this finish as it stands now")}};
+  for (std::size_t i = earlier_.size(); i-- > 0;)
+    if (earlier_[i].stamp != view().radianceStamp) all.push_back({Against::Earlier, earlier_[i].number, earlier_[i].name});
   if (hasView())
     for (std::size_t i = 0; i < job_->views().size(); ++i)
       if (int(i) != current_ && job_->views()[i].combined) all.push_back({Against::OtherView, int(i), tr("%1, finished alike").arg(QString::fromStdString(job_->views()[i].name))});
@@ -53,12 +55,15 @@ Recipe Workbench::recipeBeside() const {
 
 void Workbench::refreshBeside() {
   if (comparisonMode_ == Comparing::Off || comparand_.against == Against::OneExposure || !hasView() || !radiance_ || !radiance_->state) return;
-  if (comparand_.against == Against::OtherView && (comparand_.view < 0 || comparand_.view >= int(job_->views().size()))) return;
-  const bool other = comparand_.against == Against::OtherView;
-  const std::filesystem::path file = other ? job_->views()[std::size_t(comparand_.view)].radianceFile() : std::filesystem::path{};
-  const auto report = other && job_->views()[std::size_t(comparand_.view)].combined ? job_->views()[std::size_t(comparand_.view)].combined->report : nlohmann::json();
-  const double unit = other && job_->views()[std::size_t(comparand_.view)].combined ? job_->views()[std::size_t(comparand_.view)].combined->ev100OfUnit : radiance_->ev100OfUnit;
-  beside_.start([this, other, file, unit, report, recipe = recipeBeside(), radiance = radiance_, state = radiance_->state, frame = lensFrame()](const Progress& progress) -> std::function<void()> {
+  const std::size_t index = std::size_t(comparand_.index);
+  const auto kept = std::find_if(earlier_.begin(), earlier_.end(), [this](const EarlierCombination& e) { return e.number == comparand_.index; });
+  const bool other = comparand_.against == Against::OtherView, earlier = comparand_.against == Against::Earlier;
+  if ((other && (index >= job_->views().size() || !job_->views()[index].combined)) || (earlier && kept == earlier_.end())) return;
+  const std::filesystem::path file = other ? job_->views()[index].radianceFile() : std::filesystem::path{};
+  const auto report = other ? job_->views()[index].combined->report : nlohmann::json();
+  const double unit = other ? job_->views()[index].combined->ev100OfUnit : 0;
+  const auto radiance = earlier ? kept->radiance : radiance_;
+  beside_.start([this, other, file, unit, report, recipe = recipeBeside(), radiance, state = earlier ? nullptr : radiance_->state, frame = lensFrame()](const Progress& progress) -> std::function<void()> {
     QImage image;
     if (other) {
       const auto whole = readRadiance(file);
@@ -69,7 +74,7 @@ void Workbench::refreshBeside() {
       const auto theirs = FinishState::make(small, recipe, analyseTone(small.view(), unit), unit, frame, noisier, progress);
       if (theirs) image = theirs->draw(recipe, progress).image;
     } else {
-      const auto mine = state->fits(recipe) ? state : FinishState::make(radiance->preview, recipe, radiance->analysis, radiance->ev100OfUnit, frame, radiance->noisier, progress);
+      const auto mine = state && state->fits(recipe) ? state : FinishState::make(radiance->preview, recipe, radiance->analysis, radiance->ev100OfUnit, frame, radiance->noisier, progress);
       if (mine) image = mine->draw(recipe, progress).image;
     }
     return [this, image] {

@@ -311,7 +311,8 @@ void Workbench::copyToOtherViews() {
     }
     emit changed();
   });
-  emit told(tr("%n other view(s) take this finish; each keeps its own white point, shape and placement.", nullptr, count));
+  emit told(count == 1 ? tr("One other view takes this finish; it keeps its own white point, shape and placement.")
+                      : tr("%1 other views take this finish; each keeps its own white point, shape and placement.").arg(count));
 }
 
 PictureMarks Workbench::finishMarks() const {

@@ -133,7 +133,21 @@ void Workbench::setBrushRadius(double radius) {
   emit changed();
 }
 
+/// One frame, three or five under one finish: what the view was combined to until now can be compared with what comes.
+void Workbench::keepEarlier() {
+  constexpr std::size_t kMost = 5;
+  const View& v = view();
+  if (!v.combined || !radiance_) return;
+  std::erase_if(earlier_, [&](const EarlierCombination& e) { return e.stamp == v.radianceStamp; });
+  const std::size_t frames = v.combined->report.contains("frames") ? v.combined->report["frames"].size() : 0;
+  const QString method = v.combined->options.method == CombineMethod::Radiance ? QString() : tr(" (%1)").arg(QString::fromUtf8(methodName(v.combined->options.method)));
+  const QString name = (frames == 1 ? tr("one frame") : tr("%1 frames, as combined before").arg(frames)) + method;
+  earlier_.push_back({++earlierCount_, v.radianceStamp, name, radiance_});
+  if (earlier_.size() > kMost) earlier_.erase(earlier_.begin());
+}
+
 void Workbench::applyCombined(const CombinedState& state) {
+  keepEarlier();
   View& v = mutableView();
   v.combined = state.record;
   v.radianceStamp = state.stamp;

@@ -87,9 +87,7 @@ QString Workbench::verdictText() const {
         .arg(100 * radiance_->finish.blackShare, 0, 'f', 1)
         .arg(judgement() ? tr(", and nothing looks overdone") : QString());
   }
-  if (v.delivered.empty()) return tr("Choose what to write; nothing that is there already is overwritten.");
-  if (states().deliver == StationState::OutOfDate) return tr("The picture has changed since it was delivered; deliver again.");
-  return tr("%1 files lie in the job's folder for this view; the picture has not changed since.").arg(v.delivered.size());
+  return deliverVerdict();
 }
 
 std::vector<Workbench::FramePlace> Workbench::framePlaces() const {
@@ -150,6 +148,8 @@ QString Workbench::reasoning() const {
     for (const Finding& f : judgement()->findings) lines << text(sentence(f)) + (f.tooMuch ? tr(" - %1").arg(text(remedyWords(f.kind))) : QString());
     lines << tr("The light was taken for %1.").arg(text(nameOf(finishAnalysis()->kind)));
   } else if (station_ == Station::Deliver) {
+    for (const DeliveryOrder& o : deliveries())
+      if (!o.problem.empty()) lines << text(o.problem);
     if (const QSize full = fullSize(); !full.isEmpty())
       for (const Target& t : targets()) lines << tr("%1: %2.").arg(text(t.name), text(sizeWords(t, full.width(), full.height())));
     lines << tr("The files lie in %1.").arg(text(v.deliveredFolder().string()));

@@ -62,6 +62,7 @@ Result<Delivery> deliverView(ImageView<const float> radiance, const DeliverReque
     progress.at("Write " + file.filename().string(), 0.5 + 0.5 * double(i) / double(request.targets.size()));
     if (auto done = deliverTarget(material, target, file, progress); !done) return passOn(done.error());
     out.files.push_back(file);
+    if (request.written) request.written(target, file);
   }
   return out;
 }

@@ -2,6 +2,8 @@
 #include "deliver/target.h"
 #include "finish/judgement.h"
 
+#include <functional>
+
 namespace ml {
 
 struct DeliverRequest {
@@ -16,6 +18,8 @@ struct DeliverRequest {
   std::optional<GhostsLeft> ghosts; ///< What the merge says; empty: not looked for.
   std::shared_ptr<const Image<float>> noisier; ///< As noisierPlaces; null or empty: nowhere.
   bool replace = false; ///< Files of the same name; else the new one gets a number.
+  /// Told of each file as soon as it is there, on the thread that writes: what was written before a stop counts.
+  std::function<void(const Target& target, const std::filesystem::path& file)> written;
 };
 
 struct Delivery {

@@ -111,6 +111,13 @@ int setsAtOnce(const Grouping& grouping, int asked) {
   return std::clamp(int(0.6 * free / largest), 1, std::max(1, threadCount() / 2));
 }
 
+/// Does `file` lie in `folder`, or below it?
+bool isInside(const fs::path& file, const fs::path& folder) {
+  std::error_code error;
+  const fs::path inside = fs::weakly_canonical(file, error).lexically_relative(fs::weakly_canonical(folder, error));
+  return !inside.empty() && inside != "." && *inside.begin() != "..";
+}
+
 std::string freeName(const std::string& wanted, std::set<std::string>& taken) {
   std::string name = wanted;
   for (int n = 2; !taken.insert(name).second; ++n) name = fmt::format("{}-{}", wanted, n);
@@ -145,7 +152,10 @@ Result<RunSummary> runAll(const std::vector<fs::path>& paths, const RunOptions& 
   RunOptions options = asked;
   if (options.targets.empty()) options.targets = {*findTarget("jpeg"), *findTarget("archive")};
   std::vector<LeftOut> missing;
-  const auto files = collectFiles(paths, missing);
+  auto files = collectFiles(paths, missing, Subfolders::Read, progress.stop);
+  // What an earlier run wrote into a folder below the one named is no frame.
+  if (std::any_of(paths.begin(), paths.end(), [&](const fs::path& named) { return isInside(options.out, named); }))
+    std::erase_if(files, [&](const fs::path& file) { return isInside(file, options.out); });
   Grouping grouping = groupFiles(files);
   summary.leftOut = std::move(missing);
   summary.leftOut.insert(summary.leftOut.end(), grouping.leftOut.begin(), grouping.leftOut.end());

@@ -76,13 +76,7 @@ LocalMap baseLayerOf(const Image<float>& logLight, const BaseOptions& options) {
     a.data()[i] = v / (v + eps / std::max(edge.data()[i], 0.05f) + noise * noise);
     b.data()[i] = (1 - a.data()[i]) * mean.data()[i];
   }
-  const Image<float> meanA = boxMean(a, options.radius), meanB = boxMean(b, options.radius);
-  LocalMap layer{Image<float>(w, h, 2)};
-  for (std::size_t i = 0; i < a.size(); ++i) {
-    layer.coefficients.data()[2 * i] = meanA.data()[i];
-    layer.coefficients.data()[2 * i + 1] = meanB.data()[i];
-  }
-  return layer;
+  return {boxMean(a, options.radius), boxMean(b, options.radius)};
 }
 
 } // namespace ml

@@ -9,48 +9,59 @@
 namespace ml {
 namespace {
 
-/// Two rows of interleaved coefficients to one row of each.
-ML_VECTOR_CLONES void blendRows(const float* top, const float* bottom, float f, int n, float* __restrict a, float* __restrict b) {
+/// A row between two. Are any of its cells not 0?
+ML_VECTOR_CLONES bool blendRows(const float* top, const float* bottom, float f, int n, float* __restrict out) {
+  int any = 0;
   for (int i = 0; i < n; ++i) {
-    a[i] = top[2 * i] + f * (bottom[2 * i] - top[2 * i]);
-    b[i] = top[2 * i + 1] + f * (bottom[2 * i + 1] - top[2 * i + 1]);
+    const float value = top[i] + f * (bottom[i] - top[i]);
+    out[i] = value;
+    any |= (value > 1e-5f) | (value < -1e-5f);
   }
+  return any;
 }
 
 constexpr int kLanes = 8;
 
+/// Cells of one row of the grid, and where pixels lie among them.
+struct GridCells {
+  const float *slope, *offset;
+  const int* cell;
+  const float* fraction;
+};
+
+[[gnu::always_inline]] inline float between(const float* cells, int cell, float fraction) { return cells[cell] + fraction * (cells[cell + 1] - cells[cell]); }
+
 #if defined(__GNUC__) && !defined(__clang__)
 /// Where eight neighbouring pixels lie within eight neighbouring cells, a shuffle within a register finds them: three times faster than gathering.
-ML_VECTOR_CLONES void spreadWithin(const float* cells, const int* cell, const float* fraction, int n, float* __restrict out) {
+ML_VECTOR_CLONES void valuesWithin(GridCells grid, const float* log, int n, float* __restrict out) {
   using Floats = float __attribute__((vector_size(kLanes * sizeof(float))));
   using Whole = int __attribute__((vector_size(kLanes * sizeof(int))));
   for (int i = 0; i < n; i += kLanes) {
-    Floats c, f;
+    Floats slopes, offsets, f, light;
     Whole at;
-    std::memcpy(&c, cells + cell[i], sizeof c);
-    std::memcpy(&f, fraction + i, sizeof f);
-    std::memcpy(&at, cell + i, sizeof at);
-    at -= cell[i];
-    const Floats left = __builtin_shuffle(c, at), right = __builtin_shuffle(c, at + 1), value = left + f * (right - left);
+    const int first = grid.cell[i];
+    std::memcpy(&slopes, grid.slope + first, sizeof slopes);
+    std::memcpy(&offsets, grid.offset + first, sizeof offsets);
+    std::memcpy(&f, grid.fraction + i, sizeof f);
+    std::memcpy(&light, log + i, sizeof light);
+    std::memcpy(&at, grid.cell + i, sizeof at);
+    at -= first;
+    const Whole next = at + 1;
+    const Floats left = __builtin_shuffle(slopes, at), right = __builtin_shuffle(slopes, next), slope = left + f * (right - left);
+    const Floats low = __builtin_shuffle(offsets, at), high = __builtin_shuffle(offsets, next), value = slope * light + (low + f * (high - low));
     std::memcpy(out + i, &value, sizeof value);
   }
 }
 constexpr bool kShuffles = true;
 #else
-void spreadWithin(const float*, const int*, const float*, int, float*) {}
+void valuesWithin(GridCells, const float*, int, float*) {}
 constexpr bool kShuffles = false;
 #endif
 
-void spreadRow(const float* cells, const int* cell, const float* fraction, int n, bool dense, float* out) {
+void values(const GridCells& grid, const float* log, int n, bool dense, float* out) {
   const int whole = kShuffles && dense ? n / kLanes * kLanes : 0;
-  if (whole > 0) spreadWithin(cells, cell, fraction, whole, out);
-  for (int i = whole; i < n; ++i) out[i] = cells[cell[i]] + fraction[i] * (cells[cell[i] + 1] - cells[cell[i]]);
-}
-
-ML_VECTOR_CLONES bool anyCell(const float* cells, int n) {
-  int any = 0;
-  for (int i = 0; i < n; ++i) any |= (cells[i] > 1e-5f) | (cells[i] < -1e-5f);
-  return any;
+  if (whole > 0) valuesWithin(grid, log, whole, out);
+  for (int i = whole; i < n; ++i) out[i] = between(grid.slope, grid.cell[i], grid.fraction[i]) * log[i] + between(grid.offset, grid.cell[i], grid.fraction[i]);
 }
 
 Image<float> product(const Image<float>& a, const Image<float>& b) {
@@ -70,18 +81,19 @@ GridColumns::GridColumns(int gridWidth, int width) : cell(std::size_t(width)), f
   }
 }
 
-bool GridRow::read(const LocalMap& map, const GridColumns& columns, int y, int height, int x0, int n, float* a, float* b, std::vector<float>& scratch) {
-  const int w = map.coefficients.width(), h = map.coefficients.height(), pitch = w + 1 + kLanes; // a register may reach beyond the last cell
+bool LocalMap::readRow(const GridColumns& columns, int y, int height, int x0, int n, const float* log, float* out, std::vector<float>& scratch) const {
+  if (empty()) return false;
+  const int w = offset.width(), h = offset.height(), pitch = w + 1 + kLanes; // a register may reach beyond the last cell
   scratch.resize(2 * std::size_t(pitch), 0.f);
-  float *cellsA = scratch.data(), *cellsB = scratch.data() + pitch;
+  float *slopes = scratch.data(), *offsets = scratch.data() + pitch;
   const int first = columns.cell[std::size_t(x0)], last = std::min(w - 1, columns.cell[std::size_t(x0 + n - 1)] + 1), count = last - first + 1;
   const float v = std::clamp((float(y) + 0.5f) * float(h) / float(height) - 0.5f, 0.f, float(h - 1));
-  const int row = std::min(int(v), std::max(0, h - 2));
-  blendRows(map.coefficients.row(row) + 2 * first, map.coefficients.row(std::min(h - 1, row + 1)) + 2 * first, v - float(row), count, cellsA + first, cellsB + first);
-  if (!anyCell(cellsA + first, count) && !anyCell(cellsB + first, count)) return false;
-  if (last == w - 1) cellsA[w] = cellsA[w - 1], cellsB[w] = cellsB[w - 1];
-  spreadRow(cellsA, columns.cell.data() + x0, columns.fraction.data() + x0, n, columns.dense, a);
-  spreadRow(cellsB, columns.cell.data() + x0, columns.fraction.data() + x0, n, columns.dense, b);
+  const int row = std::min(int(v), std::max(0, h - 2)), next = std::min(h - 1, row + 1);
+  const bool anySlope = blendRows(slope.row(row) + first, slope.row(next) + first, v - float(row), count, slopes + first);
+  const bool anyOffset = blendRows(offset.row(row) + first, offset.row(next) + first, v - float(row), count, offsets + first);
+  if (!anySlope && !anyOffset) return false;
+  if (last == w - 1) slopes[w] = slopes[w - 1], offsets[w] = offsets[w - 1];
+  values({slopes, offsets, columns.cell.data() + x0, columns.fraction.data() + x0}, log, n, columns.dense, out);
   return true;
 }
 
@@ -95,15 +107,12 @@ LocalMap followEdges(const Image<float>& wanted, const Image<float>& guide, int 
     a.data()[i] = (meanGW.data()[i] - g * meanW.data()[i]) / (std::max(0.f, meanGG.data()[i] - g * g) + eps);
     b.data()[i] = meanW.data()[i] - a.data()[i] * g;
   }
-  const Image<float> smoothA = boxMean(a, radius), smoothB = boxMean(b, radius);
-  LocalMap out{Image<float>(guide.width(), guide.height(), 2)};
-  for (std::size_t i = 0; i < a.size(); ++i) out.coefficients.data()[2 * i] = smoothA.data()[i], out.coefficients.data()[2 * i + 1] = smoothB.data()[i];
-  return out;
+  return {boxMean(a, radius), boxMean(b, radius)};
 }
 
 LocalMap plainMap(const Image<float>& wanted) {
-  LocalMap out{Image<float>(wanted.width(), wanted.height(), 2)};
-  for (std::size_t i = 0; i < wanted.size(); ++i) out.coefficients.data()[2 * i] = 0, out.coefficients.data()[2 * i + 1] = wanted.data()[i];
+  LocalMap out{Image<float>(wanted.width(), wanted.height(), 1), wanted.clone()};
+  out.slope.fill(0);
   return out;
 }
 

@@ -62,10 +62,6 @@ ML_VECTOR_CLONES void relog(const float* r, const float* g, const float* b, int 
   }
 }
 
-ML_VECTOR_CLONES void lineOf(const float* a, const float* b, const float* log, int n, float* __restrict out) {
-  for (int i = 0; i < n; ++i) out[i] = a[i] * log[i] + b[i];
-}
-
 /// Light is reduced by the veil's share, all channels by the same amount, then raised so that what is brighter than all haze stays.
 ML_VECTOR_CLONES void subtractVeil(const float* veilLog, float strength, float airlight, int n, float* __restrict r, float* __restrict g, float* __restrict b) {
   for (int i = 0; i < n; ++i) {
@@ -80,7 +76,7 @@ ML_VECTOR_CLONES void subtractVeil(const float* veilLog, float strength, float a
   }
 }
 
-/// Where bases lie in the curve's table; whole and fraction apart, because only arithmetic is widened.
+/// Where bases lie in the curve's table.
 ML_VECTOR_CLONES void locate(const float* base, int n, int* __restrict cell, float* __restrict fraction) {
   for (int i = 0; i < n; ++i) {
     float position = (base[i] - kCurveStart) * kCurvePerStop;
@@ -91,11 +87,8 @@ ML_VECTOR_CLONES void locate(const float* base, int n, int* __restrict cell, flo
   }
 }
 
-void lookUp(const float* table, const int* cell, const float* fraction, int n, float* __restrict out) {
-  for (int i = 0; i < n; ++i) {
-    const float* p = table + cell[i];
-    out[i] = p[0] + fraction[i] * (p[1] - p[0]);
-  }
+ML_VECTOR_CLONES void lookUp(const float* table, const int* cell, const float* fraction, int n, float* __restrict out) {
+  for (int i = 0; i < n; ++i) out[i] = table[cell[i]] + fraction[i] * (table[cell[i] + 1] - table[cell[i]]);
 }
 
 /// Paper tone of each pixel: the curve's tone of its base, form and texture added again.
@@ -183,7 +176,7 @@ struct Range {
 };
 Range rangeOf(const LocalMap& base, const Image<float>& logLight) {
   Image<float> values(logLight.width(), logLight.height(), 1);
-  for (std::size_t i = 0; i < values.size(); ++i) values.data()[i] = base.coefficients.data()[2 * i] * logLight.data()[i] + base.coefficients.data()[2 * i + 1];
+  for (std::size_t i = 0; i < values.size(); ++i) values.data()[i] = base.slope.data()[i] * logLight.data()[i] + base.offset.data()[i];
   return {quantile(values.data(), values.size(), 0.001), quantile(values.data(), values.size(), 0.999)};
 }
 
@@ -237,37 +230,26 @@ LightPlacer::LightPlacer(const ToneAnalysis& analysis, const ToneSettings& setti
   gains_[2] = float(std::exp2(-w + t / 2));
 }
 
-void LightPlacer::readOrZero(const LocalMap& map, int y, int x0, int n, Scratch& s) const {
-  if (GridRow::read(map, columns_, y, height_, x0, n, s.a, s.b, s.grid)) return;
-  std::fill_n(s.a, n, 0.f);
-  std::fill_n(s.b, n, 0.f);
+void LightPlacer::readOrZero(const LocalMap& map, int y, int x0, int n, Scratch& s, float* out) const {
+  if (!map.readRow(columns_, y, height_, x0, n, s.log, out, s.grid)) std::fill_n(out, n, 0.f);
 }
 
 void LightPlacer::readBase(int y, int x0, int n, Scratch& s) const {
-  if (settings_.op == ToneOperator::Reinhard || settings_.op == ToneOperator::Drago) { // one curve for all
-    std::copy_n(s.log, n, s.base);
-    std::copy_n(s.log, n, s.form);
-    return;
-  }
-  readOrZero(durand_.empty() ? analysis_.base : durand_, y, x0, n, s);
-  lineOf(s.a, s.b, s.log, n, s.base);
-  if (!split_) {
-    std::copy_n(s.base, n, s.form);
-    return;
-  }
-  readOrZero(analysis_.form, y, x0, n, s);
-  lineOf(s.a, s.b, s.log, n, s.form);
+  if (settings_.op == ToneOperator::Reinhard || settings_.op == ToneOperator::Drago) std::copy_n(s.log, n, s.base); // one curve for all
+  else readOrZero(durand_.empty() ? analysis_.base : durand_, y, x0, n, s, s.base);
+  if (split_) readOrZero(analysis_.form, y, x0, n, s, s.form);
+  else std::copy_n(s.base, n, s.form);
 }
 
 void LightPlacer::takeVeil(int y, int x0, int n, Scratch& s, float* r, float* g, float* b) const {
-  readOrZero(analysis_.veil, y, x0, n, s);
-  lineOf(s.a, s.b, s.log, n, s.form);
+  readOrZero(analysis_.veil, y, x0, n, s, s.form);
   subtractVeil(s.form, float(settings_.veil), float(std::exp2(analysis_.brightest)), n, r, g, b);
   relog(r, g, b, n, s.log);
 }
 
-void LightPlacer::place(const float* rgb, int y, int x0, int n, const RowMoves& moves, Scratch& s, float* r, float* g, float* b) const {
-  separate(rgb, gains_, n, r, g, b, s.log);
+void LightPlacer::read(const float* rgb, int n, Scratch& s, float* r, float* g, float* b) const { separate(rgb, gains_, n, r, g, b, s.log); }
+
+void LightPlacer::place(int y, int x0, int n, const RowMoves& moves, Scratch& s, float* r, float* g, float* b) const {
   if (settings_.veil > 0) takeVeil(y, x0, n, s, r, g, b);
   if (moves.warmth || moves.tint) {
     if (moves.warmth) warm(moves.warmth, n, r, b);
@@ -280,8 +262,7 @@ void LightPlacer::place(const float* rgb, int y, int x0, int n, const RowMoves& 
   lookUp(curve_.data(), s.cell, s.a, n, s.paper);
   if (split_) lookUp(curve_.data() + kCurveSize, s.cell, s.a, n, s.b);
   else std::fill_n(s.b, n, 1.f);
-  // In s.light for the moment: nothing is placed yet.
-  if (split_ && !analysis_.noisier.empty() && GridRow::read(analysis_.noisier, columns_, y, height_, x0, n, s.a, s.light, s.grid)) holdBack(s.light, n, s.b);
+  if (split_ && analysis_.noisier.readRow(columns_, y, height_, x0, n, s.log, s.a, s.grid)) holdBack(s.a, n, s.b);
   addDetail(s.log, s.base, s.form, s.b, formGain, textureGain, float(settings_.exposure), n, s.paper);
   if (moves.contrast) addContrast(s.log, s.base, s.form, s.b, moves.contrast, formGain, textureGain, n, s.paper);
   if (moves.exposure) addTo(moves.exposure, n, s.paper);
@@ -305,7 +286,8 @@ Result<Image<float>> toneNatural(ImageView<const float> radiance, const ToneAnal
     for (int y = band.begin; y < band.end; ++y)
       for (int x = 0; x < radiance.width; x += kPlacedAtOnce) {
         const int n = std::min(kPlacedAtOnce, radiance.width - x);
-        placer.place(radiance.at(x, y), y, x, n, {}, *scratch, r, g, b);
+        placer.read(radiance.at(x, y), n, *scratch, r, g, b);
+        placer.place(y, x, n, {}, *scratch, r, g, b);
         float* to = out.at(x, y);
         for (int i = 0; i < n; ++i) to[3 * i] = r[i], to[3 * i + 1] = g[i], to[3 * i + 2] = b[i];
       }

@@ -69,11 +69,16 @@ public:
     int cell[kPlacedAtOnce];
     std::vector<float> grid;
   };
-  /// Pixels [x0, x0 + n), n <= kPlacedAtOnce, of row y, whose interleaved radiance begins at `rgb`; display-linear Rec. 709 in 0..1.
-  void place(const float* rgb, int y, int x0, int n, const RowMoves& moves, Scratch& scratch, float* r, float* g, float* b) const;
+  /// First: channels of n <= kPlacedAtOnce pixels whose interleaved radiance begins at `rgb`, after the white point, and their log2
+  /// luminance in the scratch.
+  void read(const float* rgb, int n, Scratch& scratch, float* r, float* g, float* b) const;
+  /// Does the white point leave all as it is?
+  [[nodiscard]] bool whiteIsAsCombined() const { return settings_.warmth == 0 && settings_.tint == 0; }
+  /// Then: what was read, of row y from x0 on, becomes display-linear Rec. 709 in 0..1.
+  void place(int y, int x0, int n, const RowMoves& moves, Scratch& scratch, float* r, float* g, float* b) const;
 
 private:
-  void readOrZero(const LocalMap& map, int y, int x0, int n, Scratch& s) const;
+  void readOrZero(const LocalMap& map, int y, int x0, int n, Scratch& s, float* out) const;
   void readBase(int y, int x0, int n, Scratch& s) const;
   void takeVeil(int y, int x0, int n, Scratch& s, float* r, float* g, float* b) const;
   const ToneAnalysis& analysis_;

@@ -91,7 +91,7 @@ private slots:
     window.show();
     QVERIFY(QTest::qWaitForWindowExposed(&window));
     Workbench& bench = window.workbench();
-    for (const int i : {1, 2, 3}) test::shootScene(room(i == 1 ? 7 : 0), test::exposedAt({4, 7, 10}), FrameFormat::Jpeg, test::pathOf(dir) / "card" / ("view" + std::to_string(i)));
+    for (const int i : {1, 2, 3}) (void)test::shootScene(room(i == 1 ? 7 : 0), test::exposedAt({4, 7, 10}), FrameFormat::Jpeg, test::pathOf(dir) / "card" / ("view" + std::to_string(i)));
     QStringList folders;
     for (const int i : {1, 2, 3}) folders << QString::fromStdString((test::pathOf(dir) / "card" / ("view" + std::to_string(i))).string());
     window.openPaths(folders);

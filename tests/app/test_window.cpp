@@ -28,8 +28,6 @@ using namespace ml::test;
 
 namespace {
 
-QString verdictOf(MainWindow& window) { return window.findChild<QLabel*>("verdict")->text(); }
-
 void dropOn(MainWindow& window, const std::vector<std::filesystem::path>& paths) {
   QMimeData data;
   QList<QUrl> urls;
@@ -205,7 +203,7 @@ private slots:
     SimulationOptions sway;
     sway.shakePixels = 3;
     sway.shakeDegrees = 0.1;
-    test::shootScene(test::texturedScene(420, 320, 11, 3), test::exposedAt({7, 11, 3}), FrameFormat::Jpeg, test::pathOf(card), sway);
+    (void)test::shootScene(test::texturedScene(420, 320, 11, 3), test::exposedAt({7, 11, 3}), FrameFormat::Jpeg, test::pathOf(card), sway);
     std::ofstream(test::pathOf(card) / "notes.txt") << "x";
     MainWindow window(test::pathOf(dir));
     window.show();
@@ -368,7 +366,7 @@ private slots:
 
   void combineStopsWhenAsked() {
     QTemporaryDir dir, card;
-    test::shootScene(test::texturedScene(1500, 1100, 11, 3), test::exposedAt({7, 9, 11, 5, 3}), FrameFormat::Jpeg, test::pathOf(card));
+    (void)test::shootScene(test::texturedScene(1500, 1100, 11, 3), test::exposedAt({7, 9, 11, 5, 3}), FrameFormat::Jpeg, test::pathOf(card));
     MainWindow window(test::pathOf(dir));
     window.show();
     dropOn(window, {test::pathOf(card)});

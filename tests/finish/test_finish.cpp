@@ -259,12 +259,19 @@ private slots:
   }
 
   void oneHueMovesAlone() {
-    HueTable table({{60, 40, -1, 0}}); // yellow to grey
     float r[3] = {0.5f, 0.1f, 0.3f}, g[3] = {0.5f, 0.2f, 0.3f}, b[3] = {0.1f, 0.6f, 0.3f};
-    table.apply(3, r, g, b);
+    moveHues({{60, 40, -1, 0}}, 3, r, g, b); // yellow to grey
     QVERIFY(std::abs(r[0] - b[0]) < 0.02f);                            // the yellow is grey
     QVERIFY(std::abs(r[1] - 0.1f) < 1e-4f && std::abs(b[1] - 0.6f) < 1e-4f); // the blue is as it was
     QVERIFY(std::abs(r[2] - 0.3f) < 1e-4f && std::abs(b[2] - 0.3f) < 1e-4f); // so is the grey
+    // Half a width away: (1 - 1/4)^2 of the stops, also across the turn of the circle and for a hue that is given beyond it.
+    const auto lightened = [](double hue) {
+      float red = 0.4f, green = 0.1f, blue = 0.1f; // hue 0
+      moveHues({{hue, 40, 0, 0.5}}, 1, &red, &green, &blue);
+      return std::log2((0.2126f * red + 0.7152f * green + 0.0722f * blue) / (0.2126f * 0.4f + 0.7874f * 0.1f));
+    };
+    for (const double hue : {20.0, 340.0, -20.0, 380.0}) QVERIFY2(std::abs(lightened(hue) - 0.5 * 9 / 16) < 0.01, qPrintable(QString("%1: %2").arg(hue).arg(lightened(hue))));
+    QVERIFY(std::abs(lightened(45)) < 1e-4);
     const float yellow[] = {0.5f, 0.5f, 0.1f}, cyan[] = {0.1f, 0.5f, 0.5f};
     QVERIFY(std::abs(hueOf(yellow).hue - 60) < 1 && std::abs(hueOf(cyan).hue - 180) < 1);
   }
@@ -379,8 +386,8 @@ private slots:
     brush.softness = 0.3;
     const ShapeMap shape({}, 480, 320);
     const auto valueAt = [&](const LocalMap& map, int x) {
-      const float* c = map.coefficients.at(x * map.coefficients.width() / 480, map.coefficients.height() / 2);
-      return c[0] * a.logLight.row(a.logLight.height() / 2)[x * a.logLight.width() / 480] + c[1];
+      const int u = x * map.offset.width() / 480, v = map.offset.height() / 2;
+      return *map.slope.at(u, v) * a.logLight.row(a.logLight.height() / 2)[x * a.logLight.width() / 480] + *map.offset.at(u, v);
     };
     brush.followEdges = false;
     const LocalMap plain = mapOf(brush, a, shape);

@@ -236,12 +236,30 @@ private slots:
     QVERIFY(grouping.leftOut[0].reason.message.find("notes.txt") != std::string::npos);
   }
 
+  void foldersOfACardAreRead() {
+    QTemporaryDir dir;
+    const auto card = test::pathOf(dir);
+    for (const char* folder : {"DCIM/100AAAAA", "DCIM/101AAAAA", ".trash", "kept-job/views/01-a/frames"}) std::filesystem::create_directories(card / folder);
+    std::ofstream(card / "kept-job/job.json") << "{}";
+    for (const char* folder : {"DCIM/100AAAAA", "DCIM/101AAAAA", ".trash", "kept-job/views/01-a/frames"})
+      for (int i = 0; i < 3; ++i) writeShot(card / folder / ("f" + std::to_string(i) + ".jpg"), std::exp2(-4.0 - 2 * i), "2026:05:14 10:00:0" + std::to_string(i));
+    std::vector<LeftOut> leftOut;
+    const auto files = collectFiles({card}, leftOut);
+    QCOMPARE(files.size(), std::size_t(6));
+    QVERIFY(std::all_of(files.begin(), files.end(), [](const auto& f) { return f.string().find("DCIM") != std::string::npos; }));
+    QCOMPARE(groupFiles(files).sets.size(), std::size_t(2));
+    QVERIFY(collectFiles({card}, leftOut, Subfolders::PassOver).empty());
+    std::filesystem::create_directory_symlink(card, card / "DCIM" / "again"); // a circle is not walked
+    QCOMPARE(collectFiles({card}, leftOut).size(), std::size_t(6));
+    QVERIFY(leftOut.empty());
+  }
+
   void rawIsPreferredToItsJpeg() {
     QTemporaryDir dir;
     const auto folder = test::pathOf(dir);
     const auto scene = test::texturedScene(96, 64, 6);
-    test::shootScene(scene.clone(), test::exposedAt({7}), FrameFormat::Dng, folder);
-    test::shootScene(scene.clone(), test::exposedAt({7}), FrameFormat::Jpeg, folder);
+    (void)test::shootScene(scene.clone(), test::exposedAt({7}), FrameFormat::Dng, folder);
+    (void)test::shootScene(scene.clone(), test::exposedAt({7}), FrameFormat::Jpeg, folder);
     std::vector<LeftOut> leftOut;
     const auto files = collectFiles({folder}, leftOut);
     QCOMPARE(files.size(), std::size_t(1));

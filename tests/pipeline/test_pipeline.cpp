@@ -60,10 +60,10 @@ private slots:
     cut.geometry.cropX = 0.5, cut.geometry.cropWidth = 0.5;
     const LocalMap map = noisierMap(given->noisier, shapeOf(cut, given->radiance.width() / 2, given->radiance.height(), nullptr), 40, 30);
     double sum = 0;
-    for (std::size_t i = 0; i < map.coefficients.size(); ++i) sum += map.coefficients.data()[i];
+    for (std::size_t i = 0; i < map.offset.size(); ++i) sum += map.slope.data()[i] + map.offset.data()[i];
     QVERIFY2(sum / (40 * 30) < 0.3, qPrintable(QString::number(sum / (40 * 30))));
     const LocalMap whole = noisierMap(given->noisier, 40, 30);
-    QVERIFY(*(whole.coefficients.at(10, 15) + 1) > 1);
+    QVERIFY(*whole.offset.at(10, 15) > 1);
     for (const char* wrong : {R"({})", R"({"noisier": 3})", R"({"noisier": {"tenths": [[1], [2]]}})", R"({"noisier": {"tenths": [[10, 20], [10]]}})", R"({"noisier": {"tenths": [["a", "b"], [1, 2]]}})"})
       QVERIFY(noisierFromReport(nlohmann::json::parse(wrong)).empty());
   }
@@ -254,6 +254,17 @@ private slots:
     options.recipe.tone.exposure = 0.5; // another recipe is another picture
     const auto fourth = runAll({test::pathOf(dir) / "card"}, options, {}, {});
     QVERIFY(fourth && !fourth->sets[0].done);
+  }
+
+  void whatARunWroteBelowTheCardIsNoFrame() {
+    QTemporaryDir dir;
+    shoot(test::pathOf(dir) / "card" / "DCIM" / "100", FrameFormat::Jpeg);
+    RunOptions options;
+    options.out = test::pathOf(dir) / "card" / "pictures";
+    const auto first = runAll({test::pathOf(dir) / "card"}, options, {}, {});
+    QVERIFY(first && first->sets.size() == 1 && first->leftOut.empty());
+    const auto second = runAll({test::pathOf(dir) / "card"}, options, {}, {});
+    QVERIFY(second && second->sets.size() == 1 && second->sets[0].done && second->leftOut.empty());
   }
 
   void stopKeepsTheFolderClean() {

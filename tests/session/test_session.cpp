@@ -27,7 +27,7 @@ View filled(View view) {
   view.combined = record;
   view.radianceStamp = "17";
   view.recipe.tone.exposure = 0.5;
-  view.delivered = {{"a.jpg", toJson(view.recipe), "17"}};
+  view.delivered = {{"a.jpg", toJson(view.recipe), "17", ""}};
   return view;
 }
 

@@ -3,6 +3,7 @@
 #include "support/wait.h"
 
 #include <QApplication>
+#include <QLabel>
 #include <QPushButton>
 #include <QStandardPaths>
 #include <QTest>
@@ -35,6 +36,9 @@ inline void click(QWidget* widget) {
 }
 
 inline void clickNext(MainWindow& window) { click(visible<QPushButton>(window, "next")); }
+
+/// The sentence above the picture.
+inline QString verdictOf(MainWindow& window) { return window.findChild<QLabel*>("verdict")->text(); }
 
 inline void clickPicture(MainWindow& window, double x, double y) {
   auto* picture = window.findChild<PictureView*>("picture");

@@ -1,0 +1,28 @@
+#pragma once
+#include <QListWidget>
+
+namespace ml {
+
+class Workbench;
+
+/// What waits to be delivered, in order. Rows are dragged, or moved with Alt+Up and Alt+Down; Delete takes one out.
+class QueueList : public QListWidget {
+  Q_OBJECT
+
+public:
+  explicit QueueList(Workbench& workbench, QWidget* parent = nullptr);
+  /// Reads the queue anew; the chosen order stays chosen. Not while a row is dragged.
+  void refresh();
+  void moveChosen(int rows);
+  void removeChosen();
+
+protected:
+  void keyPressEvent(QKeyEvent*) override;
+  void dropEvent(QDropEvent*) override;
+
+private:
+  [[nodiscard]] int chosen() const; ///< Id of the order; 0: none.
+  Workbench& workbench_;
+};
+
+} // namespace ml
