@@ -25,11 +25,9 @@ public:
     grid->setVerticalSpacing(4);
     const struct {
       const char *name, *target;
-      QString text;
-    } kinds[] = {{"jpeg", "jpeg", tr("JPEG")}, {"webJpeg", "web", tr("JPEG, web")}, {"tiff", "print", tr("TIFF, print")},
-                 {"exr", "archive", tr("OpenEXR")}, {"hdrAvif", "hdr-avif", tr("AVIF, HDR")}, {"hdrJxl", "hdr-jxl", tr("JPEG XL, HDR")}};
+    } kinds[] = {{"jpeg", "jpeg"}, {"webJpeg", "web"}, {"tiff", "print"}, {"exr", "archive"}, {"hdrAvif", "hdr-avif"}, {"hdrJxl", "hdr-jxl"}};
     for (int i = 0; i < 6; ++i) {
-      auto* box = new QCheckBox(kinds[i].text);
+      auto* box = new QCheckBox(QString::fromStdString(findTarget(kinds[i].target)->shortName));
       box->setObjectName(kinds[i].name);
       box->setChecked(i == 0 || i == 3);
       grid->addWidget(box, i % 3, i / 3);
@@ -77,8 +75,11 @@ public:
     auto* keys = new QHBoxLayout;
     keys->setSpacing(6);
     pause_ = button(keys, "pauseQueue", tr("Pause"));
-    auto* up = button(keys, "queueUp", tr("Sooner"));
-    auto* down = button(keys, "queueDown", tr("Later"));
+    auto* up = button(keys, "queueUp", QString(QChar(0x2191)));
+    auto* down = button(keys, "queueDown", QString(QChar(0x2193)));
+    up->setToolTip(tr("Sooner (Alt+Up)"));
+    down->setToolTip(tr("Later (Alt+Down)"));
+    for (auto* arrow : {up, down}) arrow->setFixedWidth(30), arrow->setAccessibleName(arrow->toolTip());
     auto* out = button(keys, "queueOut", tr("Take out"));
     keys->addStretch();
     waiting->addLayout(keys);

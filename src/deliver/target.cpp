@@ -241,17 +241,17 @@ Result<void> writeArchive(const Material& m, const fs::path& file) {
 
 const std::vector<Target>& targets() {
   static const std::vector<Target> all = [] {
-    const auto make = [](std::string id, std::string name, Target::Format format, ColourSpace space, std::string suffix) {
+    const auto make = [](std::string id, std::string shortName, std::string name, Target::Format format, ColourSpace space, std::string suffix) {
       Target t;
-      t.id = std::move(id), t.name = std::move(name), t.format = format, t.space = space, t.suffix = std::move(suffix);
+      t.id = std::move(id), t.shortName = std::move(shortName), t.name = std::move(name), t.format = format, t.space = space, t.suffix = std::move(suffix);
       return t;
     };
-    std::vector<Target> list{make("jpeg", "JPEG, full size, sRGB", Target::Format::Jpeg, ColourSpace::Srgb, ""),
-                             make("web", "JPEG for the web", Target::Format::Jpeg, ColourSpace::Srgb, "-web"),
-                             make("print", "TIFF for print, 16 bit, opRGB", Target::Format::Tiff, ColourSpace::OpRgb, "-print"),
-                             make("archive", "OpenEXR, the radiance itself", Target::Format::Exr, ColourSpace::Srgb, ""),
-                             make("hdr-avif", "AVIF for HDR screens", Target::Format::AvifHdr, ColourSpace::Srgb, "-hdr"),
-                             make("hdr-jxl", "JPEG XL for HDR screens", Target::Format::JxlHdr, ColourSpace::Srgb, "-hdr")};
+    std::vector<Target> list{make("jpeg", "JPEG", "JPEG, full size, sRGB", Target::Format::Jpeg, ColourSpace::Srgb, ""),
+                             make("web", "web JPEG", "JPEG for the web", Target::Format::Jpeg, ColourSpace::Srgb, "-web"),
+                             make("print", "print TIFF", "TIFF for print, 16 bit, opRGB", Target::Format::Tiff, ColourSpace::OpRgb, "-print"),
+                             make("archive", "OpenEXR", "OpenEXR, the radiance itself", Target::Format::Exr, ColourSpace::Srgb, ""),
+                             make("hdr-avif", "HDR AVIF", "AVIF for HDR screens", Target::Format::AvifHdr, ColourSpace::Srgb, "-hdr"),
+                             make("hdr-jxl", "HDR JPEG XL", "JPEG XL for HDR screens", Target::Format::JxlHdr, ColourSpace::Srgb, "-hdr")};
     list[1].longEdge = 2048, list[1].mostKilobytes = 1500, list[1].sharpening = 0.25;
     list[2].ppi = 300, list[2].sharpening = 0.2;
     list[4].quality = 85;

@@ -14,6 +14,7 @@ namespace ml {
 struct Target {
   enum class Format { Jpeg, Tiff, Png, Exr, AvifHdr, JxlHdr };
   std::string id, name;          ///< "web"; "JPEG for the web".
+  std::string shortName;         ///< "web JPEG".
   Format format = Format::Jpeg;
   ColourSpace space = ColourSpace::Srgb; ///< Of JPEG, TIFF and PNG.
   int longEdge = 0;              ///< Pixels; 0 keeps the full size.

@@ -11,6 +11,7 @@
 #include <cstdio>
 #include <fmt/format.h>
 #include <map>
+#include <map>
 #include <set>
 
 namespace ml {
@@ -60,6 +61,15 @@ std::string whyNew(const FileGroup& set, const FileFacts& next) {
 constexpr int kDeepest = 8; ///< Folders below the one named; nobody's card is deeper.
 
 std::string stemKey(const fs::path& file) { return (file.parent_path() / file.stem()).string(); }
+
+/// People name folders, cameras name files: a set that has a folder to itself, beside other folders, is called by it.
+void nameByFolders(std::vector<FileGroup>& sets) {
+  std::map<fs::path, int> setsIn;
+  for (const auto& set : sets) ++setsIn[set.files.front().path.parent_path()];
+  if (setsIn.size() < 2) return;
+  for (auto& set : sets)
+    if (const fs::path folder = set.files.front().path.parent_path(); setsIn[folder] == 1 && folder.has_filename()) set.name = folder.filename().string();
+}
 
 } // namespace
 
@@ -117,6 +127,7 @@ Grouping groupFiles(const std::vector<fs::path>& files, const Progress& progress
   }
   for (auto& set : grouping.sets)
     if (set.files.size() == 1) set.kind = GroupKind::Single;
+  nameByFolders(grouping.sets);
   return grouping;
 }
 

@@ -28,8 +28,8 @@ Workbench::Workbench(const fs::path& jobs, QObject* parent) : QObject(parent), s
     emit busyChanged(running);
   });
   connect(&work_, &Background::progressed, this, &Workbench::progressed);
-  connect(&delivering_, &Background::progressed, this, [this](const QString& stage, double fraction) {
-    deliveryStage_ = tr("%1, %2 %").arg(stage).arg(int(100 * fraction));
+  connect(&delivering_, &Background::progressed, this, [this](const QString&, double fraction) {
+    deliveryShare_ = fraction;
     emit deliveryProgressed();
   });
 }

@@ -266,7 +266,7 @@ public:
   [[nodiscard]] bool delivering() const { return delivering_.running(); }
   /// The order that is being written; 0: none.
   [[nodiscard]] int deliveryWritten() const { return delivering() ? writing_ : 0; }
-  /// "Reading room: JPEG, OpenEXR, waits"; the one that is written says how far it is.
+  /// "Reading room: JPEG, OpenEXR"; the one that is written says how far it is.
   [[nodiscard]] QString deliveryLine(const DeliveryOrder& order) const;
   /// Writes what waits, and tries again what could not be written.
   void goOnDelivering();
@@ -425,7 +425,7 @@ private:
   std::optional<DeliveryQueue> deliveries_; ///< Of the job that is open.
   int writing_ = 0, filesWritten_ = 0;
   bool deliveryPaused_ = false;
-  QString deliveryStage_;
+  double deliveryShare_ = 0;
   Background work_, preview_, judging_, detail_, beside_, delivering_;
 };
 

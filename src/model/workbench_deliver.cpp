@@ -104,7 +104,7 @@ void Workbench::deliverNext() {
   }
   DeliverRequest request = requestFor(*found, job_->name(), int(found - views.begin()) + 1, *order, *recipe);
   const int id = writing_ = order->id;
-  deliveryStage_.clear();
+  deliveryShare_ = 0;
   request.written = [this, id, view = order->view, recipeText = toJson(*recipe), stamp = found->radianceStamp](const Target& target, const fs::path& file) {
     const DeliveredFile made{file.filename().string(), recipeText, stamp, target.id};
     QMetaObject::invokeMethod(this, [this, id, view, made] { fileWritten(id, view, made); }, Qt::QueuedConnection);
@@ -130,7 +130,6 @@ void Workbench::fileWritten(int order, const std::string& view, const DeliveredF
 }
 
 void Workbench::orderEnded(int order, const std::optional<Error>& problem) {
-  deliveryStage_.clear();
   if (problem && problem->code != ErrorCode::Stopped && deliveries_->find(order)) {
     check(deliveries_->refuse(order, problem->message));
     emit failed(QString::fromStdString(problem->message));
@@ -155,10 +154,10 @@ QString Workbench::deliveryLine(const DeliveryOrder& order) const {
   QString name = QString::fromStdString(order.view);
   for (const View& v : job_->views())
     if (v.folder.filename().string() == order.view) name = QString::fromStdString(v.name);
-  if (deliveryWritten() == order.id) return tr("%1: %2").arg(name, deliveryStage_.isEmpty() ? tr("begins") : deliveryStage_);
   QStringList kinds;
-  for (const std::string& id : order.targets) kinds << (findTarget(id) ? QString::fromStdString(findTarget(id)->name) : QString::fromStdString(id));
-  return tr(order.problem.empty() ? "%1: %2" : "%1: %2, not written").arg(name, kinds.join(", "));
+  for (const std::string& id : order.targets) kinds << QString::fromStdString(findTarget(id) ? findTarget(id)->shortName : id);
+  if (deliveryWritten() == order.id) return tr("%1: %2 %, %3").arg(name).arg(int(100 * deliveryShare_)).arg(kinds.join(", "));
+  return (order.problem.empty() ? tr("%1: %2") : tr("%1: not written, %2")).arg(name, kinds.join(", "));
 }
 
 QString Workbench::deliverVerdict() const {

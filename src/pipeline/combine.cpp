@@ -17,11 +17,6 @@ namespace {
 
 constexpr double kLeastMisplacement = 0.04, kMostMisplacement = 0.25; ///< Pixels; what is left over also holds noise and things that moved.
 
-/// A part of the whole task's progress bar.
-Progress part(const Progress& whole, double from, double to) {
-  return {whole.stop, [whole, from, to](const std::string& stage, double f) { whole.at(stage, from + (to - from) * f); }};
-}
-
 std::vector<Result<Frame>> readAll(const std::vector<fs::path>& files, int edge, const Progress& progress) {
   std::vector<Result<Frame>> frames;
   for (std::size_t i = 0; i < files.size(); ++i) frames.emplace_back(stopped());
@@ -263,7 +258,7 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
     return fail(ErrorCode::InvalidArgument, fmt::format("There is no frame {} to refer to; the frames count from 0 to {}.", *options.reference, files.size() - 1));
   Combined out;
   out.method = options.method;
-  auto read = readSet(files, options, part(progress, 0, 0.4), out);
+  auto read = readSet(files, options, progress.part(0, 0.4), out);
   if (!read) return passOn(read.error());
   BracketSet set{std::move(*read)};
   if (auto sized = keepOneSize(set.frames, out); !sized) return passOn(sized.error());
@@ -274,7 +269,7 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   if (!reference) return passOn(reference.error());
   out.reference = *reference;
   const AlignMode align = options.method == CombineMethod::Single ? AlignMode::Off : options.align;
-  auto registrations = registerFrames(set.frames, out.reference, align, part(progress, 0.4, 0.6));
+  auto registrations = registerFrames(set.frames, out.reference, align, progress.part(0.4, 0.6));
   if (!registrations) return passOn(registrations.error());
 
   std::vector<PlacedFrame> placed;
@@ -297,7 +292,7 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   progress.at("Find the response", 0.6);
   if (options.recoverResponse && options.method != CombineMethod::Fusion) useResponse(set.frames, placed, options, out);
   if (progress.stopRequested()) return stopped();
-  auto merged = mergeBy(options, placed, out.reference, part(progress, 0.65, 1));
+  auto merged = mergeBy(options, placed, out.reference, progress.part(0.65, 1));
   if (!merged) return passOn(merged.error());
   for (std::size_t i = 0; i < std::min(out.frames.size(), merged->motion.excludedShare.size()); ++i) out.frames[i].excludedShare = merged->motion.excludedShare[i];
   if (options.method == CombineMethod::Radiance || options.method == CombineMethod::Darker) out.stops = stopsOf(*merged, placed.size());

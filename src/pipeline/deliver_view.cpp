@@ -31,7 +31,7 @@ Result<Delivery> deliverView(ImageView<const float> radiance, const DeliverReque
   const auto lens = recipe.geometry.lens && request.metadataFrom ? lensFactsOf(*request.metadataFrom, radiance.width, radiance.height) : std::nullopt;
   Image<float> ready;
   if (needsPreparation(recipe)) {
-    auto made = prepared(radiance, recipe, recipe.denoise > 0 ? measureNoise(radiance) : NoiseByLight{}, lens ? &*lens : nullptr, progress);
+    auto made = prepared(radiance, recipe, recipe.denoise > 0 ? measureNoise(radiance) : NoiseByLight{}, lens ? &*lens : nullptr, progress.part(0, 0.25));
     if (!made) return passOn(made.error());
     ready = std::move(*made);
   }
@@ -43,14 +43,16 @@ Result<Delivery> deliverView(ImageView<const float> radiance, const DeliverReque
                                      : noisierMap(*request.noisier, shapeOf(recipe, picture.width, picture.height, lens ? &*lens : nullptr), width, height);
   }
   Finisher finisher(analysis, lens ? &*lens : nullptr);
-  auto finished = finisher.finish(picture, recipe, progress);
+  auto finished = finisher.finish(picture, recipe, progress.part(0.25, 0.45));
   if (!finished) return passOn(finished.error());
   Delivery out;
   out.report = finished->report;
-  auto judged = judgeView(picture, analysis, recipe, {lens ? &*lens : nullptr, request.ghosts}, progress);
+  auto judged = judgeView(picture, analysis, recipe, {lens ? &*lens : nullptr, request.ghosts}, progress.part(0.45, 0.5));
   if (!judged) return passOn(judged.error());
   out.judgement = std::move(*judged);
-  const Material material{std::as_const(finished->picture).view(), radiance, [&](double headroom) { return finisher.finishLight(picture, recipe, headroom, progress); },
+  const double each = 0.5 / double(std::max<std::size_t>(1, request.targets.size()));
+  Progress now; // of the target that is written
+  const Material material{std::as_const(finished->picture).view(), radiance, [&](double headroom) { return finisher.finishLight(picture, recipe, headroom, now.part(0, 0.3)); },
                           request.ev100OfUnit, request.metadataFrom, request.wishes};
   for (std::size_t i = 0; i < request.targets.size(); ++i) {
     const Target& target = request.targets[i];
@@ -59,8 +61,9 @@ Result<Delivery> deliverView(ImageView<const float> radiance, const DeliverReque
     const auto name = fileName(request.pattern, facts, target);
     if (!name) return passOn(name.error());
     const std::filesystem::path file = request.replace ? request.folder / (*name + endingOf(target)) : freePath(request.folder, *name, endingOf(target));
-    progress.at("Write " + file.filename().string(), 0.5 + 0.5 * double(i) / double(request.targets.size()));
-    if (auto done = deliverTarget(material, target, file, progress); !done) return passOn(done.error());
+    now = progress.part(0.5 + each * double(i), 0.5 + each * double(i + 1));
+    now.at("Write " + file.filename().string(), 0);
+    if (auto done = deliverTarget(material, target, file, now); !done) return passOn(done.error());
     out.files.push_back(file);
     if (request.written) request.written(target, file);
   }

@@ -60,7 +60,7 @@ Result<void> deliverSet(const FileGroup& group, const RunOptions& options, const
   if (isDone(made, outcome)) return {};
   std::vector<fs::path> files;
   for (const auto& file : group.files) files.push_back(file.path);
-  auto combined = combineFiles(files, options.combine, progress);
+  auto combined = combineFiles(files, options.combine, progress.part(0, 0.6));
   if (!combined) return passOn(combined.error());
   DeliverRequest request;
   request.recipe = options.recipe;
@@ -86,7 +86,7 @@ Result<void> deliverSet(const FileGroup& group, const RunOptions& options, const
     });
     outcome.delivered.push_back(options.out / (outcome.name + ".exr"));
   }
-  auto delivered = deliverView(combined->radiance.view(), request, progress);
+  auto delivered = deliverView(combined->radiance.view(), request, progress.part(0.6, 1));
   if (kept.valid())
     if (auto done = kept.get(); !done) return done;
   if (!delivered) return passOn(delivered.error());

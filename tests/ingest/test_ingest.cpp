@@ -247,7 +247,9 @@ private slots:
     const auto files = collectFiles({card}, leftOut);
     QCOMPARE(files.size(), std::size_t(6));
     QVERIFY(std::all_of(files.begin(), files.end(), [](const auto& f) { return f.string().find("DCIM") != std::string::npos; }));
-    QCOMPARE(groupFiles(files).sets.size(), std::size_t(2));
+    const auto sets = groupFiles(files).sets;
+    QCOMPARE(sets.size(), std::size_t(2));
+    QCOMPARE(sets[1].name, std::string("101AAAAA")); // "f0" would be the name of both
     QVERIFY(collectFiles({card}, leftOut, Subfolders::PassOver).empty());
     std::filesystem::create_directory_symlink(card, card / "DCIM" / "again"); // a circle is not walked
     QCOMPARE(collectFiles({card}, leftOut).size(), std::size_t(6));
