@@ -35,7 +35,9 @@ std::vector<double> spread(std::vector<double> wanted, double gap, double low, d
 
 LadderWidget::LadderWidget(QWidget* parent) : QWidget(parent) {
   setObjectName("ladder");
-  setFixedWidth(310);
+  setMinimumWidth(268); // narrower in the smallest window
+  setMaximumWidth(310);
+  setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Preferred);
   setMouseTracking(true);
   setAccessibleName(tr("Light Ladder"));
   setToolTip(tr("The scene's light in stops: pins are readings, columns are frames, from where they are clean enough to where they clip.\n"

@@ -15,7 +15,7 @@ public:
   void show(const LadderData& data, int shownFrame);
   void setTheme(const Theme& theme);
   [[nodiscard]] const LadderData& data() const { return data_; }
-  QSize sizeHint() const override { return {300, 600}; }
+  QSize sizeHint() const override { return {310, 600}; }
 
 signals:
   void frameChosen(int index);

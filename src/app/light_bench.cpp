@@ -46,9 +46,11 @@ public:
     name_ = new QLineEdit;
     name_->setObjectName("readingName");
     name_->setPlaceholderText(tr("sky, corner"));
+    name_->setAccessibleName(tr("What is read"));
     value_ = new QLineEdit;
     value_->setObjectName("readingValue");
     value_->setPlaceholderText(tr("13 1/3 or 1/125"));
+    value_->setAccessibleName(tr("Its light: EV, a time, or cd/m2"));
     auto* add = new QPushButton(tr("Add"));
     add->setObjectName("addReading");
     typing->addWidget(name_, 3);

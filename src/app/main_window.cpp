@@ -26,7 +26,7 @@ MainWindow::MainWindow(std::filesystem::path jobsFolder, QWidget* parent) : QMai
   setWindowTitle(tr("Mellow Lantern"));
   setAcceptDrops(true);
   resize(1280, 800);
-  setMinimumSize(1080, 640);
+  setMinimumSize(1240, 640);
 
   path_ = new StationPath;
   ladder_ = new LadderWidget;

@@ -204,9 +204,12 @@ private:
       strip_->addWidget(chip);
     }
     if (shot.empty()) {
-      auto* empty = new QLabel(tr("None yet. Frames appear here, and on the Ladder, one by one.\nKeep feet and cables out of walkways; never look at the sun through a finder."));
+      auto* empty = new QLabel(tr("None yet: they appear here and on the Ladder. Keep feet and cables out of walkways; never look at the sun through a finder."));
       empty->setProperty("role", "quiet");
-      strip_->addWidget(empty);
+      empty->setFont(uiFont(9));
+      empty->setMinimumHeight(2 * QFontMetrics(uiFont(9)).lineSpacing() + 2);
+      empty->setWordWrap(true);
+      strip_->addWidget(empty, 1);
     }
     strip_->addStretch();
     const int shown = workbench_.shownFrame();

@@ -138,7 +138,7 @@ void Workbench::orderEnded(int order, const std::optional<Error>& problem) {
   }
   if (!deliveryPaused_) deliverNext();
   if (!delivering_.running()) { // else the next one has begun
-    if (filesWritten_ > 0) emit told(filesWritten_ == 1 ? tr("One file is written and read back.") : tr("%1 files are written and read back.").arg(filesWritten_));
+    if (filesWritten_ > 0 && station_ != Station::Deliver) emit told(filesWritten_ == 1 ? tr("One file is written and read back.") : tr("%1 files are written and read back.").arg(filesWritten_));
     filesWritten_ = 0;
   }
   emit changed();
@@ -172,7 +172,8 @@ QString Workbench::deliverVerdict() const {
   }
   if (v.delivered.empty()) return tr("Choose what to write; nothing that is there already is overwritten.");
   if (states().deliver == StationState::OutOfDate) return tr("The picture has changed since it was delivered; deliver again.");
-  return tr("%1 files lie in the job's folder for this view; the picture has not changed since.").arg(v.delivered.size());
+  return v.delivered.size() == 1 ? tr("One file lies in the job's folder for this view; the picture has not changed since.")
+                                 : tr("%1 files lie in the job's folder for this view; the picture has not changed since.").arg(v.delivered.size());
 }
 
 void Workbench::makeSheet() {

@@ -1,0 +1,189 @@
+// Nothing is cut off, nothing overlaps, everything can be named and reached by keys: every station and page, both themes, two window sizes.
+#include <QTest>
+
+#include "app/main_window.h"
+#include "app/theme.h"
+#include "support/scenes.h"
+#include "support/window.h"
+
+#include <QAbstractButton>
+#include <QCheckBox>
+#include <QComboBox>
+#include <QLabel>
+#include <QStyleOptionButton>
+#include <QStyleOptionComboBox>
+#include <QTemporaryDir>
+#include <QToolButton>
+#include <cmath>
+
+using namespace ml;
+using namespace ml::test;
+
+namespace {
+
+QString called(const QWidget* w) {
+  return QString("%1 `%2` in `%3`").arg(w->metaObject()->className(), w->objectName().isEmpty() ? w->property("text").toString() : w->objectName(), w->parentWidget() ? w->parentWidget()->objectName() : QString());
+}
+
+/// Width that a button or box leaves for its text; -1: not known.
+int roomForText(QWidget* w) {
+  if (auto* box = qobject_cast<QCheckBox*>(w)) {
+    QStyleOptionButton option;
+    option.initFrom(box);
+    option.text = box->text();
+    return box->style()->subElementRect(QStyle::SE_CheckBoxContents, &option, box).width();
+  }
+  if (auto* button = qobject_cast<QPushButton*>(w)) {
+    QStyleOptionButton option;
+    option.initFrom(button);
+    option.text = button->text();
+    return button->style()->subElementRect(QStyle::SE_PushButtonContents, &option, button).width();
+  }
+  if (auto* combo = qobject_cast<QComboBox*>(w)) {
+    QStyleOptionComboBox option;
+    option.initFrom(combo);
+    return combo->style()->subControlRect(QStyle::CC_ComboBox, &option, QStyle::SC_ComboBoxEditField, combo).width();
+  }
+  return -1;
+}
+
+QString textOf(QWidget* w) {
+  if (auto* button = qobject_cast<QAbstractButton*>(w)) return button->text();
+  if (auto* combo = qobject_cast<QComboBox*>(w)) return combo->currentText();
+  return {};
+}
+
+/// What is wrong with the way the visible widgets lie; empty: nothing.
+QStringList flawsOf(MainWindow& window) {
+  QStringList flaws;
+  for (QWidget* w : window.findChildren<QWidget*>()) {
+    if (!w->isVisible() || w->width() == 0 || w->visibleRegion().isEmpty()) continue;
+    if (const QString text = textOf(w); !text.isEmpty())
+      if (const int room = roomForText(w); room >= 0 && w->fontMetrics().horizontalAdvance(text) > room + 1)
+        flaws << QString("%1: \"%2\" needs %3 px and has %4").arg(called(w), text).arg(w->fontMetrics().horizontalAdvance(text)).arg(room);
+    if (auto* label = qobject_cast<QLabel*>(w); label && !label->text().isEmpty() && label->pixmap().isNull()) {
+      const int needed = label->wordWrap() ? label->heightForWidth(label->width()) : label->sizeHint().height();
+      if (!label->wordWrap() && label->sizeHint().width() > label->width() + 1) flaws << QString("%1: \"%2\" is cut off").arg(called(w), label->text());
+      if (needed > label->height() + 1) flaws << QString("%1: \"%2\" needs %3 px of height and has %4").arg(called(w), label->text()).arg(needed).arg(label->height());
+    }
+    if (qobject_cast<QAbstractButton*>(w) || qobject_cast<QComboBox*>(w)) {
+      const QRect place(w->mapTo(&window, QPoint(0, 0)), w->size());
+      if (w->visibleRegion().boundingRect() != w->rect()) flaws << called(w) + " reaches beyond what shows it";
+      if (!window.rect().contains(place)) flaws << called(w) + " reaches beyond the window";
+      for (QObject* other : w->parentWidget()->children())
+        if (auto* sibling = qobject_cast<QWidget*>(other); sibling && sibling != w && sibling->isVisible() && (qobject_cast<QAbstractButton*>(sibling) || qobject_cast<QComboBox*>(sibling)) && sibling->geometry().intersects(w->geometry()))
+          flaws << called(w) + " overlaps " + called(sibling);
+    }
+  }
+  flaws.removeDuplicates();
+  return flaws;
+}
+
+/// Controls that neither show a text nor have a name for those who hear the screen, or that no key reaches.
+QStringList mute(MainWindow& window) {
+  QStringList found;
+  for (QWidget* w : window.findChildren<QWidget*>()) {
+    const bool control = qobject_cast<QAbstractButton*>(w) || qobject_cast<QComboBox*>(w) || w->inherits("QAbstractSlider") || w->inherits("QLineEdit");
+    if (!control || !w->isVisible() || w->inherits("QScrollBar") || qobject_cast<QComboBox*>(w->parentWidget()) || w->objectName().startsWith("qt_")) continue;
+    if (w->accessibleName().isEmpty() && w->toolTip().isEmpty() && textOf(w).isEmpty()) found << called(w) + " has no name";
+    if (w->isEnabled() && !(w->focusPolicy() & Qt::TabFocus) && !qobject_cast<QToolButton*>(w)) found << called(w) + " cannot be reached by keys";
+  }
+  return found;
+}
+
+/// Contrast ratio, 1 to 21 (WCAG 2.1, "contrast ratio" and "relative luminance").
+double contrast(const QColor& a, const QColor& b) {
+  const auto luminance = [](const QColor& c) {
+    const auto linear = [](double v) { return v <= 0.03928 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4); };
+    return 0.2126 * linear(c.redF()) + 0.7152 * linear(c.greenF()) + 0.0722 * linear(c.blueF());
+  };
+  const double one = luminance(a), other = luminance(b);
+  return (std::max(one, other) + 0.05) / (std::min(one, other) + 0.05);
+}
+
+} // namespace
+
+class TestLayout : public QObject {
+  Q_OBJECT
+
+private slots:
+  void initTestCase() { prepareWindows(); }
+
+  // WCAG 2.1, success criterion 1.4.3: at least 4.5 for text; 1.4.11: at least 3 for what shows where a control is used.
+  void textStandsOutFromItsGround() {
+    QCOMPARE(std::round(10 * contrast(Qt::black, Qt::white)) / 10, 21.0);
+    for (const Theme* theme : {&Theme::dusk(), &Theme::paper()}) {
+      for (const QColor& ground : {theme->ground, theme->panel, theme->raised}) {
+        QVERIFY2(contrast(theme->text, ground) >= 7, qPrintable(theme->name));
+        QVERIFY2(contrast(theme->quiet, ground) >= 4.5, qPrintable(QString("%1: %2").arg(theme->name).arg(contrast(theme->quiet, ground))));
+        QVERIFY2(contrast(theme->info, ground) >= 3, qPrintable(QString("%1: %2").arg(theme->name).arg(contrast(theme->info, ground))));
+        QVERIFY2(contrast(theme->accent, ground) >= 3, qPrintable(QString("%1: %2").arg(theme->name).arg(contrast(theme->accent, ground))));
+      }
+      QVERIFY2(contrast(theme->onAccent, theme->accent) >= 3, qPrintable(QString("%1: %2").arg(theme->name).arg(contrast(theme->onAccent, theme->accent)))); // bold and large
+      for (const QColor& grey : {theme->ground, theme->surround, theme->panel}) QVERIFY(grey.red() == grey.green() && grey.green() == grey.blue()); // nothing tints the eye
+    }
+  }
+
+  void everythingFitsAtEveryStation() {
+    QTemporaryDir dir;
+    MainWindow window(pathOf(dir));
+    window.resize(1280, 800);
+    window.show();
+    QVERIFY(QTest::qWaitForWindowExposed(&window));
+    Workbench& bench = window.workbench();
+    QStringList flaws;
+    const auto look = [&](const QString& where) {
+      QVERIFY(settled(window));
+      for (const Theme* theme : {&Theme::dusk(), &Theme::paper()}) {
+        window.setTheme(*theme);
+        for (const QSize size : {QSize(1280, 800), window.minimumSize()}) {
+          window.resize(size);
+          QCoreApplication::processEvents();
+          for (const QString& flaw : flawsOf(window)) flaws << QString("%1, %2 x %3, %4: %5").arg(where).arg(size.width()).arg(size.height()).arg(theme->name, flaw);
+        }
+      }
+      for (const QString& flaw : mute(window)) flaws << where + ": " + flaw;
+      window.resize(1280, 800);
+      QCoreApplication::processEvents();
+    };
+    look("welcome");
+    window.openDemo();
+    look("light");
+    bench.readSpot(0.33, 0.235);
+    QVERIFY(settled(window));
+    bench.readSpot(0.165, 0.66);
+    QVERIFY(settled(window));
+    if (auto* understood = visible<QPushButton>(window, "dismiss")) click(understood);
+    look("light, read");
+    bench.takeTestFrame();
+    look("light, test frame");
+    bench.goTo(Station::Frames);
+    look("frames");
+    bench.goTo(Station::Shoot);
+    look("shoot");
+    bench.shoot();
+    look("shoot, shot");
+    bench.goTo(Station::Combine);
+    look("combine");
+    bench.combine({});
+    look("combine, combined");
+    bench.goTo(Station::Finish);
+    for (const char* side : {"sideLight", "sideColour", "sideShape", "sidePlaces", "sideMend", "sideLooks"}) {
+      click(visible<QToolButton>(window, side));
+      look(QString("finish, %1").arg(side));
+    }
+    click(visible<QToolButton>(window, "sidePlaces"));
+    bench.addWindows();
+    look("finish, a place");
+    bench.goTo(Station::Deliver);
+    look("deliver");
+    bench.deliver({{"jpeg", "print", "hdr-avif"}, false, kNamePattern, {}});
+    bench.pauseDelivering();
+    look("deliver, paused");
+    for (const QString& flaw : flaws) qWarning().noquote() << flaw; // one by one: a long message would be cut
+    QVERIFY(flaws.isEmpty());
+  }
+};
+
+QTEST_MAIN(TestLayout)
+#include "test_layout.moc"
