@@ -95,7 +95,7 @@ Image<float> softShare(const CellMask& mask, int radius) {
   for (int y = 0; y < h; ++y)
     for (int x = 0; x < w; ++x) {
       const int across = std::min(w - 1, x + radius) - std::max(0, x - radius) + 1, down = std::min(h - 1, y + radius) - std::max(0, y - radius) + 1;
-      *share.at(x, y) = *grown.at(x, y) ? 0.f : 1 - float(*sums.at(x, y)) / float(across * down);
+      *share.at(x, y) = *grown.at(x, y) ? 0.f : std::max(0.f, 1 - 2 * float(*sums.at(x, y)) / float(across * down)); // a straight border covers half at first
     }
   return share;
 }
