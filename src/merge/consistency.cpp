@@ -277,9 +277,9 @@ void leaveNoGap(const Scene& scene, const Disagreements& found, const CellMask& 
 std::vector<int> cellsOf(const SourceChoice& choice, const std::vector<MovedRegion>& places, int w, int h) {
   const auto cellAt = [&](const SourceChoice::Point& p) { return std::pair(std::clamp(int(p.x * w), 0, w - 1), std::clamp(int(p.y * h), 0, h - 1)); };
   if (choice.radius <= 0 && !choice.stroke.empty()) {
-    const auto [x, y] = cellAt(choice.stroke.front());
+    const auto at = cellAt(choice.stroke.front());
     std::vector<int> cells;
-    const auto place = std::find_if(places.begin(), places.end(), [&](const MovedRegion& p) { return !p.painted && p.holds(x, y); });
+    const auto place = std::find_if(places.begin(), places.end(), [&](const MovedRegion& p) { return !p.painted && p.holds(at.first, at.second); });
     if (place == places.end()) return {};
     for (int v = place->cells.y; v < place->cells.y + place->cells.height; ++v)
       for (int u = place->cells.x; u < place->cells.x + place->cells.width; ++u)
