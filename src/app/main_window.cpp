@@ -245,7 +245,7 @@ void MainWindow::chooseJob() {
 void MainWindow::showKeys() {
   QMessageBox::information(this, tr("Keys"),
                            tr("1 to 6\tstations\nCtrl+Return\tthe thing to do next\n[ and ]\tdarker, brighter finder\nT\ttest frame\nZ\twhole picture or 100 %\n"
-                              "B\thold: one exposure instead of all\nM\tmend what the judgement minds\ndrag at Finish\tup: lighter, down: darker, there\ndrag on the Ladder\tlight to a tone of the paper\nCtrl+drag\tmove the picture at 100 %\nCtrl+Z, Ctrl+Shift+Z\tundo, redo\nclick a place at Combine\tfrom the next frame\nEsc\tstop the work\nCtrl+T\tdusk or paper\n"
+                              "B\thold: one exposure instead of all\nM\tmend what the judgement minds\ndrag at Finish\tup: lighter, down: darker, there\ndrag on the Ladder\tlight to a tone of the paper\nCtrl+drag\tmove the picture at 100 %\nCtrl+Z, Ctrl+Shift+Z\tundo, redo\nclick a place at Combine\tfrom the next frame\nAlt+Up, Alt+Down\tsooner, later in the queue\nEsc\tstop the work\nCtrl+T\tdusk or paper\n"
                               "Ctrl+N\tnew job from frames\nCtrl+O\topen a job"));
 }
 

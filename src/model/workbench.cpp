@@ -51,6 +51,9 @@ bool Workbench::openJob(const fs::path& folder) {
     return false;
   }
   adopt(std::move(*job));
+  std::size_t waiting = 0;
+  for (const DeliveryOrder& o : deliveries()) waiting += o.targets.size();
+  if (waiting > 0) emit told(waiting == 1 ? tr("One file still waits to be written; at Deliver it goes on.") : tr("%1 files still wait to be written; at Deliver it goes on.").arg(waiting));
   return true;
 }
 

@@ -108,6 +108,7 @@ private slots:
     QueueList* list = job.list();
     QVERIFY(list);
     QCOMPARE(rows(list), QStringList({"Hall", "Kitchen", "Landing"}));
+    QVERIFY(visible<QLabel>(job.window, "complaint")->text().startsWith("3 files still wait")); // said when the job was opened
     QVERIFY(!job.bench().delivering()); // nothing is written before somebody says so
     QVERIFY2(verdictOf(job.window).contains("3 files wait"), qPrintable(verdictOf(job.window)));
 
