@@ -6,6 +6,7 @@
 #include <cmath>
 #include <fmt/format.h>
 #include <numbers>
+#include <optional>
 
 namespace ml {
 namespace {
@@ -76,21 +77,27 @@ Result<std::vector<Registration>> registerFrames(const std::vector<Frame>& frame
   const bool finished = forEachBand(int(frames.size()), progress.stop, [&](const Band& band) {
     const int i = band.begin;
     if (i == reference) return;
+    std::optional<OnThisThread> enoughPieces;
+    if (int(frames.size()) > threadCount()) enoughPieces.emplace();
     fits[std::size_t(i)] = registerPair(pyramids[std::size_t(i < reference ? i + 1 : i - 1)], pyramids[std::size_t(i)], {}, mode, true);
     progress.at("Align", 0.8 * ++done / double(frames.size()));
   }, 1);
   if (!finished) return stopped();
-  std::vector<int> order;
-  for (int i = reference - 1; i >= 0; --i) order.push_back(i);
-  for (int i = reference + 1; i < int(frames.size()); ++i) order.push_back(i);
-  for (std::size_t k = 0; k < order.size(); ++k) {
-    if (progress.stopRequested()) return stopped();
-    progress.at("Align", 0.8 + 0.2 * double(k) / double(order.size()));
-    Registration& r = placed[order[k]] = place(pyramids, placed, fits[std::size_t(order[k])], order[k], reference, mode);
-    const Frame& frame = frames[order[k]];
-    if (r.transform.reach(frame.width(), frame.height()) < kStillPixels) r.transform = {}, r.model = AlignMode::Off;
-    describe(r, frame.width(), frame.height());
-  }
+  // Darker and brighter frames are two chains that begin at the reference and know nothing of each other.
+  std::atomic<int> settled{0};
+  const bool all = forEachBand(2, progress.stop, [&](const Band& band) {
+    const int step = band.begin == 0 ? -1 : 1;
+    std::optional<OnThisThread> enoughPieces;
+    if (reference > 0 && reference + 1 < int(frames.size()) && threadCount() <= 2) enoughPieces.emplace();
+    for (int i = reference + step; i >= 0 && i < int(frames.size()) && !progress.stopRequested(); i += step) {
+      Registration& r = placed[std::size_t(i)] = place(pyramids, placed, fits[std::size_t(i)], i, reference, mode);
+      const Frame& frame = frames[std::size_t(i)];
+      if (r.transform.reach(frame.width(), frame.height()) < kStillPixels) r.transform = {}, r.model = AlignMode::Off;
+      describe(r, frame.width(), frame.height());
+      progress.at("Align", 0.8 + 0.2 * ++settled / double(frames.size()));
+    }
+  }, 1);
+  if (!all) return stopped();
   return placed;
 }
 

@@ -7,7 +7,11 @@
 namespace ml {
 namespace {
 std::atomic<int> requestedThreads{0};
-}
+thread_local int alone = 0;
+} // namespace
+
+OnThisThread::OnThisThread() { ++alone; }
+OnThisThread::~OnThisThread() { --alone; }
 
 void setThreadCount(int threads) { requestedThreads = std::max(0, threads); }
 
@@ -26,7 +30,7 @@ bool forEachBand(int rows, const StopFlag& stop, const std::function<void(const 
       work({i * bandRows, std::min(rows, (i + 1) * bandRows), i});
   };
   std::vector<std::thread> others;
-  for (int i = 1; i < std::min(threadCount(), bands); ++i) others.emplace_back(run);
+  for (int i = 1; i < std::min(alone > 0 ? 1 : threadCount(), bands); ++i) others.emplace_back(run);
   run();
   for (auto& thread : others) thread.join();
   return !stop.requested();

@@ -17,6 +17,15 @@ inline constexpr int kBandRows = 32;
 void setThreadCount(int threads);
 [[nodiscard]] int threadCount();
 
+/// While one lives, forEachBand uses only the thread that called it: for work that is one of enough pieces already. Same bits.
+class OnThisThread {
+public:
+  OnThisThread();
+  ~OnThisThread();
+  OnThisThread(const OnThisThread&) = delete;
+  OnThisThread& operator=(const OnThisThread&) = delete;
+};
+
 /// Calls `work` once for each band of `bandRows` rows. The bands depend only on `rows`, never on the number of
 /// threads, so sums joined in band order give the same bits on any machine. Returns false when stopped early.
 bool forEachBand(int rows, const StopFlag& stop, const std::function<void(const Band&)>& work,

@@ -5,7 +5,10 @@
 
 #include <QTest>
 #include <fstream>
+#include <mutex>
 #include <numeric>
+#include <set>
+#include <thread>
 
 using namespace ml;
 
@@ -30,6 +33,31 @@ private slots:
       return bands;
     };
     QVERIFY(collect(1) == collect(3));
+  }
+
+  void oneOfManyPiecesStaysOnItsThread() {
+    setThreadCount(4);
+    const auto threads = [] {
+      std::mutex lock;
+      std::set<std::thread::id> used;
+      std::atomic<int> arrived{0};
+      forEachBand(32 * 64, [&](const Band&) {
+        const std::lock_guard guard(lock);
+        used.insert(std::this_thread::get_id());
+        ++arrived;
+      });
+      if (arrived != 64) used.clear();
+      return used;
+    };
+    {
+      const OnThisThread alone;
+      QVERIFY((threads() == std::set<std::thread::id>{std::this_thread::get_id()}));
+      std::set<std::thread::id> others;
+      std::thread([&] { others = threads(); }).join(); // another thread is free to share its work
+      QVERIFY(!others.empty());
+    }
+    QVERIFY(!threads().empty());
+    setThreadCount(0);
   }
 
   void stopEndsEarly() {
