@@ -50,6 +50,14 @@ double peakGigabytes() {
   return double(usage.ru_maxrss) / 1e6;
 }
 
+/// Of both cores, kernel included.
+double processorSeconds() {
+  rusage usage{};
+  getrusage(RUSAGE_SELF, &usage);
+  const auto seconds = [](const timeval& time) { return double(time.tv_sec) + double(time.tv_usec) * 1e-6; };
+  return seconds(usage.ru_utime) + seconds(usage.ru_stime);
+}
+
 void say(const char* what, double ours, double theirs) { std::printf("%-34s ours %7.3f s   OpenCV %7.3f s   ratio %5.1f\n", what, ours, theirs, theirs / ours); }
 
 fs::path folderOf(int width, int height, int count) {
@@ -155,6 +163,7 @@ private:
 
 /// When each stage of the whole way is first heard of.
 void sayStages(const fs::path& folder) {
+  const double processor = processorSeconds();
   const auto start = std::chrono::steady_clock::now();
   std::string last;
   std::mutex saying;
@@ -162,9 +171,9 @@ void sayStages(const fs::path& folder) {
                       const std::lock_guard lock(saying);
                       if (stage == last) return;
                       last = stage;
-                      std::printf("%7.3f s  %s\n", std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count(), stage.c_str());
+                      std::printf("%7.3f s %7.3f processor s  %s\n", std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count(), processorSeconds() - processor, stage.c_str());
                     }});
-  std::printf("%7.3f s  done\n", std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count());
+  std::printf("%7.3f s %7.3f processor s  done\n", std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count(), processorSeconds() - processor);
 }
 
 int oursAlone(const std::string& stage, int runs) {
