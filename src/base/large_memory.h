@@ -14,7 +14,7 @@ struct FreeLarge {
 };
 
 /// While one lives, large memory that is freed is kept for the next picture of about its size, because new pages must be cleared by the
-/// system (a sixth of the time of combining many sets). The process never holds more than it would have held at once without. The last
+/// system (a sixth of the time of combining many sets). In use and kept together are never more than was once in use. The last
 /// one to go gives all back. From any thread.
 class MemoryReuse {
 public:

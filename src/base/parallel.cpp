@@ -36,6 +36,10 @@ bool forEachBand(int rows, const StopFlag& stop, const std::function<void(const 
   return !stop.requested();
 }
 
+void inParallel(const std::function<void()>& one, const std::function<void()>& other) {
+  forEachBand(2, StopFlag{}, [&](const Band& band) { (band.begin == 0 ? one : other)(); }, 1);
+}
+
 bool forEachBand(int rows, const std::function<void(const Band&)>& work, int bandRows) {
   return forEachBand(rows, StopFlag{}, work, bandRows);
 }

@@ -32,4 +32,7 @@ bool forEachBand(int rows, const StopFlag& stop, const std::function<void(const 
                  int bandRows = kBandRows);
 bool forEachBand(int rows, const std::function<void(const Band&)>& work, int bandRows = kBandRows);
 
+/// Both at once, on two threads where there are two.
+void inParallel(const std::function<void()>& one, const std::function<void()>& other);
+
 } // namespace ml
