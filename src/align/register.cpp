@@ -25,10 +25,19 @@ void describe(Registration& r, int width, int height) {
   r.degrees = std::atan2(vx - v, ux - u) * 180 / std::numbers::pi;
 }
 
-/// Places frame `index` by what its neighbour nearer to the reference says of it, then directly on the reference.
-Registration place(const std::vector<LightPyramid>& pyramids, const std::vector<Registration>& placed, const PairFit& byNeighbour, int index, int reference,
-                   AlignMode mode) {
-  const int neighbour = index < reference ? index + 1 : index - 1;
+int neighbourOf(int index, int reference) { return index < reference ? index + 1 : index - 1; }
+
+/// Frame indices from the reference's neighbours outwards, darker ones first.
+std::vector<int> outwards(int frames, int reference) {
+  std::vector<int> order;
+  for (int i = reference - 1; i >= 0; --i) order.push_back(i);
+  for (int i = reference + 1; i < frames; ++i) order.push_back(i);
+  return order;
+}
+
+/// Places frame `index` by what its neighbour nearer to the reference says of it, or directly on the reference where that says more.
+Registration place(const std::vector<Registration>& placed, const PairFit& byNeighbour, const std::optional<PairFit>& direct, int index, int reference) {
+  const int neighbour = neighbourOf(index, reference);
   Registration r;
   const auto take = [&r](const PairFit& fit) {
     r.correlation = fit.correlation;
@@ -49,12 +58,9 @@ Registration place(const std::vector<LightPyramid>& pyramids, const std::vector<
     r.note = fmt::format("Frame {} shares too little with the others; leave it out or shoot it again.", index + 1);
     return r;
   }
-  if (neighbour != reference) {
-    const PairFit fit = registerPair(pyramids[std::size_t(reference)], pyramids[std::size_t(index)], r.transform, mode, false);
-    if (fit.informative >= 4 * kLeastInformative && fit.correlation > 0.8) {
-      r.transform = fit.transform;
-      take(fit);
-    }
+  if (direct && direct->informative >= 4 * kLeastInformative && direct->correlation > 0.8) {
+    r.transform = direct->transform;
+    take(*direct);
   }
   return r;
 }
@@ -71,33 +77,38 @@ Result<std::vector<Registration>> registerFrames(const std::vector<Frame>& frame
     if (progress.stopRequested()) return stopped();
     pyramids.push_back(buildPyramid(frame));
   }
-  // Neighbours are fitted to each other independently, so several at a time.
+  // Neighbours are fitted to each other independently, so several at a time; then frames farther away directly to the reference,
+  // beginning where the chain of neighbours puts them.
+  const auto order = outwards(int(frames.size()), reference);
+  const auto forEachFrame = [&](const std::vector<int>& which, double from, double to, const std::function<void(int)>& fit) {
+    std::atomic<std::size_t> done{0};
+    return forEachBand(int(which.size()), progress.stop, [&](const Band& band) {
+      std::optional<OnThisThread> enoughPieces;
+      if (int(which.size()) >= threadCount()) enoughPieces.emplace();
+      fit(which[std::size_t(band.begin)]);
+      progress.at("Align", from + (to - from) * double(++done) / double(which.size()));
+    }, 1);
+  };
+  const auto pyramid = [&](int i) -> const LightPyramid& { return pyramids[std::size_t(i)]; };
   std::vector<PairFit> fits(frames.size());
-  std::atomic<int> done{0};
-  const bool finished = forEachBand(int(frames.size()), progress.stop, [&](const Band& band) {
-    const int i = band.begin;
-    if (i == reference) return;
-    std::optional<OnThisThread> enoughPieces;
-    if (int(frames.size()) > threadCount()) enoughPieces.emplace();
-    fits[std::size_t(i)] = registerPair(pyramids[std::size_t(i < reference ? i + 1 : i - 1)], pyramids[std::size_t(i)], {}, mode, true);
-    progress.at("Align", 0.8 * ++done / double(frames.size()));
-  }, 1);
-  if (!finished) return stopped();
-  // Darker and brighter frames are two chains that begin at the reference and know nothing of each other.
-  std::atomic<int> settled{0};
-  const bool all = forEachBand(2, progress.stop, [&](const Band& band) {
-    const int step = band.begin == 0 ? -1 : 1;
-    std::optional<OnThisThread> enoughPieces;
-    if (reference > 0 && reference + 1 < int(frames.size()) && threadCount() <= 2) enoughPieces.emplace();
-    for (int i = reference + step; i >= 0 && i < int(frames.size()) && !progress.stopRequested(); i += step) {
-      Registration& r = placed[std::size_t(i)] = place(pyramids, placed, fits[std::size_t(i)], i, reference, mode);
-      const Frame& frame = frames[std::size_t(i)];
-      if (r.transform.reach(frame.width(), frame.height()) < kStillPixels) r.transform = {}, r.model = AlignMode::Off;
-      describe(r, frame.width(), frame.height());
-      progress.at("Align", 0.8 + 0.2 * ++settled / double(frames.size()));
-    }
-  }, 1);
+  if (!forEachFrame(order, 0, 0.7, [&](int i) { fits[std::size_t(i)] = registerPair(pyramid(neighbourOf(i, reference)), pyramid(i), {}, mode, true); })) return stopped();
+  std::vector<Transform> chained(frames.size());
+  std::vector<int> farther;
+  for (const int i : order) {
+    const PairFit& fit = fits[std::size_t(i)];
+    const Transform& neighbour = chained[std::size_t(neighbourOf(i, reference))];
+    chained[std::size_t(i)] = fit.informative < kLeastInformative ? neighbour : fit.transform.after(neighbour);
+    if (neighbourOf(i, reference) != reference && fit.informative >= kLeastInformative && fit.correlation >= kLeastCorrelation) farther.push_back(i);
+  }
+  std::vector<std::optional<PairFit>> direct(frames.size());
+  const bool all = forEachFrame(farther, 0.7, 1, [&](int i) { direct[std::size_t(i)] = registerPair(pyramid(reference), pyramid(i), chained[std::size_t(i)], mode, false); });
   if (!all) return stopped();
+  for (const int i : order) {
+    Registration& r = placed[std::size_t(i)] = place(placed, fits[std::size_t(i)], direct[std::size_t(i)], i, reference);
+    const Frame& frame = frames[std::size_t(i)];
+    if (r.transform.reach(frame.width(), frame.height()) < kStillPixels) r.transform = {}, r.model = AlignMode::Off;
+    describe(r, frame.width(), frame.height());
+  }
   return placed;
 }
 

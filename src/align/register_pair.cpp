@@ -7,6 +7,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <numeric>
 #include <vector>
 
 namespace ml {
@@ -168,31 +169,38 @@ struct Structure {
   double share = 0; ///< Of all pixels, those that show structure; the samples may be fewer.
 };
 
+/// Marks the pixels of a row whose gradient, squared, is above `least`; returns how many.
+ML_VECTOR_CLONES int markStructure(const float* above, const float* row, const float* below, float least, int w, std::uint8_t* __restrict shows) {
+  int count = 0;
+  for (int x = 1; x < w - 1; ++x) {
+    const float gx = (row[x + 1] - row[x - 1]) / 2, gy = (below[x] - above[x]) / 2;
+    const bool strong = gx * gx + gy * gy > least;
+    shows[x] = strong;
+    count += strong;
+  }
+  return count;
+}
+
 Structure structure(const Image<float>& fixed, float low, float high) {
   const int w = fixed.width(), h = fixed.height();
-  const auto gradient = [&](int x, int y, float& gx, float& gy) {
-    gx = (*fixed.at(x + 1, y) - *fixed.at(x - 1, y)) / 2;
-    gy = (*fixed.at(x, y + 1) - *fixed.at(x, y - 1)) / 2;
-  };
-  const float least = std::max(1e-5f, 0.003f * (high - low));
-  std::vector<std::vector<Sample>> bands(bandCount(h));
+  const float least = std::max(1e-5f, 0.003f * (high - low)), square = least * least;
+  Image<std::uint8_t> shows(w, h, 1);
+  std::vector<std::size_t> begins(std::size_t(h) + 1, 0); // samples before each row
   forEachBand(h, [&](const Band& band) {
     for (int y = std::max(1, band.begin); y < std::min(h - 1, band.end); ++y)
-      for (int x = 1; x < w - 1; ++x) {
-        float gx, gy;
-        gradient(x, y, gx, gy);
-        if (gx * gx + gy * gy > least * least) bands[band.index].push_back({x, y, *fixed.at(x, y), gx, gy});
-      }
+      begins[std::size_t(y) + 1] = std::size_t(markStructure(fixed.row(y - 1), fixed.row(y), fixed.row(y + 1), square, w, shows.row(y)));
   });
-  std::size_t found = 0;
-  for (const auto& band : bands) found += band.size();
-  const std::size_t stride = found / kMostSamples + 1;
-  std::vector<Sample> kept;
-  std::size_t index = 0;
-  for (const auto& band : bands)
-    for (const Sample& sample : band)
-      if (index++ % stride == 0) kept.push_back(sample);
-  return {std::move(kept), double(found) / double(fixed.size())};
+  std::partial_sum(begins.begin(), begins.end(), begins.begin());
+  const std::size_t found = begins.back(), stride = found / kMostSamples + 1;
+  Structure out{{}, double(found) / double(fixed.size())};
+  out.samples.reserve(found / stride + 1);
+  for (int y = 1; y < h - 1; ++y) {
+    const float *above = fixed.row(y - 1), *row = fixed.row(y), *below = fixed.row(y + 1);
+    std::size_t index = begins[std::size_t(y)];
+    for (int x = 1; x < w - 1; ++x)
+      if (shows.row(y)[x] && index++ % stride == 0) out.samples.push_back({x, y, row[x], (row[x + 1] - row[x - 1]) / 2, (below[x] - above[x]) / 2});
+  }
+  return out;
 }
 
 struct Normal {
@@ -210,13 +218,12 @@ struct Normal {
 };
 
 /// Normal equations over all samples; residuals beyond `huber` lose weight (moving things).
-Normal accumulate(const std::vector<Sample>& samples, const Image<float>& moving, const Matrix3& toMoving, AlignMode mode,
-                  double cx, double cy, double unit, double huber) {
+template <int n> Normal accumulate(const std::vector<Sample>& samples, const Image<float>& moving, const Matrix3& toMoving, AlignMode mode, double cx, double cy, double unit,
+                                   double huber) {
   constexpr int kChunk = 8192;
   const int chunks = int((samples.size() + kChunk - 1) / kChunk);
   std::vector<Normal> parts(chunks);
   const Transform transform{toMoving};
-  const int n = parameters(mode);
   forEachBand(chunks, [&](const Band& band) {
     Normal part;
     for (std::size_t i = std::size_t(band.begin) * kChunk; i < std::min(samples.size(), std::size_t(band.end) * kChunk); ++i) {
@@ -240,6 +247,15 @@ Normal accumulate(const std::vector<Sample>& samples, const Image<float>& moving
   Normal sum;
   for (const auto& part : parts) sum.add(part);
   return sum;
+}
+
+Normal accumulate(const std::vector<Sample>& samples, const Image<float>& moving, const Matrix3& toMoving, AlignMode mode, double cx, double cy, double unit, double huber) {
+  switch (parameters(mode)) {
+  case 2: return accumulate<2>(samples, moving, toMoving, mode, cx, cy, unit, huber);
+  case 3: return accumulate<3>(samples, moving, toMoving, mode, cx, cy, unit, huber);
+  case 4: return accumulate<4>(samples, moving, toMoving, mode, cx, cy, unit, huber);
+  default: return accumulate<8>(samples, moving, toMoving, mode, cx, cy, unit, huber);
+  }
 }
 
 struct LevelFit {
@@ -301,6 +317,17 @@ double blockResidual(const Structure& found, const Image<float>& moving, const T
   return lengths[lengths.size() / 2];
 }
 
+ML_VECTOR_CLONES float sumOfDifferences(const float* a, const float* b, int n) {
+  constexpr int kLanes = 16;
+  float lanes[kLanes] = {}, sum = 0;
+  int i = 0;
+  for (; i + kLanes <= n; i += kLanes)
+    for (int k = 0; k < kLanes; ++k) lanes[k] += std::abs(a[i + k] - b[i + k]);
+  for (; i < n; ++i) sum += std::abs(a[i] - b[i]);
+  for (const float lane : lanes) sum += lane;
+  return sum;
+}
+
 /// Best whole-pixel shift within a fifth of the picture by mean squared difference, on top of `initial`.
 Transform searchShift(const CommonTones& tones, const Transform& initial) {
   const int w = tones.fixed.width(), h = tones.fixed.height(), reachX = w / 5, reachY = h / 5;
@@ -313,10 +340,7 @@ Transform searchShift(const CommonTones& tones, const Transform& initial) {
       const int x0 = std::max(0, -sx), x1 = std::min(w, w - sx), y0 = std::max(0, -sy), y1 = std::min(h, h - sy);
       if ((x1 - x0) * (y1 - y0) < w * h / 3) continue;
       double sum = 0;
-      for (int y = y0; y < y1; ++y) {
-        const float *a = tones.fixed.row(y), *b = tones.moving.row(y + sy) + sx;
-        for (int x = x0; x < x1; ++x) sum += std::abs(a[x] - b[x]);
-      }
+      for (int y = y0; y < y1; ++y) sum += double(sumOfDifferences(tones.fixed.row(y) + x0, tones.moving.row(y + sy) + sx + x0, x1 - x0));
       sum /= double(x1 - x0) * (y1 - y0);
       if (sum < least * 0.98) {
         least = sum;
