@@ -117,44 +117,109 @@ struct Fit {
   std::array<std::vector<double>, 3> own{std::vector<double>(Spline::kSize, 0.0), std::vector<double>(Spline::kSize, 0.0), std::vector<double>(Spline::kSize, 0.0)};
 
   [[nodiscard]] double log2Of(std::size_t c, double v) const { return logOf(*start, v) + Spline::value(common.data(), v) + Spline::value(own[c].data(), v); }
-  [[nodiscard]] double slope(std::size_t c, double v) const {
-    const double h = 0.004, a = std::max(0.002, v - h), b = std::min(1.0, v + h);
-    return (log2Of(c, b) - log2Of(c, a)) / (b - a);
-  }
 };
+
+/// What a known curve says at the codes of a bin, which no round changes.
+struct KnownAt {
+  double a, b, slopeA, slopeB; ///< Stops; stops for the code range.
+};
+
+constexpr double kSlopeReach = 0.004;
+double below(double v) { return std::max(0.002, v - kSlopeReach); }
+double above(double v) { return std::min(1.0, v + kSlopeReach); }
+template <class Curve> double slopeOf(const Curve& curve, double v) { return (curve(above(v)) - curve(below(v))) / (above(v) - below(v)); }
+
+/// One channel of a pair of frames: what the rounds work through, several at a time.
+struct Piece {
+  const PairTable* pair;
+  std::size_t channel;
+  std::vector<KnownAt> known; ///< For each bin.
+  [[nodiscard]] const std::vector<PairBin>& bins() const { return pair->bins[channel]; }
+};
+
+void forEachPiece(std::vector<Piece>& pieces, const std::function<void(Piece&, std::size_t)>& work) {
+  forEachBand(int(pieces.size()), [&](const Band& band) { work(pieces[std::size_t(band.begin)], std::size_t(band.begin)); }, 1);
+}
+
+std::vector<Piece> piecesOf(const std::vector<PairTable>& pairs) {
+  std::vector<Piece> pieces;
+  for (const auto& pair : pairs)
+    for (std::size_t c = 0; c < 3; ++c) pieces.push_back({&pair, c, {}});
+  return pieces;
+}
+
+void startFrom(const KnownCurve& curve, std::vector<Piece>& pieces) {
+  forEachPiece(pieces, [&](Piece& piece, std::size_t) {
+    const auto log = [&](double v) { return logOf(curve, v); };
+    piece.known.clear();
+    for (const auto& bin : piece.bins()) piece.known.push_back({log(bin.a), log(bin.b), slopeOf(log, bin.a), slopeOf(log, bin.b)});
+  });
+}
 
 struct Residual {
   double value = 0, sigma = 1, weight = 0; ///< Stops; of one sample; how many samples.
 };
 
-Residual residualOf(const Fit& fit, const PairTable& pair, std::size_t c, const PairBin& bin) {
-  const double sa = fit.slope(c, bin.a), sb = fit.slope(c, bin.b);
-  return {fit.log2Of(c, bin.b) - fit.log2Of(c, bin.a) - pair.stops, std::sqrt(sa * sa + sb * sb) * kFloorNoise * 2 + 0.004, bin.count};
+/// Residuals of a channel under a fit.
+class Residuals {
+public:
+  Residuals(const Fit& fit, const Piece& piece) : piece_(piece), spline_(fit.common) {
+    for (std::size_t i = 0; i < spline_.size(); ++i) spline_[i] += fit.own[piece.channel][i];
+  }
+  Residual operator[](std::size_t i) const {
+    const PairBin& bin = piece_.bins()[i];
+    const KnownAt& known = piece_.known[i];
+    const auto added = [&](double v) { return Spline::value(spline_.data(), v); };
+    const double sa = known.slopeA + slopeOf(added, bin.a), sb = known.slopeB + slopeOf(added, bin.b);
+    return {known.b + added(bin.b) - known.a - added(bin.a) - piece_.pair->stops, std::sqrt(sa * sa + sb * sb) * kFloorNoise * 2 + 0.004, bin.count};
+  }
+
+private:
+  const Piece& piece_;
+  std::vector<double> spline_;
+};
+
+struct Weighted {
+  double value, weight;
+  friend bool operator<(const Weighted& a, const Weighted& b) { return a.value < b.value; }
+};
+
+/// The least value that half of all weight does not exceed. Reorders the list.
+double weightedMedian(std::vector<Weighted>& list) {
+  double total = 0, before = 0;
+  for (const auto& w : list) total += w.weight;
+  auto from = list.begin(), to = list.end();
+  while (to - from > 1) {
+    const auto middle = from + (to - from) / 2;
+    std::nth_element(from, middle, to);
+    double lower = 0;
+    for (auto it = from; it != middle; ++it) lower += it->weight;
+    if (before + lower >= total / 2) to = middle;
+    else before += lower, from = middle;
+  }
+  return from != list.end() ? from->value : 0;
 }
 
 /// Robust scale of the residuals in units of their expected noise, and in stops.
 struct Spread {
   double sigmas = 0, stops = 0;
 };
-Spread spreadOf(const Fit& fit, const std::vector<PairTable>& pairs) {
-  std::vector<std::pair<double, double>> scaled, plain;
-  double total = 0;
-  for (const auto& pair : pairs)
-    for (std::size_t c = 0; c < 3; ++c)
-      for (const auto& bin : pair.bins[c]) {
-        const Residual r = residualOf(fit, pair, c, bin);
-        scaled.emplace_back(std::abs(r.value) / r.sigma, r.weight);
-        plain.emplace_back(std::abs(r.value), r.weight);
-        total += r.weight;
-      }
-  const auto median = [&](auto& list) {
-    std::sort(list.begin(), list.end());
-    double sum = 0;
-    for (const auto& [value, weight] : list)
-      if ((sum += weight) >= total / 2) return 1.4826 * value;
-    return 0.0;
-  };
-  return {median(scaled), median(plain)};
+Spread spreadOf(const Fit& fit, std::vector<Piece>& pieces) {
+  std::vector<std::size_t> begins{0};
+  for (const auto& piece : pieces) begins.push_back(begins.back() + piece.bins().size());
+  std::vector<Weighted> scaled(begins.back()), plain(begins.back());
+  forEachPiece(pieces, [&](Piece& piece, std::size_t p) {
+    const Residuals residuals(fit, piece);
+    for (std::size_t i = 0; i < piece.bins().size(); ++i) {
+      const Residual r = residuals[i];
+      scaled[begins[p] + i] = {std::abs(r.value) / r.sigma, r.weight};
+      plain[begins[p] + i] = {std::abs(r.value), r.weight};
+    }
+  });
+  Spread out;
+  constexpr double kNormal = 1.4826; // standard deviations of a median of absolute deviations
+  inParallel([&] { out.sigmas = kNormal * weightedMedian(scaled); }, [&] { out.stops = kNormal * weightedMedian(plain); });
+  return out;
 }
 
 constexpr double kThirdDerivative = 5; ///< Typical size, stops for the code range cubed. Ripples two stops long have hundreds.
@@ -171,33 +236,46 @@ void penalise(Eigen::MatrixXd& h, int offset, double typicalThird, double typica
   for (int i = 0; i < n; ++i) h(offset + i, offset + i) += 1 / (typicalSize * typicalSize);
 }
 
-/// One weighted least squares step from `fit`; residuals beyond `limit` expected deviations lose weight.
-void improve(Fit& fit, const std::vector<PairTable>& pairs, double limit) {
-  constexpr int n = Spline::kSize, all = 4 * n;
+/// Normal equations of all coefficients: common, then the three channels'.
+struct Equations {
+  static constexpr int n = Spline::kSize, all = 4 * n;
   Eigen::MatrixXd h = Eigen::MatrixXd::Zero(all, all);
   Eigen::VectorXd g = Eigen::VectorXd::Zero(all);
-  for (const auto& pair : pairs)
-    for (std::size_t c = 0; c < 3; ++c)
-      for (const auto& bin : pair.bins[c]) {
-        const Residual r = residualOf(fit, pair, c, bin);
-        const double size = std::abs(r.value) / r.sigma, t = size / limit;
-        if (t >= 1) continue;
-        const double weight = r.weight * (1 - t * t) * (1 - t * t) / (r.sigma * r.sigma); // Tukey's biweight
-        double wa[4], wb[4];
-        const int ia = Spline::place(bin.a, wa), ib = Spline::place(bin.b, wb);
-        int index[16];
-        double value[16];
-        for (int k = 0; k < 4; ++k) {
-          const int own = n * (1 + int(c));
-          index[k] = ib + k, value[k] = wb[k], index[4 + k] = ia + k, value[4 + k] = -wa[k];
-          index[8 + k] = own + ib + k, value[8 + k] = wb[k], index[12 + k] = own + ia + k, value[12 + k] = -wa[k];
-        }
-        const double target = pair.stops - logOf(*fit.start, bin.b) + logOf(*fit.start, bin.a);
-        for (int a = 0; a < 16; ++a) {
-          g[index[a]] += weight * value[a] * target;
-          for (int b = 0; b < 16; ++b) h(index[a], index[b]) += weight * value[a] * value[b];
-        }
-      }
+};
+
+void addPiece(const Fit& fit, const Piece& piece, double limit, Equations& e) {
+  constexpr int n = Equations::n;
+  const int own = n * (1 + int(piece.channel));
+  const Residuals residuals(fit, piece);
+  for (std::size_t i = 0; i < piece.bins().size(); ++i) {
+    const PairBin& bin = piece.bins()[i];
+    const Residual r = residuals[i];
+    const double size = std::abs(r.value) / r.sigma, t = size / limit;
+    if (t >= 1) continue;
+    const double weight = r.weight * (1 - t * t) * (1 - t * t) / (r.sigma * r.sigma); // Tukey's biweight
+    double wa[4], wb[4];
+    const int ia = Spline::place(bin.a, wa), ib = Spline::place(bin.b, wb);
+    int index[16];
+    double value[16];
+    for (int k = 0; k < 4; ++k) {
+      index[k] = ib + k, value[k] = wb[k], index[4 + k] = ia + k, value[4 + k] = -wa[k];
+      index[8 + k] = own + ib + k, value[8 + k] = wb[k], index[12 + k] = own + ia + k, value[12 + k] = -wa[k];
+    }
+    const double target = piece.pair->stops - piece.known[i].b + piece.known[i].a;
+    for (int a = 0; a < 16; ++a) {
+      e.g[index[a]] += weight * value[a] * target;
+      for (int b = 0; b < 16; ++b) e.h(index[a], index[b]) += weight * value[a] * value[b];
+    }
+  }
+}
+
+/// One weighted least squares step from `fit`; residuals beyond `limit` expected deviations lose weight.
+void improve(Fit& fit, std::vector<Piece>& pieces, double limit) {
+  constexpr int n = Equations::n;
+  std::vector<Equations> parts(pieces.size());
+  forEachPiece(pieces, [&](Piece& piece, std::size_t p) { addPiece(fit, piece, limit, parts[p]); });
+  auto& [h, g] = parts.front();
+  for (std::size_t p = 1; p < parts.size(); ++p) h += parts[p].h, g += parts[p].g;
   penalise(h, 0, kThirdDerivative, 20);
   for (int c = 0; c < 3; ++c) penalise(h, n * (1 + c), kThirdDerivative / 10, kOwnSize);
   double w[4];
@@ -240,13 +318,21 @@ std::vector<PairTable> allPairs(const std::vector<PlacedFrame>& frames) {
   const Frame& first = *frames.front().frame;
   const int pitch = std::max(kCell, int(std::sqrt(double(first.width()) * first.height() / kCellsLookedAt)));
   for (const auto& placed : frames) cells.push_back(flatCells(placed, pitch));
-  std::vector<PairTable> pairs;
+  struct Wanted {
+    std::size_t dark, light;
+    double stops;
+  };
+  std::vector<Wanted> wanted;
   for (std::size_t i = 0; i < frames.size(); ++i)
     for (std::size_t j = i + 1; j < std::min(frames.size(), i + 3); ++j) {
       const double stops = std::log2(relativeExposure(frames[j].frame->settings) / relativeExposure(frames[i].frame->settings));
-      if (stops < 0.2 || stops > 6) continue;
-      pairs.push_back(pairsOf(cells[i], cells[j], stops));
+      if (stops >= 0.2 && stops <= 6) wanted.push_back({i, j, stops});
     }
+  std::vector<PairTable> pairs(wanted.size());
+  forEachBand(int(wanted.size()), [&](const Band& band) {
+    const auto& [dark, light, stops] = wanted[std::size_t(band.begin)];
+    pairs[std::size_t(band.begin)] = pairsOf(cells[dark], cells[light], stops);
+  }, 1);
   return pairs;
 }
 
@@ -263,23 +349,26 @@ std::optional<Response> recoverResponse(const std::vector<PlacedFrame>& frames) 
       for (const auto& bin : bins) low = std::min({low, bin.a, bin.b}), high = std::max({high, bin.a, bin.b});
   }
   if (out.samples < kEnoughSamples) return {};
+  auto pieces = piecesOf(pairs);
   Fit best;
   Spread least{1e9, 1e9};
   for (const auto& known : kKnown) {
     Fit fit;
     fit.start = &known;
-    const Spread spread = spreadOf(fit, pairs);
+    startFrom(known, pieces);
+    const Spread spread = spreadOf(fit, pieces);
     if (&known == &kKnown[0]) out.disagreementBefore = spread.stops;
     if (spread.sigmas < least.sigmas) least = spread, best = fit;
   }
   out.start = best.start->name;
   const int size = frames.front().frame->table.size();
   Fit fit = best;
+  startFrom(*best.start, pieces);
   double limit = std::max(12.0, 4 * least.sigmas);
   Spread now = least;
   for (int round = 0; round < 6; ++round) {
-    improve(fit, pairs, limit);
-    now = spreadOf(fit, pairs);
+    improve(fit, pieces, limit);
+    now = spreadOf(fit, pieces);
     limit = std::clamp(4.5 * now.sigmas, 4.0, limit);
   }
   out.changed = now.sigmas < 0.9 * least.sigmas;
