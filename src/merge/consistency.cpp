@@ -233,6 +233,17 @@ struct Surroundings {
   std::vector<CellMask> near, far;
 };
 
+Surroundings surroundingsOf(const std::vector<CellMask>& masks, int near, int far) {
+  Surroundings out{std::vector<CellMask>(masks.size()), std::vector<CellMask>(masks.size())};
+  forEachBand(2 * int(masks.size()), [&](const Band& band) {
+    const OnThisThread enoughPieces;
+    const std::size_t i = std::size_t(band.begin / 2);
+    if (band.begin % 2 == 0) out.near[i] = dilated(masks[i], near);
+    else out.far[i] = dilated(masks[i], far);
+  }, 1);
+  return out;
+}
+
 /// Marks in `left` the cells of a region that each frame is left out of.
 void leaveOut(const Scene& scene, const std::vector<Part>& parts, const std::vector<int>& region, const Disagreements& found, const Surroundings& around,
               std::vector<CellMask>& left) {
@@ -294,10 +305,8 @@ std::vector<std::vector<int>> findRegions(const Scene& scene, MotionMode mode, D
   const int width = scene.width(), height = scene.height(), reach = std::max(3, width / kThingsAcross);
   found = disagreements(scene, sensitivityOf(mode), nullptr);
   CellMask any = emptyMask(width, height);
-  for (auto& mask : found.masks) {
-    dropSpecks(mask, 4);
-    unite(any, mask);
-  }
+  forEachBand(int(found.masks.size()), [&](const Band& band) { dropSpecks(found.masks[std::size_t(band.begin)], 4); }, 1);
+  for (const auto& mask : found.masks) unite(any, mask);
   if (std::none_of(any.data(), any.data() + any.size(), [](auto v) { return v; })) return {};
   // Near what moved for certain, less is needed: a head, a foot, a rope's end are only a cell or two.
   const CellMask close = dilated(any, reach);
@@ -397,11 +406,7 @@ Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeO
   for (std::size_t i = 0; i < frames.size(); ++i) left.push_back(emptyMask(width, height));
   std::vector<std::vector<int>> regions;
   if (looked) regions = findRegions(scene, options.motion, found);
-  const int reach = std::max(3, width / kThingsAcross);
-  for (const auto& mask : found.masks) {
-    around.near.push_back(dilated(mask, scene.emptied ? reach : kGrow));
-    around.far.push_back(dilated(mask, 2 * reach));
-  }
+  if (!regions.empty()) around = surroundingsOf(found.masks, scene.emptied ? std::max(3, width / kThingsAcross) : kGrow, 2 * std::max(3, width / kThingsAcross));
   CellMask settled = emptyMask(width, height); // where one frame alone has been given the word
   for (const auto& region : regions) {
     const auto parts = partsOf(scene, region, found, sensitivityOf(options.motion));

@@ -1,3 +1,4 @@
+#include "/tmp/tick.h"
 #include "merge/merge.h"
 
 #include "align/transform.h"
@@ -19,7 +20,7 @@ namespace {
 constexpr double kMidTone = 0.18;
 constexpr int kTileWidth = 256, kTileRows = 32; // all frames of a tile stay in the second-level cache
 constexpr std::size_t kMostFrames = 64;
-constexpr float kTooLittle = 1 / 50.f; ///< Exposure ratio; information goes with exposure where photons decide, so 1 % of signal to noise.
+constexpr float kTooLittle = 1 / 25.f; ///< Exposure ratio; information goes with exposure where photons decide, so 1 % of signal to noise.
 
 struct Source {
   PlacedFrame placed;
@@ -212,8 +213,8 @@ private:
     for (int c = 0; c < 3; ++c) mergeChannel(c, y, n);
     mergeSurplus(y, n);
     const int clipped = mendClipped(y, n);
-    if ((where.y + y) % kMapCell == kMapCell / 2) fillMaps(where, y);
     toRec709(merged_[0], merged_[1], merged_[2], matrix_, n, result_.radiance.at(where.x, where.y + y));
+    if ((where.y + y) % kMapCell == kMapCell / 2) fillMaps(where, y);
     return clipped;
   }
 
@@ -352,6 +353,7 @@ private:
         if (w > most) most = w, source = std::uint8_t(i);
       }
       *result_.source.at(cellX, cellY) = source;
+      *result_.light.at(cellX, cellY) = result_.radiance.at(where.x + x, where.y + y)[1];
       *result_.snr.at(cellX, cellY) = std::max(0.f, level) * std::sqrt(information);
     }
   }
@@ -400,6 +402,7 @@ Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const 
   Consistency consistency = findConsistency(frames, options, progress);
   if (progress.stopRequested()) return stopped();
 
+  TICK("movement");
   std::vector<Source> sources;
   const double unit = relativeExposure(reference.settings) * reference.midTone;
   for (std::size_t i = 0; i < frames.size(); ++i) {
@@ -415,7 +418,9 @@ Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const 
   result.source = Image<std::uint8_t>(std::max(1, width / kMapCell), std::max(1, height / kMapCell), 1);
   result.snr = Image<float>(result.source.width(), result.source.height(), 1);
   result.source.fill(kNoSource);
+  result.light = Image<float>(result.source.width(), result.source.height(), 1);
   result.snr.fill(0);
+  result.light.fill(0);
   std::vector<int> clipped(std::size_t(bandCount(height, kTileRows)));
   std::atomic<int> rowsDone{0};
   const Matrix3& m = reference.toRec709;

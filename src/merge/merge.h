@@ -48,6 +48,7 @@ struct MergeResult {
   /// ratio of the merged green by the noise model.
   Image<std::uint8_t> source;
   Image<float> snr;
+  Image<float> light; ///< Green of the cell's middle pixel, as merged.
 };
 inline constexpr int kMapCell = 4;
 inline constexpr std::uint8_t kNoSource = 255;

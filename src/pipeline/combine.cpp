@@ -5,11 +5,13 @@
 #include "exposure/marks.h"
 #include "image/colour.h"
 #include "ingest/estimate_exposure.h"
+#include "pipeline/half_stop.h"
 #include "pipeline/noisier.h"
 
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
+#include <limits>
 
 namespace ml {
 namespace fs = std::filesystem;
@@ -20,9 +22,18 @@ constexpr double kLeastMisplacement = 0.04, kMostMisplacement = 0.25; ///< Pixel
 std::vector<Result<Frame>> readAll(const std::vector<fs::path>& files, int edge, const Progress& progress) {
   std::vector<Result<Frame>> frames;
   for (std::size_t i = 0; i < files.size(); ++i) frames.emplace_back(stopped());
+  // The largest first: they take longest, and the last one should not be waited for.
+  std::vector<std::pair<std::uintmax_t, std::size_t>> order;
+  for (std::size_t i = 0; i < files.size(); ++i) {
+    std::error_code error;
+    const auto size = fs::file_size(files[i], error);
+    order.emplace_back(error ? 0 : size, i);
+  }
+  std::stable_sort(order.begin(), order.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
   std::atomic<int> done{0};
   forEachBand(int(files.size()), progress.stop, [&](const Band& band) {
-    frames[band.begin] = edge > 0 ? loadSmallFrame(files[band.begin], edge, Unsaid::Allowed) : loadFrame(files[band.begin], Unsaid::Allowed);
+    const std::size_t i = order[std::size_t(band.begin)].second;
+    frames[i] = edge > 0 ? loadSmallFrame(files[i], edge, Unsaid::Allowed) : loadFrame(files[i], Unsaid::Allowed);
     progress.at("Read frames", double(++done) / double(files.size()));
   }, 1);
   return frames;
@@ -42,11 +53,19 @@ double wellExposedShare(const Frame& frame) {
   return all ? double(good) / all : 0;
 }
 
+/// What `work` says of each frame, several at a time.
+std::vector<double> ofEach(const std::vector<Frame>& frames, double (*work)(const Frame&)) {
+  std::vector<double> out(frames.size());
+  forEachBand(int(frames.size()), [&](const Band& band) { out[std::size_t(band.begin)] = work(frames[std::size_t(band.begin)]); }, 1);
+  return out;
+}
+
 int chooseReference(const std::vector<Frame>& frames) {
+  const auto shares = ofEach(frames, wellExposedShare);
   int best = 0;
   double most = -1;
   for (std::size_t i = 0; i < frames.size(); ++i)
-    if (const double share = wellExposedShare(frames[i]); share > most + 0.02) {
+    if (const double share = shares[i]; share > most + 0.02) {
       most = share;
       best = int(i);
     }
@@ -145,10 +164,14 @@ Result<void> settleExposures(std::vector<Frame>& frames, Combined& out) {
 constexpr double kWrongStep = 0.9;
 
 void checkSteps(const std::vector<Frame>& frames, Combined& out) {
+  std::vector<std::optional<Stops>> seen(frames.size());
+  forEachBand(int(frames.size()) - 1, [&](const Band& band) {
+    const std::size_t i = std::size_t(band.begin);
+    if (frames[i].exposureKnown && frames[i + 1].exposureKnown) seen[i] = estimateStops(frames[i], frames[i + 1]);
+  }, 1);
   for (std::size_t i = 0; i + 1 < frames.size(); ++i) {
-    if (!frames[i].exposureKnown || !frames[i + 1].exposureKnown) continue;
     const double said = std::log2(relativeExposure(frames[i + 1].settings) / relativeExposure(frames[i].settings));
-    const auto shown = estimateStops(frames[i], frames[i + 1]);
+    const auto& shown = seen[i];
     if (shown && std::abs(shown->value - said) > kWrongStep)
       out.remarks.push_back(fmt::format("`{}` and `{}` are {:.1f} stops apart by their settings but {:.1f} by their pixels; check their times.", nameOf(frames[i].path),
                                         nameOf(frames[i + 1].path), said, shown->value));
@@ -221,25 +244,23 @@ std::vector<StopRecord> stopsOf(const MergeResult& merged, std::size_t frames) {
     std::vector<int> by;
   };
   constexpr int kBins = 80;
-  constexpr double kHalf = 2;
   std::vector<Bin> bins(kBins);
   std::size_t all = 0;
-  for (int y = 0; y < merged.source.height(); ++y)
-    for (int x = 0; x < merged.source.width(); ++x) {
-      const std::uint8_t source = *merged.source.at(x, y);
-      const float light = merged.radiance.at(x * kMapCell + kMapCell / 2, std::min(y * kMapCell + kMapCell / 2, merged.radiance.height() - 1))[1];
-      if (source == kNoSource || !(light > 0)) continue;
-      Bin& bin = bins[std::size_t(std::clamp(int(std::floor(std::log2(light) * kHalf)) + kBins / 2, 0, kBins - 1))];
-      bin.by.resize(frames, 0);
-      ++bin.by[source];
-      bin.snr.push_back(*merged.snr.at(x, y));
-      ++all;
-    }
+  for (Bin& bin : bins) bin.by.resize(frames, 0);
+  for (std::size_t i = 0; i < merged.source.size(); ++i) {
+    const std::uint8_t source = merged.source.data()[i];
+    const float light = merged.light.data()[i];
+    if (source == kNoSource || !(light > std::numeric_limits<float>::min())) continue;
+    Bin& bin = bins[std::size_t(std::clamp(halfStop(light) + kBins / 2, 0, kBins - 1))];
+    ++bin.by[source];
+    bin.snr.push_back(merged.snr.data()[i]);
+    ++all;
+  }
   std::vector<StopRecord> out;
   for (int i = 0; i < kBins; ++i) {
     Bin& bin = bins[std::size_t(i)];
     if (bin.snr.size() * 5000 < all || bin.snr.empty()) continue;
-    StopRecord record{merged.ev100OfUnit + (i - kBins / 2 + 0.5) / kHalf, double(bin.snr.size()) / double(all), 0, {}};
+    StopRecord record{merged.ev100OfUnit + (i - kBins / 2 + 0.5) / 2, double(bin.snr.size()) / double(all), 0, {}};
     for (const int count : bin.by) record.frames.push_back(double(count) / double(bin.snr.size()));
     std::nth_element(bin.snr.begin(), bin.snr.begin() + std::ptrdiff_t(bin.snr.size() / 2), bin.snr.end());
     record.snr = bin.snr[bin.snr.size() / 2];
@@ -272,6 +293,7 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   auto registrations = registerFrames(set.frames, out.reference, align, progress.part(0.4, 0.6));
   if (!registrations) return passOn(registrations.error());
 
+  const auto clipped = ofEach(set.frames, clippedShare);
   std::vector<PlacedFrame> placed;
   std::size_t lost = 0;
   int mergeReference = 0;
@@ -284,7 +306,7 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
     }
     if (int(i) == out.reference) mergeReference = int(placed.size());
     placed.push_back({&set.frames[i], r.transform.h, std::clamp(r.residual, kLeastMisplacement, kMostMisplacement)});
-    out.frames.push_back({set.frames[i].path, set.frames[i].settings, r, 0, clippedShare(set.frames[i]), !set.frames[i].exposureKnown});
+    out.frames.push_back({set.frames[i].path, set.frames[i].settings, r, 0, clipped[i], !set.frames[i].exposureKnown});
   }
   if (placed.size() < 2 && lost > 0)
     return fail(ErrorCode::CannotAlign, fmt::format("The {} frames do not show the same view; group them again or shoot the set again.", set.frames.size()));
@@ -295,19 +317,19 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   auto merged = mergeBy(options, placed, out.reference, progress.part(0.65, 1));
   if (!merged) return passOn(merged.error());
   for (std::size_t i = 0; i < std::min(out.frames.size(), merged->motion.excludedShare.size()); ++i) out.frames[i].excludedShare = merged->motion.excludedShare[i];
-  if (options.method == CombineMethod::Radiance || options.method == CombineMethod::Darker) out.stops = stopsOf(*merged, placed.size());
   out.motion = std::move(merged->motion);
-  out.source = std::move(merged->source);
-  out.snr = std::move(merged->snr);
   out.ev100OfUnit = merged->ev100OfUnit;
   out.clippedShare = merged->clippedShare;
   const int width = merged->radiance.width(), height = merged->radiance.height();
   out.fullWidth = width;
   out.fullHeight = height;
   out.crop = options.crop == CropMode::Overlap ? overlapOf(out.frames, width, height) : Roi{0, 0, width, height};
+  if (options.method == CombineMethod::Radiance || options.method == CombineMethod::Darker)
+    inParallel([&] { out.stops = stopsOf(*merged, placed.size()); }, [&] { out.noisier = noisierPlaces(merged->snr, merged->light, out.crop); });
+  out.source = std::move(merged->source);
+  out.snr = std::move(merged->snr);
   out.radiance = std::move(merged->radiance);
   if (out.crop != Roi{0, 0, width, height}) out.radiance.crop(out.crop);
-  if (!out.stops.empty()) out.noisier = noisierPlaces(out.snr, std::as_const(out.radiance).view(), out.crop);
   return out;
 }
 

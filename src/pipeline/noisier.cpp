@@ -1,8 +1,11 @@
 #include "pipeline/noisier.h"
 
+#include "pipeline/half_stop.h"
+
 #include <algorithm>
+#include <array>
 #include <cmath>
-#include <map>
+#include <limits>
 #include <nlohmann/json.hpp>
 
 namespace ml {
@@ -14,40 +17,53 @@ constexpr double kUsual = 0.6;            ///< Quantile of the ratios of a half 
 constexpr std::size_t kFewest = 50;
 constexpr int kLargestGrid = 512;
 
-int halfStop(float light) { return int(std::floor(2 * std::log2(light))); }
+/// Cells of MergeResult whose middle lies in the cut.
+struct CellsWithin {
+  int left, top, right, bottom;
+};
+CellsWithin cellsWithin(const Image<float>& cells, const Roi& crop) {
+  const auto first = [](int from) { return std::max(0, (from - kMapCell / 2 + kMapCell - 1) / kMapCell); };
+  return {first(crop.x), first(crop.y), std::min(cells.width(), first(crop.x + crop.width)), std::min(cells.height(), first(crop.y + crop.height))};
+}
 
-} // namespace
+constexpr int kLights = 512; ///< Half stops of all normal floats.
+int lightIndex(float light) { return halfStop(light) + kLights / 2; }
+bool tells(float light, float ratio) { return light > std::numeric_limits<float>::min() && ratio > 0; }
 
-Image<float> noisierPlaces(const Image<float>& snr, ImageView<const float> radiance, const Roi& crop) {
-  if (snr.empty() || crop.width < kMapCell || crop.height < kMapCell) return {};
-  const auto lightAt = [&](int x, int y) {
-    const int u = x * kMapCell + kMapCell / 2 - crop.x, v = y * kMapCell + kMapCell / 2 - crop.y;
-    return u >= 0 && v >= 0 && u < radiance.width && v < radiance.height ? radiance.at(u, v)[1] : 0.f;
-  };
-  std::map<int, std::vector<float>> byLight;
-  for (int y = 0; y < snr.height(); ++y)
-    for (int x = 0; x < snr.width(); ++x)
-      if (const float light = lightAt(x, y), ratio = *snr.at(x, y); light > 0 && ratio > 0) byLight[halfStop(light)].push_back(ratio);
-  std::map<int, float> usual;
-  for (auto& [light, ratios] : byLight) {
+/// The usual ratio of each half stop of light; 0 where there is too little of it.
+std::array<float, kLights> usualRatios(const Image<float>& snr, const Image<float>& light, const CellsWithin& in) {
+  std::vector<std::vector<float>> byLight(kLights);
+  for (int y = in.top; y < in.bottom; ++y)
+    for (int x = in.left; x < in.right; ++x)
+      if (const float l = *light.at(x, y), ratio = *snr.at(x, y); tells(l, ratio)) byLight[std::size_t(lightIndex(l))].push_back(ratio);
+  std::array<float, kLights> usual{};
+  for (std::size_t i = 0; i < byLight.size(); ++i) {
+    auto& ratios = byLight[i];
     if (ratios.size() < kFewest) continue;
     const auto at = ratios.begin() + std::ptrdiff_t(kUsual * double(ratios.size() - 1));
     std::nth_element(ratios.begin(), at, ratios.end());
-    usual[light] = *at;
+    usual[i] = *at;
   }
+  return usual;
+}
+
+} // namespace
+
+Image<float> noisierPlaces(const Image<float>& snr, const Image<float>& light, const Roi& crop) {
+  if (snr.empty() || light.empty() || crop.width < kMapCell || crop.height < kMapCell) return {};
+  const CellsWithin in = cellsWithin(snr, crop);
+  const auto usual = usualRatios(snr, light, in);
   const int cell = std::max(kMapCell, crop.width / kNoisierAcross), w = std::max(2, crop.width / cell), h = std::max(2, crop.height / cell);
   Image<float> out(w, h, 1), count(w, h, 1);
   out.fill(0);
   count.fill(0);
   float most = 1;
-  for (int y = 0; y < snr.height(); ++y)
-    for (int x = 0; x < snr.width(); ++x) {
-      const float light = lightAt(x, y), ratio = *snr.at(x, y);
-      const auto found = light > 0 && ratio > 0 ? usual.find(halfStop(light)) : usual.end();
-      if (found == usual.end()) continue;
+  for (int y = in.top; y < in.bottom; ++y)
+    for (int x = in.left; x < in.right; ++x) {
+      const float l = *light.at(x, y), ratio = *snr.at(x, y), expected = tells(l, ratio) ? usual[std::size_t(lightIndex(l))] : 0.f;
       const int u = (x * kMapCell + kMapCell / 2 - crop.x) / cell, v = (y * kMapCell + kMapCell / 2 - crop.y) / cell;
-      if (u < 0 || v < 0 || u >= w || v >= h) continue;
-      *out.at(u, v) += std::clamp(found->second / ratio, 1.f, kMost);
+      if (expected <= 0 || u >= w || v >= h) continue;
+      *out.at(u, v) += std::clamp(expected / ratio, 1.f, kMost);
       *count.at(u, v) += 1;
     }
   for (std::size_t i = 0; i < out.size(); ++i) {
