@@ -30,7 +30,7 @@ extern "C" int LLVMFuzzerTestOneInput(const unsigned char* data, std::size_t siz
     const std::filesystem::path made = ::mkdtemp(name);
     ml::Image<std::uint8_t> grey(64, 48, 3);
     for (std::size_t i = 0; i < grey.size(); ++i) grey.data()[i] = std::uint8_t(i * 7 % 251);
-    (void)ml::writeJpeg(made / "a.jpg", grey.view(), {80, false, {}});
+    (void)ml::writeJpeg(made / "a.jpg", grey.view(), {80, false, {}, false});
     return made;
   }();
   Bytes in{data, size};

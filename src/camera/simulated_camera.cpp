@@ -169,7 +169,7 @@ Result<void> SimulatedCamera::write(const Image<float>& scene, const ExposureSet
       for (std::size_t i = 0; i < balanced.size(); ++i) balanced.data()[i] *= float(kWarmerBalance[i % 3]);
     }
     const Image<float>& light = warmer ? balanced : scene;
-    pixels = format == FrameFormat::Jpeg ? writeJpeg(temporary, toBytes(exposeRendered(light, profile_, settings, seed, 255)).view(), {95, true, srgbProfile()})
+    pixels = format == FrameFormat::Jpeg ? writeJpeg(temporary, toBytes(exposeRendered(light, profile_, settings, seed, 255)).view(), {95, true, srgbProfile(), false})
                                          : writeTiff16(temporary, exposeRendered(light, profile_, settings, seed, 65535).view(), srgbProfile());
   }
   return pixels ? writeExif(temporary, describe(settings)) : pixels;

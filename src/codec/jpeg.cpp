@@ -87,7 +87,7 @@ bool writeRows(jpeg_compress_struct& info, ErrorTrap& trap, std::FILE* file, Ima
   jpeg_set_quality(&info, options.quality, TRUE);
   if (options.fullColour)
     for (int c = 0; c < 3; ++c) info.comp_info[c].h_samp_factor = info.comp_info[c].v_samp_factor = 1;
-  info.optimize_coding = TRUE;
+  info.optimize_coding = options.smallest;
   jpeg_start_compress(&info, TRUE);
   if (!options.icc.empty()) jpeg_write_icc_profile(&info, options.icc.data(), unsigned(options.icc.size()));
   while (info.next_scanline < info.image_height) {

@@ -18,6 +18,7 @@ struct JpegOptions {
   int quality = 92;               ///< 1-100; 92 shows no blocks at 100 % (common practice, no source).
   bool fullColour = true;         ///< No chroma subsampling: red lamps and window bars keep their edges.
   std::vector<unsigned char> icc; ///< Embedded when not empty.
+  bool smallest = false;          ///< Code tables made for the picture: 1 to 10 % fewer bytes in more than twice the time.
 };
 /// 8-bit RGB.
 Result<void> writeJpeg(const std::filesystem::path& file, ImageView<const std::uint8_t> rgb, const JpegOptions& options);

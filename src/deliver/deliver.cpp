@@ -9,6 +9,7 @@
 #include "codec/png_file.h"
 #include "codec/radiance_hdr.h"
 #include "codec/tiff_file.h"
+#include "image/bytes.h"
 #include "image/colour.h"
 #include "image/resample.h"
 
@@ -39,17 +40,8 @@ Image<std::uint16_t> reduced(ImageView<const std::uint16_t> picture, int longEdg
   return out;
 }
 
-Image<std::uint8_t> toBytes(ImageView<const std::uint16_t> picture) {
-  Image<std::uint8_t> bytes(picture.width, picture.height, 3);
-  forEachBand(picture.height, [&](const Band& band) {
-    for (int y = band.begin; y < band.end; ++y)
-      for (int i = 0; i < picture.width * 3; ++i) bytes.row(y)[i] = std::uint8_t((picture.row(y)[i] + 128u) * 255u >> 16); // nearest of v / 257
-  });
-  return bytes;
-}
-
 Result<void> encode(ImageView<const std::uint16_t> picture, const fs::path& file, const std::string& format, const DeliverOptions& options) {
-  if (format == ".jpg") return writeJpeg(file, toBytes(picture).view(), {options.jpegQuality, true, srgbProfile()});
+  if (format == ".jpg") return writeJpeg(file, bytesOf(picture).view(), {options.jpegQuality, true, srgbProfile(), false});
   if (format == ".tif") return writeTiff16(file, picture, srgbProfile());
   return writePng(file, picture, 65535, srgbProfile());
 }

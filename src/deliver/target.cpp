@@ -2,6 +2,7 @@
 
 #include "base/atomic_file.h"
 #include "base/parallel.h"
+#include "base/vector_clones.h"
 #include "codec/avif_file.h"
 #include "codec/exr.h"
 #include "codec/icc.h"
@@ -9,6 +10,7 @@
 #include "codec/jxl_file.h"
 #include "codec/png_file.h"
 #include "codec/tiff_file.h"
+#include "image/bytes.h"
 #include "image/resample.h"
 
 #include <array>
@@ -25,6 +27,35 @@ constexpr double kMeanTolerance = 0.006; ///< Of full scale; compression moves t
 
 using Means = std::array<double, kFields * kFields * 3>;
 
+// Sums of a stretch of pixels by channel, in lanes that are a multiple of three channels and of any vector.
+constexpr int kLanes = 48;
+ML_VECTOR_CLONES void addLanes(const float* p, int n, float* __restrict lanes) {
+  for (int i = 0; i < n; i += kLanes)
+    for (int k = 0; k < kLanes; ++k) lanes[k] += p[i + k];
+}
+ML_VECTOR_CLONES void addLanes(const std::uint8_t* p, int n, std::uint32_t* __restrict lanes) {
+  for (int i = 0; i < n; i += kLanes)
+    for (int k = 0; k < kLanes; ++k) lanes[k] += p[i + k];
+}
+ML_VECTOR_CLONES void addLanes(const std::uint16_t* p, int n, std::uint32_t* __restrict lanes) {
+  for (int i = 0; i < n; i += kLanes)
+    for (int k = 0; k < kLanes; ++k) lanes[k] += p[i + k];
+}
+/// Adds three channels of pixels, at most 65536 of them, to `sum`.
+template <class T> void addPixels(const T* p, int pixels, double* sum) {
+  std::conditional_t<std::is_floating_point_v<T>, float, std::uint32_t> lanes[kLanes] = {};
+  const int n = 3 * pixels, whole = n / kLanes * kLanes;
+  addLanes(p, whole, lanes);
+  for (int i = whole; i < n; ++i) lanes[i - whole] += p[i];
+  for (int k = 0; k < kLanes; ++k) sum[k % 3] += double(lanes[k]);
+}
+
+ML_VECTOR_CLONES float mostOf(const float* in, int n) {
+  float most = 0;
+  for (int i = 0; i < n; ++i) most = most > in[i] ? most : in[i];
+  return most;
+}
+
 /// Means of 8 x 8 fields of a picture that comes a few rows at a time.
 class MeansByRows {
 public:
@@ -35,8 +66,9 @@ public:
       sameShape_ = false;
       return;
     }
-    for (int y = 0; y < rows.height; ++y)
-      for (int i = 0; i < kFields; ++i) addRow(rows.row(y), i, std::min(kFields - 1, ((y0 + y + 1) * kFields - 1) / height_));
+    forEachBand(kFields, [&](const Band& column) {
+      for (int y = 0; y < rows.height; ++y) addRow(rows.row(y), column.begin, std::min(kFields - 1, ((y0 + y + 1) * kFields - 1) / height_));
+    }, 1);
     seen_ += rows.height;
   }
   [[nodiscard]] bool complete() const { return sameShape_ && seen_ == height_; }
@@ -49,10 +81,7 @@ public:
 private:
   void addRow(const float* row, int i, int j) {
     const int x0 = width_ * i / kFields, x1 = width_ * (i + 1) / kFields, field = j * kFields + i;
-    double sum[3] = {};
-    for (int x = x0; x < x1; ++x)
-      for (int c = 0; c < 3; ++c) sum[c] += double(row[3 * x + c]);
-    for (int c = 0; c < 3; ++c) sums_[std::size_t(3 * field + c)] += sum[c];
+    addPixels(row + 3 * x0, x1 - x0, sums_.data() + 3 * field);
     count_[std::size_t(field)] += x1 - x0;
   }
 
@@ -68,10 +97,10 @@ template <class T> Means meansOf(ImageView<const T> in, double full) {
     const int j = band.begin;
     for (int i = 0; i < kFields; ++i) {
       const int x0 = in.width * i / kFields, x1 = std::max(x0 + 1, in.width * (i + 1) / kFields), y0 = in.height * j / kFields, y1 = std::max(y0 + 1, in.height * (j + 1) / kFields);
-      double sum[3] = {}, n = 0;
-      for (int y = y0; y < std::min(y1, in.height); ++y)
-        for (int x = x0; x < std::min(x1, in.width); ++x, ++n)
-          for (int c = 0; c < 3; ++c) sum[c] += double(in.at(x, y)[c]);
+      const int rows = std::max(0, std::min(y1, in.height) - y0), columns = std::max(0, std::min(x1, in.width) - x0);
+      double sum[3] = {};
+      for (int y = y0; y < y0 + rows; ++y) addPixels(in.at(x0, y), columns, sum);
+      const double n = double(rows) * columns;
       for (int c = 0; c < 3; ++c) out[std::size_t((j * kFields + i) * 3 + c)] = n > 0 ? sum[c] / n / full : 0;
     }
   }, 1);
@@ -146,18 +175,9 @@ Image<std::uint16_t> codesFor(const Material& m, const Target& t) {
   return out;
 }
 
-Image<std::uint8_t> toBytes(ImageView<const std::uint16_t> in) {
-  Image<std::uint8_t> out(in.width, in.height, 3);
-  forEachBand(in.height, [&](const Band& band) {
-    for (int y = band.begin; y < band.end; ++y)
-      for (int i = 0; i < 3 * in.width; ++i) out.row(y)[i] = std::uint8_t((in.row(y)[i] + 128u) * 255u >> 16);
-  });
-  return out;
-}
-
 /// The best quality whose file is small enough; halving between 40 and the wanted one.
-Result<void> writeJpegWithin(const fs::path& file, const Image<std::uint8_t>& bytes, const Target& t) {
-  const auto write = [&](int quality) { return writeJpeg(file, bytes.view(), {quality, true, profileOf(t.space)}); };
+Result<void> writeJpegWithin(const fs::path& file, ImageView<const std::uint8_t> bytes, const Target& t) {
+  const auto write = [&](int quality) { return writeJpeg(file, bytes, {quality, true, profileOf(t.space), t.mostKilobytes > 0}); };
   auto done = write(t.quality);
   const auto fits = [&] {
     std::error_code error;
@@ -175,26 +195,38 @@ Result<void> writeJpegWithin(const fs::path& file, const Image<std::uint8_t>& by
   return done;
 }
 
-Result<void> writeCodes(const Material& m, const Target& t, const fs::path& file) {
-  const bool asItIs = t.space == ColourSpace::Srgb && t.sharpening == 0 && (t.longEdge <= 0 || t.longEdge >= std::max(m.picture.width, m.picture.height));
-  const Image<std::uint16_t> made = asItIs ? Image<std::uint16_t>() : codesFor(m, t);
-  const ImageView<const std::uint16_t> codes = asItIs ? m.picture : made.view();
-  const Means meant = meansOf<std::uint16_t>(codes, 65535);
-  Result<void> done;
-  if (t.format == Target::Format::Jpeg) done = writeJpegWithin(file, toBytes(codes), t);
-  else if (t.format == Target::Format::Tiff) done = writeTiff16(file, codes, profileOf(t.space), t.ppi);
-  else done = writePng(file, codes, 65535, profileOf(t.space));
-  if (!done) return done;
+/// Writes JPEG, TIFF or PNG of codes that have the target's size and space, with metadata, and reads it back.
+template <class T, class Write> Result<void> writeAndReadBack(const Material& m, const Target& t, const fs::path& file, ImageView<const T> codes, double full, const Write& write) {
+  const Means meant = meansOf<T>(codes, full);
+  if (Result<void> done = write(); !done) return done;
   MetadataWishes wishes = m.wishes;
   wishes.ppi = t.ppi;
   if (m.metadataFrom)
-    if (done = carryMetadata(*m.metadataFrom, file, kSoftware, wishes); !done) return done;
+    if (auto done = carryMetadata(*m.metadataFrom, file, kSoftware, wishes); !done) return done;
   const auto back = t.format == Target::Format::Jpeg ? readJpeg(file) : t.format == Target::Format::Tiff ? readTiff(file) : readPng(file);
   if (!back) return passOn(back.error());
   const bool same = back->pixels.width() == codes.width && back->pixels.height() == codes.height;
-  const double full = back->maxCode;
-  const Means found = back->pixels.visit([&]<class T>(ImageView<const T> view) { return meansOf<T>(view, full); });
+  const double most = back->maxCode;
+  const Means found = back->pixels.visit([&]<class U>(ImageView<const U> view) { return meansOf<U>(view, most); });
   return compare(file, meant, found, same);
+}
+
+Result<void> writeJpegOf(const Material& m, const Target& t, const fs::path& file, ImageView<const std::uint8_t> bytes) {
+  return writeAndReadBack(m, t, file, bytes, 255, [&] { return writeJpegWithin(file, bytes, t); });
+}
+
+Result<void> writeCodes(const Material& m, const Target& t, const fs::path& file) {
+  if (!needsDeepCodes(t) && !m.bytes.empty()) return writeJpegOf(m, t, file, m.bytes);
+  const bool asItIs = t.space == ColourSpace::Srgb && t.sharpening == 0 && (t.longEdge <= 0 || t.longEdge >= std::max(m.picture.width, m.picture.height));
+  const Image<std::uint16_t> made = asItIs ? Image<std::uint16_t>() : codesFor(m, t);
+  const ImageView<const std::uint16_t> codes = asItIs ? m.picture : made.view();
+  if (t.format == Target::Format::Jpeg) {
+    const Image<std::uint8_t> bytes = bytesOf(codes);
+    return writeJpegOf(m, t, file, bytes.view());
+  }
+  return writeAndReadBack(m, t, file, codes, 65535, [&] {
+    return t.format == Target::Format::Tiff ? writeTiff16(file, codes, profileOf(t.space), t.ppi) : writePng(file, codes, 65535, profileOf(t.space));
+  });
 }
 
 Result<void> writeHdrPicture(const Material& m, const Target& t, const fs::path& file, const Progress& progress) {
@@ -231,8 +263,7 @@ Result<void> writeArchive(const Material& m, const fs::path& file) {
   float most = 1e-9f;
   MeansByRows meant(m.radiance.width, m.radiance.height), found(m.radiance.width, m.radiance.height);
   meant.add(0, m.radiance);
-  for (int y = 0; y < m.radiance.height; y += 7)
-    for (int x = 0; x < 3 * m.radiance.width; ++x) most = std::max(most, m.radiance.row(y)[x]);
+  for (int y = 0; y < m.radiance.height; y += 7) most = std::max(most, mostOf(m.radiance.row(y), 3 * m.radiance.width));
   if (auto back = readExrInBands(file, [&](int y, ImageView<const float> rows) { found.add(y, rows); }); !back) return back;
   return compare(file, meant.means(double(most)), found.means(double(most)), found.complete());
 }
@@ -264,6 +295,11 @@ const Target* findTarget(const std::string& id) {
   for (const Target& t : targets())
     if (t.id == id) return &t;
   return nullptr;
+}
+
+bool needsDeepCodes(const Target& t) {
+  if (t.format == Target::Format::Exr || t.hdr()) return false;
+  return t.format != Target::Format::Jpeg || t.space != ColourSpace::Srgb || t.sharpening > 0 || t.longEdge > 0;
 }
 
 const char* endingOf(const Target& t) {

@@ -30,6 +30,8 @@ struct Target {
 [[nodiscard]] const std::vector<Target>& targets();
 [[nodiscard]] const Target* findTarget(const std::string& id);
 [[nodiscard]] const char* endingOf(const Target& target);
+/// Is it made from 16-bit codes? Not when it is the radiance, has light of its own, or is a JPEG of the finished picture as it is.
+[[nodiscard]] bool needsDeepCodes(const Target& target);
 
 /// Pixels of a target and, at `ppi`, centimetres of print: "6000 x 4000 px, 50.8 x 33.9 cm at 300 ppi".
 [[nodiscard]] std::string sizeWords(const Target& target, int width, int height);
@@ -48,7 +50,8 @@ inline constexpr const char* kNamePattern = "{view}{target}";
 
 /// What a target is made from; the light for screens with a high dynamic range is asked for only when a target needs it.
 struct Material {
-  ImageView<const std::uint16_t> picture;                 ///< sRGB codes.
+  ImageView<const std::uint16_t> picture;                 ///< sRGB codes; may be empty where no target needsDeepCodes.
+  ImageView<const std::uint8_t> bytes;                    ///< The same in 8 bits; may be empty where `picture` is not.
   ImageView<const float> radiance;                        ///< As combined.
   std::function<Result<Image<float>>(double headroom)> light; ///< Display-linear with headroom.
   double ev100OfUnit = 0;

@@ -4,6 +4,8 @@
 #include "ingest/lens_facts.h"
 #include "pipeline/noisier.h"
 
+#include <algorithm>
+
 namespace ml {
 
 Result<Judgement> judgeView(ImageView<const float> prepared, const ToneAnalysis& analysis, const Recipe& recipe, const JudgedShape& shape, const Progress& progress) {
@@ -25,6 +27,33 @@ Result<Judgement> judgeRadiance(ImageView<const float> radiance, const Recipe& r
   return judgeView(std::as_const(small).view(), analyseTone(std::as_const(small).view(), ev100OfUnit), recipe, {}, progress);
 }
 
+namespace {
+
+/// A finished picture in as many bits as the targets need.
+struct FinishedFor {
+  Image<std::uint16_t> codes;
+  Image<std::uint8_t> bytes;
+  FinishReport report;
+};
+
+Result<FinishedFor> finishFor(const std::vector<Target>& targets, Finisher& finisher, ImageView<const float> picture, const Recipe& recipe, const Progress& progress) {
+  FinishedFor out;
+  if (std::any_of(targets.begin(), targets.end(), needsDeepCodes)) {
+    auto finished = finisher.finish(picture, recipe, progress);
+    if (!finished) return passOn(finished.error());
+    out.codes = std::move(finished->picture);
+    out.report = finished->report;
+    return out;
+  }
+  out.bytes = Image<std::uint8_t>(picture.width, picture.height, 3);
+  const auto report = finisher.finishBytes(picture, recipe, {}, out.bytes.data(), 3 * std::ptrdiff_t(picture.width), progress);
+  if (!report) return passOn(report.error());
+  out.report = *report;
+  return out;
+}
+
+} // namespace
+
 Result<Delivery> deliverView(ImageView<const float> radiance, const DeliverRequest& request, const Progress& progress) {
   const Recipe& recipe = request.recipe;
   if (const auto reason = recipe.invalidReason()) return fail(ErrorCode::InvalidArgument, "The picture cannot be finished: " + *reason + ".");
@@ -43,7 +72,7 @@ Result<Delivery> deliverView(ImageView<const float> radiance, const DeliverReque
                                      : noisierMap(*request.noisier, shapeOf(recipe, picture.width, picture.height, lens ? &*lens : nullptr), width, height);
   }
   Finisher finisher(analysis, lens ? &*lens : nullptr);
-  auto finished = finisher.finish(picture, recipe, progress.part(0.25, 0.45));
+  const auto finished = finishFor(request.targets, finisher, picture, recipe, progress.part(0.25, 0.45));
   if (!finished) return passOn(finished.error());
   Delivery out;
   out.report = finished->report;
@@ -52,7 +81,7 @@ Result<Delivery> deliverView(ImageView<const float> radiance, const DeliverReque
   out.judgement = std::move(*judged);
   const double each = 0.5 / double(std::max<std::size_t>(1, request.targets.size()));
   Progress now; // of the target that is written
-  const Material material{std::as_const(finished->picture).view(), radiance, [&](double headroom) { return finisher.finishLight(picture, recipe, headroom, now.part(0, 0.3)); },
+  const Material material{finished->codes.view(), finished->bytes.view(), radiance, [&](double headroom) { return finisher.finishLight(picture, recipe, headroom, now.part(0, 0.3)); },
                           request.ev100OfUnit, request.metadataFrom, request.wishes};
   for (std::size_t i = 0; i < request.targets.size(); ++i) {
     const Target& target = request.targets[i];

@@ -53,7 +53,7 @@ void enlarge(const std::filesystem::path& file, int by) {
   for (int y = 0; y < large.height(); ++y)
     for (int x = 0; x < large.width(); ++x)
       for (int c = 0; c < 3; ++c) large.at(x, y)[c] = std::uint8_t(small->pixels.at(x / by, y / by, c));
-  QVERIFY(writeJpeg(file, large.view(), {92, true, {}}).has_value());
+  QVERIFY(writeJpeg(file, large.view(), {92, true, {}, false}).has_value());
   QVERIFY(writeExif(file, *metadata).has_value());
 }
 

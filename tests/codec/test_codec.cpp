@@ -187,7 +187,7 @@ private slots:
     for (int y = 0; y < 48; ++y)
       for (int x = 0; x < 64; ++x)
         for (int c = 0; c < 3; ++c) image.at(x, y)[c] = std::uint8_t(40 + 2 * x + y + 10 * c);
-    QVERIFY(writeJpeg(at("a.jpg"), image.view(), {95, true, srgbProfile()}).has_value());
+    QVERIFY(writeJpeg(at("a.jpg"), image.view(), {95, true, srgbProfile(), false}).has_value());
     const auto back = readJpeg(at("a.jpg"));
     const cv::Mat theirs = cv::imread(at("a.jpg"));
     for (int y = 0; y < 48; ++y)

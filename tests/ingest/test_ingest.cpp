@@ -170,7 +170,7 @@ private slots:
         for (int x = 0; x < 240; ++x)
           for (int c = 0; c < 3; ++c) image.at(x, y)[c] = std::uint8_t(std::lround(255 * srgbEncode(std::clamp(light(x, y) * time * 64, 0.0, 1.0))));
       const auto file = folder / ("IMG_" + std::to_string(1000 + ++number) + ".jpg");
-      QVERIFY(writeJpeg(file, image.view(), {92, true, {}}).has_value());
+      QVERIFY(writeJpeg(file, image.view(), {92, true, {}, false}).has_value());
       ShotMetadata m;
       m.time = Seconds{time};
       m.takenAt = "2026:05:14 10:00:" + std::string(second < 10 ? "0" : "") + std::to_string(second);

@@ -131,7 +131,7 @@ private slots:
       const auto copy = test::pathOf(dir) / "bare" / file.filename();
       const auto codes = readJpeg(file);
       codes->pixels.visit([&](auto view) {
-        if constexpr (std::is_same_v<decltype(view), ImageView<const std::uint8_t>>) QVERIFY(writeJpeg(copy, view, {95, true, {}}).has_value());
+        if constexpr (std::is_same_v<decltype(view), ImageView<const std::uint8_t>>) QVERIFY(writeJpeg(copy, view, {95, true, {}, false}).has_value());
       });
       bare.push_back(copy);
     }

@@ -164,7 +164,7 @@ MadeSet makeSet(const RadianceView& view, const SetOptions& options, const std::
       }
     });
     const auto file = folder / ("set-" + std::to_string(i + 1) + (options.curve < 0 ? ".tif" : ".jpg"));
-    auto written = options.curve < 0 ? writeTiff16(file, deep.view(), linearRec709Profile()) : writeJpeg(file, codes.view(), {95, options.fullColour, {}});
+    auto written = options.curve < 0 ? writeTiff16(file, deep.view(), linearRec709Profile()) : writeJpeg(file, codes.view(), {95, options.fullColour, {}, false});
     if (!written) qFatal("%s", written.error().message.c_str());
     ShotMetadata metadata;
     metadata.time = Seconds{std::exp2(options.stopsApart * (i - set.reference) - 4)};
