@@ -317,37 +317,73 @@ double blockResidual(const Structure& found, const Image<float>& moving, const T
   return lengths[lengths.size() / 2];
 }
 
-ML_VECTOR_CLONES float sumOfDifferences(const float* a, const float* b, int n) {
-  constexpr int kLanes = 16;
-  float lanes[kLanes] = {}, sum = 0;
-  int i = 0;
-  for (; i + kLanes <= n; i += kLanes)
-    for (int k = 0; k < kLanes; ++k) lanes[k] += std::abs(a[i + k] - b[i + k]);
-  for (; i < n; ++i) sum += std::abs(a[i] - b[i]);
-  for (const float lane : lanes) sum += lane;
-  return sum;
+/// The median correlation of the blocks of a picture after `transform`: where most of it agrees, whatever moves through it. -1 where
+/// there is too little structure to tell.
+double agreement(const Structure& found, const Image<float>& moving, const Transform& transform, int width, int height) {
+  constexpr int kAcross = 8, kDown = 6;
+  constexpr std::size_t kEnough = 12, kFewest = 4;
+  std::array<Normal, kAcross * kDown> blocks;
+  for (const Sample& s : found.samples) {
+    double u, v;
+    transform.map(s.x, s.y, u, v);
+    float value;
+    if (!sampleLinear(moving, u, v, value)) continue;
+    Normal& b = blocks[std::size_t(s.y * kDown / height * kAcross + s.x * kAcross / width)];
+    b.a += s.value, b.b += value, b.aa += double(s.value) * s.value, b.bb += double(value) * value, b.ab += double(s.value) * value, ++b.count;
+  }
+  std::vector<double> correlations;
+  for (const Normal& b : blocks)
+    if (b.count >= kEnough) correlations.push_back(b.correlation());
+  if (correlations.size() < kFewest) return -1;
+  std::nth_element(correlations.begin(), correlations.begin() + std::ptrdiff_t(correlations.size() / 2), correlations.end());
+  return correlations[correlations.size() / 2];
 }
 
-/// Best whole-pixel shift within a fifth of the picture by mean squared difference, on top of `initial`.
-Transform searchShift(const CommonTones& tones, const Transform& initial) {
-  const int w = tones.fixed.width(), h = tones.fixed.height(), reachX = w / 5, reachY = h / 5;
-  const double ox = initial.h[2], oy = initial.h[5];
-  double least = 1e30;
-  Transform best = initial;
+/// Sums of two rows, for their correlation.
+struct RowSums {
+  double a = 0, b = 0, aa = 0, bb = 0, ab = 0;
+};
+ML_VECTOR_CLONES void sumRows(const float* a, const float* b, int n, RowSums& out) {
+  constexpr int kLanes = 16;
+  float la[kLanes] = {}, lb[kLanes] = {}, laa[kLanes] = {}, lbb[kLanes] = {}, lab[kLanes] = {};
+  for (int i = 0; i + kLanes <= n; i += kLanes)
+    for (int k = 0; k < kLanes; ++k) {
+      const float u = a[i + k], v = b[i + k];
+      la[k] += u, lb[k] += v, laa[k] += u * u, lbb[k] += v * v, lab[k] += u * v;
+    }
+  for (int i = n / kLanes * kLanes, k = 0; i < n; ++i, ++k) {
+    const float u = a[i], v = b[i];
+    la[k] += u, lb[k] += v, laa[k] += u * u, lbb[k] += v * v, lab[k] += u * v;
+  }
+  for (int k = 0; k < kLanes; ++k) out.a += double(la[k]), out.b += double(lb[k]), out.aa += double(laa[k]), out.bb += double(lbb[k]), out.ab += double(lab[k]);
+}
+
+/// Correlation of what both show when the moving picture lies (dx, dy) away; -1 where they share too little.
+double correlationAt(const CommonTones& tones, int dx, int dy) {
+  const int w = tones.fixed.width(), h = tones.fixed.height();
+  const int x0 = std::max(0, -dx), x1 = std::min(w, w - dx), y0 = std::max(0, -dy), y1 = std::min(h, h - dy);
+  if ((x1 - x0) * (y1 - y0) < w * h / 3) return -1;
+  RowSums sums;
+  for (int y = y0; y < y1; ++y) sumRows(tones.fixed.row(y) + x0, tones.moving.row(y + dy) + dx + x0, x1 - x0, sums);
+  const double n = double(x1 - x0) * (y1 - y0), va = sums.aa - sums.a * sums.a / n, vb = sums.bb - sums.b * sums.b / n;
+  return va > 1e-9 && vb > 1e-9 ? (sums.ab - sums.a * sums.b / n) / std::sqrt(va * vb) : -1;
+}
+
+/// Whole-pixel shift within a fifth of the picture at which both correlate best: tones that are not told apart rightly yet do not lead it
+/// astray, as differences would. Of shifts that do nearly as well the shortest.
+Transform searchShift(const CommonTones& tones) {
+  const int reachX = tones.fixed.width() / 5, reachY = tones.fixed.height() / 5;
+  constexpr double kForDistance = 0.02; // what the farthest must do better by
+  double best = -2;
+  Transform out;
   for (int dy = -reachY; dy <= reachY; ++dy)
     for (int dx = -reachX; dx <= reachX; ++dx) {
-      const int sx = int(std::lround(ox)) + dx, sy = int(std::lround(oy)) + dy;
-      const int x0 = std::max(0, -sx), x1 = std::min(w, w - sx), y0 = std::max(0, -sy), y1 = std::min(h, h - sy);
-      if ((x1 - x0) * (y1 - y0) < w * h / 3) continue;
-      double sum = 0;
-      for (int y = y0; y < y1; ++y) sum += double(sumOfDifferences(tones.fixed.row(y) + x0, tones.moving.row(y + sy) + sx + x0, x1 - x0));
-      sum /= double(x1 - x0) * (y1 - y0);
-      if (sum < least * 0.98) {
-        least = sum;
-        best.h = {1, 0, double(sx), 0, 1, double(sy), 0, 0, 1};
-      }
+      const double score = correlationAt(tones, dx, dy) - kForDistance * std::hypot(double(dx) / reachX, double(dy) / reachY);
+      if (score <= best) continue;
+      best = score;
+      out.h = {1, 0, double(dx), 0, 1, double(dy), 0, 0, 1};
     }
-  return best;
+  return out;
 }
 
 /// Share of pixels that are neither in the noise nor clipped, on every fourth pixel.
@@ -381,31 +417,84 @@ void chooseModel(const CommonTones& tones, const Structure& found, int scale, Le
 
 } // namespace
 
-PairFit registerPair(const LightPyramid& fixed, const LightPyramid& moving, const Transform& initial, AlignMode mode, bool fullSearch) {
-  const int coarsest = int(std::min(fixed.levels.size(), moving.levels.size())) - 1;
-  const int first = fullSearch ? coarsest : std::min(coarsest, 1);
-  Transform transform = initial.scaled(1.0 / (fixed.scale << first));
-  ToneMatch match(fixed.exposure / moving.exposure);
-  const AlignMode simplest = mode == AlignMode::Auto ? AlignMode::Rigid : mode;
-  PairFit out;
-  out.model = simplest;
-  LevelFit fit;
-  for (int level = first; level >= 0; --level) {
-    if (level < coarsest) match.learn(fixed.levels[std::size_t(level)], moving.levels[std::size_t(level)], transform, fixed, moving);
-    const CommonTones tones = commonTones(fixed.levels[std::size_t(level)], moving.levels[std::size_t(level)], fixed, moving, match);
-    if (level == coarsest && fullSearch) transform = searchShift(tones, transform);
+namespace {
+
+/// Two pictures on their way from coarse to fine.
+class Descent {
+public:
+  Descent(const LightPyramid& fixed, const LightPyramid& moving, AlignMode simplest)
+      : fixed_(fixed), moving_(moving), simplest_(simplest), coarsest_(int(std::min(fixed.levels.size(), moving.levels.size())) - 1) {}
+
+  struct State {
+    ToneMatch match;
+    Transform transform; ///< Of the level that comes next.
+    LevelFit fit;        ///< Of the last one.
+  };
+  [[nodiscard]] int coarsest() const { return coarsest_; }
+  [[nodiscard]] CommonTones tones(const State& state, int level) const { return commonTones(fixed(level), moving(level), fixed_, moving_, state.match); }
+
+  /// One level; returns what was compared.
+  std::pair<CommonTones, Structure> step(State& state, int level) const {
+    state.match.learn(fixed(level), moving(level), state.transform, fixed_, moving_);
+    CommonTones common = tones(state, level);
     // Perspective and size are fitted only where there are pixels enough to hold them.
-    const bool rich = simplest == AlignMode::Perspective || simplest == AlignMode::Similarity;
-    const AlignMode levelMode = level == coarsest && simplest != AlignMode::Shift ? AlignMode::Shift : rich && level > 3 ? AlignMode::Rigid : simplest;
-    const Structure found = structure(tones.fixed, tones.low, tones.high);
-    fit = fitLevel(tones, found, transform, levelMode, level == 0 ? 6 : 12);
-    if (level > 0) {
-      transform = fit.transform.scaled(2);
-      continue;
-    }
-    out.residual = fixed.scale * blockResidual(found, tones.moving, fit.transform, tones.fixed.width(), tones.fixed.height());
-    if (mode == AlignMode::Auto && fit.correlation > 0.5) chooseModel(tones, found, fixed.scale, fit, out);
+    const bool rich = simplest_ == AlignMode::Perspective || simplest_ == AlignMode::Similarity;
+    const AlignMode mode = level == coarsest_ && simplest_ != AlignMode::Shift ? AlignMode::Shift : rich && level > 3 ? AlignMode::Rigid : simplest_;
+    Structure found = structure(common.fixed, common.low, common.high);
+    state.fit = fitLevel(common, found, state.transform, mode, level == 0 ? 6 : 12);
+    if (level > 0) state.transform = state.fit.transform.scaled(2);
+    return {std::move(common), std::move(found)};
   }
+  /// From the coarsest level to `last`, beginning where the frames lie as they are or where a search over shifts puts them: where the
+  /// search disagrees, both are followed to `kDecided`, because a pattern that repeats looks alike in many places.
+  void search(State& state, int last) const {
+    const Transform found = searchShift(tones(state, coarsest_));
+    State still = state;
+    state.transform = found;
+    const int decided = std::max(last, std::min(coarsest_, kDecided));
+    const double there = follow(state, coarsest_, decided);
+    if (std::hypot(found.h[2], found.h[5]) >= kElsewhere && follow(still, coarsest_, decided) + kClearlyBetter >= there) state = std::move(still);
+    for (int level = decided - 1; level >= last; --level) (void)step(state, level);
+  }
+
+private:
+  /// Down to `last`; returns how well it agrees there.
+  double follow(State& state, int first, int last) const {
+    double agrees = -1;
+    for (int level = first; level >= last; --level) {
+      const auto [common, found] = step(state, level);
+      if (level == last) agrees = agreement(found, common.moving, state.fit.transform, common.fixed.width(), common.fixed.height());
+    }
+    return agrees;
+  }
+  static constexpr int kDecided = 2;
+  static constexpr double kElsewhere = 1.5;      ///< Pixels of the coarsest level.
+  static constexpr double kClearlyBetter = 0.01; ///< In correlation.
+  [[nodiscard]] const Image<float>& fixed(int level) const { return fixed_.levels[std::size_t(level)]; }
+  [[nodiscard]] const Image<float>& moving(int level) const { return moving_.levels[std::size_t(level)]; }
+  const LightPyramid &fixed_, &moving_;
+  AlignMode simplest_;
+  int coarsest_;
+};
+
+} // namespace
+
+PairFit registerPair(const LightPyramid& fixed, const LightPyramid& moving, const Transform& initial, AlignMode mode, bool fullSearch) {
+  PairFit out;
+  out.model = mode == AlignMode::Auto ? AlignMode::Rigid : mode;
+  const Descent descent(fixed, moving, out.model);
+  Descent::State state{ToneMatch(fixed.exposure / moving.exposure), {}, {}};
+  if (fullSearch && descent.coarsest() > 0) {
+    descent.search(state, 1);
+  } else {
+    const int first = std::min(descent.coarsest(), 1);
+    state.transform = initial.scaled(1.0 / (fixed.scale << first));
+    for (int level = first; level > 0; --level) (void)descent.step(state, level);
+  }
+  const auto [tones, found] = descent.step(state, 0);
+  LevelFit fit = state.fit;
+  out.residual = fixed.scale * blockResidual(found, tones.moving, fit.transform, tones.fixed.width(), tones.fixed.height());
+  if (mode == AlignMode::Auto && fit.correlation > 0.5) chooseModel(tones, found, fixed.scale, fit, out);
   out.transform = fit.transform.scaled(fixed.scale);
   out.correlation = fit.correlation;
   out.informative = std::min(fit.informative, recordedShare(moving));
