@@ -67,6 +67,8 @@ private slots:
     QTest::newRow("apartment, film") << "apartment" << 2;
     QTest::newRow("hall, logarithmic") << "hall" << 1;
     QTest::newRow("forest, contrast") << "forest" << 0;
+    QTest::newRow("sky, logarithmic") << "sky" << 1;
+    QTest::newRow("workshop, logarithmic") << "workshop" << 1;
   }
   void fiveJpegsAgainstTheTruth() {
     QFETCH(QString, view);
