@@ -20,7 +20,7 @@ namespace {
 constexpr double kMidTone = 0.18;
 constexpr int kTileWidth = 256, kTileRows = 32; // all frames of a tile stay in the second-level cache
 constexpr std::size_t kMostFrames = 64;
-constexpr float kTooLittle = 1 / 25.f; ///< Exposure ratio; information goes with exposure where photons decide, so 1 % of signal to noise.
+constexpr float kTooLittle = 1 / 25.f; ///< Exposure ratio; information goes with exposure where photons decide, so at most 2 % of signal to noise.
 
 struct Source {
   PlacedFrame placed;
