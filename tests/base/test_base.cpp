@@ -94,6 +94,34 @@ private slots:
     QCOMPARE(MemoryReuse::keptBytes(), std::size_t{0});
   }
 
+  // What is in use and kept is never more than was once in use, but as much as that: small pictures in between do not drive out large ones.
+  void reusedMemoryReachesWhatWasOnceInUse() {
+    constexpr std::size_t large = std::size_t{8} << 20, small = std::size_t{1} << 20;
+    const MemoryReuse reuse;
+    std::vector<void*> blocks;
+    for (int i = 0; i < 8; ++i) blocks.push_back(allocateLarge(large));
+    for (void* block : blocks) FreeLarge{large}(block);
+    QCOMPARE(MemoryReuse::keptBytes(), 8 * large);
+    blocks.clear();
+    for (std::size_t i = 1; i <= 8; ++i) {
+      blocks.push_back(allocateLarge(small));
+      QVERIFY(MemoryReuse::keptBytes() + i * small <= 8 * large);
+    }
+    QCOMPARE(MemoryReuse::keptBytes(), 7 * large);
+    for (void* block : blocks) FreeLarge{small}(block);
+    QCOMPARE(MemoryReuse::keptBytes(), 8 * large);
+  }
+
+  void bothAtOnceAreBothDone() {
+    for (const int threads : {1, 2}) {
+      setThreadCount(threads);
+      int one = 0, other = 0;
+      inParallel([&] { one = 1; }, [&] { other = 2; });
+      QCOMPARE(one + other, 3);
+    }
+    setThreadCount(0);
+  }
+
   void failedWriteKeepsTheOldFile() {
     QTemporaryDir dir;
     const auto file = test::pathOf(dir) / "a.json";

@@ -41,6 +41,28 @@ class TestTargets : public QObject {
   Q_OBJECT
 
 private slots:
+  // A plain JPEG alone is finished in 8 bits, beside a print file from its 16: the same picture to a code or two of the file's compression.
+  void aJpegIsTheSameAloneAndBesideOthers() {
+    const Image<float> scene = test::texturedScene(300, 200, 8);
+    QTemporaryDir alone, beside;
+    QVERIFY(!needsDeepCodes(*findTarget("jpeg")) && !needsDeepCodes(*findTarget("archive")) && !needsDeepCodes(*findTarget("hdr-avif")));
+    QVERIFY(needsDeepCodes(*findTarget("web")) && needsDeepCodes(*findTarget("print")));
+    const auto one = deliverView(scene.view(), request(alone, {"jpeg"}), {}), two = deliverView(scene.view(), request(beside, {"jpeg", "print"}), {});
+    QVERIFY(one && two);
+    const cv::Mat a = cv::imread(one->files.front().string()), b = cv::imread(two->files.front().string());
+    QCOMPARE(a.size(), b.size());
+    int most = 0;
+    long differing = 0;
+    for (int y = 0; y < a.rows; ++y)
+      for (int i = 0; i < 3 * a.cols; ++i) {
+        const int off = std::abs(int(a.ptr(y)[i]) - int(b.ptr(y)[i]));
+        most = std::max(most, off);
+        differing += off > 0;
+      }
+    QVERIFY2(most <= 4 && differing < 3L * a.rows * a.cols / 20, qPrintable(QString("%1, %2").arg(most).arg(differing)));
+    QCOMPARE(one->report.whiteShare, two->report.whiteShare);
+  }
+
   // ITU-R BT.2100-2, table 4, evaluated; the points at 0, 100 and 10000 cd/m2 are in many tables (0.5081 at 100: from memory of BT.2408).
   void pqIsThatOfTheStandard() {
     QVERIFY(std::abs(pqEncode(10000) - 1) < 1e-12);

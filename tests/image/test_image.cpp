@@ -1,3 +1,4 @@
+#include "image/bytes.h"
 #include "image/colour.h"
 #include "image/metrics.h"
 #include "image/resample.h"
@@ -34,6 +35,13 @@ private slots:
   }
 
   // IEC 61966-2-1: white of equal parts is D65, X 0.9505, Y 1, Z 1.0890 (rounded matrix).
+  void everyDeepCodeBecomesItsNearestByte() {
+    Image<std::uint16_t> codes(256, 256, 3);
+    for (std::size_t i = 0; i < codes.size(); ++i) codes.data()[i] = std::uint16_t(i / 3);
+    const Image<std::uint8_t> bytes = bytesOf(std::as_const(codes).view());
+    for (std::size_t i = 0; i < codes.size(); ++i) QCOMPARE(int(bytes.data()[i]), int(std::lround(codes.data()[i] / 257.0)));
+  }
+
   void whiteIsD65() {
     const auto xyz = ml::apply(kRec709ToXyz, {1, 1, 1});
     QVERIFY(std::abs(xyz[0] - 0.9505) < 1e-9);

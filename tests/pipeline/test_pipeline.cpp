@@ -2,6 +2,7 @@
 #include "codec/jpeg.h"
 #include "image/metrics.h"
 #include "pipeline/combine_json.h"
+#include "pipeline/half_stop.h"
 #include "pipeline/noisier.h"
 #include "pipeline/report.h"
 #include "pipeline/run.h"
@@ -66,6 +67,14 @@ private slots:
     QVERIFY(*whole.offset.at(10, 15) > 1);
     for (const char* wrong : {R"({})", R"({"noisier": 3})", R"({"noisier": {"tenths": [[1], [2]]}})", R"({"noisier": {"tenths": [[10, 20], [10]]}})", R"({"noisier": {"tenths": [["a", "b"], [1, 2]]}})"})
       QVERIFY(noisierFromReport(nlohmann::json::parse(wrong)).empty());
+  }
+
+  void halfStopsAreThoseOfTheLogarithm() {
+    for (float light = 1e-30f; light < 1e30f; light *= 1.0137f) QCOMPARE(halfStop(light), int(std::floor(2 * std::log2(double(light)))));
+    for (int power = -20; power <= 20; ++power) {
+      QCOMPARE(halfStop(std::exp2(float(power))), 2 * power);
+      QCOMPARE(halfStop(std::nextafter(std::exp2(float(power)), 0.f)), 2 * power - 1);
+    }
   }
 
   void givenReferenceFixesTheFrame() {
