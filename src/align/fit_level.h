@@ -1,0 +1,15 @@
+#pragma once
+#include "align/common_tones.h"
+#include "align/register.h"
+#include "align/structure.h"
+
+namespace ml {
+
+struct LevelFit {
+  Transform transform;
+  double correlation = 0, informative = 0;
+};
+/// Places the moving picture on the fixed one from `transform` on, by what shows structure (inverse compositional, robust).
+[[nodiscard]] LevelFit fitLevel(const CommonTones& tones, const Structure& found, Transform transform, AlignMode mode, int iterations);
+
+} // namespace ml

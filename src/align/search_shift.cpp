@@ -1,0 +1,56 @@
+#include "align/search_shift.h"
+
+#include "align/correlation.h"
+#include "base/vector_clones.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace ml {
+namespace {
+
+/// Adds the pairs of two rows; the lanes keep floats exact enough for a coarse picture.
+ML_VECTOR_CLONES void addRows(const float* a, const float* b, int n, Correlation& out) {
+  constexpr int kLanes = 16;
+  float la[kLanes] = {}, lb[kLanes] = {}, laa[kLanes] = {}, lbb[kLanes] = {}, lab[kLanes] = {};
+  for (int i = 0; i + kLanes <= n; i += kLanes)
+    for (int k = 0; k < kLanes; ++k) {
+      const float u = a[i + k], v = b[i + k];
+      la[k] += u, lb[k] += v, laa[k] += u * u, lbb[k] += v * v, lab[k] += u * v;
+    }
+  for (int i = n / kLanes * kLanes, k = 0; i < n; ++i, ++k) {
+    const float u = a[i], v = b[i];
+    la[k] += u, lb[k] += v, laa[k] += u * u, lbb[k] += v * v, lab[k] += u * v;
+  }
+  for (int k = 0; k < kLanes; ++k) out.a += double(la[k]), out.b += double(lb[k]), out.aa += double(laa[k]), out.bb += double(lbb[k]), out.ab += double(lab[k]);
+  out.count += std::size_t(n);
+}
+
+/// Correlation of what both show when the moving picture lies (dx, dy) away; -1 where they share too little.
+double correlationAt(const CommonTones& tones, int dx, int dy) {
+  const int w = tones.fixed.width(), h = tones.fixed.height();
+  const int x0 = std::max(0, -dx), x1 = std::min(w, w - dx), y0 = std::max(0, -dy), y1 = std::min(h, h - dy);
+  if ((x1 - x0) * (y1 - y0) < w * h / 3) return -1;
+  Correlation sums;
+  for (int y = y0; y < y1; ++y) addRows(tones.fixed.row(y) + x0, tones.moving.row(y + dy) + dx + x0, x1 - x0, sums);
+  return sums.value();
+}
+
+} // namespace
+
+Transform searchShift(const CommonTones& tones) {
+  const int reachX = std::max(1, tones.fixed.width() / 5), reachY = std::max(1, tones.fixed.height() / 5);
+  constexpr double kForDistance = 0.02; // what the farthest must do better by
+  double best = -2;
+  Transform out;
+  for (int dy = -reachY; dy <= reachY; ++dy)
+    for (int dx = -reachX; dx <= reachX; ++dx) {
+      const double score = correlationAt(tones, dx, dy) - kForDistance * std::hypot(double(dx) / reachX, double(dy) / reachY);
+      if (score <= best) continue;
+      best = score;
+      out.h = {1, 0, double(dx), 0, 1, double(dy), 0, 0, 1};
+    }
+  return out;
+}
+
+} // namespace ml

@@ -1,0 +1,100 @@
+#include "align/structure.h"
+
+#include "align/common_tones.h"
+#include "align/correlation.h"
+#include "base/parallel.h"
+#include "base/vector_clones.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <numeric>
+
+namespace ml {
+namespace {
+
+constexpr std::size_t kMostSamples = 40000; // place a picture to a few hundredths of a pixel; more only cost time
+
+/// Marks the pixels of a row whose gradient, squared, is above `least`; returns how many.
+ML_VECTOR_CLONES int markStructure(const float* above, const float* row, const float* below, float least, int w, std::uint8_t* __restrict shows) {
+  int count = 0;
+  for (int x = 1; x < w - 1; ++x) {
+    const float gx = (row[x + 1] - row[x - 1]) / 2, gy = (below[x] - above[x]) / 2;
+    const bool strong = gx * gx + gy * gy > least;
+    shows[x] = strong;
+    count += strong;
+  }
+  return count;
+}
+
+constexpr int kAcross = 8, kDown = 6;
+
+/// Adds each sample, and what the moving picture shows in its place, to its block.
+template <class Block, class Add>
+std::array<Block, kAcross * kDown> inBlocks(const Structure& found, const Image<float>& moving, const Transform& transform, int width, int height, const Add& add) {
+  std::array<Block, kAcross * kDown> blocks;
+  for (const Sample& s : found.samples) {
+    double u, v;
+    transform.map(s.x, s.y, u, v);
+    float value;
+    if (sampleLinear(moving, u, v, value)) add(blocks[std::size_t(s.y * kDown / height * kAcross + s.x * kAcross / width)], s, value);
+  }
+  return blocks;
+}
+
+} // namespace
+
+Structure structure(const Image<float>& fixed, float low, float high) {
+  const int w = fixed.width(), h = fixed.height();
+  const float least = std::max(1e-5f, 0.003f * (high - low)), square = least * least;
+  Image<std::uint8_t> shows(w, h, 1);
+  std::vector<std::size_t> begins(std::size_t(h) + 1, 0); // samples before each row
+  forEachBand(h, [&](const Band& band) {
+    for (int y = std::max(1, band.begin); y < std::min(h - 1, band.end); ++y)
+      begins[std::size_t(y) + 1] = std::size_t(markStructure(fixed.row(y - 1), fixed.row(y), fixed.row(y + 1), square, w, shows.row(y)));
+  });
+  std::partial_sum(begins.begin(), begins.end(), begins.begin());
+  const std::size_t found = begins.back(), stride = found / kMostSamples + 1;
+  Structure out{{}, double(found) / double(fixed.size())};
+  out.samples.reserve(found / stride + 1);
+  for (int y = 1; y < h - 1; ++y) {
+    const float *above = fixed.row(y - 1), *row = fixed.row(y), *below = fixed.row(y + 1);
+    std::size_t index = begins[std::size_t(y)];
+    for (int x = 1; x < w - 1; ++x)
+      if (shows.row(y)[x] && index++ % stride == 0) out.samples.push_back({x, y, row[x], (row[x + 1] - row[x - 1]) / 2, (below[x] - above[x]) / 2});
+  }
+  return out;
+}
+
+double blockResidual(const Structure& found, const Image<float>& moving, const Transform& transform, int width, int height) {
+  struct Block {
+    double xx = 0, xy = 0, yy = 0, gx = 0, gy = 0;
+    int count = 0;
+  };
+  const auto blocks = inBlocks<Block>(found, moving, transform, width, height, [](Block& b, const Sample& s, float value) {
+    const double residual = value - s.value;
+    b.xx += s.gx * s.gx, b.xy += s.gx * s.gy, b.yy += s.gy * s.gy, b.gx += s.gx * residual, b.gy += s.gy * residual, ++b.count;
+  });
+  std::vector<double> lengths;
+  for (const Block& b : blocks) {
+    const double determinant = b.xx * b.yy - b.xy * b.xy, trace = b.xx + b.yy;
+    if (b.count < 60 || determinant < 0.02 * trace * trace) continue;
+    lengths.push_back(std::hypot((b.yy * b.gx - b.xy * b.gy) / determinant, (b.xx * b.gy - b.xy * b.gx) / determinant));
+  }
+  if (lengths.size() < 4) return 0;
+  std::nth_element(lengths.begin(), lengths.begin() + std::ptrdiff_t(lengths.size() / 2), lengths.end());
+  return lengths[lengths.size() / 2];
+}
+
+double agreement(const Structure& found, const Image<float>& moving, const Transform& transform, int width, int height) {
+  constexpr std::size_t kEnough = 12, kFewest = 4;
+  const auto blocks = inBlocks<Correlation>(found, moving, transform, width, height, [](Correlation& b, const Sample& s, float value) { b.add(s.value, value); });
+  std::vector<double> correlations;
+  for (const Correlation& b : blocks)
+    if (b.count >= kEnough) correlations.push_back(b.value());
+  if (correlations.size() < kFewest) return -1;
+  std::nth_element(correlations.begin(), correlations.begin() + std::ptrdiff_t(correlations.size() / 2), correlations.end());
+  return correlations[correlations.size() / 2];
+}
+
+} // namespace ml

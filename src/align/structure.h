@@ -1,0 +1,30 @@
+#pragma once
+#include "align/transform.h"
+#include "image/image.h"
+
+#include <vector>
+
+namespace ml {
+
+/// A pixel of the fixed picture that shows structure.
+struct Sample {
+  int x, y;
+  float value, gx, gy;
+};
+
+struct Structure {
+  std::vector<Sample> samples;
+  double share = 0; ///< Of all pixels, those that show structure; the samples may be fewer.
+};
+/// Where a picture of tones low..high has a gradient above the noise.
+[[nodiscard]] Structure structure(const Image<float>& fixed, float low, float high);
+
+/// Shifts that blocks of the picture would still need after `transform`: the median length over blocks with structure in both
+/// directions, pixels of this level. One step of the same method (Lucas and Kanade) for each block.
+[[nodiscard]] double blockResidual(const Structure& found, const Image<float>& moving, const Transform& transform, int width, int height);
+
+/// The median correlation of the blocks of a picture after `transform`: where most of it agrees, whatever moves through it. -1 where
+/// there is too little structure to tell.
+[[nodiscard]] double agreement(const Structure& found, const Image<float>& moving, const Transform& transform, int width, int height);
+
+} // namespace ml
