@@ -406,7 +406,8 @@ Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeO
   for (std::size_t i = 0; i < frames.size(); ++i) left.push_back(emptyMask(width, height));
   std::vector<std::vector<int>> regions;
   if (looked) regions = findRegions(scene, options.motion, found);
-  if (!regions.empty()) around = surroundingsOf(found.masks, scene.emptied ? std::max(3, width / kThingsAcross) : kGrow, 2 * std::max(3, width / kThingsAcross));
+  const int reach = std::max(3, width / kThingsAcross);
+  if (!regions.empty()) around = surroundingsOf(found.masks, scene.emptied ? reach : kGrow, 2 * reach);
   CellMask settled = emptyMask(width, height); // where one frame alone has been given the word
   for (const auto& region : regions) {
     const auto parts = partsOf(scene, region, found, sensitivityOf(options.motion));

@@ -1,4 +1,3 @@
-#include "/tmp/tick.h"
 #include "merge/merge.h"
 
 #include "align/transform.h"
@@ -402,7 +401,6 @@ Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const 
   Consistency consistency = findConsistency(frames, options, progress);
   if (progress.stopRequested()) return stopped();
 
-  TICK("movement");
   std::vector<Source> sources;
   const double unit = relativeExposure(reference.settings) * reference.midTone;
   for (std::size_t i = 0; i < frames.size(); ++i) {

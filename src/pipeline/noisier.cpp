@@ -27,7 +27,7 @@ CellsWithin cellsWithin(const Image<float>& cells, const Roi& crop) {
 }
 
 constexpr int kLights = 512; ///< Half stops of all normal floats.
-int lightIndex(float light) { return halfStop(light) + kLights / 2; }
+int lightIndex(float light) { return std::min(halfStop(light) + kLights / 2, kLights - 1); }
 bool tells(float light, float ratio) { return light > std::numeric_limits<float>::min() && ratio > 0; }
 
 /// The usual ratio of each half stop of light; 0 where there is too little of it.
