@@ -47,6 +47,8 @@ std::vector<std::string> breaches(const std::string& room, const std::string& li
     const std::string used = match[1];
     if (used != room && mayUse().count(used) && !mayUse().at(room).count(used)) out.push_back(room + " uses " + used);
     if (!mayUse().count(used)) out.push_back(room + " uses unknown " + used);
+  } else if (line.starts_with("#include \"")) {
+    out.push_back(room + " uses a file of no room: " + line);
   } else if (std::regex_search(line, match, system)) {
     const std::string header = match[1];
     if (room != "codec" && std::regex_match(header, formats)) out.push_back(room + " uses " + header);
@@ -82,6 +84,7 @@ private slots:
     QVERIFY(!breaches("tone", "#include <QImage>").empty());
     QVERIFY(!breaches("deliver", "#include <tiffio.h>").empty());
     QVERIFY(!breaches("base", "#include \"image/image.h\"").empty());
+    QVERIFY(!breaches("merge", "#include \"/elsewhere/mine.h\"").empty()); // a fresh machine has only the repository
     QVERIFY(breaches("merge", "#include \"capture/frame.h\"").empty());
   }
 
