@@ -11,6 +11,7 @@
 #include "codec/tiff_file.h"
 #include "image/bytes.h"
 #include "image/colour.h"
+#include "image/mend_light.h"
 #include "image/resample.h"
 
 #include <cmath>
@@ -82,7 +83,9 @@ Result<void> deliverRadiance(ImageView<const float> radiance, const fs::path& fi
   });
 }
 
-Result<Image<float>> readRadiance(const fs::path& file) {
+namespace {
+
+Result<Image<float>> radianceAsItLies(const fs::path& file) {
   const auto kind = sniff(file);
   if (!kind) return passOn(kind.error());
   if (*kind == FileKind::RadianceHdr) return readHdr(file);
@@ -97,6 +100,14 @@ Result<Image<float>> readRadiance(const fs::path& file) {
     for (int x = 0; x < rgb.width(); ++x)
       for (int c = 0; c < 3; ++c) rgb.at(x, y)[c] = placed->pixels.at(x, y)[placed->pixels.channels() == 1 ? 0 : c];
   return rgb;
+}
+
+} // namespace
+
+Result<Image<float>> readRadiance(const fs::path& file) {
+  auto read = radianceAsItLies(file);
+  if (read) mendLight(*read);
+  return read;
 }
 
 } // namespace ml

@@ -3,6 +3,7 @@
 #include "align/register_pair.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <numbers>
 #include <vector>
@@ -14,6 +15,9 @@ constexpr int kCell = 4;               ///< Sketch pixels.
 constexpr double kLeastPiece = 0.0025; ///< Of the picture: smaller pieces are leaves, glints, far walkers.
 constexpr double kMovedStops = 0.45;   ///< Beyond noise, misplacement and ripples of water.
 
+constexpr double kCurveBend = 0.33;    ///< Stops that a tone may differ everywhere and be the curve's.
+constexpr double kMayBeCut = 0.7;      ///< Of clipping: rendered colours above it may be cut.
+
 double median(std::vector<double> values) {
   if (values.empty()) return 0;
   const auto middle = values.begin() + long(values.size() / 2);
@@ -21,58 +25,10 @@ double median(std::vector<double> values) {
   return *middle;
 }
 
-double quantile(std::vector<double>& values, double q) {
-  const auto place = values.begin() + long(q * double(values.size() - 1));
-  std::nth_element(values.begin(), place, values.end());
-  return *place;
-}
-
-void place(const Sketch& a, const Sketch& b, PairMeasure& m) {
-  // A frame of the same set lies near; only when nothing fits there is the whole neighbourhood searched.
-  PairFit fit = registerPair(a.pyramid, b.pyramid, {}, AlignMode::Rigid, false);
-  if (fit.correlation < 0.8) fit = registerPair(a.pyramid, b.pyramid, {}, AlignMode::Rigid, true);
-  m.placed = fit.informative > 0.004 && fit.correlation > 0.4;
-  if (!m.placed) return;
-  m.transform = fit.transform;
-  const double cx = (a.width - 1) / 2.0, cy = (a.height - 1) / 2.0;
-  double u, v;
-  m.transform.map(cx, cy, u, v);
-  m.shiftX = u - cx;
-  m.shiftY = v - cy;
-  m.degrees = std::atan2(m.transform.h[3], m.transform.h[0]) * 180 / std::numbers::pi;
-}
-
-/// ln of the second's structure over the first's along one axis (0 across, 1 down), over blocks of which one shows structure that
-/// the other's noise could not hide. The upper fifth of the ratios says how sharp the second can be, the lower fifth the first:
-/// moving water blurs its own blocks, not all of them.
-double structureRatio(const Sketch& a, const Sketch& b, int axis, int& blocks) {
-  std::vector<double> ratios;
-  for (int y = 0; y < std::min(a.structure.height(), b.structure.height()); ++y)
-    for (int x = 0; x < std::min(a.structure.width(), b.structure.width()); ++x) {
-      const float *ea = a.structure.at(x, y), *eb = b.structure.at(x, y);
-      if (ea[0] < 0 || eb[0] < 0) continue;
-      const double noise = std::max(ea[2], eb[2]), sa = std::max(0.f, ea[axis] - ea[2]), sb = std::max(0.f, eb[axis] - eb[2]);
-      if (std::max(sa, sb) < 6 * noise || std::max(sa, sb) < 1e-4) continue;
-      ratios.push_back(std::log((sb + 0.3 * noise + 1e-6) / (sa + 0.3 * noise + 1e-6)));
-    }
-  blocks = int(ratios.size());
-  if (blocks < PairMeasure::kEnoughBlocks) return 0;
-  const double upper = quantile(ratios, 0.8), lower = quantile(ratios, 0.2);
-  return upper < 0 ? upper : lower > 0 ? lower : 0;
-}
-
-/// A shake blurs along its own direction only, so the axis that differs more decides.
-void compareStructure(const Sketch& a, const Sketch& b, PairMeasure& m) {
-  int across = 0, down = 0;
-  const double x = structureRatio(a, b, 0, across), y = structureRatio(a, b, 1, down);
-  m.structuredBlocks = std::max(across, down);
-  m.sharpness = std::abs(x) > std::abs(y) ? x : y;
-}
-
 struct Cell {
   bool comparable = false;
   bool contradicts = false; ///< Saturated in one frame, and in the other a stop or more below where it should be.
-  double rgb[3] = {};   ///< log2 of second over first, less the exposures' ratio.
+  double green = 0;     ///< log2 of second over first, less the exposures' ratio.
   double tolerance = 0; ///< Stops that noise and misplacement explain.
   double tone = 0;      ///< log2 of the first's green.
 };
@@ -104,28 +60,48 @@ double noiseStops(const Sketch& s, double mean) {
   return std::sqrt(s.noise.variance(mean) / pixels) / mean / std::numbers::ln2;
 }
 
-Cell compareCell(const Sketch& a, const Sketch& b, const Transform& onSketch, int cx, int cy, double exposureRatio) {
+Cell compareCell(const Sketch& a, const Sketch& b, const Transform& onSketch, int cx, int cy, const PairLight& light) {
   Cell cell;
   double ma[3], mb[3], u, v;
   onSketch.map(cx * kCell + (kCell - 1) / 2.0, cy * kCell + (kCell - 1) / 2.0, u, v);
   const Tone ta = blockMean(a, cx * kCell, cy * kCell, ma), tb = blockMean(b, u - (kCell - 1) / 2.0, v - (kCell - 1) / 2.0, mb);
   if (ta == Tone::Unknown || tb == Tone::Unknown) return cell;
+  if (light.tones)
+    for (int c = 0; c < 3; ++c) ma[c] = light.tones->at(c, ma[c]), mb[c] = light.tones->at(c, mb[c]);
   if (ta != tb) {
     // One frame saturates: by the exposures the other should stand above this; far below it, something else stands there.
-    const double below = ta == Tone::Saturated ? exposureRatio - std::log2(mb[1]) : -exposureRatio - std::log2(ma[1]);
-    cell.contradicts = below > 1 && std::min(ma[1], mb[1]) > 6e-4;
+    const double* seen = ta == Tone::Saturated ? mb : ma;
+    const double level = std::max({seen[0], seen[1], seen[2]}); // any channel may be the one that saturates
+    const double below = (ta == Tone::Saturated ? light.stops : -light.stops) - std::log2(level);
+    cell.contradicts = below > 1 + light.unknown && std::min({seen[0], seen[1], seen[2]}) > 6e-4;
     return cell;
   }
   if (ta == Tone::Saturated) return cell;
   for (int c = 0; c < 3; ++c)
     if (ma[c] < 6e-4 || mb[c] < 6e-4) return cell;
+  if (light.cutBeforeMatrix && std::max({mb[0], mb[1], mb[2], ma[0], ma[1], ma[2]}) > kMayBeCut) return cell;
   const double noise = std::hypot(noiseStops(a, ma[1]), noiseStops(b, mb[1]));
   if (noise > 0.12) return cell;
   cell.comparable = true;
-  for (int c = 0; c < 3; ++c) cell.rgb[c] = std::log2(mb[c] / ma[c]) - exposureRatio;
+  cell.green = std::log2(mb[1] / ma[1]) - light.stops;
   cell.tone = std::log2(ma[1]);
-  cell.tolerance = kMovedStops + 3 * noise;
+  cell.tolerance = kMovedStops + light.unknown + 3 * noise;
   return cell;
+}
+
+/// What all cells of a tone differ by is the curve's: it is taken off, up to kCurveBend.
+void straightenTones(std::vector<Cell>& cells, double light) {
+  constexpr int kBins = 24;
+  constexpr std::size_t kEnough = 30;
+  std::array<std::vector<double>, kBins> differences;
+  const auto bin = [](double tone) { return std::size_t(std::clamp(int(2 * (tone + 11)), 0, kBins - 1)); };
+  for (const Cell& cell : cells)
+    if (cell.comparable) differences[bin(cell.tone)].push_back(cell.green - light);
+  std::array<double, kBins> bend{};
+  for (std::size_t i = 0; i < kBins; ++i)
+    if (differences[i].size() >= kEnough) bend[i] = std::clamp(median(differences[i]), -kCurveBend, kCurveBend);
+  for (Cell& cell : cells)
+    if (cell.comparable) cell.green -= bend[bin(cell.tone)];
 }
 
 /// Steps of tone beside a cell: what a misplacement of a quarter cell would make of them.
@@ -146,7 +122,7 @@ void allowForEdges(std::vector<Cell>& cells, int w, int h) {
 
 void findMoved(const std::vector<Cell>& cells, int w, int h, const Sketch& a, PairMeasure& m) {
   std::vector<char> moved(cells.size(), 0);
-  for (std::size_t i = 0; i < cells.size(); ++i) moved[i] = cells[i].contradicts || (cells[i].comparable && std::abs(cells[i].rgb[1] - m.light) > cells[i].tolerance);
+  for (std::size_t i = 0; i < cells.size(); ++i) moved[i] = cells[i].contradicts || (cells[i].comparable && std::abs(cells[i].green - m.light) > cells[i].tolerance);
   // A lone cell is a glint; what matters hangs together.
   std::vector<char> seen(cells.size(), 0);
   std::vector<int> stack;
@@ -184,36 +160,74 @@ void findMoved(const std::vector<Cell>& cells, int w, int h, const Sketch& a, Pa
 
 } // namespace
 
-PairMeasure measurePair(const Sketch& a, const Sketch& b) {
+PairPlace placePair(const Sketch& a, const Sketch& b) {
+  PairPlace out;
+  if (a.width != b.width || a.height != b.height) return out;
+  // A frame of the same set lies near; only when nothing fits there is the whole neighbourhood searched.
+  PairFit fit = registerPair(a.pyramid, b.pyramid, {}, AlignMode::Rigid, false);
+  if (fit.correlation < 0.8) fit = registerPair(a.pyramid, b.pyramid, {}, AlignMode::Rigid, true);
+  out.placed = fit.informative > 0.004 && fit.correlation > 0.4;
+  if (!out.placed) return out;
+  out.transform = fit.transform;
+  const double cx = (a.width - 1) / 2.0, cy = (a.height - 1) / 2.0;
+  double u, v;
+  out.transform.map(cx, cy, u, v);
+  out.shiftX = u - cx;
+  out.shiftY = v - cy;
+  out.degrees = std::atan2(out.transform.h[3], out.transform.h[0]) * 180 / std::numbers::pi;
+  return out;
+}
+
+ToneReading::ToneReading(const CodeTable& assumed, const CodeTable& found) {
+  for (std::size_t c = 0; c < 3; ++c) {
+    const float *from = assumed.channel(int(c)), *to = found.channel(int(c));
+    int code = 0;
+    for (int i = 0; i <= kSteps; ++i) {
+      const float light = float(i) / kSteps * float(i) / kSteps;
+      while (code + 2 < assumed.size() && from[code + 1] < light) ++code;
+      const float t = std::clamp((light - from[code]) / std::max(1e-9f, from[code + 1] - from[code]), 0.f, 1.f);
+      found_[c].push_back(to[code] + t * (to[code + 1] - to[code]));
+    }
+  }
+}
+
+double ToneReading::at(int channel, double light) const {
+  const auto& found = found_[std::size_t(channel)];
+  const double at = std::sqrt(std::clamp(light, 0.0, 1.0)) * kSteps;
+  const auto i = std::min(std::size_t(at), std::size_t(kSteps - 1));
+  return found[i] + (at - double(i)) * (found[i + 1] - found[i]);
+}
+
+PairMeasure measurePair(const Sketch& a, const Sketch& b, const PairPlace& place, const PairLight& light) {
   PairMeasure m;
+  m.place = place;
   if (a.width != b.width || a.height != b.height) return m;
-  place(a, b, m);
-  compareStructure(a, b, m);
-  const Transform onSketch = m.transform.scaled(1.0 / a.scale);
-  const double ratio = std::log2(relativeExposure(b.settings) / relativeExposure(a.settings));
+  const Transform onSketch = place.transform.scaled(1.0 / a.scale);
   const int w = a.light.width() / kCell, h = a.light.height() / kCell;
   std::vector<Cell> cells(std::size_t(w) * h);
-  std::vector<double> green, red, blue;
+  std::vector<double> green;
   for (int y = 0; y < h; ++y)
     for (int x = 0; x < w; ++x) {
       Cell& cell = cells[std::size_t(y) * w + x];
-      cell = compareCell(a, b, onSketch, x, y, ratio);
-      if (!cell.comparable) continue;
-      green.push_back(cell.rgb[1]);
-      red.push_back(cell.rgb[0] - cell.rgb[1]);
-      blue.push_back(cell.rgb[2] - cell.rgb[1]);
+      cell = compareCell(a, b, onSketch, x, y, light);
+      if (cell.comparable) green.push_back(cell.green);
     }
   m.comparable = double(green.size()) / std::max(1, w * h);
   m.light = median(std::move(green));
-  // The sensor's own channels are compared; a changed white balance of raw files stands in the balance alone.
+  if (light.cutBeforeMatrix) straightenTones(cells, m.light);
+  // A changed white balance of raw files stands in the balance alone.
   const auto balance = [&](std::size_t c) {
     return std::log2(double(b.saturation[c]) * a.saturation[1] / (double(b.saturation[1]) * a.saturation[c]));
   };
-  m.redGreen = median(std::move(red)) + balance(0);
-  m.blueGreen = median(std::move(blue)) + balance(2);
+  m.redGreen = balance(0);
+  m.blueGreen = balance(2);
   allowForEdges(cells, w, h);
   findMoved(cells, w, h, a, m);
   return m;
+}
+
+PairMeasure measurePair(const Sketch& a, const Sketch& b) {
+  return measurePair(a, b, placePair(a, b), {std::log2(relativeExposure(b.settings) / relativeExposure(a.settings)), nullptr, a.curveAssumed ? 0.3 : 0, a.curveAssumed});
 }
 
 } // namespace ml

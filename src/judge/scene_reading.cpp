@@ -104,14 +104,15 @@ bool isSeparator(const Sketch& frame, const Sketch* before) {
     for (int y = 0; y < s.structure.height(); ++y)
       for (int x = 0; x < s.structure.width(); ++x, ++all) {
         const float* e = s.structure.at(x, y);
-        count += e[0] >= 0 && std::max(e[0], e[1]) > e[2] + std::max(4 * e[2], 1e-4f);
+        const float noise = e[Sketch::kFineAcross] < 0 ? 0.f : float(6 * s.noise.variance(e[Sketch::kMean]) / (e[Sketch::kMean] * e[Sketch::kMean])); // 1 + 4 + 1
+        count += e[Sketch::kFineAcross] >= 0 && std::max(e[Sketch::kFineAcross], e[Sketch::kFineDown]) > noise + std::max(4 * noise, 1e-4f);
       }
     return double(count) / std::max(1, all);
   };
   constexpr double kAlmostNone = 0.02; // of the blocks; ten times that is what any view shows
   if (structured(frame) > kAlmostNone || structured(*before) < 5 * kAlmostNone) return false;
   const PairMeasure m = measurePair(*before, frame);
-  return !m.placed || m.comparable < 0.05 || m.movedShare > 0.3 || std::abs(m.light) > 1;
+  return !m.place.placed || m.comparable < 0.05 || m.movedShare > 0.3 || std::abs(m.light) > 1;
 }
 
 double changedShare(ImageView<const std::uint8_t> before, ImageView<const std::uint8_t> after) {

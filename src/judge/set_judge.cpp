@@ -36,11 +36,21 @@ std::vector<SetJudge::Member> SetJudge::byExposure() const {
   return order;
 }
 
-const PairMeasure& SetJudge::pair(int a, int b) const {
-  const auto known = pairs_.find({a, b});
-  if (known != pairs_.end()) return known->second;
-  return pairs_.emplace(std::pair{a, b}, measurePair(*sketches_[std::size_t(a)], *sketches_[std::size_t(b)])).first->second;
+const PairPlace& SetJudge::place(int a, int b) const {
+  const auto known = places_.find({a, b});
+  if (known != places_.end()) return known->second;
+  return places_.emplace(std::pair{a, b}, placePair(*sketches_[std::size_t(a)], *sketches_[std::size_t(b)])).first->second;
 }
+
+/// What the frames say together. `order`: darkest first; what is said of pairs is said of neighbours in it.
+struct SetJudge::Findings {
+  std::vector<FrameJudgement> all; ///< As they arrived.
+  std::vector<Member> order;
+  SetLight light;
+  std::vector<std::string> open;
+  [[nodiscard]] FrameJudgement& at(std::size_t i) { return all[std::size_t(order[i].frame)]; }
+  [[nodiscard]] bool alike(std::size_t i, std::size_t j) const { return order[i].sketch->width == order[j].sketch->width && order[i].sketch->height == order[j].sketch->height; }
+};
 
 void SetJudge::judgeEnds(std::vector<FrameJudgement>& all, const std::vector<Member>& order) const {
   const auto& zones = setup_.zones;
@@ -85,90 +95,141 @@ void SetJudge::judgeSettings(std::vector<FrameJudgement>& all) const {
   }
 }
 
-void SetJudge::judgePairs(std::vector<FrameJudgement>& all, const std::vector<Member>& order) const {
-  const std::size_t n = order.size();
-  std::vector<const PairMeasure*> pairs;
-  for (std::size_t i = 0; i + 1 < n; ++i) pairs.push_back(&pair(order[i].frame, order[i + 1].frame));
-  const auto at = [&](std::size_t i) -> FrameJudgement& { return all[std::size_t(order[i].frame)]; };
-  const auto later = [&](std::size_t i) -> FrameJudgement& { return order[i].frame > order[i + 1].frame ? at(i) : at(i + 1); };
-
-  // Sharpness is compared along runs of neighbours that show structure in common.
+/// Sharpness is compared along runs of neighbours that show structure in common.
+void SetJudge::judgeSharpness(Findings& f) const {
+  const std::size_t n = f.order.size();
   for (std::size_t from = 0; from < n;) {
-    std::vector<double> structure{0};
+    std::vector<double> sharpness{0};
     std::size_t to = from;
-    for (; to + 1 < n && pairs[to]->structuredBlocks >= PairMeasure::kEnoughBlocks; ++to) structure.push_back(structure.back() + pairs[to]->sharpness);
-    const double sharpest = *std::max_element(structure.begin(), structure.end());
+    for (; to + 1 < n && f.alike(to, to + 1); ++to) {
+      const PairPlace& lies = place(f.order[to].frame, f.order[to + 1].frame);
+      const SharpnessRatio ratio = sharpnessRatio(*f.order[to].sketch, *f.order[to + 1].sketch, lies, f.light.tones.get());
+      if (ratio.blocks < SharpnessRatio::kEnoughBlocks) break;
+      sharpness.push_back(sharpness.back() + ratio.log);
+    }
+    // The middle of them is sharp; one frame or two may be soft, and a noisy one may seem sharper than it is.
+    std::vector<double> sorted = sharpness;
+    std::sort(sorted.begin(), sorted.end());
+    const double usual = sorted[sorted.size() - 1 - (sorted.size() - 1) / 2];
     for (std::size_t i = from; i <= to; ++i) {
-      at(i).softness = sharpest - structure[i - from];
-      if (at(i).softness > setup_.limits.softRatio) at(i).flaws.push_back(Flaw::Soft);
+      f.at(i).softness = std::max(0.0, usual - sharpness[i - from]);
+      if (f.at(i).softness > setup_.limits.softRatio) f.at(i).flaws.push_back(Flaw::Soft);
+      else if (f.at(i).softness > setup_.limits.perhapsSoft) f.open.push_back(softPerhaps(f.at(i)));
     }
     from = to + 1;
   }
+}
+
+void SetJudge::judgePlaces(Findings& f) const {
+  const std::size_t n = f.order.size();
+  struct Along {
+    int arrived;
+    bool known = false;
+    Transform fromFirst; ///< Pixel of the darkest frame -> pixel of this.
+  };
+  std::vector<Along> along{{f.order.front().frame, true, {}}};
   for (std::size_t i = 0; i + 1 < n; ++i) {
-    const PairMeasure& m = *pairs[i];
-    FrameJudgement& judged = later(i);
-    if (order[i].sketch->width != order[i + 1].sketch->width || order[i].sketch->height != order[i + 1].sketch->height) {
-      judged.flaws.push_back(Flaw::NotAlike);
+    FrameJudgement& later = f.order[i].frame > f.order[i + 1].frame ? f.at(i) : f.at(i + 1);
+    along.push_back({f.order[i + 1].frame, false, {}});
+    if (!f.alike(i, i + 1)) {
+      later.flaws.push_back(Flaw::NotAlike);
       continue;
     }
-    if (m.placed) {
-      judged.shiftX = m.shiftX;
-      judged.shiftY = m.shiftY;
-      judged.degrees = m.degrees;
-      const double limit = setup_.handHeld ? 0.05 * order[i].sketch->width : setup_.limits.stillPixels;
-      if (m.transform.reach(order[i].sketch->width, order[i].sketch->height) > limit) judged.flaws.push_back(Flaw::CameraMoved);
-    }
-    if (m.comparable < 0.01) continue;
-    const bool rendered = !setup_.curveKnown && (order[i].sketch->rendered || order[i + 1].sketch->rendered);
-    judged.light = {m.light};
-    if (std::abs(m.light) > (rendered ? setup_.limits.lightStopsRendered : setup_.limits.lightStops)) judged.flaws.push_back(Flaw::LightDrifted);
-    if (std::max(std::abs(m.redGreen), std::abs(m.blueGreen)) > setup_.limits.colourStops) judged.flaws.push_back(Flaw::ColourDrifted);
+    const PairPlace& lies = place(f.order[i].frame, f.order[i + 1].frame);
+    if (!lies.placed) continue;
+    later.shiftX = lies.shiftX, later.shiftY = lies.shiftY, later.degrees = lies.degrees;
+    along.back().known = along[i].known;
+    along.back().fromFirst = lies.transform.after(along[i].fromFirst);
   }
-  judgeMoved(all, order, pairs);
+  // From frame to frame as they were taken: at rest, or moved by how much.
+  std::erase_if(along, [](const Along& a) { return !a.known; });
+  std::sort(along.begin(), along.end(), [](const Along& a, const Along& b) { return a.arrived < b.arrived; });
+  const int w = f.order.front().sketch->width, h = f.order.front().sketch->height;
+  std::vector<double> moves;
+  for (std::size_t k = 0; k + 1 < along.size(); ++k)
+    moves.push_back(along[k + 1].fromFirst.after({inverse(along[k].fromFirst.h)}).reach(w, h));
+  const auto moved = std::count_if(moves.begin(), moves.end(), [&](double m) { return m > setup_.limits.stillPixels; });
+  const auto rested = std::count_if(moves.begin(), moves.end(), [&](double m) { return m < setup_.limits.restPixels; });
+  const bool onTripod = setup_.support == Support::Tripod || (setup_.support == Support::Unknown && moved == 1 && rested >= 1 && rested + moved == std::ptrdiff_t(moves.size()));
+  const double limit = onTripod ? setup_.limits.stillPixels : 0.05 * w;
+  for (std::size_t k = 0; k < moves.size(); ++k)
+    if (moves[k] > limit) f.all[std::size_t(along[k + 1].arrived)].flaws.push_back(Flaw::CameraMoved);
+}
+
+void SetJudge::judgeLight(Findings& f) const {
+  std::vector<LightMember> members;
+  for (const Member& m : f.order) members.push_back({m.sketch, m.frame});
+  f.light = findSetLight(members, [&](std::size_t i, std::size_t j) { return f.alike(i, j) ? &place(f.order[i].frame, f.order[j].frame) : nullptr; }, setup_.curveKnown, setup_.limits.light);
+  const LightStep &light = f.light.light, &colour = f.light.colour;
+  if (light.before >= 0) f.all[std::size_t(light.before)].light = {light.stops};
+  if (light.clear == LightStep::Clear::Yes) f.all[std::size_t(light.before)].flaws.push_back(Flaw::LightDrifted);
+  if (light.clear == LightStep::Clear::Perhaps) f.open.push_back(lightPerhaps(light.before, light.stops, f.light.mayFlicker));
+  if (colour.clear == LightStep::Clear::Yes) f.all[std::size_t(colour.before)].flaws.push_back(Flaw::ColourDrifted);
+  if (colour.clear == LightStep::Clear::Perhaps) f.open.push_back(colourPerhaps(colour.before));
 }
 
 /// A thing that stands in one frame only disagrees with the frames on both sides: the frame that disagrees most is the odd one.
-void SetJudge::judgeMoved(std::vector<FrameJudgement>& all, const std::vector<Member>& order, const std::vector<const PairMeasure*>& neighbours) const {
+void SetJudge::judgeMoved(Findings& f) const {
+  const std::size_t n = f.order.size();
   const double limit = setup_.limits.movedShare;
-  if (std::none_of(neighbours.begin(), neighbours.end(), [&](const PairMeasure* m) { return m->movedShare > limit; })) return;
-  std::vector<double> disagreement(order.size(), 0);
-  std::vector<const PairMeasure*> worst(order.size(), nullptr);
-  const auto blame = [&](std::size_t i, const PairMeasure& m) {
-    disagreement[i] += m.movedShare > limit ? m.movedShare : 0;
-    if (!worst[i] || m.movedShare > worst[i]->movedShare) worst[i] = &m;
-  };
-  for (std::size_t i = 0; i < order.size(); ++i)
-    for (std::size_t j = i + 1; j < std::min(order.size(), i + 3); ++j) {
-      const PairMeasure& m = pair(order[i].frame, order[j].frame);
-      blame(i, m);
-      blame(j, m);
+  std::vector<double> disagreement(n, 0);
+  std::map<std::pair<std::size_t, std::size_t>, PairMeasure> measures;
+  const auto& photometry = f.light.photometry;
+  for (std::size_t i = 0; i < n; ++i)
+    for (std::size_t j = i + 1; j < std::min(n, i + 3); ++j) {
+      if (!f.alike(i, j)) continue;
+      const Sketch &a = *f.order[i].sketch, &b = *f.order[j].sketch;
+      PairLight light{std::log2(relativeExposure(b.settings) / relativeExposure(a.settings)), f.light.tones.get(), 0, false};
+      if (photometry.light.size() == n) light.stops += photometry.light[j].stops - photometry.light[i].stops;
+      if (a.curveAssumed && !setup_.curveKnown) {
+        light.unknown = photometry.response ? std::min(0.3, 2 * photometry.response->disagreementAfter) : 0.3;
+        light.cutBeforeMatrix = true;
+      }
+      measures.emplace(std::pair{i, j}, measurePair(a, b, place(f.order[i].frame, f.order[j].frame), light));
     }
+  std::vector<const PairMeasure*> worst(n, nullptr);
+  bool any = false;
+  for (const auto& [which, m] : measures) {
+    any = any || (which.second == which.first + 1 && m.movedShare > limit);
+    for (const std::size_t i : {which.first, which.second}) {
+      disagreement[i] += m.movedShare > limit ? m.movedShare : 0;
+      if (!worst[i] || m.movedShare > worst[i]->movedShare) worst[i] = &m;
+    }
+    if (which.second == which.first + 1 && std::max(std::abs(m.redGreen), std::abs(m.blueGreen)) > setup_.limits.balanceStops)
+      f.all[std::size_t(std::max(f.order[which.first].frame, f.order[which.second].frame))].flaws.push_back(Flaw::ColourDrifted);
+  }
+  if (!any) return;
   std::size_t odd = 0;
-  for (std::size_t i = 1; i < order.size(); ++i)
+  for (std::size_t i = 1; i < n; ++i)
     if (disagreement[i] >= disagreement[odd]) odd = i;
-  FrameJudgement& judged = all[std::size_t(order[odd].frame)];
+  FrameJudgement& judged = f.at(odd);
   judged.movedShare = worst[odd]->movedShare;
   judged.movedPlace = worst[odd]->movedPlace;
   judged.flaws.push_back(Flaw::ThingMoved);
 }
 
-std::vector<FrameJudgement> SetJudge::frames() const {
-  std::vector<FrameJudgement> all;
+SetJudge::Findings SetJudge::find() const {
+  Findings f;
   for (int i = 0; i < count(); ++i) {
     FrameJudgement j;
     j.frame = i;
     j.settings = sketches_[std::size_t(i)]->settings;
     j.clippedShare = sketches_[std::size_t(i)]->clippedShare;
-    all.push_back(std::move(j));
+    f.all.push_back(std::move(j));
   }
-  const auto order = byExposure();
-  if (order.empty()) return all;
-  judgeSettings(all);
-  judgeEnds(all, order);
-  judgePairs(all, order);
-  for (auto& j : all) j.sentence = aside_[std::size_t(j.frame)] ? "Set aside." : describe(j);
-  return all;
+  f.order = byExposure();
+  if (f.order.empty()) return f;
+  judgeSettings(f.all);
+  judgeEnds(f.all, f.order);
+  judgePlaces(f);
+  judgeLight(f);
+  judgeSharpness(f);
+  judgeMoved(f);
+  for (auto& j : f.all) j.sentence = aside_[std::size_t(j.frame)] ? "Set aside." : describe(j);
+  return f;
 }
+
+std::vector<FrameJudgement> SetJudge::frames() const { return find().all; }
 
 std::vector<ExposureSettings> SetJudge::missing() const {
   std::vector<ExposureSettings> out;
@@ -185,7 +246,9 @@ std::vector<ExposureSettings> SetJudge::missing() const {
 
 SetVerdict SetJudge::verdict(bool shootingEnded) const {
   VerdictInput in;
-  in.frames = frames();
+  Findings found = find();
+  in.frames = std::move(found.all);
+  in.open = std::move(found.open);
   for (int i = 0; i < count(); ++i)
     if (aside_[std::size_t(i)]) in.aside.push_back(i);
   for (const auto& member : byExposure()) in.order.push_back(member.frame);

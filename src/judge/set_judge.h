@@ -1,5 +1,7 @@
 #pragma once
 #include "judge/pair.h"
+#include "judge/set_light.h"
+#include "judge/sharpness.h"
 #include "plan/planner.h"
 
 #include <map>
@@ -28,21 +30,25 @@ struct JudgeLimits {
   double clippedShare = 0.004;  ///< Of the picture in the darkest frame: glints and lamps are less.
   double zoneClipped = 0.05;    ///< Of a zone that must keep texture.
   double stillPixels = 1.2;     ///< On a tripod; registration is good to 0.2 px, thin structure to 1.
-  double softRatio = 0.7;       ///< ln of fine structure: a blur of about one pixel's sigma.
-  double lightStops = 0.15;     ///< A third of a third-stop step is never seen.
-  double lightStopsRendered = 0.6; ///< Of JPEG files, whose curve is only assumed.
-  double colourStops = 0.12;
+  double restPixels = 0.4;      ///< Frames nearer than this to each other were taken without the camera moving.
+  double softRatio = 1.2;       ///< ln of fine over coarse structure: a blur of about a pixel and a half.
+  double perhapsSoft = 0.9;     ///< From here on it cannot be told.
+  LightLimits light;
+  double balanceStops = 0.12;   ///< Of the white balance that raw files state.
   double movedShare = 0.008;    ///< Of the picture, in one piece: a person, not a leaf.
   double settingStops = 0.2;
 };
+
+/// How the camera was held; Unknown: the pixels decide.
+enum class Support { Tripod, Hand, Unknown };
 
 struct JudgeSetup {
   std::vector<ExposureSettings> planned; ///< In the order they are fired; empty: not known.
   std::optional<CameraProfile> camera;   ///< For the noise of the shadows.
   std::optional<MustKeep> wanted;
   std::vector<Zone> zones;
-  bool curveKnown = false;               ///< Of rendered files: the light can be judged as closely as in raw.
-  bool handHeld = false;                 ///< Then the camera may move; registration takes care of it.
+  bool curveKnown = false;               ///< Of rendered files: need not be learnt.
+  Support support = Support::Tripod;     ///< In the hand the camera may move; registration takes care of it.
   JudgeLimits limits;
 };
 
@@ -69,10 +75,19 @@ struct NextAction {
   std::string label;                    ///< For a button: "Shoot one at 1/2000".
 };
 
+/// Does the set hold what it was shot for?
+enum class Answer {
+  Holds,
+  DoesNotHold,
+  CannotTell ///< Something that these files cannot show might be wrong; nothing is asked for because of it.
+};
+
 struct SetVerdict {
   std::string sentence;
   NextAction action;
-  bool good = false;
+  Answer answer = Answer::DoesNotHold;
+  std::vector<std::string> open; ///< What cannot be told, and why; sentences.
+  [[nodiscard]] bool good() const { return answer == Answer::Holds; }
 };
 
 /// Judges the frames of one set as they land. Frames may come in any order of exposure; frames that gave way are not judged.
@@ -96,18 +111,22 @@ private:
     int frame;
     const Sketch* sketch;
   };
+  struct Findings; ///< What the frames say together.
   [[nodiscard]] std::vector<Member> byExposure() const;
-  [[nodiscard]] const PairMeasure& pair(int a, int b) const;
+  [[nodiscard]] const PairPlace& place(int a, int b) const;
+  [[nodiscard]] Findings find() const;
   void judgeEnds(std::vector<FrameJudgement>& all, const std::vector<Member>& order) const;
   void judgeSettings(std::vector<FrameJudgement>& all) const;
-  void judgePairs(std::vector<FrameJudgement>& all, const std::vector<Member>& order) const;
-  void judgeMoved(std::vector<FrameJudgement>& all, const std::vector<Member>& order, const std::vector<const PairMeasure*>& neighbours) const;
+  void judgeSharpness(Findings& f) const;
+  void judgePlaces(Findings& f) const;
+  void judgeLight(Findings& f) const;
+  void judgeMoved(Findings& f) const;
   [[nodiscard]] std::vector<ExposureSettings> missing() const;
 
   JudgeSetup setup_;
   std::vector<std::shared_ptr<const Sketch>> sketches_;
   std::vector<char> aside_;
-  mutable std::map<std::pair<int, int>, PairMeasure> pairs_;
+  mutable std::map<std::pair<int, int>, PairPlace> places_;
 };
 
 } // namespace ml

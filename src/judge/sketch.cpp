@@ -10,11 +10,17 @@ namespace {
 
 constexpr int kSketchWidth = 440; ///< Enough to see a person, little enough to compare in a moment.
 constexpr float kClippedFrom = 0.97f;
+constexpr double kCells = 80000; ///< Flat places: enough to find a curve by.
+
+/// A rendered file's highlight is blown when a channel stands at its last codes and a second one near them: a single one may only be a
+/// colour that the file cannot hold. Codes of 255.
+constexpr double kLastCodes = 253.0 / 255, kNearLast = 222.0 / 255;
 
 struct Reader {
   explicit Reader(const Frame& f) : frame(f) {
     for (int c = 0; c < 3; ++c) inverse[c] = 1 / f.saturation[std::size_t(c)];
     limit = kClippedFrom * f.table.clipFrom;
+    last = int(kLastCodes * (f.table.size() - 1)), near = int(kNearLast * (f.table.size() - 1));
   }
   /// Linear RGB, saturation = 1 in each channel; true when one of them clips.
   bool read(int x, int y, float rgb[3]) const {
@@ -26,40 +32,54 @@ struct Reader {
     }
     return clipped;
   }
+  [[nodiscard]] bool blown(int x, int y, bool clipped) const {
+    if (!frame.curveAssumed) return clipped;
+    int code[3];
+    for (int c = 0; c < 3; ++c) code[c] = frame.codes.at(x, y, c);
+    std::sort(code, code + 3);
+    return code[2] >= last && code[1] >= near;
+  }
   const Frame& frame;
   const float* table[3] = {frame.table.channel(0), frame.table.channel(1), frame.table.channel(2)};
   float inverse[3], limit;
+  int last, near;
 };
 
 void blockMeans(const Frame& frame, Sketch& s) {
   const int w = frame.width() / s.scale, h = frame.height() / s.scale;
   s.light = Image<float>(w, h, 3);
   s.clipped = Image<std::uint8_t>(w, h, 1);
+  s.blown = Image<std::uint8_t>(w, h, 1);
   const Reader reader(frame);
-  const float share = 1.f / float(s.scale * s.scale);
+  const int all = s.scale * s.scale;
+  const float share = 1.f / float(all);
   forEachBand(h, [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y)
       for (int x = 0; x < w; ++x) {
         float sum[3] = {}, rgb[3];
-        int clipped = 0;
+        int clipped = 0, blown = 0;
         for (int v = 0; v < s.scale; ++v)
           for (int u = 0; u < s.scale; ++u) {
-            clipped += reader.read(x * s.scale + u, y * s.scale + v, rgb);
+            const bool clips = reader.read(x * s.scale + u, y * s.scale + v, rgb);
+            clipped += clips;
+            blown += reader.blown(x * s.scale + u, y * s.scale + v, clips);
             for (int c = 0; c < 3; ++c) sum[c] += rgb[c];
           }
         for (int c = 0; c < 3; ++c) s.light.at(x, y)[c] = sum[c] * share;
-        *s.clipped.at(x, y) = std::uint8_t(clipped == 0 ? 0 : std::max(1, 255 * clipped / (s.scale * s.scale)));
+        const auto asShare = [&](int count) { return std::uint8_t(count == 0 ? 0 : std::max(1, 255 * count / all)); };
+        *s.clipped.at(x, y) = asShare(clipped);
+        *s.blown.at(x, y) = asShare(blown);
       }
   });
 }
 
-/// Second differences of green across and down, relative to the block's mean, and the share of noise in them.
-void structureOf(const Frame& frame, const Reader& reader, int x0, int y0, float out[3]) {
+/// Energies of second differences of green across and down, relative to the block's mean.
+void structureOf(const Reader& reader, int x0, int y0, float* out) {
   constexpr int n = Sketch::kBlock;
   float green[n][n];
   double mean = 0;
-  out[0] = -1;
-  out[1] = out[2] = 0;
+  std::fill_n(out, int(Sketch::kStructures), 0.f);
+  out[Sketch::kFineAcross] = -1;
   for (int y = 0; y < n; ++y)
     for (int x = 0; x < n; ++x) {
       float rgb[3];
@@ -68,29 +88,35 @@ void structureOf(const Frame& frame, const Reader& reader, int x0, int y0, float
       mean += rgb[1];
     }
   mean /= n * n;
-  if (mean < 0.008) return;
-  double energyAcross = 0, energyDown = 0;
+  if (mean < 0.004) return;
+  double across = 0, down = 0;
   for (int y = 1; y < n - 1; ++y)
     for (int x = 1; x < n - 1; ++x) {
-      const double across = green[y][x - 1] - 2 * green[y][x] + green[y][x + 1], down = green[y - 1][x] - 2 * green[y][x] + green[y + 1][x];
-      energyAcross += across * across;
-      energyDown += down * down;
+      const double dx = green[y][x - 1] - 2 * green[y][x] + green[y][x + 1], dy = green[y - 1][x] - 2 * green[y][x] + green[y + 1][x];
+      across += dx * dx;
+      down += dy * dy;
     }
   const double scale = 1 / (double((n - 2) * (n - 2)) * mean * mean);
-  out[0] = float(energyAcross * scale);
-  out[1] = float(energyDown * scale);
-  out[2] = float(6 * frame.noise.variance(mean) / (mean * mean)); // 1 + 4 + 1
+  out[Sketch::kFineAcross] = float(across * scale), out[Sketch::kFineDown] = float(down * scale);
+  double checkered = 0;
+  for (int y = 1; y < n - 1; ++y)
+    for (int x = 1; x < n - 1; ++x) {
+      const double d = green[y - 1][x - 1] - 2 * green[y - 1][x] + green[y - 1][x + 1] - 2 * green[y][x - 1] + 4 * green[y][x] - 2 * green[y][x + 1] + green[y + 1][x - 1] - 2 * green[y + 1][x] + green[y + 1][x + 1];
+      checkered += d * d;
+    }
+  out[Sketch::kNoise] = float(checkered / 6 * scale); // weights of both masks, squared
+  out[Sketch::kMean] = float(mean);
 }
 
 void fineStructure(const Frame& frame, Sketch& s) {
   const int w = std::max(1, frame.width() / Sketch::kBlock), h = std::max(1, frame.height() / Sketch::kBlock);
-  s.structure = Image<float>(w, h, 3);
+  s.structure = Image<float>(w, h, int(Sketch::kStructures));
   s.structure.fill(-1);
   if (frame.width() < Sketch::kBlock || frame.height() < Sketch::kBlock) return;
   const Reader reader(frame);
   forEachBand(h, [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y)
-      for (int x = 0; x < w; ++x) structureOf(frame, reader, x * Sketch::kBlock, y * Sketch::kBlock, s.structure.at(x, y));
+      for (int x = 0; x < w; ++x) structureOf(reader, x * Sketch::kBlock, y * Sketch::kBlock, s.structure.at(x, y));
   }, 2);
 }
 
@@ -106,20 +132,21 @@ void readZones(const std::vector<Zone>& zones, Sketch& s) {
       for (int x = 0; x < s.light.width(); ++x)
         if (inside(zone, x, y)) {
           ++count;
-          clipped += *s.clipped.at(x, y) > 0;
+          clipped += *s.blown.at(x, y) > 0;
           level += s.light.at(x, y)[1];
         }
     s.zoneClipped.push_back(count ? double(clipped) / count : 0);
     s.zoneLevel.push_back(count ? level / count : 0);
   }
-  std::size_t all = 0, clipped = 0;
+  std::size_t all = 0;
+  double clipped = 0;
   for (int y = 0; y < s.light.height(); ++y)
     for (int x = 0; x < s.light.width(); ++x) {
       if (std::any_of(zones.begin(), zones.end(), [&](const Zone& z) { return !z.keepTexture && inside(z, x, y); })) continue;
       ++all;
-      clipped += *s.clipped.at(x, y) > 0;
+      clipped += *s.blown.at(x, y) / 255.0;
     }
-  s.clippedShare = all ? double(clipped) / double(all) : 0;
+  s.clippedShare = all ? clipped / double(all) : 0;
 }
 
 } // namespace
@@ -129,7 +156,8 @@ std::shared_ptr<const Sketch> sketchOf(const Frame& frame, const std::vector<Zon
   s->settings = frame.settings;
   s->noise = frame.noise;
   s->saturation = frame.saturation;
-  s->rendered = frame.table.size() > 2 && std::abs(frame.table.channel(1)[frame.table.size() / 2] - 0.5f) > 0.02f;
+  s->table = frame.table;
+  s->curveAssumed = frame.curveAssumed;
   s->midTone = frame.midTone / frame.saturation[1];
   s->width = frame.width();
   s->height = frame.height();
@@ -137,6 +165,8 @@ std::shared_ptr<const Sketch> sketchOf(const Frame& frame, const std::vector<Zon
   blockMeans(frame, *s);
   fineStructure(frame, *s);
   readZones(zones, *s);
+  s->cellPitch = std::max(4, int(std::sqrt(double(frame.width()) * frame.height() / kCells)));
+  s->cells = flatCells({&frame, kIdentity3, 0}, s->cellPitch);
   s->pyramid = buildPyramid(frame);
   return s;
 }

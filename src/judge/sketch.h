@@ -1,6 +1,7 @@
 #pragma once
 #include "align/pyramid.h"
 #include "capture/frame.h"
+#include "response/code_cells.h"
 
 #include <memory>
 
@@ -20,17 +21,23 @@ struct Sketch {
   NoiseModel noise;
   std::array<float, 3> saturation{1, 1, 1};
   double midTone = 0.18;         ///< Green of a surface that reads at the frame's EV, saturation = 1.
-  bool rendered = false;         ///< JPEG and the like: its response curve is only assumed.
   int width = 0, height = 0;     ///< Of the frame.
   int scale = 4;                 ///< Frame pixels to a pixel of `light`.
   Image<float> light;            ///< Mean linear RGB of blocks, saturation of each channel = 1.
-  Image<std::uint8_t> clipped;   ///< Share of the block's pixels that stand at clipping, 0..255.
+  Image<std::uint8_t> clipped;   ///< Share of the block's pixels in which a channel stands at clipping, 0..255.
+  Image<std::uint8_t> blown;     ///< Share of those in which nothing is left, 0..255.
   LightPyramid pyramid;
-  /// Fine structure on blocks of kBlock x kBlock frame pixels, three channels: energy of second differences of green across and
-  /// down, over its squared mean, and what noise makes of either; the first is -1 where the block is clipped or dark.
+  /// Structure on blocks of kBlock x kBlock frame pixels: energies of second differences of green, over its squared mean; kFineAcross is
+  /// -1 where the block is clipped or dark.
+  /// kNoise: what noise makes of a fine one, by the finest checkerboard, which no lens draws (Immerkaer, CVIU 64, 1996).
   static constexpr int kBlock = 16;
+  enum Structure { kFineAcross, kFineDown, kNoise, kMean, kStructures };
   Image<float> structure;
-  double clippedShare = 0;       ///< Of the picture, places that may clip left out.
+  Image<float> cells;            ///< As flatCells, on this frame's own grid.
+  int cellPitch = 4;             ///< Frame pixels.
+  CodeTable table;               ///< How codes were read; `curveAssumed`: only assumed.
+  bool curveAssumed = false;
+  double clippedShare = 0;       ///< Of the picture, places that may clip left out: texture is lost, not one channel alone.
   std::vector<double> zoneClipped; ///< Share of each zone.
   std::vector<double> zoneLevel;   ///< Mean of green in each zone, saturation = 1.
 };

@@ -1,7 +1,7 @@
 #pragma once
 #include "base/progress.h"
 #include "base/result.h"
-#include "capture/frame.h"
+#include "capture/placed_frame.h"
 #include "image/colour.h"
 #include "merge/moved_region.h"
 
@@ -19,13 +19,6 @@ struct MergeOptions {
   bool emptyScene = false;              ///< With three frames or more: what most frames agree on, instead of what the reference saw; passers-by vanish.
   std::vector<SourceChoice> choices;    ///< The user's word on what comes from where; later ones win.
   [[nodiscard]] std::optional<std::string> invalidReason(std::size_t frames) const;
-};
-
-/// A frame and where it lies: `toFrame` maps reference pixels to its own (homography, pixel centres at whole numbers).
-struct PlacedFrame {
-  const Frame* frame = nullptr;
-  Matrix3 toFrame = kIdentity3;
-  double misplacement = 0; ///< Standard deviation of the place, pixels: at edges a frame that lies a little off says less.
 };
 
 /// What was moving: connected places where a frame disagrees with the one that owns the place.

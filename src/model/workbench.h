@@ -333,7 +333,13 @@ private:
   void shootFrames(std::vector<ExposureSettings> frames, std::vector<int> replaces, bool whenStill);
   void frameLanded(const std::filesystem::path& file, std::shared_ptr<const Frame> frame, ShootState state, const std::vector<int>& replaces);
   void judgeActiveSet();
-  void applySets(const std::vector<FrameSet>& sets);
+  struct FrameUse;
+  struct SetWords;
+  [[nodiscard]] FrameSet* setNamed(const std::string& name);
+  void changeUse(const QString& words, const std::vector<int>& frames, bool used);
+  void applyUse(const FrameUse& use);
+  void applyWords(const SetWords& words);
+  void setsChanged();
   void lookIntoWatched();
   void nextWatchedSet();
   void takeWatched(const std::filesystem::path& file);

@@ -180,11 +180,7 @@ void Workbench::doNext() {
   const NextAction action = shootState_.verdict.action;
   switch (action.kind) {
   case NextAction::Kind::GoOn: return goTo(Station::Combine);
-  case NextAction::Kind::LeaveOut: {
-    auto after = view().sets;
-    for (const int i : action.replaces) after[std::size_t(view().activeSet)].frames[std::size_t(i)].used = false;
-    return pushChange(tr("frames left out"), view().sets, after, [this](const auto& sets) { applySets(sets); });
-  }
+  case NextAction::Kind::LeaveOut: return changeUse(tr("frames left out"), action.replaces, false);
   case NextAction::Kind::RepeatSet: return shoot();
   default: break;
   }
@@ -199,8 +195,47 @@ void Workbench::doNext() {
   shootFrames(action.frames, action.replaces, false);
 }
 
-void Workbench::applySets(const std::vector<FrameSet>& sets) {
-  mutableView().sets = sets;
+/// Undo names a set and its files, and touches nothing else: sets and frames that came since stay.
+struct Workbench::FrameUse {
+  std::string set;
+  std::vector<std::pair<fs::path, bool>> used;
+};
+struct Workbench::SetWords {
+  std::string set, label;
+  int row = 0, column = 0, plane = 0;
+};
+
+FrameSet* Workbench::setNamed(const std::string& name) {
+  auto& sets = mutableView().sets;
+  const auto found = std::find_if(sets.begin(), sets.end(), [&](const FrameSet& s) { return s.name == name; });
+  return found == sets.end() ? nullptr : &*found;
+}
+
+void Workbench::changeUse(const QString& words, const std::vector<int>& frames, bool used) {
+  const FrameSet& set = view().sets[std::size_t(view().activeSet)];
+  FrameUse before{set.name, {}}, after{set.name, {}};
+  for (const int i : frames) {
+    if (i < 0 || i >= int(set.frames.size())) continue;
+    before.used.emplace_back(set.frames[std::size_t(i)].file, set.frames[std::size_t(i)].used);
+    after.used.emplace_back(set.frames[std::size_t(i)].file, used);
+  }
+  if (before.used != after.used) pushChange(words, before, after, [this](const FrameUse& use) { applyUse(use); });
+}
+
+void Workbench::applyUse(const FrameUse& use) {
+  if (FrameSet* set = setNamed(use.set))
+    for (const auto& [file, used] : use.used)
+      for (auto& member : set->frames)
+        if (member.file == file) member.used = used;
+  setsChanged();
+}
+
+void Workbench::applyWords(const SetWords& words) {
+  if (FrameSet* set = setNamed(words.set)) set->label = words.label, set->row = words.row, set->column = words.column, set->plane = words.plane;
+  setsChanged();
+}
+
+void Workbench::setsChanged() {
   mutableView().refreshFrames();
   check(view().saveFrames());
   if (shootState_.sketches.size() == (view().activeSet >= 0 ? view().sets[std::size_t(view().activeSet)].frames.size() : 0)) {
@@ -211,11 +246,7 @@ void Workbench::applySets(const std::vector<FrameSet>& sets) {
 
 void Workbench::setFrameUsed(int index, bool used) {
   if (!hasView() || busy() || view().activeSet < 0) return;
-  auto after = view().sets;
-  auto& members = after[std::size_t(view().activeSet)].frames;
-  if (index < 0 || index >= int(members.size()) || members[std::size_t(index)].used == used) return;
-  members[std::size_t(index)].used = used;
-  pushChange(used ? tr("frame taken in") : tr("frame left out"), view().sets, after, [this](const auto& sets) { applySets(sets); });
+  changeUse(used ? tr("frame taken in") : tr("frame left out"), {index}, used);
 }
 
 void Workbench::selectSet(int index) {
@@ -234,14 +265,12 @@ void Workbench::selectSet(int index) {
 
 void Workbench::describeSet(const QString& label, int row, int column, int plane) {
   if (!hasView() || busy() || view().activeSet < 0) return;
-  auto after = view().sets;
-  FrameSet& set = after[std::size_t(view().activeSet)];
-  if (!label.trimmed().isEmpty()) set.label = label.trimmed().toStdString();
-  set.row = row;
-  set.column = column;
-  set.plane = plane;
-  if (after == view().sets) return;
-  pushChange(tr("name of the set"), view().sets, after, [this](const auto& sets) { applySets(sets); });
+  const FrameSet& set = view().sets[std::size_t(view().activeSet)];
+  const SetWords before{set.name, set.label, set.row, set.column, set.plane};
+  SetWords after{set.name, set.label, row, column, plane};
+  if (!label.trimmed().isEmpty()) after.label = label.trimmed().toStdString();
+  if (after.label == before.label && row == before.row && column == before.column && plane == before.plane) return;
+  pushChange(tr("name of the set"), before, after, [this](const SetWords& words) { applyWords(words); });
 }
 
 void Workbench::judgeActiveSet() {

@@ -197,14 +197,32 @@ void readThrough(const CodeTable& table, std::vector<Frame>& frames) {
   }
 }
 
+/// The settings of each frame give way to what its pixels say of its light, as far as they know it.
+void useLight(std::vector<Frame>& frames, const std::vector<PlacedFrame>& placed, const Photometry& found, Combined& out) {
+  for (std::size_t i = 0; i < placed.size(); ++i) {
+    out.frames[i].lightStops = found.light[i].stops;
+    for (Frame& frame : frames)
+      if (&frame == placed[i].frame) frame.settings.time.value *= std::exp2(found.light[i].stops);
+  }
+}
+
 /// Curves that are only assumed give way to what the set itself says, and where it says too little to what earlier sets of the camera said.
-void useResponse(std::vector<Frame>& frames, const std::vector<PlacedFrame>& placed, const CombineOptions& options, Combined& out) {
-  if (!std::all_of(frames.begin(), frames.end(), [](const Frame& f) { return f.curveAssumed; })) return;
+/// Exposures that are only stated give way to what the pixels know better.
+void usePhotometry(std::vector<Frame>& frames, const std::vector<PlacedFrame>& placed, const CombineOptions& options, Combined& out) {
+  const bool known = std::all_of(frames.begin(), frames.end(), [](const Frame& f) { return f.exposureKnown; });
+  const bool assumed = std::all_of(frames.begin(), frames.end(), [](const Frame& f) { return f.curveAssumed; });
+  const bool linear = std::none_of(frames.begin(), frames.end(), [](const Frame& f) { return f.curveAssumed; });
+  Photometry found;
+  if (known && (assumed || linear) && placed.size() > 1) {
+    found = findPhotometry(placed);
+    useLight(frames, placed, found, out);
+    out.response = found.response;
+  }
+  if (!assumed) return;
   const std::string camera = frames.front().metadata.camera;
   const bool oneCamera = std::all_of(frames.begin(), frames.end(), [&](const Frame& f) { return f.metadata.camera == camera; });
   const CurveShelf shelf(options.curves);
   if (!options.curves.empty() && oneCamera) out.keptCurve = shelf.find(camera);
-  if (std::all_of(frames.begin(), frames.end(), [](const Frame& f) { return f.exposureKnown; })) out.response = recoverResponse(placed);
   if (!out.response && out.keptCurve) {
     const KeptCurve& kept = *out.keptCurve;
     const int size = frames.front().table.size();
@@ -312,7 +330,7 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
     return fail(ErrorCode::CannotAlign, fmt::format("The {} frames do not show the same view; group them again or shoot the set again.", set.frames.size()));
   out.reference = mergeReference;
   progress.at("Find the response", 0.6);
-  if (options.recoverResponse && options.method != CombineMethod::Fusion) useResponse(set.frames, placed, options, out);
+  if (options.recoverResponse && options.method != CombineMethod::Fusion) usePhotometry(set.frames, placed, options, out);
   if (progress.stopRequested()) return stopped();
   auto merged = mergeBy(options, placed, out.reference, progress.part(0.65, 1));
   if (!merged) return passOn(merged.error());

@@ -6,7 +6,7 @@
 #include "merge/fusion.h"
 #include "merge/join.h"
 #include "merge/merge.h"
-#include "merge/response.h"
+#include "response/response.h"
 #include "pipeline/curve_shelf.h"
 
 #include <filesystem>
@@ -52,6 +52,7 @@ struct CombinedFrame {
   double excludedShare = 0; ///< Share of the picture where it disagreed and was left out.
   double clippedShare = 0;  ///< Share of its pixels in which a channel clips.
   bool exposureEstimated = false;
+  double lightStops = 0;    ///< How much more light it gathered than its settings say, by the pixels.
 };
 
 /// What the merge has at one stop of light.

@@ -1,6 +1,6 @@
 #pragma once
 #include "base/result.h"
-#include "merge/response.h"
+#include "response/response.h"
 
 #include <filesystem>
 

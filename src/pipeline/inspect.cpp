@@ -8,7 +8,7 @@ namespace {
 InspectedSet inspectSet(const FileGroup& group, const Progress& progress) {
   InspectedSet set{group, {}, {}};
   JudgeSetup setup;
-  setup.handHeld = true;
+  setup.support = Support::Unknown;
   SetJudge judge(setup);
   for (const auto& file : group.files) {
     if (progress.stopRequested()) return set;

@@ -310,6 +310,8 @@ const char* flawName(Flaw flaw) {
   return "";
 }
 
+const char* answerName(Answer answer) { return answer == Answer::Holds ? "holds" : answer == Answer::CannotTell ? "cannot_tell" : "does_not_hold"; }
+
 } // namespace
 
 json toJson(const std::vector<InspectedSet>& inspected, const std::vector<LeftOut>& leftOut) {
@@ -342,7 +344,7 @@ json toJson(const std::vector<FrameJudgement>& frames, const SetVerdict& verdict
   }
   json next = json::array();
   for (const auto& f : verdict.action.frames) next.push_back(settingsJson(f));
-  return {{"frames", list}, {"verdict", verdict.sentence}, {"good", verdict.good}, {"next", {{"label", verdict.action.label}, {"frames", next}}}};
+  return {{"frames", list}, {"verdict", verdict.sentence}, {"answer", answerName(verdict.answer)}, {"cannot_tell", verdict.open}, {"good", verdict.good()}, {"next", {{"label", verdict.action.label}, {"frames", next}}}};
 }
 
 } // namespace ml

@@ -60,7 +60,7 @@ JudgeSetup judgeSetupOf(const View& view) {
   for (const auto& reading : view.readings)
     if (reading.x && reading.y) setup.zones.push_back({reading.name, *reading.x, *reading.y, reading.keepTexture ? kZoneRadius : 3 * kZoneRadius, reading.keepTexture, reading.ev100});
   setup.curveKnown = !view.world.empty();
-  setup.handHeld = view.situation.handHeld;
+  setup.support = view.situation.handHeld ? Support::Hand : Support::Tripod;
   return setup;
 }
 

@@ -98,7 +98,7 @@ private slots:
     QVERIFY(nextText(window).startsWith("Repeat frame 2"));
     QTest::keyClick(&window, Qt::Key_Return, Qt::ControlModifier);
     QVERIFY(settled(window));
-    QVERIFY2(bench.shootState().verdict.good, qPrintable(verdictText(window)));
+    QVERIFY2(bench.shootState().verdict.good(), qPrintable(verdictText(window)));
     QCOMPARE(bench.view().frames.size(), planned);              // the better frame took the place of the spoiled one
     QCOMPARE(bench.view().sets[0].frames.size(), planned + 1);  // which is kept all the same
     QVERIFY(!bench.view().sets[0].frames[1].used);
@@ -131,7 +131,7 @@ private slots:
     QVERIFY(verdictText(window).contains("missing"));
     clickNext(window); // takes up the connection and shoots the rest
     QVERIFY(settled(window));
-    QVERIFY2(bench.shootState().verdict.good, qPrintable(verdictText(window)));
+    QVERIFY2(bench.shootState().verdict.good(), qPrintable(verdictText(window)));
 
     // The same set again with automatic ISO left on; the old one stays.
     arm(window, "auto-iso");

@@ -1,6 +1,8 @@
 #include "codec/exif.h"
 #include "codec/jpeg.h"
+#include "codec/exr.h"
 #include "deliver/deliver.h"
+#include "finish/finish.h"
 #include "support/scenes.h"
 
 #include <QTest>
@@ -8,6 +10,7 @@
 #include <exiv2/exiv2.hpp>
 #include <fstream>
 #include <iterator>
+#include <limits>
 #include <opencv2/imgcodecs.hpp>
 
 using namespace ml;
@@ -61,6 +64,41 @@ private slots:
     // The profile is compressed in PNG; in the others its signature stands in the file.
     if (ending != ".png") QVERIFY(bytesOf(file).find("acsp") != std::string::npos);
     else QVERIFY(bytesOf(file).find("iCCP") != std::string::npos);
+  }
+
+  // Other programs write the sun as infinite; IEEE 754 has undefined values too.
+  void oneImpossiblePixelChangesNothingBeyondItsNeighbourhood_data() {
+    QTest::addColumn<float>("value");
+    QTest::newRow("infinite") << std::numeric_limits<float>::infinity();
+    QTest::newRow("undefined") << std::numeric_limits<float>::quiet_NaN();
+    QTest::newRow("below nothing") << -1e30f;
+    QTest::newRow("minus infinite") << -std::numeric_limits<float>::infinity();
+  }
+  void oneImpossiblePixelChangesNothingBeyondItsNeighbourhood() {
+    QFETCH(float, value);
+    QTemporaryDir dir;
+    const auto finished = [&](float pixel, const std::string& name) {
+      Image<float> scene = test::texturedScene(480, 320, 10);
+      if (pixel != 1)
+        for (int c = 0; c < 3; ++c) scene.at(300, 100)[c] = pixel;
+      const auto file = test::pathOf(dir) / name;
+      ExrOptions options;
+      options.half = false;
+      (void)writeExr(file, scene.view(), options);
+      const auto read = readRadiance(file);
+      return std::move(finishRadiance(read->view(), Recipe{}, std::numeric_limits<double>::quiet_NaN(), nullptr, {})->picture);
+    };
+    const auto sound = finished(1, "sound.exr"), mended = finished(value, "mended.exr");
+    int most = 0, changed = 0;
+    for (int y = 0; y < 320; ++y)
+      for (int x = 0; x < 480; ++x)
+        for (int c = 0; c < 3; ++c) {
+          const int off = std::abs(int(sound.at(x, y)[c]) - mended.at(x, y)[c]) / 257;
+          changed += off > 1;
+          if (std::hypot(x - 300, y - 100) > 40) most = std::max(most, off);
+        }
+    QVERIFY2(most <= 2, qPrintable(QString("%1 of 255 away from the pixel").arg(most)));
+    QVERIFY2(changed < 3 * 40 * 40, qPrintable(QString("%1 samples changed").arg(changed)));
   }
 
   void radianceRoundTrips_data() {

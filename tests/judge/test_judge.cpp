@@ -86,11 +86,11 @@ private slots:
       const Judged judged = shootAndJudge(p, format, options, test::pathOf(dir));
       const QString which = QString("set %1, %2, %3: %4").arg(i).arg(QString::fromStdString(worlds[std::size_t(i / 2 % 3)]), clean ? "clean" : idOf(fault), QString::fromStdString(judged.verdict.sentence));
       (clean ? sound : spoiled)++;
-      if (clean && !judged.verdict.good) {
+      if (clean && !judged.verdict.good()) {
         ++alarms;
         qWarning("false alarm: %s", qPrintable(which));
       }
-      if (!clean && judged.verdict.good) {
+      if (!clean && judged.verdict.good()) {
         ++misses;
         qWarning("missed: %s", qPrintable(which));
       }
@@ -123,7 +123,7 @@ private slots:
     options.faults = {{FaultKind(fault), 1}};
     const Judged judged = shootAndJudge(place("reading_room"), FrameFormat::Dng, options, test::pathOf(dir));
     QVERIFY2(judged.frames[1].has(Flaw(flaw)), judged.verdict.sentence.c_str());
-    QVERIFY(!judged.verdict.good);
+    QVERIFY(!judged.verdict.good());
     QVERIFY(!judged.verdict.action.label.empty());
   }
 
@@ -142,8 +142,8 @@ private slots:
     QVERIFY(camera.expose(p.plan.frames[1], FrameFormat::Dng, test::pathOf(dir) / "b.dng"));
     const CameraPose pose = camera.lastPose();
     const auto m = measurePair(*sketchOf(*loadFrame(test::pathOf(dir) / "a.dng"), {}), *sketchOf(*loadFrame(test::pathOf(dir) / "b.dng"), {}));
-    QVERIFY(m.placed);
-    QVERIFY2(std::abs(std::hypot(m.shiftX, m.shiftY) - std::hypot(pose.dx, pose.dy)) < 0.25, qPrintable(QString("%1 against %2").arg(std::hypot(m.shiftX, m.shiftY)).arg(std::hypot(pose.dx, pose.dy))));
+    QVERIFY(m.place.placed);
+    QVERIFY2(std::abs(std::hypot(m.place.shiftX, m.place.shiftY) - std::hypot(pose.dx, pose.dy)) < 0.25, qPrintable(QString("%1 against %2").arg(std::hypot(m.place.shiftX, m.place.shiftY)).arg(std::hypot(pose.dx, pose.dy))));
   }
 
   void clippedHighlightsAskForADarkerFrame() {
@@ -228,7 +228,7 @@ private slots:
       judge.add(*loadFrame(file));
     }
     judge.setAside(1);
-    QVERIFY2(judge.verdict(true).good, judge.verdict(true).sentence.c_str());
+    QVERIFY2(judge.verdict(true).good(), judge.verdict(true).sentence.c_str());
     QVERIFY(judge.frames()[1].flaws.empty());
   }
 

@@ -1,6 +1,6 @@
 #include "merge/fusion.h"
 #include "merge/join.h"
-#include "merge/response.h"
+#include "response/response.h"
 #include "support/scenes.h"
 
 #include <QTest>

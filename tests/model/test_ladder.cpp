@@ -110,7 +110,7 @@ private slots:
     const JudgeSetup setup = judgeSetupOf(view);
     QCOMPARE(setup.zones.size(), std::size_t(2)); // the typed lamp has no place
     QVERIFY(setup.wanted && setup.wanted->high.value == 15 && setup.wanted->snrTarget == 40);
-    QVERIFY(setup.curveKnown && !setup.handHeld);
+    QVERIFY(setup.curveKnown && setup.support == Support::Tripod);
   }
 };
 

@@ -1,0 +1,229 @@
+#include "zoo/figures.h"
+
+#include "align/register.h"
+#include "ingest/grouping.h"
+#include "ingest/load_frame.h"
+#include "judge/set_judge.h"
+#include "pipeline/combine.h"
+#include "pipeline/inspect.h"
+
+#include <algorithm>
+#include <cmath>
+#include <cstdio>
+#include <cstdlib>
+#include <map>
+
+namespace ml::zoo {
+namespace {
+
+std::vector<std::filesystem::path> filesOf(const MadeSet& set) {
+  std::vector<std::filesystem::path> files;
+  for (const MadeFrame& f : set.frames) files.push_back(f.file);
+  return files;
+}
+
+Frame loaded(const std::filesystem::path& file) {
+  auto frame = loadFrame(file);
+  if (!frame) {
+    std::fprintf(stderr, "%s\n", frame.error().message.c_str());
+    std::abort();
+  }
+  return std::move(*frame);
+}
+
+/// Reference pixel to a frame's pixel, from the poses alone.
+void truePlace(const Pose& reference, const Pose& frame, int w, int h, double x, double y, double& u, double& v) {
+  const double cx = (w - 1) / 2.0, cy = (h - 1) / 2.0, rad = std::numbers::pi / 180;
+  const double ca = std::cos(reference.degrees * rad), sa = std::sin(reference.degrees * rad), cb = std::cos(frame.degrees * rad), sb = std::sin(frame.degrees * rad);
+  const double wx = ca * (x - cx) - sa * (y - cy) + reference.dx - frame.dx, wy = sa * (x - cx) + ca * (y - cy) + reference.dy - frame.dy;
+  u = cx + cb * wx + sb * wy;
+  v = cy - sb * wx + cb * wy;
+}
+
+Said saidOf(const SetVerdict& verdict) { return verdict.answer == Answer::Holds ? Said::Holds : verdict.answer == Answer::CannotTell ? Said::CannotTell : Said::Not; }
+
+} // namespace
+
+Judged judgedAsItLands(const MadeSet& set, bool handHeld) {
+  JudgeSetup setup;
+  for (const Shot& s : set.planned) setup.planned.push_back({{s.seconds}, {s.fNumber}, {double(s.iso)}});
+  setup.support = handHeld ? Support::Hand : Support::Tripod;
+  SetJudge judge(setup);
+  for (const int i : set.fired) judge.add(loaded(set.frames[std::size_t(i)].file));
+  const SetVerdict verdict = judge.verdict(true);
+  std::string all = verdict.sentence;
+  for (const auto& f : judge.frames()) all += " | " + f.sentence;
+  return {saidOf(verdict), all};
+}
+
+std::string described(const MadeSet& set, bool handHeld) {
+  JudgeSetup setup;
+  for (const Shot& s : set.planned) setup.planned.push_back({{s.seconds}, {s.fNumber}, {double(s.iso)}});
+  setup.support = handHeld ? Support::Hand : Support::Tripod;
+  SetJudge judge(setup);
+  std::vector<std::shared_ptr<const Sketch>> sketches;
+  for (const int i : set.fired) {
+    sketches.push_back(sketchOf(loaded(set.frames[std::size_t(i)].file), {}));
+    judge.addSketch(sketches.back());
+  }
+  std::string out = judge.verdict(true).sentence + "\n";
+  char text[400];
+  for (const auto& f : judge.frames()) {
+    std::snprintf(text, sizeof text, "frame %d %.5f s: clipped %.4f, soft %.2f, light %.3f, moved %.4f at %d %d %d %d, shift %.2f %.2f: %s\n", f.frame + 1, f.settings.time.value, f.clippedShare, f.softness, f.light.value,
+                  f.movedShare, f.movedPlace.x, f.movedPlace.y, f.movedPlace.width, f.movedPlace.height, f.shiftX, f.shiftY, f.sentence.c_str());
+    out += text;
+  }
+  std::vector<LightMember> members;
+  for (std::size_t k = 0; k < set.fired.size(); ++k) members.push_back({sketches[k].get(), int(k)});
+  std::sort(members.begin(), members.end(), [](const auto& a, const auto& b) { return relativeExposure(a.sketch->settings) < relativeExposure(b.sketch->settings); });
+  std::map<std::pair<std::size_t, std::size_t>, PairPlace> places;
+  const auto light = findSetLight(members, [&](std::size_t i, std::size_t j) { return &(places[{i, j}] = placePair(*members[i].sketch, *members[j].sketch)); }, false, {});
+  for (std::size_t i = 0; i < members.size(); ++i) {
+    const auto& made = set.frames[std::size_t(set.fired[std::size_t(members[i].arrived)])];
+    const double truth = std::log2(made.exposure / set.frames.front().exposure * set.frames.front().shot.seconds / made.shot.seconds);
+    const auto& l = light.photometry.light[i];
+    std::snprintf(text, sizeof text, "  light of frame %d: %.3f (true %.3f, one constant apart), red %.3f, blue %.3f\n", members[i].arrived + 1, l.stops, truth, l.red, l.blue);
+    out += text;
+  }
+  std::snprintf(text, sizeof text, "  light step before %d: %.3f +- %.3f; colour before %d: %.3f +- %.3f\n", light.light.before + 1, light.light.stops, light.light.sigma, light.colour.before + 1, light.colour.stops, light.colour.sigma);
+  out += text;
+  for (std::size_t i = 0; i + 1 < members.size(); ++i) {
+    const auto& place = places[{i, i + 1}];
+    const auto ratio = sharpnessRatio(*members[i].sketch, *members[i + 1].sketch, place, light.tones.get());
+    std::snprintf(text, sizeof text, "  sharpness of %d over %d: %.2f on %d blocks\n", members[i + 1].arrived + 1, members[i].arrived + 1, ratio.log, ratio.blocks);
+    out += text;
+  }
+  if (const auto& r = light.photometry.response) {
+    std::snprintf(text, sizeof text, "  curve from %s, %zu samples, disagreement %.3f -> %.3f\n", r->start.c_str(), r->samples, r->disagreementBefore, r->disagreementAfter);
+    out += text;
+    for (int k = 1; k < 16; ++k) {
+      const double v = k / 16.0;
+      std::snprintf(text, sizeof text, "    %.3f: found %.2f, true %.2f\n", v, std::log2(r->table.channel(1)[int(v * 255)] / r->table.channel(1)[128]), std::log2(set.camera.curve.inverse(v) / set.camera.curve.inverse(128 / 255.0)));
+      out += text;
+    }
+  }
+  return out;
+}
+
+Judged inspected(const MadeSet& set) {
+  const Grouping grouping = groupFiles(filesOf(set));
+  Judged out;
+  for (const auto& group : inspectSets(grouping, {})) {
+    const Said said = saidOf(group.verdict);
+    if (said == Said::Not || (said == Said::CannotTell && out.said == Said::Holds)) out.said = said;
+    out.sentence += group.verdict.sentence + " / ";
+  }
+  return out;
+}
+
+std::vector<PlacedFigure> placedFrames(const MadeSet& set) {
+  std::vector<Frame> frames;
+  for (const auto& file : filesOf(set)) frames.push_back(loaded(file));
+  const auto registrations = registerFrames(frames, set.reference, AlignMode::Auto, {});
+  std::vector<PlacedFigure> out;
+  const int w = set.scene->width(), h = set.scene->height();
+  for (std::size_t i = 0; i < frames.size(); ++i) {
+    if (int(i) == set.reference) continue;
+    const Registration& r = (*registrations)[i];
+    PlacedFigure figure{int(i), 0, r.transform.isIdentity(), !r.usable, r.assumed, set.clippedShare(int(i)), set.darkShare(int(i)),
+                        std::log2(set.frames[i].exposure / set.frames[std::size_t(set.reference)].exposure)};
+    double squares = 0;
+    for (int k = 0; k < 25; ++k) {
+      const double x = (k % 5) * (w - 1) / 4.0, y = (k / 5) * (h - 1) / 4.0;
+      double u, v, tu, tv;
+      r.transform.map(x, y, u, v);
+      truePlace(set.frames[std::size_t(set.reference)].pose, set.frames[i].pose, w, h, x, y, tu, tv);
+      squares += (u - tu) * (u - tu) + (v - tv) * (v - tv);
+    }
+    figure.error = std::sqrt(squares / 25);
+    out.push_back(figure);
+  }
+  return out;
+}
+
+namespace {
+
+constexpr int kBorder = 16;
+
+struct Errors {
+  double all = 0, walked = 0;
+};
+/// Root mean square of log2(found / truth) with the common scale removed; channels below a fiftieth of a pixel's brightest are left out.
+Errors errorsOf(const Image<float>& found, const Image<float>& truth, const Image<std::uint8_t>* walked) {
+  double sum[2] = {}, squares[2] = {}, n[2] = {};
+  for (int y = kBorder; y < truth.height() - kBorder; ++y)
+    for (int x = kBorder; x < truth.width() - kBorder; ++x) {
+      const float* t = truth.at(x, y);
+      const int where = walked && *walked->at(x, y);
+      for (int c = 0; c < 3; ++c) {
+        if (t[c] < 0.02f * std::max({t[0], t[1], t[2]})) continue;
+        const double log = std::log2(std::max(1e-9f, found.at(x, y)[c]) / t[c]);
+        sum[where] += log, squares[where] += log * log, ++n[where];
+      }
+    }
+  const double mean = sum[0] / n[0];
+  Errors e{std::sqrt(squares[0] / n[0] - mean * mean), 0};
+  if (n[1] > 0) e.walked = std::sqrt(squares[1] / n[1] - 2 * mean * sum[1] / n[1] + mean * mean);
+  return e;
+}
+
+/// The same weights with everything known: curve, times and places.
+double boundOf(const MadeSet& set) {
+  std::vector<Frame> frames;
+  const double seconds = set.frames[std::size_t(set.reference)].shot.seconds;
+  for (const MadeFrame& made : set.frames) {
+    frames.push_back(loaded(made.file));
+    Frame& f = frames.back();
+    f.settings.time = {seconds * made.exposure / set.frames[std::size_t(set.reference)].exposure};
+    f.settings.aperture = {8};
+    f.settings.iso = {double(set.camera.iso)};
+    f.sensor = {1 / set.camera.fullWell, set.camera.readNoise * set.camera.readNoise / (set.camera.fullWell * set.camera.fullWell)};
+    if (set.camera.type != FileType::Dng) {
+      std::vector<float> table;
+      for (int code = 0; code < f.table.size(); ++code) table.push_back(float(set.camera.curve.inverse(double(code) / (f.table.size() - 1))));
+      f.table = CodeTable(std::move(table));
+      f.table.clipFrom = f.table.channel(1)[std::size_t(0.985 * (f.table.size() - 1))];
+    }
+    f.noise = f.codeError > 0 ? noiseOf(f.table, set.camera.fullWell, set.camera.readNoise) : f.sensor;
+  }
+  std::vector<PlacedFrame> placed;
+  const int w = set.scene->width(), h = set.scene->height();
+  for (std::size_t i = 0; i < frames.size(); ++i) {
+    double ox, oy, ax, ay, bx, by;
+    const Pose &r = set.frames[std::size_t(set.reference)].pose, &p = set.frames[i].pose;
+    truePlace(r, p, w, h, 0, 0, ox, oy);
+    truePlace(r, p, w, h, 1, 0, ax, ay);
+    truePlace(r, p, w, h, 0, 1, bx, by);
+    placed.push_back({&frames[i], {ax - ox, bx - ox, ox, ay - oy, by - oy, oy, 0, 0, 1}, 0});
+  }
+  MergeOptions options;
+  options.reference = set.reference;
+  options.motion = MotionMode::Off;
+  return errorsOf(mergeRadiance(placed, options, {})->radiance, set.truth(), nullptr).all;
+}
+
+} // namespace
+
+std::optional<MergedFigure> mergedFigure(const MadeSet& set, bool withBound) {
+  CombineOptions options;
+  auto files = filesOf(set);
+  std::sort(files.begin(), files.end());
+  options.reference = int(std::find(files.begin(), files.end(), set.frames[std::size_t(set.reference)].file) - files.begin());
+  const auto combined = combineFiles(files, options, {});
+  if (!combined) {
+    std::fprintf(stderr, "%s\n", combined.error().message.c_str());
+    return {};
+  }
+  MergedFigure figure;
+  const auto walked = set.walked();
+  const Errors e = errorsOf(combined->radiance, set.truth(), &walked);
+  figure.error = e.all;
+  figure.walked = e.walked;
+  figure.regions = combined->motion.regions;
+  figure.leftOut = int(combined->leftOut.size());
+  figure.verdict = verdict(*combined);
+  if (withBound) figure.bound = boundOf(set);
+  return figure;
+}
+
+} // namespace ml::zoo

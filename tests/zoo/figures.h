@@ -1,0 +1,45 @@
+#pragma once
+#include "merge/merge.h"
+#include "zoo/set.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+/// What the product makes of a set of the zoo, measured against the set's truth.
+namespace ml::zoo {
+
+enum class Said { Holds, Not, CannotTell };
+struct Judged {
+  Said said = Said::Holds;
+  std::string sentence;
+};
+/// Frame by frame as they land, the plan known: as a watched folder or a camera on a cable is judged.
+[[nodiscard]] Judged judgedAsItLands(const MadeSet& set, bool handHeld);
+/// Files on a card, nothing known beside them.
+[[nodiscard]] Judged inspected(const MadeSet& set);
+
+/// Every figure of the judgement, for people.
+[[nodiscard]] std::string described(const MadeSet& set, bool handHeld);
+
+struct PlacedFigure {
+  int frame = 0;
+  double error = 0;      ///< Root mean square over the picture, pixels.
+  bool exact = false;    ///< Left exactly in place.
+  bool leftOut = false, assumed = false;
+  double clipped = 0, dark = 0, stops = 0;
+};
+[[nodiscard]] std::vector<PlacedFigure> placedFrames(const MadeSet& set);
+
+struct MergedFigure {
+  double error = 0, bound = 0; ///< EV, root mean square of all that has signal and is not walked over.
+  double walked = 0;           ///< Where movers stood.
+  double noise = 0;            ///< Median relative noise that the bound expects, for plots.
+  int regions = 0;
+  int leftOut = 0;
+  std::string verdict;
+};
+/// `bound`: the true curve, times and places, no search for movement. Dng: Cramer and Rao's from the sensor's true figures.
+[[nodiscard]] std::optional<MergedFigure> mergedFigure(const MadeSet& set, bool withBound);
+
+} // namespace ml::zoo
