@@ -14,12 +14,12 @@ namespace {
 constexpr double kFinestPixels = 1.7e6; // beyond, a picture so much smaller still gives a tenth of a pixel
 constexpr int kCoarsestSide = 56;
 
-/// Sum of a row of codes through a channel's table each; kScale 0: as many as `scale` says.
+/// Sum of the brightest channels of a row of codes through a channel's table each; kScale 0: as many as `scale` says.
 template <int kScale, class T> float sumRow(const T* code, const float* const table[3], int scale) {
-  float red = 0, green = 0, blue = 0;
+  float sum = 0;
   const int n = kScale > 0 ? kScale : scale;
-  for (int u = 0; u < n; ++u, code += 3) red += table[0][code[0]], green += table[1][code[1]], blue += table[2][code[2]];
-  return red + green + blue;
+  for (int u = 0; u < n; ++u, code += 3) sum += std::max(std::max(table[0][code[0]], table[1][code[1]]), table[2][code[2]]);
+  return sum;
 }
 
 template <int kScale, class View> void sumBlocks(const View& codes, const float* const table[3], int scale, const Band& rows, Image<float>& out) {
@@ -31,7 +31,8 @@ template <int kScale, class View> void sumBlocks(const View& codes, const float*
     }
 }
 
-/// Mean linear light of the three channels over scale x scale blocks, each relative to its own saturation.
+/// Mean linear light of the brightest channel, relative to its own saturation, over scale x scale blocks. The brightest channel clips first,
+/// so that what clips in one frame is what stands above one tone in another, whatever its colour.
 Image<float> light(const Frame& frame, int scale) {
   Image<float> out(frame.width() / scale, frame.height() / scale, 1);
   std::array<std::vector<float>, 3> scaled;
@@ -39,7 +40,7 @@ Image<float> light(const Frame& frame, int scale) {
   for (std::size_t c = 0; c < 3; ++c) {
     const float* from = frame.table.channel(int(c));
     scaled[c].assign(from, from + frame.table.size());
-    for (float& value : scaled[c]) value /= 3 * frame.saturation[c] * float(scale * scale);
+    for (float& value : scaled[c]) value /= frame.saturation[c] * float(scale * scale);
     table[c] = scaled[c].data();
   }
   frame.codes.visit([&](auto codes) {

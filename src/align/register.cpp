@@ -13,6 +13,8 @@ namespace {
 
 constexpr double kLeastInformative = 0.002; // of the pixels
 constexpr double kLeastCorrelation = 0.35;
+constexpr double kTooUncertain = 0.65; ///< Pixels that most places of a frame still need where it was placed.
+constexpr double kAtRest = 0.4; ///< Pixels that blocks may need where a frame is said to lie still.
 
 void describe(Registration& r, int width, int height) {
   const double cx = (width - 1) / 2.0, cy = (height - 1) / 2.0;
@@ -35,8 +37,19 @@ std::vector<int> outwards(int frames, int reference) {
   return order;
 }
 
+/// Held in the hand: most frames that can be placed have moved.
+bool heldInHand(const std::vector<PairFit>& fits, int reference, int width, int height) {
+  int moved = 0, others = 0;
+  for (std::size_t i = 0; i < fits.size(); ++i) {
+    if (int(i) == reference) continue;
+    if (fits[i].proof >= kProven && fits[i].transform.reach(width, height) > 0.5) ++moved;
+    else if (fits[i].still > 0 && fits[i].still < kAtRest) ++others; // seen to lie still
+  }
+  return moved > others;
+}
+
 /// Places frame `index` by what its neighbour nearer to the reference says of it, or directly on the reference where that says more.
-Registration place(const std::vector<Registration>& placed, const PairFit& byNeighbour, const std::optional<PairFit>& direct, int index, int reference) {
+Registration place(const std::vector<Registration>& placed, const PairFit& byNeighbour, const std::optional<PairFit>& direct, int index, int reference, bool handHeld, int width, int height) {
   const int neighbour = neighbourOf(index, reference);
   Registration r;
   const auto take = [&r](const PairFit& fit) {
@@ -58,9 +71,19 @@ Registration place(const std::vector<Registration>& placed, const PairFit& byNei
     r.note = fmt::format("Frame {} shares too little with the others; leave it out or shoot it again.", index + 1);
     return r;
   }
-  if (direct && direct->informative >= 4 * kLeastInformative && direct->correlation > 0.8) {
+  const bool directSays = direct && direct->informative >= 4 * kLeastInformative && direct->correlation > 0.8 && direct->proof >= kProven;
+  if (handHeld && !directSays && byNeighbour.proof < kProven) {
+    r.usable = false;
+    r.note = fmt::format("The others were held in the hand, and frame {} shows too little in common with them to be placed; it is left out.", index + 1);
+    return r;
+  }
+  if (directSays || (direct && direct->informative >= 4 * kLeastInformative && direct->correlation > 0.8 && r.transform.reach(width, height) < 1)) {
     r.transform = direct->transform;
     take(*direct);
+  }
+  if (r.residual > kTooUncertain && !r.transform.isIdentity()) {
+    r.usable = false;
+    r.note = fmt::format("The places of frame {} do not agree on where it lies (by {:.1f} px); it is left out.", index + 1, r.residual);
   }
   return r;
 }
@@ -103,8 +126,9 @@ Result<std::vector<Registration>> registerFrames(const std::vector<Frame>& frame
   std::vector<std::optional<PairFit>> direct(frames.size());
   const bool all = forEachFrame(farther, 0.7, 1, [&](int i) { direct[std::size_t(i)] = registerPair(pyramid(reference), pyramid(i), chained[std::size_t(i)], mode, false); });
   if (!all) return stopped();
+  const bool handHeld = heldInHand(fits, reference, frames.front().width(), frames.front().height());
   for (const int i : order) {
-    Registration& r = placed[std::size_t(i)] = place(placed, fits[std::size_t(i)], direct[std::size_t(i)], i, reference);
+    Registration& r = placed[std::size_t(i)] = place(placed, fits[std::size_t(i)], direct[std::size_t(i)], i, reference, handHeld, frames.front().width(), frames.front().height());
     const Frame& frame = frames[std::size_t(i)];
     if (r.transform.reach(frame.width(), frame.height()) < kStillPixels) r.transform = {}, r.model = AlignMode::Off;
     describe(r, frame.width(), frame.height());

@@ -18,14 +18,14 @@ double recordedShare(const LightPyramid& pyramid) {
 }
 
 constexpr double kWorthMore = 0.12; ///< Pixels of the frame left over, from which a richer model is tried.
-constexpr double kClearlyLess = 0.7; ///< It is taken when it leaves less than this share.
+constexpr double kClearlyLess = 0.6; ///< It is taken when it leaves less than this share.
 
 /// The simplest model that the residuals justify: shift and rotation, then size, then the full perspective.
 void chooseModel(const CommonTones& tones, const Structure& found, int scale, LevelFit& fit, PairFit& out) {
   for (const AlignMode richer : {AlignMode::Similarity, AlignMode::Perspective}) {
     if (out.residual < kWorthMore || found.samples.size() < 2000) return;
     const LevelFit tried = fitLevel(tones, found, fit.transform, richer, 8);
-    const double residual = scale * blockResidual(found, tones.moving, tried.transform, tones.fixed.width(), tones.fixed.height());
+    const double residual = scale * blockResidual(found, tones.moving, tried.transform, tones.fixed.width(), tones.fixed.height()).median;
     if (residual > 0 && residual < kClearlyLess * out.residual && tried.correlation >= fit.correlation) {
       fit = tried;
       out.model = richer;
@@ -110,9 +110,12 @@ PairFit registerPair(const LightPyramid& fixed, const LightPyramid& moving, cons
   }
   const auto [tones, found] = descent.step(state, 0);
   LevelFit fit = state.fit;
-  out.residual = fixed.scale * blockResidual(found, tones.moving, fit.transform, tones.fixed.width(), tones.fixed.height());
-  if (mode == AlignMode::Auto && fit.correlation > 0.5) chooseModel(tones, found, fixed.scale, fit, out);
-  out.transform = fit.transform.scaled(fixed.scale);
+  const BlockResidual left = blockResidual(found, tones.moving, fit.transform, tones.fixed.width(), tones.fixed.height());
+  out.residual = fixed.scale * left.median;
+  if (mode == AlignMode::Auto && left.allOver && fit.correlation > 0.5) chooseModel(tones, found, fixed.scale, fit, out);
+  out.proof = proofOfMovement(found, tones.moving, fit.transform, tones.fixed.width(), tones.fixed.height());
+  if (out.proof >= kProven) out.transform = fit.transform.scaled(fixed.scale);
+  else out.model = AlignMode::Off, out.still = fixed.scale * blockResidual(found, tones.moving, {}, tones.fixed.width(), tones.fixed.height()).median;
   out.correlation = fit.correlation;
   out.informative = std::min(fit.informative, recordedShare(moving));
   return out;

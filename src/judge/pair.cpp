@@ -66,6 +66,7 @@ Cell compareCell(const Sketch& a, const Sketch& b, const Transform& onSketch, in
   onSketch.map(cx * kCell + (kCell - 1) / 2.0, cy * kCell + (kCell - 1) / 2.0, u, v);
   const Tone ta = blockMean(a, cx * kCell, cy * kCell, ma), tb = blockMean(b, u - (kCell - 1) / 2.0, v - (kCell - 1) / 2.0, mb);
   if (ta == Tone::Unknown || tb == Tone::Unknown) return cell;
+  const double coding = light.tones && ta == tb ? light.tones->stopsPerCode(ma[1]) + light.tones->stopsPerCode(mb[1]) : 0;
   if (light.tones)
     for (int c = 0; c < 3; ++c) ma[c] = light.tones->at(c, ma[c]), mb[c] = light.tones->at(c, mb[c]);
   if (ta != tb) {
@@ -85,7 +86,7 @@ Cell compareCell(const Sketch& a, const Sketch& b, const Transform& onSketch, in
   cell.comparable = true;
   cell.green = std::log2(mb[1] / ma[1]) - light.stops;
   cell.tone = std::log2(ma[1]);
-  cell.tolerance = kMovedStops + light.unknown + 3 * noise;
+  cell.tolerance = kMovedStops + light.unknown + 3 * noise + coding;
   return cell;
 }
 
@@ -196,6 +197,12 @@ double ToneReading::at(int channel, double light) const {
   const double at = std::sqrt(std::clamp(light, 0.0, 1.0)) * kSteps;
   const auto i = std::min(std::size_t(at), std::size_t(kSteps - 1));
   return found[i] + (at - double(i)) * (found[i + 1] - found[i]);
+}
+
+double ToneReading::stopsPerCode(double light) const {
+  const double code = srgbEncode(std::clamp(light, 0.0, 1.0)), half = 1 / 512.0;
+  const double low = at(1, srgbDecode(std::max(0.0, code - half))), high = at(1, srgbDecode(std::min(1.0, code + half)));
+  return std::log2(std::max(1e-6, high) / std::max(1e-6, low));
 }
 
 PairMeasure measurePair(const Sketch& a, const Sketch& b, const PairPlace& place, const PairLight& light) {

@@ -18,6 +18,8 @@ class ToneReading {
 public:
   ToneReading(const CodeTable& assumed, const CodeTable& found);
   [[nodiscard]] double at(int channel, double light) const;
+  /// Stops of light that a 256th of the codes makes there: what coding leaves open.
+  [[nodiscard]] double stopsPerCode(double light) const;
 
 private:
   static constexpr int kSteps = 1024;

@@ -104,8 +104,9 @@ bool isSeparator(const Sketch& frame, const Sketch* before) {
     for (int y = 0; y < s.structure.height(); ++y)
       for (int x = 0; x < s.structure.width(); ++x, ++all) {
         const float* e = s.structure.at(x, y);
-        const float noise = e[Sketch::kFineAcross] < 0 ? 0.f : float(6 * s.noise.variance(e[Sketch::kMean]) / (e[Sketch::kMean] * e[Sketch::kMean])); // 1 + 4 + 1
-        count += e[Sketch::kFineAcross] >= 0 && std::max(e[Sketch::kFineAcross], e[Sketch::kFineDown]) > noise + std::max(4 * noise, 1e-4f);
+        if (e[Sketch::kMean] < 0) continue;
+        const float noise = float(6 * s.noise.variance(e[Sketch::kMean]) / (e[Sketch::kMean] * e[Sketch::kMean])); // 1 + 4 + 1
+        count += std::max(e[Sketch::kAcross], e[Sketch::kDown]) > noise + std::max(4 * noise, 1e-4f);
       }
     return double(count) / std::max(1, all);
   };

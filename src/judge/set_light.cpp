@@ -35,8 +35,9 @@ void toRoots(const Sketch& s, Image<float>& cells) {
     if (float& v = cells.data()[i]; v >= 0) v = std::sqrt(std::max(0.f, s.table.channel(int(i % 3))[std::lround(double(v) * (s.table.size() - 1))]));
 }
 
-/// The step in the order of arrival that the pixels speak for most.
-LightStep largestStep(const LightKnowledge& known, const std::vector<LightMember>& members, const std::vector<double>& sigma, double limit) {
+/// The step in the order of arrival that the pixels speak for most; where there are two kinds of knowledge, both together.
+LightStep largestStep(const std::vector<const LightKnowledge*>& kinds, const std::vector<LightMember>& members, const std::vector<double>& sigma, double limit) {
+  constexpr double kSure = 3.2, kPerhaps = 2.4; // standard deviations
   LightStep best;
   double most = 0;
   std::vector<int> arrivals;
@@ -45,15 +46,18 @@ LightStep largestStep(const LightKnowledge& known, const std::vector<LightMember
   for (std::size_t k = 1; k < arrivals.size(); ++k) {
     std::vector<char> later;
     for (const auto& m : members) later.push_back(m.arrived >= arrivals[k]);
-    const auto step = known.stepOf(later, sigma);
-    const double z = std::abs(step.stops) / step.sigma;
-    if (step.sigma > 1e8 || z <= most) continue;
-    most = z;
-    best = {arrivals[k], step.stops, step.sigma, LightStep::Clear::No};
+    double squares = 0;
+    LightStep largest;
+    for (const LightKnowledge* known : kinds) {
+      const auto step = known->stepOf(later, sigma);
+      if (step.sigma > 1e8) continue;
+      squares += step.stops * step.stops / (step.sigma * step.sigma);
+      if (std::abs(step.stops) >= std::abs(largest.stops)) largest = {arrivals[k], step.stops, step.sigma, LightStep::Clear::No};
+    }
+    if (const double z = std::sqrt(squares); z > most) most = z, best = largest;
   }
-  const double size = std::abs(best.stops);
-  if (size > limit && most > 3) best.clear = LightStep::Clear::Yes;
-  else if (size > limit && most > 2.2) best.clear = LightStep::Clear::Perhaps;
+  if (std::abs(best.stops) > limit && most > kSure) best.clear = LightStep::Clear::Yes;
+  else if (std::abs(best.stops) > limit && most > kPerhaps) best.clear = LightStep::Clear::Perhaps;
   return best;
 }
 
@@ -85,10 +89,10 @@ SetLight findSetLight(const std::vector<LightMember>& members, const std::functi
   out.photometry = findPhotometry(pairs, members.size(), first.table.size(), linear);
   if (out.photometry.response && out.photometry.response->changed) out.tones = std::make_shared<ToneReading>(first.table, out.photometry.response->table);
 
-  std::vector<double> ownLight, ownColour(members.size(), limits.ownColour * (linear ? 1 : 1.5));
-  for (std::size_t i = 0; i < members.size(); ++i) ownLight.push_back(limits.timeStops);
-  out.light = largestStep(out.photometry.overall, members, ownLight, limits.stops);
-  // Lamps change what short times gather: a step that short frames alone show may be that, and combining allows for it.
+  // What the found curve leaves unexplained, each frame may owe to it.
+  const double misfit = out.photometry.response ? out.photometry.response->disagreementAfter : 0;
+  const std::vector<double> ownLight(members.size(), std::hypot(limits.timeStops, misfit)), ownColour(members.size(), std::hypot(limits.ownColour, 0.7 * misfit));
+  out.light = largestStep({&out.photometry.overall}, members, ownLight, limits.stops);
   const double beyond = std::abs(out.light.stops) - 2 * limits.timeStops;
   bool steadyFrame = false, before = true, after = true;
   for (const auto& m : members) {
@@ -99,9 +103,7 @@ SetLight findSetLight(const std::vector<LightMember>& members, const std::functi
   out.mayFlicker = steadyFrame && (before || after);
   if (out.mayFlicker && out.light.clear == LightStep::Clear::Yes) out.light.clear = LightStep::Clear::Perhaps;
 
-  const LightStep red = largestStep(out.photometry.red, members, ownColour, limits.colour), blue = largestStep(out.photometry.blue, members, ownColour, limits.colour);
-  const auto strength = [](const LightStep& s) { return s.sigma > 0 ? std::abs(s.stops) / s.sigma : 0; };
-  out.colour = strength(red) > strength(blue) ? red : blue;
+  out.colour = largestStep({&out.photometry.red, &out.photometry.blue}, members, ownColour, limits.colour);
   return out;
 }
 

@@ -18,12 +18,12 @@ double quantile(std::vector<double>& values, double q) {
 /// compression take noise out of the checkerboard that it is measured by.
 class NoiseByTone {
 public:
-  explicit NoiseByTone(const Sketch& s) {
+  NoiseByTone(const Sketch& s, int scale) {
     std::array<std::vector<double>, kBins> energies;
     for (int y = 0; y < s.structure.height(); ++y)
       for (int x = 0; x < s.structure.width(); ++x) {
         const float* e = s.structure.at(x, y);
-        if (e[Sketch::kFineAcross] >= 0) energies[std::size_t(bin(e[Sketch::kMean]))].push_back(2 * e[Sketch::kNoise]);
+        if (e[Sketch::kMean] >= 0) energies[std::size_t(bin(e[Sketch::kMean]))].push_back(2 * e[scale + Sketch::kNoise]);
       }
     double last = 0;
     for (int i = kBins - 1; i >= 0; --i) {
@@ -40,7 +40,8 @@ private:
   std::array<double, kBins> noise_{};
 };
 
-constexpr double kAboveNoise = 4;
+constexpr double kAboveNoise = 6;
+constexpr float kDarkest = 0.012f; ///< Of saturation, as read; below, coding and the noise of rows look like structure.
 constexpr double kStrongest = 0.5; ///< Share of the blocks that show most; in the others noise and compression have their say.
 
 /// Contrast of light over contrast as it was read, squared.
@@ -52,10 +53,10 @@ double contrastGain(const ToneReading* tones, double mean) {
 }
 
 struct Seen {
-  double energy, log;
+  double weight, log; ///< By what both show, so that noise in one does not choose.
 };
 
-double ratioAlong(const Sketch& a, const Sketch& b, const NoiseByTone& na, const NoiseByTone& nb, const PairPlace& place, const ToneReading* tones, int axis, int& blocks) {
+double ratioAlong(const Sketch& a, const Sketch& b, const NoiseByTone& na, const NoiseByTone& nb, const PairPlace& place, const ToneReading* tones, int channel, int& blocks) {
   std::vector<Seen> seen;
   for (int y = 0; y < a.structure.height(); ++y)
     for (int x = 0; x < a.structure.width(); ++x) {
@@ -64,14 +65,14 @@ double ratioAlong(const Sketch& a, const Sketch& b, const NoiseByTone& na, const
       const int u = int(std::floor(px / Sketch::kBlock)), v = int(std::floor(py / Sketch::kBlock));
       if (u < 0 || v < 0 || u >= b.structure.width() || v >= b.structure.height()) continue;
       const float *ea = a.structure.at(x, y), *eb = b.structure.at(u, v);
-      if (ea[Sketch::kFineAcross] < 0 || eb[Sketch::kFineAcross] < 0) continue;
+      if (ea[Sketch::kMean] < kDarkest || eb[Sketch::kMean] < kDarkest) continue;
       const double ga = contrastGain(tones, ea[Sketch::kMean]), gb = contrastGain(tones, eb[Sketch::kMean]);
       const double noiseA = ga * na.at(ea[Sketch::kMean]), noiseB = gb * nb.at(eb[Sketch::kMean]), noise = std::max(noiseA, noiseB);
-      const double fineA = std::max(0.0, ga * ea[axis] - noiseA), fineB = std::max(0.0, gb * eb[axis] - noiseB);
+      const double fineA = std::max(0.0, ga * ea[channel] - noiseA), fineB = std::max(0.0, gb * eb[channel] - noiseB);
       if (std::max(fineA, fineB) < kAboveNoise * noise || std::max(fineA, fineB) < 3e-4) continue;
-      seen.push_back({std::max(fineA, fineB), std::log((fineB + 0.5 * noise) / (fineA + 0.5 * noise))});
+      seen.push_back({fineA * fineB + noise * std::max(fineA, fineB), std::log((fineB + 0.5 * noise) / (fineA + 0.5 * noise))});
     }
-  std::sort(seen.begin(), seen.end(), [](const Seen& p, const Seen& q) { return p.energy > q.energy; });
+  std::sort(seen.begin(), seen.end(), [](const Seen& p, const Seen& q) { return p.weight > q.weight; });
   seen.resize(std::max(std::min<std::size_t>(seen.size(), SharpnessRatio::kEnoughBlocks), std::size_t(kStrongest * double(seen.size()))));
   blocks = int(seen.size());
   if (blocks < SharpnessRatio::kEnoughBlocks) return 0;
@@ -85,10 +86,13 @@ double ratioAlong(const Sketch& a, const Sketch& b, const NoiseByTone& na, const
 } // namespace
 
 SharpnessRatio sharpnessRatio(const Sketch& first, const Sketch& second, const PairPlace& place, const ToneReading* tones) {
-  const NoiseByTone a(first), b(second);
-  int across = 0, down = 0;
-  const double x = ratioAlong(first, second, a, b, place, tones, Sketch::kFineAcross, across), y = ratioAlong(first, second, a, b, place, tones, Sketch::kFineDown, down);
-  return {std::abs(x) > std::abs(y) ? x : y, std::max(across, down)};
+  for (const int scale : {0, int(Sketch::kScales)}) {
+    const NoiseByTone a(first, scale), b(second, scale);
+    int across = 0, down = 0;
+    const double x = ratioAlong(first, second, a, b, place, tones, scale + Sketch::kAcross, across), y = ratioAlong(first, second, a, b, place, tones, scale + Sketch::kDown, down);
+    if (std::max(across, down) >= SharpnessRatio::kEnoughBlocks) return {std::abs(x) > std::abs(y) ? x : y, std::max(across, down)};
+  }
+  return {};
 }
 
 } // namespace ml

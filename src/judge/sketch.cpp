@@ -73,38 +73,54 @@ void blockMeans(const Frame& frame, Sketch& s) {
   });
 }
 
-/// Energies of second differences of green across and down, relative to the block's mean.
+/// Mean square of differences, those left out that lie `kOutliers` of them beyond the others.
+double meanSquare(std::vector<float>& squares) {
+  constexpr double kOutliers = 0.05;
+  const auto kept = std::size_t((1 - kOutliers) * double(squares.size()));
+  std::nth_element(squares.begin(), squares.begin() + std::ptrdiff_t(kept), squares.end());
+  double sum = 0;
+  for (std::size_t i = 0; i < kept; ++i) sum += squares[i];
+  return sum / double(kept);
+}
+
+/// `green`: n x n values; out: kAcross, kDown, kNoise.
+void structureOf(const std::vector<float>& green, int n, double mean, std::vector<float>& scratch, float* out) {
+  const auto at = [&](int x, int y) { return green[std::size_t(y) * n + x]; };
+  const auto energy = [&](const auto& difference) {
+    scratch.clear();
+    for (int y = 1; y < n - 1; ++y)
+      for (int x = 1; x < n - 1; ++x) {
+        const float d = difference(x, y);
+        scratch.push_back(d * d);
+      }
+    return meanSquare(scratch) / (mean * mean);
+  };
+  const auto across = [&](int x, int y) { return at(x - 1, y) - 2 * at(x, y) + at(x + 1, y); };
+  out[Sketch::kAcross] = float(energy(across));
+  out[Sketch::kDown] = float(energy([&](int x, int y) { return at(x, y - 1) - 2 * at(x, y) + at(x, y + 1); }));
+  // The checkerboard's weights squared add up to 36, those of a second difference to 6.
+  out[Sketch::kNoise] = float(energy([&](int x, int y) { return across(x, y - 1) - 2 * across(x, y) + across(x, y + 1); }) / 6);
+}
+
 void structureOf(const Reader& reader, int x0, int y0, float* out) {
-  constexpr int n = Sketch::kBlock;
-  float green[n][n];
+  constexpr int n = Sketch::kBlock, half = n / 2;
+  thread_local std::vector<float> green(n * n), halved(half * half), scratch;
   double mean = 0;
   std::fill_n(out, int(Sketch::kStructures), 0.f);
-  out[Sketch::kFineAcross] = -1;
+  out[Sketch::kMean] = -1;
+  std::fill(halved.begin(), halved.end(), 0.f);
   for (int y = 0; y < n; ++y)
     for (int x = 0; x < n; ++x) {
       float rgb[3];
       if (reader.read(x0 + x, y0 + y, rgb)) return;
-      green[y][x] = rgb[1];
+      green[std::size_t(y * n + x)] = rgb[1];
+      halved[std::size_t(y / 2 * half + x / 2)] += rgb[1] / 4;
       mean += rgb[1];
     }
   mean /= n * n;
   if (mean < 0.004) return;
-  double across = 0, down = 0;
-  for (int y = 1; y < n - 1; ++y)
-    for (int x = 1; x < n - 1; ++x) {
-      const double dx = green[y][x - 1] - 2 * green[y][x] + green[y][x + 1], dy = green[y - 1][x] - 2 * green[y][x] + green[y + 1][x];
-      across += dx * dx;
-      down += dy * dy;
-    }
-  const double scale = 1 / (double((n - 2) * (n - 2)) * mean * mean);
-  out[Sketch::kFineAcross] = float(across * scale), out[Sketch::kFineDown] = float(down * scale);
-  double checkered = 0;
-  for (int y = 1; y < n - 1; ++y)
-    for (int x = 1; x < n - 1; ++x) {
-      const double d = green[y - 1][x - 1] - 2 * green[y - 1][x] + green[y - 1][x + 1] - 2 * green[y][x - 1] + 4 * green[y][x] - 2 * green[y][x + 1] + green[y + 1][x - 1] - 2 * green[y + 1][x] + green[y + 1][x + 1];
-      checkered += d * d;
-    }
-  out[Sketch::kNoise] = float(checkered / 6 * scale); // weights of both masks, squared
+  structureOf(green, n, mean, scratch, out);
+  structureOf(halved, half, mean, scratch, out + Sketch::kScales);
   out[Sketch::kMean] = float(mean);
 }
 

@@ -27,11 +27,11 @@ struct Sketch {
   Image<std::uint8_t> clipped;   ///< Share of the block's pixels in which a channel stands at clipping, 0..255.
   Image<std::uint8_t> blown;     ///< Share of those in which nothing is left, 0..255.
   LightPyramid pyramid;
-  /// Structure on blocks of kBlock x kBlock frame pixels: energies of second differences of green, over its squared mean; kFineAcross is
-  /// -1 where the block is clipped or dark.
-  /// kNoise: what noise makes of a fine one, by the finest checkerboard, which no lens draws (Immerkaer, CVIU 64, 1996).
+  /// Structure on blocks of kBlock x kBlock frame pixels, of the pixels themselves and of means of 2 x 2: energies of second differences of
+  /// green across and down, over its squared mean, and what noise makes of either, by the finest checkerboard, which no lens draws (Immerkaer,
+  /// CVIU 64, 1996). The largest differences are left out of each: a hot pixel is no structure. kMean is -1 where a block is clipped or dark.
   static constexpr int kBlock = 16;
-  enum Structure { kFineAcross, kFineDown, kNoise, kMean, kStructures };
+  enum Structure { kAcross, kDown, kNoise, kScales, kMean = 2 * kScales, kStructures };
   Image<float> structure;
   Image<float> cells;            ///< As flatCells, on this frame's own grid.
   int cellPitch = 4;             ///< Frame pixels.

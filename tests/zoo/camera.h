@@ -22,8 +22,8 @@ struct Ranges {
   static constexpr Range fullWell{12000, 90000}, readNoise{1.5, 8};             ///< Electrons at ISO 100.
   static constexpr Range black{180, 2100}, blackSpread{0, 12};                  ///< Codes of 14 bits; each of the four places of the pattern its own.
   static constexpr Range white{0.82, 0.999};                                    ///< Of the largest code.
-  static constexpr Range hot{10, 150}, dead{0, 30}, stuck{0, 10};               ///< Pixels in a million.
-  static constexpr Range rowNoise{0, 1.2}, columnNoise{0, 0.8};                 ///< Electrons; rows change from frame to frame, columns stay.
+  static constexpr Range hot{10, 300}, dead{0, 60}, stuck{0, 20};               ///< Pixels in a million.
+  static constexpr Range rowNoise{0, 4}, columnNoise{0, 3};                 ///< Electrons; rows change from frame to frame, columns stay.
   static constexpr Range uneven{0.002, 0.012};                                  ///< Standard deviation of a pixel's gain (PRNU).
   static constexpr Range fallOff{0, 1.6};                                       ///< Stops in the corners.
   static constexpr Range glare{0.001, 0.01};                                    ///< Of the mean light, laid over all.

@@ -166,9 +166,9 @@ void alignAll(const Order& order) {
           if (!f.exact) off.push_back(f.error);
         }
       }
-      char text[300];
-      std::snprintf(text, sizeof text, ",\"frame\":%d,\"error\":%.4f,\"exact\":%d,\"left\":%d,\"assumed\":%d,\"clipped\":%.3f,\"dark\":%.3f,\"stops\":%.2f}", f.frame, f.error, f.exact, f.leftOut, f.assumed, f.clipped,
-                    f.dark, f.stops);
+      char text[400];
+      std::snprintf(text, sizeof text, ",\"frame\":%d,\"error\":%.4f,\"exact\":%d,\"left\":%d,\"assumed\":%d,\"clipped\":%.3f,\"dark\":%.3f,\"stops\":%.2f,\"residual\":%.3f,\"correlation\":%.3f,\"informative\":%.4f,\"shift\":%.2f}", f.frame, f.error, f.exact, f.leftOut, f.assumed, f.clipped,
+                    f.dark, f.stops, f.residual, f.correlation, f.informative, f.shift);
       tell(head(set, o) + text);
     }
   });

@@ -126,7 +126,8 @@ std::vector<PlacedFigure> placedFrames(const MadeSet& set) {
     if (int(i) == set.reference) continue;
     const Registration& r = (*registrations)[i];
     PlacedFigure figure{int(i), 0, r.transform.isIdentity(), !r.usable, r.assumed, set.clippedShare(int(i)), set.darkShare(int(i)),
-                        std::log2(set.frames[i].exposure / set.frames[std::size_t(set.reference)].exposure)};
+                        std::log2(set.frames[i].exposure / set.frames[std::size_t(set.reference)].exposure),
+                        r.residual, r.correlation, r.informative, std::hypot(r.shiftX, r.shiftY)};
     double squares = 0;
     for (int k = 0; k < 25; ++k) {
       const double x = (k % 5) * (w - 1) / 4.0, y = (k / 5) * (h - 1) / 4.0;

@@ -28,6 +28,7 @@ struct PlacedFigure {
   bool exact = false;    ///< Left exactly in place.
   bool leftOut = false, assumed = false;
   double clipped = 0, dark = 0, stops = 0;
+  double residual = 0, correlation = 0, informative = 0, shift = 0; ///< As the registration says.
 };
 [[nodiscard]] std::vector<PlacedFigure> placedFrames(const MadeSet& set);
 
