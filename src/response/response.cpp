@@ -76,6 +76,7 @@ struct Piece {
   const CodePairs* pair;
   std::size_t channel;
   std::vector<KnownAt> known; ///< For each bin.
+  double kept = 0;            ///< Samples that the last round believed.
   [[nodiscard]] const std::vector<PairBin>& bins() const { return pair->bins[channel]; }
 };
 
@@ -86,7 +87,7 @@ void forEachPiece(std::vector<Piece>& pieces, const std::function<void(Piece&, s
 std::vector<Piece> piecesOf(const std::vector<CodePairs>& pairs) {
   std::vector<Piece> pieces;
   for (const auto& pair : pairs)
-    for (std::size_t c = 0; c < 3; ++c) pieces.push_back({&pair, c, {}});
+    for (std::size_t c = 0; c < 3; ++c) pieces.push_back({&pair, c, {}, double(pair.samples) / 3});
   return pieces;
 }
 
@@ -200,7 +201,8 @@ struct Equations {
   Eigen::VectorXd g;
 };
 
-void addPiece(const Fit& fit, const Piece& piece, double limit, const Layout& layout, Equations& e) {
+void addPiece(const Fit& fit, Piece& piece, double limit, const Layout& layout, Equations& e) {
+  piece.kept = 0;
   constexpr int n = Layout::n;
   const int own = n * (1 + int(piece.channel));
   const Residuals residuals(fit, piece);
@@ -209,7 +211,8 @@ void addPiece(const Fit& fit, const Piece& piece, double limit, const Layout& la
     const Residual r = residuals[i];
     const double size = std::abs(r.value) / r.sigma, t = size / limit;
     if (t >= 1) continue;
-    const double weight = r.weight * (1 - t * t) * (1 - t * t) / (r.sigma * r.sigma); // Tukey's biweight
+    const double belief = (1 - t * t) * (1 - t * t), weight = r.weight * belief / (r.sigma * r.sigma); // Tukey's biweight
+    piece.kept += r.weight * belief;
     int index[20], used = 0;
     double value[20];
     const auto add = [&](int at, double v) { index[used] = at, value[used++] = v; };
@@ -247,24 +250,46 @@ Equations equationsOf(const Fit& fit, std::vector<Piece>& pieces, double limit, 
   return all;
 }
 
-/// Where the frames lie on the scale of stops by their settings, mean 0 and length 1: the direction in which a stretched curve and stretched
-/// exposures look alike.
-Eigen::VectorXd stretchOf(const std::vector<Piece>& pieces, std::size_t frames) {
-  Eigen::VectorXd at = Eigen::VectorXd::Zero(Eigen::Index(frames));
-  for (const Piece& piece : pieces) at[piece.pair->light] = at[piece.pair->dark] + piece.pair->stops; // pairs come darkest first
-  at.array() -= at.mean();
-  return at / std::max(1e-9, at.norm());
+/// Where the frames lie on the scale of stops by their settings, mean 0 and length 1, one column for each run of frames that pairs connect:
+/// the directions in which a stretched curve and stretched exposures look alike. Frames that few samples speak of have little part in them,
+/// so that they cannot make up for the others.
+Eigen::MatrixXd stretchesOf(const std::vector<Piece>& pieces, std::size_t frames) {
+  constexpr double kFully = 5000, kConnects = 100; // samples of green
+  std::vector<double> at(frames, 0), samples(frames, 0);
+  std::vector<int> run(frames);
+  for (std::size_t i = 0; i < frames; ++i) run[i] = int(i);
+  for (const Piece& piece : pieces) { // pairs come darkest first
+    const auto dark = std::size_t(piece.pair->dark), light = std::size_t(piece.pair->light);
+    at[light] = at[dark] + piece.pair->stops;
+    if (piece.channel != 1) continue; // a frame's light is that of its green; red and blue only depart from it
+    for (const std::size_t i : {dark, light}) samples[i] += piece.kept;
+    if (piece.kept < kConnects) continue;
+    const int from = run[light], to = run[dark];
+    for (int& r : run)
+      if (r == from) r = to;
+  }
+  std::vector<Eigen::VectorXd> found;
+  for (std::size_t r = 0; r < frames; ++r) {
+    double weights = 0, mean = 0;
+    Eigen::VectorXd stretch = Eigen::VectorXd::Zero(Eigen::Index(frames));
+    const auto weight = [&](std::size_t i) { return run[i] == int(r) ? std::min(1.0, samples[i] / kFully) : 0; };
+    for (std::size_t i = 0; i < frames; ++i) weights += weight(i), mean += weight(i) * at[i];
+    for (std::size_t i = 0; i < frames; ++i) stretch[Eigen::Index(i)] = weight(i) * (at[i] - mean / std::max(1e-9, weights));
+    if (stretch.norm() > 1e-6) found.push_back(stretch / stretch.norm());
+  }
+  Eigen::MatrixXd out(Eigen::Index(frames), Eigen::Index(found.size()));
+  for (std::size_t k = 0; k < found.size(); ++k) out.col(Eigen::Index(k)) = found[k];
+  return out;
 }
 
-/// One weighted least squares step from `fit`; residuals beyond `limit` expected deviations lose weight.
 enum class Group { None, Light, Red, Blue };
 
 /// What is thought of the light beforehand, of all groups of unknowns but one. With a curve, nothing may lie along the stretch.
-void addBeliefs(Equations& e, const Layout& layout, const Eigen::VectorXd& stretch, double scale, Group but) {
+void addBeliefs(Equations& e, const Layout& layout, const Eigen::MatrixXd& stretches, double scale, Group but) {
   const auto add = [&](Group group, int first, double sigma) {
     if (group == but) return;
     for (int i = 0; i < int(layout.frames); ++i) e.h(first + i, first + i) += scale / (sigma * sigma);
-    if (layout.curve) e.h.block(first, first, stretch.size(), stretch.size()) += 1e12 * stretch * stretch.transpose();
+    if (layout.curve) e.h.block(first, first, stretches.rows(), stretches.rows()) += 1e12 * stretches * stretches.transpose();
   };
   add(Group::Light, layout.light(0), kTimeSigma);
   add(Group::Red, layout.colour(0, 0), kColourSigma);
@@ -275,7 +300,7 @@ void addBeliefs(Equations& e, const Layout& layout, const Eigen::VectorXd& stret
 void improve(Fit& fit, std::vector<Piece>& pieces, double limit, double scale, const Layout& layout) {
   constexpr int n = Layout::n;
   Equations e = equationsOf(fit, pieces, limit, layout);
-  addBeliefs(e, layout, stretchOf(pieces, layout.frames), scale, Group::None);
+  addBeliefs(e, layout, stretchesOf(pieces, layout.frames), scale, Group::None);
   const Eigen::VectorXd solution = e.h.ldlt().solve(e.g);
   if (layout.curve)
     for (int i = 0; i < n; ++i) {
@@ -288,8 +313,8 @@ void improve(Fit& fit, std::vector<Piece>& pieces, double limit, double scale, c
 
 /// What the pairs say of one group of unknowns by themselves: the others are taken out (Schur's complement). Along the stretch nothing is
 /// said, where the curve could make up for it.
-LightKnowledge knowledgeOf(Equations e, const Layout& layout, const Eigen::VectorXd& stretch, double scale, Group group) {
-  addBeliefs(e, layout, stretch, scale, group);
+LightKnowledge knowledgeOf(Equations e, const Layout& layout, const Eigen::MatrixXd& stretches, double scale, Group group) {
+  addBeliefs(e, layout, stretches, scale, group);
   const int first = group == Group::Light ? layout.light(0) : layout.colour(0, group == Group::Red ? 0 : 2), count = int(layout.frames);
   std::vector<int> rest;
   for (int i = 0; i < e.h.rows(); ++i)
@@ -300,7 +325,7 @@ LightKnowledge knowledgeOf(Equations e, const Layout& layout, const Eigen::Vecto
   Eigen::MatrixXd p = (e.h.block(first, first, count, count) - b * solver.solve(b.transpose())) / scale;
   Eigen::VectorXd q = (e.g.segment(first, count) - b * solver.solve(other)) / scale;
   if (layout.curve) {
-    const Eigen::MatrixXd across = Eigen::MatrixXd::Identity(count, count) - stretch * stretch.transpose();
+    const Eigen::MatrixXd across = Eigen::MatrixXd::Identity(count, count) - stretches * stretches.transpose();
     p = across * p * across;
     q = across * q;
   }
@@ -427,18 +452,21 @@ Photometry findPhotometry(const std::vector<CodePairs>& pairs, std::size_t frame
   Fit fit = start.fit;
   double limit = std::max(12.0, 4 * start.spread.sigmas);
   Spread now = start.spread;
-  for (int round = 0; round < 6; ++round) {
-    improve(fit, pieces, limit, kNeighboursAlike * std::max(1.0, now.sigmas * now.sigmas), layout);
+  // First the curve by the settings as they are, then the light of each frame: else a frame that is lost to the curve can make up for it.
+  constexpr int kCurveRounds = 4, kRounds = 8;
+  constexpr double kFixed = 1e9;
+  for (int round = linear ? kCurveRounds : 0; round < kRounds; ++round) {
+    improve(fit, pieces, limit, round < kCurveRounds ? kFixed : kNeighboursAlike * std::max(1.0, now.sigmas * now.sigmas), layout);
     now = spreadOf(fit, pieces);
     limit = std::clamp(4.5 * now.sigmas, 4.0, limit);
   }
   out.light = fit.light;
   const Equations last = equationsOf(fit, pieces, limit, layout);
   const double scale = kNeighboursAlike * std::max(1.0, now.sigmas * now.sigmas);
-  const Eigen::VectorXd stretch = stretchOf(pieces, frames);
-  out.overall = knowledgeOf(last, layout, stretch, scale, Group::Light);
-  out.red = knowledgeOf(last, layout, stretch, scale, Group::Red);
-  out.blue = knowledgeOf(last, layout, stretch, scale, Group::Blue);
+  const Eigen::MatrixXd stretches = stretchesOf(pieces, frames);
+  out.overall = knowledgeOf(last, layout, stretches, scale, Group::Light);
+  out.red = knowledgeOf(last, layout, stretches, scale, Group::Red);
+  out.blue = knowledgeOf(last, layout, stretches, scale, Group::Blue);
   if (linear) return out;
   const bool changed = now.sigmas < 0.9 * start.spread.sigmas;
   Response response = responseOf(changed ? fit : start.fit, pairs, size);
