@@ -1,5 +1,7 @@
 #include "codec/raw_file.h"
 
+#include "codec/raw_defects.h"
+
 #include <algorithm>
 #include <cmath>
 #include <cstring>
@@ -64,12 +66,32 @@ Result<std::unique_ptr<LibRaw>> unpacked(const std::filesystem::path& path) {
   return raw;
 }
 
+/// The visible part of a plain mosaic; no data when the file holds another kind.
+MosaicView mosaicOf(LibRaw& raw) {
+  const auto& sizes = raw.imgdata.sizes;
+  if (!raw.imgdata.rawdata.raw_image || raw.imgdata.idata.filters < 1000) return {nullptr, 0, 0, 0};
+  const auto pitch = std::ptrdiff_t(sizes.raw_pitch / sizeof(std::uint16_t));
+  return {raw.imgdata.rawdata.raw_image + sizes.top_margin * pitch + sizes.left_margin, sizes.width, sizes.height, pitch};
+}
+
+/// A file whose pixels were stripped opens without complaint: all its samples are the same.
+bool holdsNothing(const MosaicView& mosaic) {
+  for (int y = 0; y < mosaic.height; ++y)
+    for (int x = 0; x < mosaic.width; ++x)
+      if (mosaic.data[y * mosaic.pitch + x] != mosaic.data[0]) return false;
+  return true;
+}
+
 } // namespace
 
 Result<RawImage> readRaw(const std::filesystem::path& path, RawSize size) {
   auto opened = unpacked(path);
   if (!opened) return passOn(opened.error());
   const auto& raw = *opened;
+  if (const MosaicView mosaic = mosaicOf(*raw); mosaic.data) {
+    if (holdsNothing(mosaic)) return unreadable(path, "the raw file holds no picture, all its pixels are the same");
+    mendDefects(mosaic, raw->imgdata.color.black + raw->imgdata.color.cblack[1]);
+  }
   RawImage image;
   image.saturation = balance(raw->imgdata.color);
   configure(raw->imgdata.params, image.saturation);

@@ -155,7 +155,8 @@ Errors errorsOf(const Image<float>& found, const Image<float>& truth, const Imag
   for (int y = kBorder; y < truth.height() - kBorder; ++y)
     for (int x = kBorder; x < truth.width() - kBorder; ++x) {
       const float* t = truth.at(x, y);
-      const int where = walked && *walked->at(x, y);
+      const int where = walked ? *walked->at(x, y) : 0;
+      if (where > 1) continue;
       for (int c = 0; c < 3; ++c) {
         if (t[c] < 0.02f * std::max({t[0], t[1], t[2]})) continue;
         const double log = std::log2(std::max(1e-9f, found.at(x, y)[c]) / t[c]);

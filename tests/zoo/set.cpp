@@ -222,16 +222,26 @@ double MadeSet::darkShare(int i, double dark) const {
 
 Image<std::uint8_t> MadeSet::walked() const {
   const Pose pose = frames[std::size_t(reference)].pose;
-  const Image<float> without = scene->seen(pose);
+  const Image<float> without = throughLens(camera, scene->seen(pose));
   Image<std::uint8_t> out(without.width(), without.height(), 1);
   out.fill(0);
-  for (const MadeFrame& frame : frames) {
-    if (frame.movers.empty()) continue;
-    const Image<float> with = scene->seen(pose, frame.movers);
-    for (int y = 0; y < out.height(); ++y)
-      for (int x = 0; x < out.width(); ++x)
-        if (with.at(x, y)[1] != without.at(x, y)[1]) *out.at(x, y) = 1;
-  }
+  std::vector<Image<float>> seen;
+  for (const MadeFrame& frame : frames) seen.push_back(frame.movers.empty() ? without.clone() : throughLens(camera, scene->seen(pose, frame.movers)));
+  const auto records = [&](std::size_t i, const float* light) {
+    const double level = sensorMost(camera, light) * frames[i].exposure;
+    return level < 0.85 && level * camera.fullWell > 900;
+  };
+  for (int y = 0; y < out.height(); ++y)
+    for (int x = 0; x < out.width(); ++x) {
+      const auto covered = [&](std::size_t i) { return std::abs(std::log2(seen[i].at(x, y)[1] / without.at(x, y)[1])) > 0.01; };
+      bool any = false;
+      for (std::size_t i = 0; i < frames.size(); ++i) any = any || covered(i);
+      if (!any) continue;
+      const auto r = std::size_t(reference);
+      bool known = records(r, seen[r].at(x, y));
+      for (std::size_t i = 0; i < frames.size() && !known && !covered(r); ++i) known = !covered(i) && records(i, without.at(x, y));
+      *out.at(x, y) = known ? 1 : 2;
+    }
   return out;
 }
 

@@ -1,0 +1,109 @@
+#include "codec/raw_defects.h"
+
+#include "base/parallel.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <vector>
+
+namespace ml {
+namespace {
+
+struct Defect {
+  int x, y;
+  std::uint16_t value;
+};
+
+using Ring = std::array<int, 8>;
+
+/// The eight nearest of the same colour, in rising order.
+Ring ringAt(const MosaicView& m, int x, int y) {
+  const std::uint16_t* p = m.data + y * m.pitch + x;
+  const std::ptrdiff_t down = 2 * m.pitch;
+  Ring ring{p[-2], p[2], p[-down], p[down], p[-down - 2], p[-down + 2], p[down - 2], p[down + 2]};
+  std::sort(ring.begin(), ring.end());
+  return ring;
+}
+
+int medianOf(const Ring& ring) { return (ring[3] + ring[4]) / 2; }
+
+/// Standard deviation of a sample by the light above black: the median departure from the ring's median, by half stops.
+class SampleNoise {
+public:
+  SampleNoise(const MosaicView& m, double black) : black_(black) {
+    std::array<std::vector<int>, kBins> departures;
+    const int step = std::max(1, int(std::sqrt(double(m.width) * m.height / 60000)));
+    for (int y = 2; y < m.height - 2; y += step)
+      for (int x = 2; x < m.width - 2; x += step) {
+        const int middle = medianOf(ringAt(m, x, y));
+        departures[std::size_t(bin(middle))].push_back(std::abs(m.data[y * m.pitch + x] - middle));
+      }
+    double last = 1;
+    for (int i = 0; i < kBins; ++i) {
+      auto& list = departures[std::size_t(i)];
+      if (list.size() >= 30) {
+        std::nth_element(list.begin(), list.begin() + std::ptrdiff_t(list.size() / 2), list.end());
+        last = std::max(1.0, 1.4826 * list[list.size() / 2]);
+      }
+      sigma_[std::size_t(i)] = last;
+    }
+  }
+  [[nodiscard]] double at(int code) const { return sigma_[std::size_t(bin(code))]; }
+
+private:
+  static constexpr int kBins = 34;
+  [[nodiscard]] int bin(int code) const { return std::clamp(int(2 * std::log2(std::max(1.0, code - black_))), 0, kBins - 1); }
+  double black_;
+  std::array<double, kBins> sigma_{};
+};
+
+constexpr double kSigmas = 8, kSpreads = 3;
+constexpr double kNeighboursToo = 0.25; ///< Of its own departure: from here on its neighbours show something as well.
+
+/// Departures of the four nearest, which have other colours, from what is usual for them.
+double aroundIt(const MosaicView& m, int x, int y) {
+  double sum = 0;
+  for (const auto& [dx, dy] : {std::pair{-1, 0}, {1, 0}, {0, -1}, {0, 1}}) {
+    const int u = std::clamp(x + dx, 2, m.width - 3), v = std::clamp(y + dy, 2, m.height - 3);
+    sum += m.data[v * m.pitch + u] - medianOf(ringAt(m, u, v));
+  }
+  return sum / 4;
+}
+
+bool isDefect(const MosaicView& m, int x, int y, const SampleNoise& noise, int& mended) {
+  const int value = m.data[y * m.pitch + x];
+  const Ring ring = ringAt(m, x, y);
+  mended = medianOf(ring);
+  const double departure = value - mended, spread = ring[6] - ring[1];
+  if (std::abs(departure) < kSigmas * noise.at(std::max(value, mended)) || std::abs(departure) < kSpreads * spread) return false;
+  if (value >= ring[0] && value <= ring[7]) return false;
+  const double around = aroundIt(m, x, y);
+  return departure > 0 ? around < kNeighboursToo * departure : around > kNeighboursToo * departure;
+}
+
+} // namespace
+
+std::size_t mendDefects(const MosaicView& m, double black) {
+  if (m.width < 16 || m.height < 16) return 0;
+  const SampleNoise noise(m, black);
+  std::vector<std::vector<Defect>> found(std::size_t(bandCount(m.height)));
+  forEachBand(m.height, [&](const Band& band) {
+    for (int y = std::max(2, band.begin); y < std::min(m.height - 2, band.end); ++y) {
+      const std::uint16_t* row = m.data + y * m.pitch;
+      for (int x = 2; x < m.width - 2; ++x) {
+        // Most samples lie between their neighbours and need no closer look.
+        const int value = row[x], left = row[x - 2], right = row[x + 2], up = row[x - 2 * m.pitch], below = row[x + 2 * m.pitch];
+        const bool above = value > left && value > right && value > up && value > below, under = value < left && value < right && value < up && value < below;
+        int mended;
+        if ((above || under) && isDefect(m, x, y, noise, mended)) found[std::size_t(band.index)].push_back({x, y, std::uint16_t(mended)});
+      }
+    }
+  });
+  std::size_t count = 0;
+  for (const auto& part : found)
+    for (const Defect& d : part) m.data[d.y * m.pitch + d.x] = d.value, ++count;
+  return count;
+}
+
+} // namespace ml
