@@ -446,6 +446,14 @@ Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeO
     out.report.excludedShare[i] = double(count) / double(left[i].size());
     out.share.push_back(softShare(left[i], kGrow));
   }
+  if (looked && !scene.emptied && !regions.empty()) {
+    out.moved = emptyMask(width, height);
+    for (const auto& region : regions)
+      for (const int at : region) out.moved.data()[at] = 1;
+    out.moved = dilated(out.moved, reach);
+    for (const auto& choice : options.choices) // the user's word stands
+      for (const int at : grown(cellsOf(choice, out.report.places, width, height), kGrow, width, height)) out.moved.data()[at] = 0;
+  }
   if (looked && options.choices.empty()) leaveNoGap(scene, found, settled, out.share);
   if (looked) findGhosts(scene, out.share, out.report);
   return out;

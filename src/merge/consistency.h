@@ -1,4 +1,5 @@
 #pragma once
+#include "merge/cell_mask.h"
 #include "merge/merge.h"
 
 namespace ml {
@@ -7,6 +8,7 @@ namespace ml {
 struct Consistency {
   int cell = 4;
   std::vector<Image<float>> share; ///< Empty when nothing was checked and nothing chosen.
+  CellMask moved; ///< 1 where things moved and around: there each pixel decides for itself (vetoRow). Empty: nowhere.
   MotionReport report;
 };
 

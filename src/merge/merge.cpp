@@ -5,6 +5,7 @@
 #include "base/vector_clones.h"
 #include "exposure/ev.h"
 #include "merge/consistency.h"
+#include "merge/pixel_veto.h"
 #include "merge/share.h"
 #include "merge/tile.h"
 #include "merge/variance_curve.h"
@@ -160,14 +161,19 @@ void clippedColour(const float* linear, const std::array<float, 3>& saturation, 
 
 class TileMerger {
 public:
-  TileMerger(const std::vector<Source>& sources, const float* matrix, MergeResult& result) : sources_(sources), matrix_(matrix), result_(result), tiles_(sources.size()) {
+  /// `moved`: cells in which each pixel decides for itself who speaks; null: none.
+  TileMerger(const std::vector<Source>& sources, std::size_t reference, const CellMask* moved, const float* matrix, MergeResult& result)
+      : sources_(sources), reference_(reference), moved_(moved), matrix_(matrix), result_(result), tiles_(sources.size()) {
     for (const Source& source : sources) readers_.emplace_back(source.placed, scratch_);
     byExposure_.resize(sources.size());
     std::iota(byExposure_.begin(), byExposure_.end(), 0);
     std::stable_sort(byExposure_.begin(), byExposure_.end(), [&](auto a, auto b) { return sources[a].exposure < sources[b].exposure; });
     use_.assign(sources.size(), std::vector<float>(kTileWidth));
+    shares_.assign(sources.size(), std::vector<float>(kTileWidth));
+    vetoed_.assign(sources.size(), std::vector<std::uint8_t>(kTileWidth));
     surplus_.resize(sources.size());
     beyond_.resize(sources.size());
+    shared_.resize(sources.size());
     for (auto& channels : surplus_)
       for (auto& row : channels) row.resize(kTileWidth);
   }
@@ -206,9 +212,41 @@ private:
     return true;
   }
 
+  /// Marks the pixels of a row that lie where things moved; false: none does.
+  bool markMoved(const Roi& where, int y) {
+    if (!moved_) return false;
+    const int cell = sources_.front().shareCell;
+    const std::uint8_t* cells = moved_->row(std::min((where.y + y) / cell, moved_->height() - 1));
+    int any = 0;
+    for (int x = 0; x < where.width; ++x) any |= movedRow_[x] = cells[std::min((where.x + x) / cell, moved_->width() - 1)];
+    return any;
+  }
+
+  void veto(int y, int n) {
+    std::vector<VetoFrame> frames(sources_.size());
+    for (std::size_t i = 0; i < sources_.size(); ++i) {
+      const Source& s = sources_[i];
+      const Frame& frame = *s.placed.frame;
+      VetoFrame& f = frames[i];
+      f.placed = tiles_[i].placed;
+      for (std::size_t c = 0; c < 3; ++c) {
+        f.linear[c] = f.placed ? tiles_[i].linear[c].row(y) : nullptr;
+        f.clip[c] = frame.table.clipFrom * frame.saturation[c];
+        f.surplus[c] = beyond_[i] ? surplus_[i][c].data() : nullptr;
+      }
+      f.exposure = s.exposure, f.variance = s.variance, f.misplaced = s.misplaced;
+      f.share = shared_[i] ? shares_[i].data() : nullptr;
+      f.use = use_[i].data();
+      f.vetoed = vetoed_[i].data();
+    }
+    vetoRow(frames, reference_, movedRow_, n);
+  }
+
   int mergeRow(const Roi& where, int y) {
     const int n = where.width;
+    vetoing_ = markMoved(where, y);
     for (std::size_t i = 0; i < sources_.size(); ++i) prepareUse(i, where, y);
+    if (vetoing_) veto(y, n);
     for (int c = 0; c < 3; ++c) mergeChannel(c, y, n);
     mergeSurplus(y, n);
     const int clipped = mendClipped(y, n);
@@ -222,19 +260,20 @@ private:
     const Source& s = sources_[i];
     const int n = where.width;
     float* use = use_[i].data();
-    beyond_[i] = false;
-    if (tile.noneTrusted) {
+    beyond_[i] = shared_[i] = false;
+    if (tile.noneTrusted && !(vetoing_ && i == reference_ && tile.placed)) {
       std::fill_n(use, n, 0.f);
       return;
     }
-    const bool shared = s.share && !shareRow(*s.share, s.shareCell, where.x, where.y + y, n, share_);
+    shared_[i] = s.share && !shareRow(*s.share, s.shareCell, where.x, where.y + y, n, shares_[i].data());
+    const bool now = shared_[i] && !vetoing_; // else the veto brings them in
     if (tile.allTrusted) {
-      if (shared) std::copy_n(share_, n, use);
+      if (now) std::copy_n(shares_[i].data(), n, use);
       else std::fill_n(use, n, 1.f);
       return;
     }
     auto& beyond = surplus_[i];
-    beyond_[i] = useOfRow(tile.trust[0].row(y), tile.trust[1].row(y), tile.trust[2].row(y), shared ? share_ : nullptr, n, use, beyond[0].data(), beyond[1].data(),
+    beyond_[i] = useOfRow(tile.trust[0].row(y), tile.trust[1].row(y), tile.trust[2].row(y), now ? shares_[i].data() : nullptr, n, use, beyond[0].data(), beyond[1].data(),
                           beyond[2].data());
   }
 
@@ -245,18 +284,21 @@ private:
     return row;
   }
 
+  /// Has it nothing to say in the row?
+  [[nodiscard]] bool silent(std::size_t i) const { return tiles_[i].noneTrusted && !(vetoing_ && i == reference_ && tiles_[i].placed); }
+
   void mergeChannel(int c, int y, int n) {
     float sum[kTileWidth] = {}, level[kTileWidth], gradient[kTileWidth] = {};
     float* exposures = weight_[c];
     std::fill_n(exposures, n, 0.f);
     for (std::size_t i = 0; i < sources_.size(); ++i)
-      if (!tiles_[i].noneTrusted) gather(tiles_[i].linear[std::size_t(c)].row(y), use_[i].data(), sources_[i].exposure, n, sum, exposures);
+      if (!silent(i)) gather(tiles_[i].linear[std::size_t(c)].row(y), use_[i].data(), sources_[i].exposure, n, sum, exposures);
     estimate(sum, exposures, n, level);
     std::copy_n(exposures, n, gathered_[c]);
     std::fill_n(sum, n, 0.f);
     std::fill_n(weight_[c], n, 0.f);
     for (std::size_t i = 0; i < sources_.size(); ++i) {
-      if (tiles_[i].noneTrusted) continue;
+      if (silent(i)) continue;
       const Source& s = sources_[i];
       const Plane& light = tiles_[i].linear[std::size_t(c)];
       weigh(light.row(y), use_[i].data(), level, gradientOf(s, light, y, n, gradient), s.variance, s.exposure, s.misplaced, n, sum, weight_[c]);
@@ -301,11 +343,12 @@ private:
     for (std::size_t i = 0; i < sources_.size(); ++i) {
       const FrameTile& tile = tiles_[i];
       if (!tile.placed || (!tile.allTrusted && tile.trust[0].row(y)[x] < 0)) continue; // outside
-      const bool speaking = !sources_[i].share || speaks(i, x, y);
+      const bool speaking = vetoing_ ? !vetoed_[i][std::size_t(x)] : !sources_[i].share || speaks(i, x, y);
       const bool clips = takeAsItIs(i, x, y);
       if (speaking && !clips) return true;
-      spoken = spoken || speaking;
       if (darkest < 0) darkest = int(i);
+      if (!speaking) continue;
+      spoken = true;
       const float light = merged_[0][x] + merged_[1][x] + merged_[2][x];
       if (light > most) most = light, brightest = int(i);
     }
@@ -362,6 +405,8 @@ public:
 
 private:
   const std::vector<Source>& sources_;
+  std::size_t reference_;
+  const CellMask* moved_;
   const float* matrix_;
   MergeResult& result_;
   TileScratch scratch_;
@@ -371,8 +416,13 @@ private:
   std::vector<std::vector<float>> use_;
   std::vector<std::array<std::vector<float>, 3>> surplus_;
   std::vector<char> beyond_; ///< Whether a frame has any surplus in the row.
+  std::vector<char> shared_; ///< Whether a frame's share in the row is not all 1.
+  std::vector<std::vector<float>> shares_;
+  std::vector<std::vector<std::uint8_t>> vetoed_;
+  std::uint8_t movedRow_[kTileWidth];
+  bool vetoing_ = false;     ///< In this row pixels decide.
   int tileX_ = 0, tileY_ = 0;
-  float share_[kTileWidth], merged_[3][kTileWidth], weight_[3][kTileWidth], gathered_[3][kTileWidth];
+  float merged_[3][kTileWidth], weight_[3][kTileWidth], gathered_[3][kTileWidth];
 };
 
 } // namespace
@@ -425,7 +475,7 @@ Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const 
   float matrix[9];
   for (int i = 0; i < 9; ++i) matrix[i] = float(m[std::size_t(i)] * kMidTone / reference.midTone);
   const bool finished = forEachBand(height, progress.stop, [&](const Band& band) {
-    TileMerger merger(sources, matrix, result);
+    TileMerger merger(sources, std::size_t(options.reference), consistency.moved.empty() ? nullptr : &consistency.moved, matrix, result);
     for (int x = 0; x < width; x += kTileWidth) {
       merger.at(x, band.begin);
       clipped[std::size_t(band.index)] += merger.merge({x, band.begin, std::min(kTileWidth, width - x), band.end - band.begin});

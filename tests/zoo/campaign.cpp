@@ -1,5 +1,5 @@
 // The full campaign: thousands of sets by hand. One line of JSON a set on standard output, the rates on standard error.
-//   ml_zoo judge|align|merge|look COUNT [FIRST_SEED] [dng|jpeg|heif|mixed] [--keep FOLDER]
+//   ml_zoo judge|align|merge|look|draw COUNT [FIRST_SEED] [dng|jpeg|heif|mixed] [--keep FOLDER]
 #include "zoo/figures.h"
 
 #include "base/parallel.h"
@@ -220,6 +220,17 @@ void look(const Order& order) {
   std::printf("%s}\n%s", head(set, o).c_str(), described(set, o.handHeld).c_str());
 }
 
+void draw(const Order& order) {
+  SetOptions o = drawn(order, order.first);
+  o.walker = order.first % 3 == 0;
+  o.leaves = false;
+  if (!o.walker) o.handHeld = order.first % 3 == 2;
+  const fs::path folder = (order.keep.empty() ? fs::temp_directory_path() : order.keep) / ("zoo-" + std::to_string(order.first));
+  fs::create_directories(folder);
+  const MadeSet set(sceneOf(order.first / 8, o.width, o.height), o, folder);
+  drawMerge(set, folder / "merge.png");
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
@@ -238,6 +249,7 @@ int main(int argc, char** argv) {
   if (words.size() > 2) order.first = std::strtoull(words[2].c_str(), nullptr, 10);
   if (words.size() > 3) order.type = words[3];
   if (order.what == "look") look(order);
+  else if (order.what == "draw") draw(order);
   else if (order.what == "judge") judgeAll(order);
   else if (order.what == "align") alignAll(order);
   else mergeAll(order);

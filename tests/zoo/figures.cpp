@@ -1,6 +1,7 @@
 #include "zoo/figures.h"
 
 #include "align/register.h"
+#include "codec/png_file.h"
 #include "ingest/grouping.h"
 #include "ingest/load_frame.h"
 #include "judge/set_judge.h"
@@ -205,6 +206,35 @@ double boundOf(const MadeSet& set) {
 }
 
 } // namespace
+
+void drawMerge(const MadeSet& set, const std::filesystem::path& png) {
+  CombineOptions options;
+  auto files = filesOf(set);
+  std::sort(files.begin(), files.end());
+  options.reference = int(std::find(files.begin(), files.end(), set.frames[std::size_t(set.reference)].file) - files.begin());
+  const auto combined = combineFiles(files, options, {});
+  if (!combined) return;
+  const Image<float> truth = set.truth();
+  const int w = truth.width(), h = truth.height();
+  const auto walked = set.walked();
+  double sum = 0, n = 0;
+  for (int y = 0; y < h; ++y)
+    for (int x = 0; x < w; ++x)
+      if (!*walked.at(x, y) && truth.at(x, y)[1] > 0 && combined->radiance.at(x, y)[1] > 0) sum += std::log2(combined->radiance.at(x, y)[1] / truth.at(x, y)[1]), ++n;
+  const auto scale = float(std::exp2(sum / n));
+  Image<std::uint16_t> out(3 * w, h, 3);
+  for (int y = 0; y < h; ++y)
+    for (int x = 0; x < w; ++x)
+      for (int c = 0; c < 3; ++c) {
+        const float found = combined->radiance.at(x, y)[c], real = truth.at(x, y)[c] * scale;
+        const auto shown = [](float v) { return std::uint16_t(65535 * std::clamp(std::pow(std::max(0.f, v) / (std::max(0.f, v) + 0.4f), 0.6f), 0.f, 1.f)); };
+        out.at(x, y)[c] = shown(found);
+        out.at(w + x, y)[c] = shown(real);
+        out.at(2 * w + x, y)[c] = std::uint16_t(65535 * std::clamp(0.5f + 0.25f * std::log2(std::max(1e-6f, found) / std::max(1e-6f, real)), 0.f, 1.f));
+      }
+  (void)writePng(png, out.view(), 65535, {});
+  std::printf("%s\n", verdict(*combined).c_str());
+}
 
 std::optional<MergedFigure> mergedFigure(const MadeSet& set, bool withBound) {
   CombineOptions options;

@@ -43,4 +43,7 @@ struct MergedFigure {
 /// `bound`: the true curve, times and places, no search for movement. Dng: Cramer and Rao's from the sensor's true figures.
 [[nodiscard]] std::optional<MergedFigure> mergedFigure(const MadeSet& set, bool withBound);
 
+/// What was combined, the truth, and where they differ (grey: not at all; a stop is a quarter of the range), side by side as a PNG.
+void drawMerge(const MadeSet& set, const std::filesystem::path& png);
+
 } // namespace ml::zoo

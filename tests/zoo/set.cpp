@@ -239,7 +239,11 @@ Image<std::uint8_t> MadeSet::walked() const {
       if (!any) continue;
       const auto r = std::size_t(reference);
       bool known = records(r, seen[r].at(x, y));
-      for (std::size_t i = 0; i < frames.size() && !known && !covered(r); ++i) known = !covered(i) && records(i, without.at(x, y));
+      if (!known && !covered(r)) { // two that agree: one alone may be the odd one
+        int tell = 0;
+        for (std::size_t i = 0; i < frames.size(); ++i) tell += !covered(i) && records(i, without.at(x, y));
+        known = tell >= 2;
+      }
       *out.at(x, y) = known ? 1 : 2;
     }
   return out;

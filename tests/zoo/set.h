@@ -48,7 +48,7 @@ struct MadeSet {
   [[nodiscard]] double clippedShare(int frame) const;
   [[nodiscard]] double darkShare(int frame, double dark = 0.004) const;
   /// 1 where a mover stands in any frame, on the reference's grid, and a frame tells what the reference should show there: the reference
-  /// itself where it records well (neither clipped nor below a signal to noise ratio of 30), else one in which nobody stands there. 2 where
+  /// itself where it records well (neither clipped nor below a signal to noise ratio of 30), else two in which nobody stands there. 2 where
   /// a mover stands and nobody can tell.
   [[nodiscard]] Image<std::uint8_t> walked() const;
 
