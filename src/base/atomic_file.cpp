@@ -37,8 +37,11 @@ Result<void> writeAtomically(const fs::path& target, const std::function<Result<
   auto written = write(temporary);
   if (written && !flushToDisk(temporary)) written = cannotWrite(target, std::strerror(errno));
   if (written && ::rename(temporary.c_str(), target.c_str()) != 0) written = cannotWrite(target, std::strerror(errno));
-  if (!written) fs::remove(temporary, ignored);
-  return written;
+  if (written) return {};
+  fs::remove(temporary, ignored);
+  Error error = written.error(); // it names the user's file, whatever the writer was given
+  for (std::size_t at; (at = error.message.find(temporary.string())) != std::string::npos;) error.message.replace(at, temporary.string().size(), target.string());
+  return tl::unexpected(std::move(error));
 }
 
 void clearLeftovers(const fs::path& folder) {

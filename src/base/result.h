@@ -15,6 +15,7 @@ enum class ErrorCode {
   SizeMismatch,
   TooFewFrames,
   CannotAlign,
+  Contradiction, ///< The frames of a set cannot all be what they say they are.
   CameraRefused,
   CameraGone,
   CardFull,

@@ -19,6 +19,7 @@ int exitCodeFor(const Error& error) {
   case ErrorCode::MissingExposure: return kUnreadable;
   case ErrorCode::SizeMismatch:
   case ErrorCode::TooFewFrames:
+  case ErrorCode::Contradiction:
   case ErrorCode::CannotAlign: return kCannotCombine;
   case ErrorCode::CameraGone: return kSetLeftOut;
   case ErrorCode::CardFull:

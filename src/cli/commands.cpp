@@ -32,8 +32,9 @@ void say(const std::string& sentence) { std::printf("%s\n", sentence.c_str()); }
 std::vector<fs::path> toPaths(const std::vector<std::string>& names) { return {names.begin(), names.end()}; }
 
 int sayLeftOut(const std::vector<LeftOut>& leftOut) {
-  for (const auto& entry : leftOut) std::fprintf(stderr, "%s\n", entry.reason.message.c_str());
-  return leftOut.empty() ? kDone : kSetLeftOut;
+  const auto missed = withoutCompanions(leftOut);
+  for (const auto& entry : missed) std::fprintf(stderr, "%s\n", entry.reason.message.c_str());
+  return missed.empty() ? kDone : kSetLeftOut;
 }
 
 Result<CombineOptions> combineOptions(const CombineArguments& a) {
@@ -54,6 +55,7 @@ Result<CombineOptions> combineOptions(const CombineArguments& a) {
   options.crop = *crop;
   options.method = *method;
   options.emptyScene = a.empty;
+  options.evenSo = a.evenSo;
   options.unused = a.leave;
   options.curves = a.curves;
   return options;
@@ -108,6 +110,7 @@ int runPlan(const PlanArguments& a) {
   PlanRequest request;
   request.low = *low;
   request.high = *high;
+  request.unsureLow = request.unsureHigh = kReadingStep;
   request.aperture = *aperture;
   request.school = a.school;
   if (!a.iso.empty()) {
@@ -193,7 +196,7 @@ int runInspect(const InspectArguments& a, const Progress& progress) {
   }
   const int code = sayLeftOut(grouping.leftOut);
   if (grouping.sets.empty())
-    return grouping.leftOut.empty() ? refuse({ErrorCode::FileMissing, "There is no frame in what was named."}) : kUnreadable;
+    return withoutCompanions(grouping.leftOut).empty() ? refuse({ErrorCode::FileMissing, "There is no frame in what was named."}) : kUnreadable;
   return code;
 }
 
@@ -202,7 +205,7 @@ int runCombine(const CombineArguments& a, const Progress& progress) {
   if (!options) return refuse(options.error());
   std::vector<LeftOut> missing;
   const auto files = collectFiles(toPaths(a.paths), missing, Subfolders::PassOver);
-  if (!missing.empty()) return refuse(missing.front().reason);
+  if (const auto missed = withoutCompanions(missing); !missed.empty()) return refuse(missed.front().reason);
   const auto combined = combineFiles(files, *options, progress);
   if (!combined) return refuse(combined.error());
   RadianceOptions radiance;

@@ -25,6 +25,7 @@ void addCombineOptions(CLI::App& command, ml::cli::CombineArguments& a) {
   command.add_option("--motion", a.motion, "off, low, medium, high or auto")->capture_default_str();
   command.add_option("--reference", a.reference, "frame that owns geometry and moving things, from 0 by name, or auto")->capture_default_str();
   command.add_flag("--empty-scene", a.empty, "what most frames agree on: passers-by vanish");
+  command.add_flag("--even-so", a.evenSo, "combine frames whose light contradicts their settings");
   command.add_option("--leave-out", a.leave, "names of files not to use");
   command.add_option("--curves", a.curves, "folder of response curves by camera: used where a set says too little, added to where it says enough");
   command.add_option("--crop", a.crop, "reference or overlap")->capture_default_str();

@@ -59,7 +59,7 @@ private:
 };
 
 constexpr double kSigmas = 8, kSpreads = 3;
-constexpr double kNeighboursToo = 0.25; ///< Of its own departure: from here on its neighbours show something as well.
+constexpr double kNeighboursToo = 0.15; ///< Of its own departure: from here on its neighbours show something as well.
 
 /// Departures of the four nearest, which have other colours, from what is usual for them.
 double aroundIt(const MosaicView& m, int x, int y) {

@@ -58,6 +58,49 @@ std::string whyNew(const FileGroup& set, const FileFacts& next) {
   return {};
 }
 
+/// Endings of what cameras and programs lay beside frames. In lower case, without the dot.
+bool isCompanion(const fs::path& file) {
+  static const std::set<std::string> endings{"avi", "bin", "bup", "cpi", "csv", "ctg", "dat", "db", "dop", "dsc", "exr", "gpx", "hdr", "htm", "html", "idx", "ifo", "ini", "inp", "insv", "json", "log",
+                                             "lrv", "m4v", "md", "mdt", "mkv", "modd", "mov", "mp3", "mp4", "mpg", "mpl", "mts", "m2ts", "nksc", "pdf", "pp3", "scn", "thm", "txt", "vob", "wav", "xml",
+                                             "xmp", "zip"};
+  std::string ending = file.extension().string();
+  std::transform(ending.begin(), ending.end(), ending.begin(), [](unsigned char c) { return char(std::tolower(c)); });
+  return !ending.empty() && endings.count(ending.substr(1));
+}
+
+/// The number at the end of a file's stem; -1: none.
+long numberOf(const fs::path& file) {
+  const std::string stem = file.stem().string();
+  const auto end = stem.find_last_of("0123456789");
+  if (end == std::string::npos) return -1;
+  std::size_t begin = end;
+  while (begin > 0 && std::isdigit(static_cast<unsigned char>(stem[begin - 1])) && end - begin < 8) --begin;
+  return std::atol(stem.substr(begin, end - begin + 1).c_str());
+}
+
+/// Do the clocks of one folder's files (sorted by name) go against their numbers? A counter that began anew (9999, 0001) is no contradiction,
+/// nor are two cameras in one folder.
+bool clocksContradict(const std::vector<FileFacts>& files) {
+  for (std::size_t i = 1; i < files.size(); ++i) {
+    const FileFacts &a = files[i - 1], &b = files[i];
+    const auto before = moment(a.metadata), now = moment(b.metadata);
+    if (a.metadata.camera != b.metadata.camera || !before || !now || *now >= *before) continue;
+    const long first = numberOf(a.path), second = numberOf(b.path);
+    if (first >= 0 && second == first + 1) return true;
+  }
+  return false;
+}
+
+/// In the order they were taken, folder by folder.
+void sortByTaking(std::vector<FileFacts>& facts) {
+  std::stable_sort(facts.begin(), facts.end(), [](const FileFacts& a, const FileFacts& b) { return a.path < b.path; });
+  for (auto begin = facts.begin(); begin != facts.end();) {
+    const auto end = std::find_if(begin, facts.end(), [&](const FileFacts& f) { return f.path.parent_path() != begin->path.parent_path(); });
+    if (!clocksContradict({begin, end})) std::stable_sort(begin, end, earlier);
+    begin = end;
+  }
+}
+
 constexpr int kDeepest = 8; ///< Folders below the one named; nobody's card is deeper.
 
 std::string stemKey(const fs::path& file) { return (file.parent_path() / file.stem()).string(); }
@@ -86,7 +129,8 @@ std::vector<fs::path> collectFiles(const std::vector<fs::path>& paths, std::vect
         if (entry->is_directory(error)) {
           if (hidden || subfolders == Subfolders::PassOver || entry.depth() >= kDeepest || fs::exists(entry->path() / "job.json", error)) entry.disable_recursion_pending();
         } else if (!hidden && entry->is_regular_file(error)) {
-          files.insert(entry->path());
+          if (isCompanion(entry->path())) leftOut.push_back({entry->path(), {ErrorCode::UnsupportedFormat, "`" + entry->path().string() + "` lies beside the frames and is none; it is passed over."}, true});
+          else files.insert(entry->path());
         }
       }
     } else {
@@ -105,6 +149,18 @@ std::vector<fs::path> collectFiles(const std::vector<fs::path>& paths, std::vect
   return kept;
 }
 
+std::optional<double> secondsBetween(const FileFacts& before, const FileFacts& after) {
+  const auto from = moment(before.metadata), to = moment(after.metadata);
+  if (!from || !to) return {};
+  return *to - *from - before.settings.time.value;
+}
+
+std::vector<LeftOut> withoutCompanions(const std::vector<LeftOut>& files) {
+  std::vector<LeftOut> out;
+  std::copy_if(files.begin(), files.end(), std::back_inserter(out), [](const LeftOut& f) { return !f.companion; });
+  return out;
+}
+
 Grouping groupFiles(const std::vector<fs::path>& files, const Progress& progress) {
   Grouping grouping;
   std::vector<Result<FileFacts>> read;
@@ -119,7 +175,7 @@ Grouping groupFiles(const std::vector<fs::path>& files, const Progress& progress
     if (read[i]) facts.push_back(std::move(*read[i]));
     else grouping.leftOut.push_back({files[i], read[i].error()});
   }
-  std::stable_sort(facts.begin(), facts.end(), earlier);
+  sortByTaking(facts);
   for (auto& fact : facts) {
     const std::string why = grouping.sets.empty() ? std::string() : whyNew(grouping.sets.back(), fact);
     if (grouping.sets.empty() || !why.empty()) grouping.sets.push_back({fact.path.stem().string(), {}, GroupKind::Set, why});

@@ -80,7 +80,13 @@ Cell compareCell(const Sketch& a, const Sketch& b, const Transform& onSketch, in
   if (ta == Tone::Saturated) return cell;
   for (int c = 0; c < 3; ++c)
     if (ma[c] < 6e-4 || mb[c] < 6e-4) return cell;
-  if (light.cutBeforeMatrix && std::max({mb[0], mb[1], mb[2], ma[0], ma[1], ma[2]}) > kMayBeCut) return cell;
+  const double most = std::max({ma[0], ma[1], ma[2]}), seen = std::max({mb[0], mb[1], mb[2]});
+  if (light.cutBeforeMatrix && std::max(most, seen) > kMayBeCut) {
+    // Cut colours can only be told from what is far too dark or far too bright.
+    const double expected = most * std::exp2(light.stops), unsure = std::exp2(light.unknown);
+    cell.contradicts = (expected > 1.6 * unsure && seen < 0.82) || (expected < 0.45 / unsure && seen > kMayBeCut);
+    return cell;
+  }
   const double noise = std::hypot(noiseStops(a, ma[1]), noiseStops(b, mb[1]));
   if (noise > 0.12) return cell;
   cell.comparable = true;

@@ -98,6 +98,7 @@ void SetJudge::judgeSettings(std::vector<FrameJudgement>& all) const {
 /// Sharpness is compared along runs of neighbours that show structure in common.
 void SetJudge::judgeSharpness(Findings& f) const {
   const std::size_t n = f.order.size();
+  bool compared = false;
   for (std::size_t from = 0; from < n;) {
     std::vector<double> sharpness{0};
     std::size_t to = from;
@@ -106,6 +107,7 @@ void SetJudge::judgeSharpness(Findings& f) const {
       const SharpnessRatio ratio = sharpnessRatio(*f.order[to].sketch, *f.order[to + 1].sketch, lies, f.light.tones.get());
       if (ratio.blocks < SharpnessRatio::kEnoughBlocks) break;
       sharpness.push_back(sharpness.back() + ratio.log);
+      compared = true;
     }
     // The middle of them is sharp; one frame or two may be soft, and a noisy one may seem sharper than it is.
     std::vector<double> sorted = sharpness;
@@ -118,6 +120,7 @@ void SetJudge::judgeSharpness(Findings& f) const {
     }
     from = to + 1;
   }
+  if (!compared && n > 1) f.open.push_back(sharpnessUnknown());
 }
 
 void SetJudge::judgePlaces(Findings& f) const {
@@ -249,6 +252,9 @@ SetVerdict SetJudge::verdict(bool shootingEnded) const {
   Findings found = find();
   in.frames = std::move(found.all);
   in.open = std::move(found.open);
+  std::vector<std::shared_ptr<const Sketch>> counting;
+  for (const auto& member : found.order) counting.push_back(sketches_[std::size_t(member.frame)]);
+  in.light = distributionOf(counting);
   for (int i = 0; i < count(); ++i)
     if (aside_[std::size_t(i)]) in.aside.push_back(i);
   for (const auto& member : byExposure()) in.order.push_back(member.frame);

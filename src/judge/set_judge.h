@@ -31,8 +31,8 @@ struct JudgeLimits {
   double zoneClipped = 0.05;    ///< Of a zone that must keep texture.
   double stillPixels = 1.2;     ///< On a tripod; registration is good to 0.2 px, thin structure to 1.
   double restPixels = 0.4;      ///< Frames nearer than this to each other were taken without the camera moving.
-  double softRatio = 1.2;       ///< ln of fine over coarse structure: a blur of about a pixel and a half.
-  double perhapsSoft = 0.9;     ///< From here on it cannot be told.
+  double softRatio = 1.0;       ///< ln of the energy of fine structure: a blur of about a pixel.
+  double perhapsSoft = 0.8;     ///< From here on it cannot be told.
   LightLimits light;
   double balanceStops = 0.12;   ///< Of the white balance that raw files state.
   double movedShare = 0.008;    ///< Of the picture, in one piece: a person, not a leaf.
@@ -87,6 +87,7 @@ struct SetVerdict {
   NextAction action;
   Answer answer = Answer::DoesNotHold;
   std::vector<std::string> open; ///< What cannot be told, and why; sentences.
+  std::string offer;             ///< What one more frame would add beyond what was asked for; empty: nothing much.
   [[nodiscard]] bool good() const { return answer == Answer::Holds; }
 };
 

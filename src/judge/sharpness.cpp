@@ -79,7 +79,7 @@ double ratioAlong(const Sketch& a, const Sketch& b, const NoiseByTone& na, const
   std::vector<double> ratios;
   for (const Seen& s : seen) ratios.push_back(s.log);
   // Moving water blurs its own blocks, not most of them.
-  const double upper = quantile(ratios, 0.7), lower = quantile(ratios, 0.3);
+  const double upper = quantile(ratios, 0.6), lower = quantile(ratios, 0.4);
   return upper < 0 ? upper : lower > 0 ? lower : 0;
 }
 

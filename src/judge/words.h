@@ -1,4 +1,5 @@
 #pragma once
+#include "judge/scene_reading.h"
 #include "judge/set_judge.h"
 
 namespace ml {
@@ -8,6 +9,8 @@ namespace ml {
 
 /// Sentences on what cannot be told.
 [[nodiscard]] std::string softPerhaps(const FrameJudgement& frame);
+/// Of the whole set: nowhere is there fine structure above the noise.
+[[nodiscard]] std::string sharpnessUnknown();
 [[nodiscard]] std::string lightPerhaps(int before, double stops, bool mayFlicker);
 [[nodiscard]] std::string colourPerhaps(int before);
 
@@ -17,6 +20,7 @@ struct VerdictInput {
   std::vector<int> order;                ///< Frames that count, darkest first.
   std::vector<ExposureSettings> missing; ///< Planned and not there.
   std::vector<std::string> open;         ///< What cannot be told.
+  SceneDistribution light;               ///< As the frames that count measured it.
 };
 /// The sentence and the one next action, by what weighs most: what is lost for good comes first.
 [[nodiscard]] SetVerdict wordVerdict(const VerdictInput& in, const JudgeSetup& setup);

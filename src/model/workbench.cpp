@@ -88,7 +88,7 @@ void Workbench::takeFiles(const QStringList& paths, const fs::path& jobs) {
     lookAtGroups(grouping, progress);
     if (progress.stopRequested()) return [this] { emit changed(); };
     leftOut.insert(leftOut.end(), grouping.leftOut.begin(), grouping.leftOut.end());
-    grouping.leftOut = std::move(leftOut);
+    grouping.leftOut = withoutCompanions(leftOut);
     if (grouping.sets.empty()) {
       const std::string why = grouping.leftOut.empty() ? "There is no frame in what was dropped; drop a folder of frames." : grouping.leftOut.front().reason.message;
       return [this, why] { emit failed(QString::fromStdString(why)); };

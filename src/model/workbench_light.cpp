@@ -199,6 +199,7 @@ std::optional<PlanRequest> Workbench::planRequest() const {
   PlanRequest request;
   request.low = wanted->low;
   request.high = wanted->high;
+  std::tie(request.unsureLow, request.unsureHigh) = unsureOf(view());
   request.aperture = choices_.aperture;
   request.snrTarget = choices_.snrTarget;
   request.school = choices_.school;

@@ -199,11 +199,34 @@ void readThrough(const CodeTable& table, std::vector<Frame>& frames) {
 
 /// The settings of each frame give way to what its pixels say of its light, as far as they know it.
 void useLight(std::vector<Frame>& frames, const std::vector<PlacedFrame>& placed, const Photometry& found, Combined& out) {
+  const double reference = found.light[std::size_t(out.reference)].stops; // the unit of light stays that of its settings
   for (std::size_t i = 0; i < placed.size(); ++i) {
-    out.frames[i].lightStops = found.light[i].stops;
+    out.frames[i].lightStops = found.light[i].stops - reference;
     for (Frame& frame : frames)
-      if (&frame == placed[i].frame) frame.settings.time.value *= std::exp2(found.light[i].stops);
+      if (&frame == placed[i].frame) frame.settings.time.value *= std::exp2(out.frames[i].lightStops);
   }
+}
+
+/// Stops between what two neighbours' settings say and what their pixels show, that no shutter, lamp or curve explains.
+constexpr double kContradiction = 2;
+
+/// Frames whose settings and pixels cannot both be right: wrong times, or frames of another place.
+Result<void> checkContradictions(const std::vector<Frame>& frames, const CombineOptions& options) {
+  if (options.evenSo || frames.size() < 2) return {};
+  std::vector<std::optional<Stops>> seen(frames.size());
+  forEachBand(int(frames.size()) - 1, [&](const Band& band) {
+    const std::size_t i = std::size_t(band.begin);
+    if (frames[i].exposureKnown && frames[i + 1].exposureKnown) seen[i] = estimateStops(frames[i], frames[i + 1]);
+  }, 1);
+  for (std::size_t i = 0; i + 1 < frames.size(); ++i) {
+    const double said = std::log2(relativeExposure(frames[i + 1].settings) / relativeExposure(frames[i].settings));
+    if (seen[i] && std::abs(seen[i]->value - said) > kContradiction + 0.35 * std::abs(said))
+      return fail(ErrorCode::Contradiction,
+                  fmt::format("`{}` and `{}` are {:.1f} stops apart by their settings but {:.1f} by their pixels, more than any camera explains: check that they belong together and "
+                              "type their times, or combine them even so.",
+                              nameOf(frames[i].path), nameOf(frames[i + 1].path), said, seen[i]->value));
+  }
+  return {};
 }
 
 /// Curves that are only assumed give way to what the set itself says, and where it says too little to what earlier sets of the camera said.
@@ -303,6 +326,7 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   if (auto sized = keepOneSize(set.frames, out); !sized) return passOn(sized.error());
   if (auto settled = settleExposures(set.frames, out); !settled) return passOn(settled.error());
   set.sortByExposure();
+  if (auto sound = checkContradictions(set.frames, options); !sound) return passOn(sound.error());
   checkSteps(set.frames, out);
   const auto reference = referenceOf(set.frames, files, options);
   if (!reference) return passOn(reference.error());

@@ -39,6 +39,7 @@ struct CombineOptions {
   std::vector<SourceChoice> darker;    ///< Painted areas of CombineMethod::Darker.
   std::vector<std::string> unused;     ///< File names that the user leaves out.
   std::map<std::string, double> seconds; ///< Exposure times typed by the user, by file name.
+  bool evenSo = false;                 ///< Frames whose light contradicts their settings more than any camera explains are combined all the same.
   // Where and how, not what: neither is part of a record.
   std::filesystem::path curves;        ///< Folder of a CurveShelf; empty: none is read or kept.
   int edge = 0;                        ///< Over 0: a first look on frames reduced to about this longest side.
@@ -52,7 +53,7 @@ struct CombinedFrame {
   double excludedShare = 0; ///< Share of the picture where it disagreed and was left out.
   double clippedShare = 0;  ///< Share of its pixels in which a channel clips.
   bool exposureEstimated = false;
-  double lightStops = 0;    ///< How much more light it gathered than its settings say, by the pixels.
+  double lightStops = 0;    ///< How much more light it gathered than its settings say, by the pixels; 0 for the reference.
 };
 
 /// What the merge has at one stop of light.
@@ -86,7 +87,7 @@ struct Combined {
 
 /// Files to one picture: read, register, find the response, merge. Frames that cannot be read or placed are left out and named, as
 /// long as two remain; a single file is combined with itself. Errors: of reading when nothing is left, SizeMismatch,
-/// CannotAlign, InvalidArgument, TooFewFrames, Stopped.
+/// CannotAlign, Contradiction, InvalidArgument, TooFewFrames, Stopped.
 Result<Combined> combineFiles(std::vector<std::filesystem::path> files, const CombineOptions& options, const Progress& progress);
 
 /// For the judgement of the finished picture. Empty: movement was not looked for.

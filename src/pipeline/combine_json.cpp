@@ -49,7 +49,7 @@ bool flag(const json& document, const char* key, bool otherwise) {
 
 json toJson(const CombineOptions& o) {
   json out{{"align", kAlign[int(o.align)]}, {"motion", kMotion[int(o.motion)]}, {"method", methodName(o.method)},
-           {"crop", o.crop == CropMode::Overlap ? "overlap" : "reference"}, {"empty_scene", o.emptyScene}, {"recover_response", o.recoverResponse},
+           {"crop", o.crop == CropMode::Overlap ? "overlap" : "reference"}, {"empty_scene", o.emptyScene}, {"even_so", o.evenSo}, {"recover_response", o.recoverResponse},
            {"tone_range", {o.toneRange.untouchedBelow, o.toneRange.replacedAbove}}, {"choices", choicesJson(o.choices)},
            {"darker", choicesJson(o.darker)}, {"unused", o.unused}, {"seconds", o.seconds}};
   if (o.reference) out["reference"] = *o.reference;
@@ -65,6 +65,7 @@ CombineOptions combineOptionsFromJson(const json& d) {
     if (d.contains("method") && d["method"] == methodName(method)) o.method = method;
   if (d.contains("crop") && d["crop"] == "overlap") o.crop = CropMode::Overlap;
   o.emptyScene = flag(d, "empty_scene", o.emptyScene);
+  o.evenSo = flag(d, "even_so", o.evenSo);
   o.recoverResponse = flag(d, "recover_response", o.recoverResponse);
   if (d.contains("tone_range") && d["tone_range"].is_array() && d["tone_range"].size() == 2 && d["tone_range"][0].is_number() && d["tone_range"][1].is_number()) {
     const ToneRange range{d["tone_range"][0].get<float>(), d["tone_range"][1].get<float>()};

@@ -18,9 +18,16 @@ ExposureSettings settingsFrom(const json& j) {
   return {{j.at("seconds").get<double>()}, {j.at("f_number").get<double>()}, {j.at("iso").get<double>()}};
 }
 
+json companionsJson(const std::vector<LeftOut>& leftOut) {
+  json list = json::array();
+  for (const auto& entry : leftOut)
+    if (entry.companion) list.push_back(entry.path.string());
+  return list;
+}
+
 json leftOutJson(const std::vector<LeftOut>& leftOut) {
   json list = json::array();
-  for (const auto& entry : leftOut) list.push_back({{"file", entry.path.string()}, {"reason", entry.reason.message}});
+  for (const auto& entry : withoutCompanions(leftOut)) list.push_back({{"file", entry.path.string()}, {"reason", entry.reason.message}});
   return list;
 }
 
@@ -90,6 +97,8 @@ json toJson(const Plan& p) {
            {"high_ev100", p.request.high.value},
            {"snr_target", p.request.snrTarget},
            {"highlight_margin_stops", p.request.highlightMargin.value},
+           {"unsure_low_stops", p.request.unsureLow.value},
+           {"unsure_high_stops", p.request.unsureHigh.value},
            {"count", p.count},
            {"step_stops", p.step.value},
            {"centre_seconds", p.centre.value},
@@ -122,6 +131,8 @@ Result<Plan> planFromJson(const json& j) {
     p.request.high.value = j.at("high_ev100").get<double>();
     p.request.snrTarget = j.value("snr_target", p.request.snrTarget);
     p.request.highlightMargin.value = j.value("highlight_margin_stops", p.request.highlightMargin.value);
+    p.request.unsureLow.value = j.value("unsure_low_stops", 0.0);
+    p.request.unsureHigh.value = j.value("unsure_high_stops", 0.0);
     if (j.contains("longest_s")) p.request.longest = Seconds{j.at("longest_s").get<double>()};
     p.count = j.at("count").get<int>();
     p.step.value = j.at("step_stops").get<double>();
@@ -323,7 +334,7 @@ json toJson(const std::vector<InspectedSet>& inspected, const std::vector<LeftOu
     entry.update({{"name", set.group.name}, {"files", files}});
     sets.push_back(std::move(entry));
   }
-  return {{"version", 1}, {"kind", "inspect"}, {"sets", sets}, {"left_out", leftOutJson(leftOut)}};
+  return {{"version", 1}, {"kind", "inspect"}, {"sets", sets}, {"left_out", leftOutJson(leftOut)}, {"passed_over", companionsJson(leftOut)}};
 }
 
 json toJson(const Comparison& c) {
@@ -344,7 +355,7 @@ json toJson(const std::vector<FrameJudgement>& frames, const SetVerdict& verdict
   }
   json next = json::array();
   for (const auto& f : verdict.action.frames) next.push_back(settingsJson(f));
-  return {{"frames", list}, {"verdict", verdict.sentence}, {"answer", answerName(verdict.answer)}, {"cannot_tell", verdict.open}, {"good", verdict.good()}, {"next", {{"label", verdict.action.label}, {"frames", next}}}};
+  return {{"frames", list}, {"verdict", verdict.sentence}, {"answer", answerName(verdict.answer)}, {"cannot_tell", verdict.open}, {"offer", verdict.offer}, {"good", verdict.good()}, {"next", {{"label", verdict.action.label}, {"frames", next}}}};
 }
 
 } // namespace ml

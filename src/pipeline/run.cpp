@@ -139,8 +139,12 @@ json summaryJson(const RunSummary& summary) {
     }
     sets.push_back(entry);
   }
-  for (const auto& l : summary.leftOut) left.push_back({{"file", l.path.string()}, {"reason", l.reason.message}});
-  return {{"version", 1}, {"kind", "run"}, {"sets", sets}, {"left_out", left}};
+  json passed = json::array();
+  for (const auto& l : summary.leftOut) {
+    if (l.companion) passed.push_back(l.path.string());
+    else left.push_back({{"file", l.path.string()}, {"reason", l.reason.message}});
+  }
+  return {{"version", 1}, {"kind", "run"}, {"sets", sets}, {"left_out", left}, {"passed_over", passed}};
 }
 
 } // namespace
@@ -154,13 +158,15 @@ Result<RunSummary> runAll(const std::vector<fs::path>& paths, const RunOptions& 
   std::vector<LeftOut> missing;
   auto files = collectFiles(paths, missing, Subfolders::Read, progress.stop);
   // What an earlier run wrote into a folder below the one named is no frame.
-  if (std::any_of(paths.begin(), paths.end(), [&](const fs::path& named) { return isInside(options.out, named); }))
+  if (std::any_of(paths.begin(), paths.end(), [&](const fs::path& named) { return isInside(options.out, named); })) {
     std::erase_if(files, [&](const fs::path& file) { return isInside(file, options.out); });
+    std::erase_if(missing, [&](const LeftOut& left) { return isInside(left.path, options.out); });
+  }
   Grouping grouping = groupFiles(files);
   summary.leftOut = std::move(missing);
   summary.leftOut.insert(summary.leftOut.end(), grouping.leftOut.begin(), grouping.leftOut.end());
   if (grouping.sets.empty()) {
-    if (!summary.leftOut.empty()) return passOn(summary.leftOut.front().reason);
+    if (const auto missed = withoutCompanions(summary.leftOut); !missed.empty()) return passOn(missed.front().reason);
     return fail(ErrorCode::FileMissing, "There is no frame in what was named; give a folder of frames or the frames themselves.");
   }
   std::set<std::string> taken{"report"};

@@ -94,11 +94,11 @@ void runsOf(const CameraProfile& camera, const PlanRequest& request, const Shape
 /// Brightest frame that still keeps `high` with its margin, as thirds; and the shortest that reaches the target at `low`.
 int thirdsForHigh(const SensorModel& sensor, const PlanRequest& request, Iso iso) {
   const double clip = sensor.clipsAt({{1}, request.aperture, iso}).value; // of one second
-  return int(std::ceil(3 * (request.high.value + request.highlightMargin.value - clip) - 1e-9));
+  return int(std::ceil(3 * (request.high.value + request.mustKeep().highlightMargin.value - clip) - 1e-9));
 }
 int thirdsForLow(const SensorModel& sensor, const PlanRequest& request, Iso iso) {
   const double floor = sensor.floorAt({{1}, request.aperture, iso}, request.snrTarget).value;
-  return int(std::floor(3 * (request.low.value - floor) + 1e-9));
+  return int(std::floor(3 * (request.mustKeep().low.value - floor) + 1e-9));
 }
 
 void placedByReadings(const CameraProfile& camera, const PlanRequest& request, const School& school, std::vector<Candidate>& out) {

@@ -17,15 +17,19 @@ struct PlanRequest {
   std::optional<Iso> isoCap;    ///< ISO may rise to this in full stops when that helps; empty: it stays.
   double snrTarget = 10;        ///< ISO 12232: 10 acceptable, 40 excellent.
   Stops highlightMargin{1.0 / 3}; ///< A spot reading averages over texture brighter than itself.
+  Stops unsureLow{0}, unsureHigh{0}; ///< What the readings do not know: kept below the darkest and above the brightest.
   std::optional<Seconds> longest; ///< Longest single time: hand-held, or by what moves.
   std::optional<Seconds> totalTime; ///< For the whole set, gaps included.
   std::optional<double> cardMegabytes; ///< Space left for one set.
   bool secondRun = true;        ///< A second run with compensation may be planned when one is too short.
   std::string school = "auto";
 
-  [[nodiscard]] MustKeep mustKeep() const { return {low, high, snrTarget, highlightMargin}; }
+  [[nodiscard]] MustKeep mustKeep() const { return {low - unsureLow, high, snrTarget, highlightMargin + unsureHigh}; }
   [[nodiscard]] std::optional<std::string> invalidReason() const;
 };
+
+/// A reading on a scale of third stops may be off by half of one (arithmetic).
+inline constexpr Stops kReadingStep{1.0 / 6};
 
 struct Plan {
   CameraProfile camera;

@@ -50,7 +50,7 @@ std::string verdict(const Plan& plan) {
   if (plan.iso().value > plan.camera.baseIso.value * 1.01) what += fmt::format(" at {}", print(plan.iso()));
   if (plan.covers)
     return fmt::format("{} {} the light from EV {:.1f} to EV {:.1f} with {} to spare in the shadows and {} in the highlights.", what,
-                       one ? "covers" : "cover", plan.request.low.value, plan.request.high.value, printAmount(c.spareLow), printAmount(c.spareHigh));
+                       one ? "covers" : "cover", plan.request.low.value, plan.request.high.value, printAmount(c.spareLow + plan.request.unsureLow), printAmount(c.spareHigh + plan.request.unsureHigh));
   return fmt::format("{} {} not enough with this camera: {}. Keep a second set for it, or let a reading clip.", what, one ? "is" : "are", missingLight(plan));
 }
 

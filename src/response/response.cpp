@@ -399,6 +399,37 @@ Start bestStart(std::vector<Piece>& pieces, std::size_t frames) {
   return best;
 }
 
+struct Found {
+  Fit fit;
+  Spread spread;
+  double limit; ///< Residuals beyond it are not believed.
+};
+
+enum class Light { Fixed, Free };
+
+double scaleOf(const Spread& spread) { return kNeighboursAlike * std::max(1.0, spread.sigmas * spread.sigmas); }
+
+Found refined(Found found, std::vector<Piece>& pieces, const Layout& layout, Light light) {
+  constexpr int kRounds = 4;
+  constexpr double kFixed = 1e9;
+  for (int round = 0; round < kRounds; ++round) {
+    improve(found.fit, pieces, found.limit, light == Light::Fixed ? kFixed : scaleOf(found.spread), layout);
+    found.spread = spreadOf(found.fit, pieces);
+    found.limit = std::clamp(4.5 * found.spread.sigmas, 4.0, found.limit);
+  }
+  return found;
+}
+
+constexpr double kMostLight = 0.6; ///< Stops of a frame beyond its settings; more is the curve's, in tones that no two pairs share.
+
+/// First the curve by the settings as they are, then the light of each frame: else a frame that is lost to the curve can make up for it.
+Found curveAndLight(const Found& first, std::vector<Piece>& pieces, const Layout& layout) {
+  const Found curve = refined(first, pieces, layout, Light::Fixed);
+  Found both = refined(curve, pieces, layout, Light::Free);
+  const bool sound = std::all_of(both.fit.light.begin(), both.fit.light.end(), [](const FrameLight& l) { return std::abs(l.stops) <= kMostLight; });
+  return sound ? both : refined(curve, pieces, layout, Light::Fixed);
+}
+
 Response responseOf(const Fit& fit, const std::vector<CodePairs>& pairs, int size) {
   Response out;
   float low = 1, high = 0;
@@ -449,30 +480,24 @@ Photometry findPhotometry(const std::vector<CodePairs>& pairs, std::size_t frame
     start = bestStart(pieces, frames);
     startFrom(*start.fit.start, pieces);
   }
-  Fit fit = start.fit;
-  double limit = std::max(12.0, 4 * start.spread.sigmas);
-  Spread now = start.spread;
-  // First the curve by the settings as they are, then the light of each frame: else a frame that is lost to the curve can make up for it.
-  constexpr int kCurveRounds = 4, kRounds = 8;
-  constexpr double kFixed = 1e9;
-  for (int round = linear ? kCurveRounds : 0; round < kRounds; ++round) {
-    improve(fit, pieces, limit, round < kCurveRounds ? kFixed : kNeighboursAlike * std::max(1.0, now.sigmas * now.sigmas), layout);
-    now = spreadOf(fit, pieces);
-    limit = std::clamp(4.5 * now.sigmas, 4.0, limit);
-  }
-  out.light = fit.light;
-  const Equations last = equationsOf(fit, pieces, limit, layout);
-  const double scale = kNeighboursAlike * std::max(1.0, now.sigmas * now.sigmas);
+  const Found first{start.fit, start.spread, std::max(12.0, 4 * start.spread.sigmas)};
+  const Layout known{frames, false};
+  Found found = linear ? refined(first, pieces, known, Light::Free) : curveAndLight(first, pieces, layout);
+  const bool changed = !linear && found.spread.sigmas < 0.9 * start.spread.sigmas;
+  if (!linear && !changed) found = refined(first, pieces, known, Light::Free); // the known curve will do, and light is found by it
+  const Layout& used = changed ? layout : known;
+  out.light = found.fit.light;
+  const Equations last = equationsOf(found.fit, pieces, found.limit, used);
+  const double scale = scaleOf(found.spread);
   const Eigen::MatrixXd stretches = stretchesOf(pieces, frames);
-  out.overall = knowledgeOf(last, layout, stretches, scale, Group::Light);
-  out.red = knowledgeOf(last, layout, stretches, scale, Group::Red);
-  out.blue = knowledgeOf(last, layout, stretches, scale, Group::Blue);
+  out.overall = knowledgeOf(last, used, stretches, scale, Group::Light);
+  out.red = knowledgeOf(last, used, stretches, scale, Group::Red);
+  out.blue = knowledgeOf(last, used, stretches, scale, Group::Blue);
   if (linear) return out;
-  const bool changed = now.sigmas < 0.9 * start.spread.sigmas;
-  Response response = responseOf(changed ? fit : start.fit, pairs, size);
+  Response response = responseOf(changed ? found.fit : start.fit, pairs, size);
   response.changed = changed;
   response.disagreementBefore = start.disagreementBefore;
-  response.disagreementAfter = changed ? now.stops : start.spread.stops;
+  response.disagreementAfter = found.spread.stops;
   out.response = std::move(response);
   return out;
 }

@@ -52,6 +52,17 @@ std::optional<MustKeep> mustKeepOf(const View& view) {
   return kept >= 2 ? std::optional(wanted) : std::nullopt;
 }
 
+std::pair<Stops, Stops> unsureOf(const View& view) {
+  const SpotReading *darkest = nullptr, *brightest = nullptr;
+  for (const auto& reading : view.readings) {
+    if (!reading.keepTexture) continue;
+    if (!darkest || reading.ev100 < darkest->ev100) darkest = &reading;
+    if (!brightest || reading.ev100 > brightest->ev100) brightest = &reading;
+  }
+  const auto unsure = [](const SpotReading* r) { return Stops{std::max(kReadingStep.value, r ? r->uncertainty : 0)}; };
+  return {unsure(darkest), unsure(brightest)};
+}
+
 JudgeSetup judgeSetupOf(const View& view) {
   JudgeSetup setup;
   if (view.activeSet >= 0) setup.planned = view.sets[std::size_t(view.activeSet)].planned;

@@ -19,5 +19,7 @@ Result<void> recordFrame(View& view, const std::filesystem::path& file);
 
 /// Darkest and brightest reading that must keep texture; nothing when fewer than two do.
 [[nodiscard]] std::optional<MustKeep> mustKeepOf(const View& view);
+/// What the darkest and the brightest of these readings do not know: the spread of the light inside the spot, at least half a third of a stop.
+[[nodiscard]] std::pair<Stops, Stops> unsureOf(const View& view);
 
 } // namespace ml

@@ -204,14 +204,16 @@ private slots:
     sway.shakePixels = 3;
     sway.shakeDegrees = 0.1;
     (void)test::shootScene(test::texturedScene(420, 320, 11, 3), test::exposedAt({7, 11, 3}), FrameFormat::Jpeg, test::pathOf(card), sway);
-    std::ofstream(test::pathOf(card) / "notes.txt") << "x";
+    std::ofstream(test::pathOf(card) / "notes.txt") << "x"; // passed over without a word
+    std::ofstream(test::pathOf(card) / "broken.jpg") << "x";
     MainWindow window(test::pathOf(dir));
     window.show();
     dropOn(window, {test::pathOf(card)});
     QVERIFY(settled(window));
     QVERIFY(window.workbench().hasView());
     QVERIFY(window.workbench().station() == Station::Combine);
-    QVERIFY(window.findChild<QLabel*>("complaint")->text().contains("notes.txt"));
+    QVERIFY(window.findChild<QLabel*>("complaint")->text().contains("broken.jpg"));
+    QVERIFY(!window.findChild<QLabel*>("complaint")->text().contains("notes.txt"));
     QTest::keyClick(&window, Qt::Key_Return, Qt::ControlModifier); // the thing to do next: combine
     QVERIFY(settled(window));
     QVERIFY2(verdictOf(window).startsWith("Three frames"), qPrintable(verdictOf(window)));

@@ -2,6 +2,7 @@
 #include "codec/icc.h"
 #include "codec/jpeg.h"
 #include "codec/png_file.h"
+#include "codec/raw_defects.h"
 #include "codec/radiance_hdr.h"
 #include "codec/raw_file.h"
 #include "codec/tiff_file.h"
@@ -86,6 +87,28 @@ class TestCodec : public QObject {
   std::filesystem::path at(const char* name) const { return test::pathOf(dir_) / name; }
 
 private slots:
+  // A defect stands alone; a point of light is drawn by the lens and lights its neighbours too (a Gaussian of 0.6 pixels here).
+  void defectsAreMendedAndPointsOfLightAreNot() {
+    constexpr int n = 64, black = 512;
+    std::vector<std::uint16_t> mosaic(n * n);
+    std::mt19937 random(3);
+    std::normal_distribution<double> normal;
+    const auto light = [](int x, int y) { return 1000 + 10 * x + 600 * (y > 40); };
+    for (int y = 0; y < n; ++y)
+      for (int x = 0; x < n; ++x) {
+        const double star = 9000 * std::exp(-((x - 20) * (x - 20) + (y - 21) * (y - 21)) / (2 * 0.36));
+        mosaic[std::size_t(y * n + x)] = std::uint16_t(black + light(x, y) + star + 12 * normal(random));
+      }
+    const std::pair<int, int> defects[] = {{10, 10}, {33, 30}, {50, 51}};
+    mosaic[10 * n + 10] = 16000;
+    mosaic[30 * n + 33] = black + 20;
+    mosaic[51 * n + 50] = 6000;
+    const int star = mosaic[21 * n + 20];
+    QCOMPARE(mendDefects({mosaic.data(), n, n, n}, black), std::size_t(3));
+    for (const auto& [x, y] : defects) QVERIFY(std::abs(mosaic[std::size_t(y * n + x)] - black - light(x, y)) < 80);
+    QCOMPARE(int(mosaic[21 * n + 20]), star);
+  }
+
   void exrFloatIsExact() {
     const auto image = radiance();
     ExrOptions options;

@@ -91,6 +91,26 @@ private slots:
     QVERIFY(broken.invalidReason().has_value());
   }
 
+  // What a reading does not know is kept beyond it at both ends, so that "nothing to spare" is never called covered.
+  void unsureReadingsAskForAMargin() {
+    for (const double high : {12.0, 13.3, 14.7, 15.2})
+      for (const double unsure : {kReadingStep.value, 0.4}) {
+        PlanRequest request;
+        request.low = {4};
+        request.high = {high};
+        request.unsureLow = request.unsureHigh = {unsure};
+        const auto plan = planBracket(fullFrame(), request);
+        QVERIFY(plan.has_value());
+        if (!plan->covers) continue;
+        const SensorModel sensor(fullFrame());
+        double clips = -100;
+        for (const auto& frame : plan->frames) clips = std::max(clips, sensor.clipsAt(frame).value);
+        QVERIFY2(clips >= high + unsure + request.highlightMargin.value - 1e-9, qPrintable(QString("%1 for %2 +- %3").arg(clips).arg(high).arg(unsure)));
+        QVERIFY(sensor.mergedSnr({4 - unsure}, plan->frames) >= request.snrTarget * (1 - 1e-9));
+        QVERIFY2(verdict(*plan).find("0 stop to spare") == std::string::npos, verdict(*plan).c_str());
+      }
+  }
+
   // ISO 12232:2019: a reading equal to the frame's EV lies log2(78/10) stops below saturation.
   void midToneHeadroom() {
     const SensorModel sensor(fullFrame());

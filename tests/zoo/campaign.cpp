@@ -198,7 +198,7 @@ void mergeAll(const Order& order) {
     }
     if (!figure) return;
     char text[300];
-    std::snprintf(text, sizeof text, ",\"walker\":%d,\"error\":%.4f,\"bound\":%.4f,\"walked\":%.4f,\"regions\":%d,\"left\":%d", o.walker, figure->error, figure->bound, figure->walked, figure->regions, figure->leftOut);
+    std::snprintf(text, sizeof text, ",\"walker\":%d,\"error\":%.4f,\"bound\":%.4f,\"walked\":%.4f,\"regions\":%d,\"left\":%d,\"noise\":%.4f", o.walker, figure->error, figure->bound, figure->walked, figure->regions, figure->leftOut, figure->noise);
     tell(head(set, o) + text + ",\"words\":\"" + jsonText(figure->verdict) + "\"}");
   });
   std::fprintf(stderr, "tripod over bound: %zu sets, median %.2f, 95 %% %.2f, worst %.2f\n", ratios.size(), quantileOf(ratios, 0.5), quantileOf(ratios, 0.95), quantileOf(ratios, 1));

@@ -250,6 +250,8 @@ std::optional<MergedFigure> mergedFigure(const MadeSet& set, bool withBound) {
   const auto walked = set.walked();
   const Errors e = errorsOf(combined->radiance, set.truth(), &walked);
   figure.error = e.all;
+  const double grey = 0.18 * set.camera.fullWell;
+  figure.noise = std::sqrt(grey + set.camera.readNoise * set.camera.readNoise) / grey;
   figure.walked = e.walked;
   figure.regions = combined->motion.regions;
   figure.leftOut = int(combined->leftOut.size());

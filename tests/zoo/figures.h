@@ -35,7 +35,7 @@ struct PlacedFigure {
 struct MergedFigure {
   double error = 0, bound = 0; ///< EV, root mean square of all that has signal and is not walked over.
   double walked = 0;           ///< Where movers stood.
-  double noise = 0;            ///< Median relative noise that the bound expects, for plots.
+  double noise = 0;            ///< Of one sample of a mid-grey of 0.18, relative: the sensor's.
   int regions = 0;
   int leftOut = 0;
   std::string verdict;

@@ -1,0 +1,181 @@
+// A small share of the zoo's campaign: cameras that share no code with ours, judged, placed and merged. The seeds are the first of their
+// kind, not chosen; the full campaign (ml_zoo) has thousands. Limits are those of the task, as counts.
+#include "finish/finish.h"
+#include "ingest/grouping.h"
+#include "ingest/load_frame.h"
+#include "pipeline/combine.h"
+#include "pipeline/inspect.h"
+#include "zoo/figures.h"
+
+#include <QTemporaryDir>
+#include <QTest>
+#include <cmath>
+#include <limits>
+
+using namespace ml;
+using namespace ml::zoo;
+
+namespace {
+
+constexpr std::uint64_t kFirst = 20000;
+
+SetOptions small(std::uint64_t seed, FileType type) {
+  SetOptions o;
+  o.seed = seed;
+  o.type = type;
+  o.width = 640, o.height = 432;
+  return o;
+}
+
+FileType typeOf(std::uint64_t seed) { return seed % 5 < 2 ? FileType::Dng : seed % 5 < 4 ? FileType::Jpeg : FileType::Heif; }
+
+/// Eight sets a scene.
+std::shared_ptr<const Scene> sceneFor(std::uint64_t seed) {
+  static std::uint64_t known = 0;
+  static std::shared_ptr<const Scene> scene;
+  if (!scene || seed / 8 != known) scene = sceneOf(known = seed / 8, 640, 432);
+  return scene;
+}
+
+} // namespace
+
+class TestZoo : public QObject {
+  Q_OBJECT
+
+private slots:
+  // The zoo's own parts: what it checks others by must be right itself.
+  void curvesRiseFromNothingToAll() {
+    for (int family = 0; family < kCurveFamilies; ++family)
+      for (const double a : {0.5, 1.5, 2.5})
+        for (const double b : {0.3, 1.0}) {
+          const Curve curve{family, a, b};
+          double last = -1;
+          for (int i = 0; i <= 200; ++i) {
+            const double v = curve(i / 200.0);
+            QVERIFY2(v >= last && v >= -1e-9 && v <= 1 + 1e-9, kCurveNames[family]);
+            last = v;
+          }
+          QVERIFY2(std::abs(curve(0)) < 1e-6 && std::abs(curve(1) - 1) < 1e-6, kCurveNames[family]);
+          QVERIFY(std::abs(curve(curve.inverse(0.4)) - 0.4) < 1e-6);
+        }
+  }
+  void printedTimesAreNearTheLadder() {
+    QCOMPARE(printedTime(1 / 128.).under, 125);
+    QCOMPARE(printedTime(1 / 64.).under, 60);
+    QCOMPARE(printedTime(std::exp2(-1)).under, 10); // 0.5 s is 5/10
+    for (int third = -39; third <= 9; ++third) {
+      const Printed p = printedTime(std::exp2(third / 3.0));
+      QVERIFY(std::abs(std::log2(double(p.over) / p.under) - third / 3.0) < 0.12);
+    }
+  }
+
+  void setsAreJudged() {
+    int sound = 0, spoiled = 0, alarms = 0, misses = 0, cannot = 0;
+    for (std::uint64_t seed = kFirst; seed < kFirst + 22; ++seed) {
+      QTemporaryDir dir;
+      SetOptions o = small(seed, typeOf(seed));
+      if (seed % 2) o.spoil = Spoil(1 + int(seed / 2) % kSpoils);
+      o.handHeld = seed % 3 == 0 && o.spoil != Spoil::Nudged;
+      const MadeSet set(sceneFor(seed), o, dir.path().toStdString());
+      const Judged judged = judgedAsItLands(set, o.handHeld);
+      const bool is = o.spoil != Spoil::None;
+      (is ? spoiled : sound) += 1;
+      cannot += judged.said == Said::CannotTell;
+      const bool wrong = is ? judged.said == Said::Holds : judged.said == Said::Not;
+      (is ? misses : alarms) += wrong;
+      if (wrong) qWarning("seed %llu, %s, %s: %s", static_cast<unsigned long long>(seed), set.camera.name.c_str(), nameOf(o.spoil), judged.sentence.c_str());
+    }
+    qInfo("%d sound sets, %d alarms; %d spoiled sets, %d misses; %d cannot be told", sound, alarms, spoiled, misses, cannot);
+    QVERIFY2(alarms <= 1, qPrintable(QString::number(alarms)));
+    QVERIFY2(misses <= 1, qPrintable(QString::number(misses)));
+    QVERIFY2(cannot <= 3, qPrintable(QString::number(cannot)));
+  }
+
+  void framesArePlaced() {
+    int tripod = 0, exact = 0, held = 0, near = 0, left = 0;
+    for (std::uint64_t seed = kFirst; seed < kFirst + 12; ++seed) {
+      QTemporaryDir dir;
+      SetOptions o = small(seed, typeOf(seed));
+      o.handHeld = seed % 2;
+      const MadeSet set(sceneFor(seed), o, dir.path().toStdString());
+      for (const PlacedFigure& f : placedFrames(set)) {
+        if (!o.handHeld) ++tripod, exact += f.exact;
+        else if (f.leftOut) ++left;
+        else {
+          ++held, near += f.error <= 0.3;
+          QVERIFY2(f.error <= 0.6, qPrintable(QString("seed %1, frame %2 is misplaced by %3 px and nothing is said").arg(seed).arg(f.frame).arg(f.error)));
+        }
+      }
+    }
+    qInfo("tripod %d of %d exactly in place; hand-held %d of %d within 0.3 px, %d left out", exact, tripod, near, held, left);
+    QVERIFY(exact >= int(std::ceil(0.99 * tripod)));
+    QVERIFY(near >= int(std::ceil(0.95 * held)));
+    QVERIFY(left <= held / 10);
+  }
+
+  void tripodSetsComeNearTheBound() {
+    std::vector<double> ratios;
+    for (std::uint64_t seed = kFirst; seed < kFirst + 6; ++seed) {
+      QTemporaryDir dir;
+      const MadeSet set(sceneFor(seed), small(seed, typeOf(seed)), dir.path().toStdString());
+      const auto figure = mergedFigure(set, true);
+      QVERIFY(figure);
+      QCOMPARE(figure->regions, 0); // nothing moved
+      ratios.push_back(figure->error / figure->bound);
+    }
+    std::sort(ratios.begin(), ratios.end());
+    qInfo("error over bound: median %.2f, most %.2f", ratios[ratios.size() / 2], ratios.back());
+    QVERIFY2(ratios[ratios.size() / 2] <= 1.5, qPrintable(QString::number(ratios[ratios.size() / 2])));
+    QVERIFY2(ratios.back() <= 2.2, qPrintable(QString::number(ratios.back())));
+  }
+
+  void walkersStandOnceAndWhole() {
+    for (std::uint64_t seed = kFirst; seed < kFirst + 4; ++seed) {
+      QTemporaryDir dir;
+      SetOptions o = small(seed, typeOf(seed));
+      o.walker = true;
+      const MadeSet set(sceneFor(seed), o, dir.path().toStdString());
+      const auto figure = mergedFigure(set, false);
+      QVERIFY(figure);
+      QVERIFY2(figure->walked <= 0.15, qPrintable(QString("seed %1: %2 EV").arg(seed).arg(figure->walked)));
+    }
+  }
+
+  // The only bracket of a real camera found in the registries: sound, and to be called so; combined and finished without a word against it.
+  void theRealBracket() {
+    const std::filesystem::path folder = std::filesystem::path(ML_SOURCE_DIR) / "tests/data/real_bracket";
+    std::vector<LeftOut> leftOut;
+    const auto files = collectFiles({folder}, leftOut);
+    QCOMPARE(files.size(), std::size_t(3));
+    const auto sets = inspectSets(groupFiles(files), {});
+    QCOMPARE(sets.size(), std::size_t(1));
+    QVERIFY2(sets[0].verdict.answer != Answer::DoesNotHold, sets[0].verdict.sentence.c_str());
+    for (const auto& frame : sets[0].frames) QVERIFY2(frame.flaws.empty(), frame.sentence.c_str());
+    const auto combined = combineFiles(files, {}, {});
+    QVERIFY2(combined.has_value(), combined ? "" : combined.error().message.c_str());
+    QCOMPARE(combined->frames.size(), std::size_t(3));
+    QVERIFY2(combined->remarks.empty(), combined->remarks.empty() ? "" : combined->remarks[0].c_str());
+    QCOMPARE(combined->motion.regions, 0);
+    const auto finished = finishRadiance(combined->radiance.view(), Recipe{}, std::numeric_limits<double>::quiet_NaN(), nullptr, {});
+    QVERIFY(finished.has_value());
+  }
+
+  // Times that contradict the pixels by more than any camera explains: a sentence with the figure, and combined only when asked to.
+  void contradictionsAreNotCombinedUnasked() {
+    QTemporaryDir dir;
+    MadeSet set(sceneFor(kFirst), small(kFirst, FileType::Dng), dir.path().toStdString());
+    CombineOptions options;
+    std::vector<std::filesystem::path> files;
+    for (const auto& frame : set.frames) files.push_back(frame.file), options.seconds[frame.file.filename().string()] = frame.shot.seconds;
+    options.seconds[files.back().filename().string()] *= 32;
+    const auto refused = combineFiles(files, options, {});
+    QVERIFY(!refused.has_value());
+    QCOMPARE(int(refused.error().code), int(ErrorCode::Contradiction));
+    QVERIFY2(refused.error().message.find("stops apart") != std::string::npos, refused.error().message.c_str());
+    options.evenSo = true;
+    QVERIFY(combineFiles(files, options, {}).has_value());
+  }
+};
+
+QTEST_GUILESS_MAIN(TestZoo)
+#include "test_zoo.moc"
