@@ -9,6 +9,8 @@
 namespace ml {
 namespace {
 
+constexpr double kLooserByHand = 1.7;
+
 double stopsApart(double a, double b) { return std::abs(std::log2(a / b)); }
 
 } // namespace
@@ -102,12 +104,14 @@ void SetJudge::judgeSharpness(Findings& f) const {
   for (std::size_t from = 0; from < n;) {
     std::vector<double> sharpness{0};
     std::size_t to = from;
+    double looser = 1; // blocks of frames that lie elsewhere do not hold the same edges
     for (; to + 1 < n && f.alike(to, to + 1); ++to) {
       const PairPlace& lies = place(f.order[to].frame, f.order[to + 1].frame);
       const SharpnessRatio ratio = sharpnessRatio(*f.order[to].sketch, *f.order[to + 1].sketch, lies, f.light.tones.get());
       if (ratio.blocks < SharpnessRatio::kEnoughBlocks) break;
       sharpness.push_back(sharpness.back() + ratio.log);
       compared = true;
+      if (std::hypot(lies.shiftX, lies.shiftY) > Sketch::kBlock / 8.0) looser = kLooserByHand;
     }
     // The middle of them is sharp; one frame or two may be soft, and a noisy one may seem sharper than it is.
     std::vector<double> sorted = sharpness;
@@ -115,8 +119,8 @@ void SetJudge::judgeSharpness(Findings& f) const {
     const double usual = sorted[sorted.size() - 1 - (sorted.size() - 1) / 2];
     for (std::size_t i = from; i <= to; ++i) {
       f.at(i).softness = std::max(0.0, usual - sharpness[i - from]);
-      if (f.at(i).softness > setup_.limits.softRatio) f.at(i).flaws.push_back(Flaw::Soft);
-      else if (f.at(i).softness > setup_.limits.perhapsSoft) f.open.push_back(softPerhaps(f.at(i)));
+      if (f.at(i).softness > looser * setup_.limits.softRatio) f.at(i).flaws.push_back(Flaw::Soft);
+      else if (f.at(i).softness > looser * setup_.limits.perhapsSoft) f.open.push_back(softPerhaps(f.at(i)));
     }
     from = to + 1;
   }

@@ -7,7 +7,7 @@ namespace ml {
 struct SharpnessRatio {
   double log = 0;  ///< ln of the second's energy of fine structure over the first's; 0: alike. Negative: the second is softer.
   int blocks = 0;  ///< Blocks that figure rests on; below kEnoughBlocks it says nothing.
-  static constexpr int kEnoughBlocks = 16;
+  static constexpr int kEnoughBlocks = 20;
 };
 
 /// Compares fine structure block by block where either shows more than noise explains, as contrast of light: `tones` takes out what the tone

@@ -144,7 +144,7 @@ private slots:
     // The jetty at dusk, with a plan of the photographer's own, hand-held, waiting for a lull.
     chooseView(window, 2);
     bench.typeReading("window", "10.5");
-    bench.typeReading("stones", "0");
+    bench.typeReading("stones", "1.5");
     clickNext(window);
     QVERIFY(visible<QTableWidget>(window, "comparison")->rowCount() > 10);
     visible<QSpinBox>(window, "ownCount")->setFocus();
