@@ -49,7 +49,7 @@ def plot(name, title, points, x_label, y_label, x_range, y_range, line=None):
         out.append(f'<polyline points="{" ".join(path)}" fill="none" stroke="{colour}" stroke-width="2"/>')
     if line:
         out.append(f'<line x1="{left}" x2="{w - 16}" y1="{ys(line):.1f}" y2="{ys(line):.1f}" stroke="#a33" stroke-dasharray="4 4"/>')
-    out.append(f'<text x="{w - 16}" y="20" text-anchor="end"><tspan fill="#b5651d">median</tspan> <tspan fill="#777">95 %</tspan></text></svg>')
+    out.append(f'<text x="{w - 60}" y="20" text-anchor="end" fill="#b5651d">median</text><text x="{w - 16}" y="20" text-anchor="end" fill="#777">95 %</text></svg>')
     (docs / "accuracy" / f"{name}.svg").write_text("\n".join(out) + "\n")
 
 
@@ -79,7 +79,7 @@ faults = sorted({r["spoil"] for r in judge} - {"none"})
 misses = "\n".join(f'| {f} | {share(sum(r["landed"] == "holds" for r in judge if r["spoil"] == f), sum(r["spoil"] == f for r in judge))} |' for f in faults)
 ratios = [r["error"] / r["bound"] for r in bound]
 header = pathlib.Path("tests/zoo/camera.h").read_text()
-ranges = "\n".join(f"| {m[0]} | {m[1]} to {m[2]} | {m[3].strip()} |" for group in re.findall(r"static constexpr Range ([^;]+);\s*///< ([^\n]*)", header)
+ranges = "\n".join(f"| {m[0]} | {m[1]} to {m[2]} | {m[3].strip()} |" for group in re.findall(r"static constexpr Range ([^;]+);[ ]*(?:///< ([^\n]*))?", header)
                    for m in [(name, low, high, group[1]) for name, low, high in re.findall(r"(\w+)\{([^,]+), ([^}]+)\}", group[0])])
 text = f"""# How well it holds on cameras we did not make
 

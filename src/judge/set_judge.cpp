@@ -108,7 +108,7 @@ void SetJudge::judgeSharpness(Findings& f) const {
     for (; to + 1 < n && f.alike(to, to + 1); ++to) {
       const PairPlace& lies = place(f.order[to].frame, f.order[to + 1].frame);
       const SharpnessRatio ratio = sharpnessRatio(*f.order[to].sketch, *f.order[to + 1].sketch, lies, f.light.tones.get());
-      if (ratio.blocks < SharpnessRatio::kEnoughBlocks) break;
+      if (!ratio.says) break;
       sharpness.push_back(sharpness.back() + ratio.log);
       compared = true;
       if (std::hypot(lies.shiftX, lies.shiftY) > Sketch::kBlock / 8.0) looser = kLooserByHand;

@@ -56,7 +56,7 @@ struct Seen {
   double weight, log; ///< By what both show, so that noise in one does not choose.
 };
 
-double ratioAlong(const Sketch& a, const Sketch& b, const NoiseByTone& na, const NoiseByTone& nb, const PairPlace& place, const ToneReading* tones, int channel, int& blocks) {
+double ratioAlong(const Sketch& a, const Sketch& b, const NoiseByTone& na, const NoiseByTone& nb, const PairPlace& place, const ToneReading* tones, int channel, int enough, int& blocks) {
   std::vector<Seen> seen;
   double allA = 0, allB = 0; // edges of a frame that lies elsewhere fall into other blocks, but not out of all
   for (int y = 0; y < a.structure.height(); ++y)
@@ -75,9 +75,9 @@ double ratioAlong(const Sketch& a, const Sketch& b, const NoiseByTone& na, const
       seen.push_back({fineA * fineB + noise * std::max(fineA, fineB), std::log((fineB + 0.5 * noise) / (fineA + 0.5 * noise))});
     }
   std::sort(seen.begin(), seen.end(), [](const Seen& p, const Seen& q) { return p.weight > q.weight; });
-  seen.resize(std::max(std::min<std::size_t>(seen.size(), SharpnessRatio::kEnoughBlocks), std::size_t(kStrongest * double(seen.size()))));
+  seen.resize(std::max(std::min(seen.size(), std::size_t(enough)), std::size_t(kStrongest * double(seen.size()))));
   blocks = int(seen.size());
-  if (blocks < SharpnessRatio::kEnoughBlocks) return 0;
+  if (blocks < enough) return 0;
   std::vector<double> ratios;
   for (const Seen& s : seen) ratios.push_back(s.log);
   // Moving water blurs its own blocks, not most of them.
@@ -89,11 +89,12 @@ double ratioAlong(const Sketch& a, const Sketch& b, const NoiseByTone& na, const
 } // namespace
 
 SharpnessRatio sharpnessRatio(const Sketch& first, const Sketch& second, const PairPlace& place, const ToneReading* tones) {
+  const int enough = std::clamp(first.structure.width() * first.structure.height() / 50, 8, 20);
   for (const int scale : {0, int(Sketch::kScales)}) {
     const NoiseByTone a(first, scale), b(second, scale);
     int across = 0, down = 0;
-    const double x = ratioAlong(first, second, a, b, place, tones, scale + Sketch::kAcross, across), y = ratioAlong(first, second, a, b, place, tones, scale + Sketch::kDown, down);
-    if (std::max(across, down) >= SharpnessRatio::kEnoughBlocks) return {std::abs(x) > std::abs(y) ? x : y, std::max(across, down)};
+    const double x = ratioAlong(first, second, a, b, place, tones, scale + Sketch::kAcross, enough, across), y = ratioAlong(first, second, a, b, place, tones, scale + Sketch::kDown, enough, down);
+    if (std::max(across, down) >= enough) return {std::abs(x) > std::abs(y) ? x : y, std::max(across, down), true};
   }
   return {};
 }

@@ -6,8 +6,8 @@ namespace ml {
 /// How sharp the second of two pictures of one view is against the first.
 struct SharpnessRatio {
   double log = 0;  ///< ln of the second's energy of fine structure over the first's; 0: alike. Negative: the second is softer.
-  int blocks = 0;  ///< Blocks that figure rests on; below kEnoughBlocks it says nothing.
-  static constexpr int kEnoughBlocks = 20;
+  int blocks = 0;  ///< Blocks that figure rests on.
+  bool says = false; ///< Enough of them for the picture's size.
 };
 
 /// Compares fine structure block by block where either shows more than noise explains, as contrast of light: `tones` takes out what the tone

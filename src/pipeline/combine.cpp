@@ -163,19 +163,33 @@ Result<void> settleExposures(std::vector<Frame>& frames, Combined& out) {
 /// A step that the pixels contradict by more than this is remarked on, stops. A curve that is only assumed can bend a two-stop step by half a stop.
 constexpr double kWrongStep = 0.9;
 
-void checkSteps(const std::vector<Frame>& frames, Combined& out) {
+/// What the pixels say of each step between neighbours; empty where they share too few tones or the files say no times.
+std::vector<std::optional<Stops>> stepsSeen(const std::vector<Frame>& frames) {
   std::vector<std::optional<Stops>> seen(frames.size());
   forEachBand(int(frames.size()) - 1, [&](const Band& band) {
     const std::size_t i = std::size_t(band.begin);
     if (frames[i].exposureKnown && frames[i + 1].exposureKnown) seen[i] = estimateStops(frames[i], frames[i + 1]);
   }, 1);
+  return seen;
+}
+
+/// Stops between what two neighbours' settings say and what their pixels show, that no shutter, lamp or curve explains; a curve bends large
+/// steps by a share of themselves.
+constexpr double kContradiction = 2, kBentByCurve = 0.35;
+
+/// Steps that the pixels contradict are remarked on; frames whose settings and pixels cannot both be right (wrong times, or frames of another
+/// place) are refused unless the user wants them combined.
+Result<void> checkSteps(const std::vector<Frame>& frames, const CombineOptions& options, Combined& out) {
+  const auto steps = stepsSeen(frames);
   for (std::size_t i = 0; i + 1 < frames.size(); ++i) {
-    const double said = std::log2(relativeExposure(frames[i + 1].settings) / relativeExposure(frames[i].settings));
-    const auto& shown = seen[i];
-    if (shown && std::abs(shown->value - said) > kWrongStep)
-      out.remarks.push_back(fmt::format("`{}` and `{}` are {:.1f} stops apart by their settings but {:.1f} by their pixels; check their times.", nameOf(frames[i].path),
-                                        nameOf(frames[i + 1].path), said, shown->value));
+    if (!steps[i]) continue;
+    const double said = std::log2(relativeExposure(frames[i + 1].settings) / relativeExposure(frames[i].settings)), off = std::abs(steps[i]->value - said);
+    const std::string apart = fmt::format("`{}` and `{}` are {:.1f} stops apart by their settings but {:.1f} by their pixels", nameOf(frames[i].path), nameOf(frames[i + 1].path), said, steps[i]->value);
+    if (!options.evenSo && off > kContradiction + kBentByCurve * std::abs(said))
+      return fail(ErrorCode::Contradiction, apart + ", more than any camera explains: check that they belong together and type their times, or combine them even so.");
+    if (off > kWrongStep) out.remarks.push_back(apart + "; check their times.");
   }
+  return {};
 }
 
 Result<int> referenceOf(const std::vector<Frame>& frames, const std::vector<fs::path>& files, const CombineOptions& options) {
@@ -205,28 +219,6 @@ void useLight(std::vector<Frame>& frames, const std::vector<PlacedFrame>& placed
     for (Frame& frame : frames)
       if (&frame == placed[i].frame) frame.settings.time.value *= std::exp2(out.frames[i].lightStops);
   }
-}
-
-/// Stops between what two neighbours' settings say and what their pixels show, that no shutter, lamp or curve explains.
-constexpr double kContradiction = 2;
-
-/// Frames whose settings and pixels cannot both be right: wrong times, or frames of another place.
-Result<void> checkContradictions(const std::vector<Frame>& frames, const CombineOptions& options) {
-  if (options.evenSo || frames.size() < 2) return {};
-  std::vector<std::optional<Stops>> seen(frames.size());
-  forEachBand(int(frames.size()) - 1, [&](const Band& band) {
-    const std::size_t i = std::size_t(band.begin);
-    if (frames[i].exposureKnown && frames[i + 1].exposureKnown) seen[i] = estimateStops(frames[i], frames[i + 1]);
-  }, 1);
-  for (std::size_t i = 0; i + 1 < frames.size(); ++i) {
-    const double said = std::log2(relativeExposure(frames[i + 1].settings) / relativeExposure(frames[i].settings));
-    if (seen[i] && std::abs(seen[i]->value - said) > kContradiction + 0.35 * std::abs(said))
-      return fail(ErrorCode::Contradiction,
-                  fmt::format("`{}` and `{}` are {:.1f} stops apart by their settings but {:.1f} by their pixels, more than any camera explains: check that they belong together and "
-                              "type their times, or combine them even so.",
-                              nameOf(frames[i].path), nameOf(frames[i + 1].path), said, seen[i]->value));
-  }
-  return {};
 }
 
 /// Curves that are only assumed give way to what the set itself says, and where it says too little to what earlier sets of the camera said.
@@ -326,8 +318,7 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   if (auto sized = keepOneSize(set.frames, out); !sized) return passOn(sized.error());
   if (auto settled = settleExposures(set.frames, out); !settled) return passOn(settled.error());
   set.sortByExposure();
-  if (auto sound = checkContradictions(set.frames, options); !sound) return passOn(sound.error());
-  checkSteps(set.frames, out);
+  if (auto sound = checkSteps(set.frames, options, out); !sound) return passOn(sound.error());
   const auto reference = referenceOf(set.frames, files, options);
   if (!reference) return passOn(reference.error());
   out.reference = *reference;

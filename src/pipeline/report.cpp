@@ -232,7 +232,8 @@ json toJson(const Combined& c) {
                {"residual_px", f.registration.residual},
                {"correlation", f.registration.correlation},
                {"clipped_share", f.clippedShare},
-               {"moved_share", f.excludedShare}};
+               {"moved_share", f.excludedShare},
+               {"light_stops", f.lightStops}};
     if (f.exposureEstimated) entry["exposure_estimated"] = true;
     if (!f.registration.note.empty()) entry["note"] = f.registration.note;
     frames.push_back(entry);

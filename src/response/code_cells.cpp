@@ -12,7 +12,7 @@ namespace {
 constexpr int kCell = 4;                ///< Flat places are cells of this side.
 constexpr float kFlat = 14.f / 255;     ///< Largest range of values in a flat cell.
 constexpr float kLowest = 2.5f / 255, kHighest = 251.f / 255;
-constexpr float kLowestLinear = 0.03f, kHighestLinear = 0.97f; ///< Square roots.
+constexpr float kLowestLinear = 0.09f, kHighestLinear = 0.97f; ///< Square roots; in darker places the noise that developing cuts off at nothing adds light.
 constexpr int kBins = 256;
 constexpr double kCellsLookedAt = 250000;
 /// A camera clips before its matrix: a colour whose brightest channel stands above the first may be cut although none is at its end,

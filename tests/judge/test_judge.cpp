@@ -74,7 +74,7 @@ private slots:
     const std::vector<FaultKind> faults{FaultKind::NudgedTripod, FaultKind::Gust,      FaultKind::PasserBy,          FaultKind::IsoDrift,        FaultKind::ApertureDrift,
                                         FaultKind::WhiteBalanceDrift, FaultKind::FocusDrift, FaultKind::BracketingReset, FaultKind::Cloud, FaultKind::Disconnect, FaultKind::CardFull};
     const std::vector<std::string> worlds{"reading_room", "boat_hall", "jetty_dusk"};
-    int sound = 0, alarms = 0, spoiled = 0, misses = 0;
+    int sound = 0, alarms = 0, spoiled = 0, misses = 0, cannot = 0;
     for (int i = 0; i < 240; ++i) {
       const FrameFormat format = i % 4 < 2 ? FrameFormat::Dng : FrameFormat::Jpeg;
       const Place& p = place(worlds[std::size_t(i / 2 % 3)], format);
@@ -87,7 +87,8 @@ private slots:
       const Judged judged = shootAndJudge(p, format, options, test::pathOf(dir));
       const QString which = QString("set %1, %2, %3: %4").arg(i).arg(QString::fromStdString(worlds[std::size_t(i / 2 % 3)]), clean ? "clean" : idOf(fault), QString::fromStdString(judged.verdict.sentence));
       (clean ? sound : spoiled)++;
-      if (clean && !judged.verdict.good()) {
+      cannot += judged.verdict.answer == Answer::CannotTell;
+      if (clean && judged.verdict.answer == Answer::DoesNotHold) {
         ++alarms;
         qWarning("false alarm: %s", qPrintable(which));
       }
@@ -96,10 +97,11 @@ private slots:
         qWarning("missed: %s", qPrintable(which));
       }
     }
-    qInfo("%d sound sets, %d false alarms; %d spoiled sets, %d missed", sound, alarms, spoiled, misses);
+    qInfo("%d sound sets, %d false alarms; %d spoiled sets, %d missed; %d cannot be told", sound, alarms, spoiled, misses, cannot);
     QVERIFY(sound + spoiled >= 200);
     QVERIFY2(alarms < 0.02 * sound, qPrintable(QString("%1 false alarms").arg(alarms)));
     QVERIFY2(misses < 0.02 * spoiled, qPrintable(QString("%1 misses").arg(misses)));
+    QVERIFY2(cannot <= 0.1 * (sound + spoiled), qPrintable(QString("%1 cannot be told").arg(cannot)));
   }
 
   void eachFaultIsCalledByItsName_data() {
@@ -293,7 +295,7 @@ private slots:
     for (int y = 0; y < 320; ++y)
       for (int x = 0; x < 480; ++x) {
         const double ev = x < 130 ? -0.5 : x < 300 ? 6 : 10; // a quarter of it dark
-        const float light = float(luminanceOf({ev + 0.4 * std::sin(x * 0.9) * std::sin(y * 0.7)}));
+        const float light = float(luminanceOf({ev + (x / 7 + y / 9) % 2 * 0.8})); // tiles
         for (int c = 0; c < 3; ++c) room.at(x, y)[c] = light;
       }
     const auto shot = test::shootScene(std::move(room), test::exposedAt({11, 9, 7}), FrameFormat::Dng, test::pathOf(dir));
