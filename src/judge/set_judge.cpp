@@ -100,7 +100,6 @@ void SetJudge::judgeSettings(std::vector<FrameJudgement>& all) const {
 /// Sharpness is compared along runs of neighbours that show structure in common.
 void SetJudge::judgeSharpness(Findings& f) const {
   const std::size_t n = f.order.size();
-  bool compared = false;
   for (std::size_t from = 0; from < n;) {
     std::vector<double> sharpness{0};
     std::size_t to = from;
@@ -110,7 +109,6 @@ void SetJudge::judgeSharpness(Findings& f) const {
       const SharpnessRatio ratio = sharpnessRatio(*f.order[to].sketch, *f.order[to + 1].sketch, lies, f.light.tones.get());
       if (!ratio.says) break;
       sharpness.push_back(sharpness.back() + ratio.log);
-      compared = true;
       if (std::hypot(lies.shiftX, lies.shiftY) > Sketch::kBlock / 8.0) looser = kLooserByHand;
     }
     // The middle of them is sharp; one frame or two may be soft, and a noisy one may seem sharper than it is.
@@ -124,7 +122,6 @@ void SetJudge::judgeSharpness(Findings& f) const {
     }
     from = to + 1;
   }
-  if (!compared && n > 1) f.open.push_back(sharpnessUnknown());
 }
 
 void SetJudge::judgePlaces(Findings& f) const {

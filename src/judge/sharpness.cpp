@@ -41,7 +41,7 @@ private:
 };
 
 constexpr double kAboveNoise = 6;
-constexpr float kDarkest = 0.03f; ///< Of saturation, as read; below, coding and the noise of rows look like structure.
+constexpr float kDarkest = 0.012f; ///< Of saturation, as read; below, coding and the noise of rows look like structure.
 constexpr double kStrongest = 0.5; ///< Share of the blocks that show most; in the others noise and compression have their say.
 
 /// Contrast of light over contrast as it was read, squared.
@@ -58,7 +58,6 @@ struct Seen {
 
 double ratioAlong(const Sketch& a, const Sketch& b, const NoiseByTone& na, const NoiseByTone& nb, const PairPlace& place, const ToneReading* tones, int channel, int enough, int& blocks) {
   std::vector<Seen> seen;
-  double allA = 0, allB = 0; // edges of a frame that lies elsewhere fall into other blocks, but not out of all
   for (int y = 0; y < a.structure.height(); ++y)
     for (int x = 0; x < a.structure.width(); ++x) {
       double px, py;
@@ -71,7 +70,6 @@ double ratioAlong(const Sketch& a, const Sketch& b, const NoiseByTone& na, const
       const double noiseA = ga * na.at(ea[Sketch::kMean]), noiseB = gb * nb.at(eb[Sketch::kMean]), noise = std::max(noiseA, noiseB);
       const double fineA = std::max(0.0, ga * ea[channel] - noiseA), fineB = std::max(0.0, gb * eb[channel] - noiseB);
       if (std::max(fineA, fineB) < kAboveNoise * noise || std::max(fineA, fineB) < 3e-4) continue;
-      allA += std::sqrt(fineA), allB += std::sqrt(fineB);
       seen.push_back({fineA * fineB + noise * std::max(fineA, fineB), std::log((fineB + 0.5 * noise) / (fineA + 0.5 * noise))});
     }
   std::sort(seen.begin(), seen.end(), [](const Seen& p, const Seen& q) { return p.weight > q.weight; });
@@ -82,14 +80,13 @@ double ratioAlong(const Sketch& a, const Sketch& b, const NoiseByTone& na, const
   for (const Seen& s : seen) ratios.push_back(s.log);
   // Moving water blurs its own blocks, not most of them.
   const double upper = quantile(ratios, 0.6), lower = quantile(ratios, 0.4);
-  const double most = upper < 0 ? upper : lower > 0 ? lower : 0, together = 2 * std::log(std::max(1e-6, allB) / std::max(1e-6, allA));
-  return most * together <= 0 ? 0 : std::abs(most) < std::abs(together) ? most : together;
+  return upper < 0 ? upper : lower > 0 ? lower : 0;
 }
 
 } // namespace
 
 SharpnessRatio sharpnessRatio(const Sketch& first, const Sketch& second, const PairPlace& place, const ToneReading* tones) {
-  const int enough = std::clamp(first.structure.width() * first.structure.height() / 50, 8, 20);
+  const int enough = std::clamp(first.structure.width() * first.structure.height() / 50, 8, 16);
   for (const int scale : {0, int(Sketch::kScales)}) {
     const NoiseByTone a(first, scale), b(second, scale);
     int across = 0, down = 0;

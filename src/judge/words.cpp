@@ -165,8 +165,6 @@ std::string describe(const FrameJudgement& j) {
 
 std::string softPerhaps(const FrameJudgement& frame) { return fmt::format("Whether frame {} is quite sharp cannot be told from these files; look at it at 100 %.", frame.frame + 1); }
 
-std::string sharpnessUnknown() { return "Whether the frames are sharp cannot be told from these files: noise hides the finest structure; look at them at 100 %."; }
-
 std::string lightPerhaps(int before, double stops_, bool mayFlicker) {
   if (mayFlicker) return fmt::format("From frame {} on the light differs by {}: lamps that flicker against short times, or a cloud; combining allows for it.", before + 1, stops(stops_));
   return fmt::format("Whether the light {} by {} before frame {} cannot be told apart from this camera's curve; combining allows for it.", stops_ < 0 ? "fell" : "rose", stops(stops_), before + 1);

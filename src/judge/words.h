@@ -9,8 +9,6 @@ namespace ml {
 
 /// Sentences on what cannot be told.
 [[nodiscard]] std::string softPerhaps(const FrameJudgement& frame);
-/// Of the whole set: nowhere is there fine structure above the noise.
-[[nodiscard]] std::string sharpnessUnknown();
 [[nodiscard]] std::string lightPerhaps(int before, double stops, bool mayFlicker);
 [[nodiscard]] std::string colourPerhaps(int before);
 
