@@ -7,6 +7,7 @@ namespace ml {
 /// Where one frame lies on another.
 struct PairPlace {
   bool placed = false;            ///< Enough in common to say.
+  bool exact = false;             ///< To a part of a pixel, as far as its places agree.
   Transform transform;            ///< Pixel of the first -> pixel of the second.
   double shiftX = 0, shiftY = 0;  ///< At the centre, frame pixels.
   double degrees = 0;

@@ -99,19 +99,8 @@ std::optional<ProposedZones> proposeZones(const Sketch& s) {
 
 bool isSeparator(const Sketch& frame, const Sketch* before) {
   if (!before || frame.width != before->width || frame.height != before->height) return false;
-  const auto structured = [](const Sketch& s) {
-    int count = 0, all = 0;
-    for (int y = 0; y < s.structure.height(); ++y)
-      for (int x = 0; x < s.structure.width(); ++x, ++all) {
-        const float* e = s.structure.at(x, y);
-        if (e[Sketch::kMean] < 0) continue;
-        const float noise = float(6 * s.noise.variance(e[Sketch::kMean]) / (e[Sketch::kMean] * e[Sketch::kMean])); // 1 + 4 + 1
-        count += std::max(e[Sketch::kAcross], e[Sketch::kDown]) > noise + std::max(4 * noise, 1e-4f);
-      }
-    return double(count) / std::max(1, all);
-  };
   constexpr double kAlmostNone = 0.02; // of the blocks; ten times that is what any view shows
-  if (structured(frame) > kAlmostNone || structured(*before) < 5 * kAlmostNone) return false;
+  if (frame.structured > kAlmostNone || before->structured < 5 * kAlmostNone) return false;
   const PairMeasure m = measurePair(*before, frame);
   return !m.place.placed || m.comparable < 0.05 || m.movedShare > 0.3 || std::abs(m.light) > 1;
 }

@@ -1,6 +1,7 @@
 #include "judge/set_judge.h"
 
 #include "exposure/ev.h"
+#include "judge/sharpness.h"
 #include "judge/words.h"
 
 #include <algorithm>
@@ -9,7 +10,21 @@
 namespace ml {
 namespace {
 
-constexpr double kLooserByHand = 1.7;
+constexpr double kLooserByHand = 1.7; ///< Frames that lie a part of a pixel wrong share less than they show.
+
+/// By how much one of a group, darkest first, is softer than its middle, and than what the others' course leads one to expect: noise reduction
+/// and sharpening change with the tone, from frame to frame by the same.
+double softnessIn(const std::vector<double>& group, std::size_t own) {
+  std::vector<double> sorted = group;
+  std::sort(sorted.begin(), sorted.end());
+  const double below = sorted[sorted.size() / 2] - group[own];
+  if (group.size() < 4) return std::max(0.0, below);
+  double n = 0, x = 0, y = 0, xx = 0, xy = 0;
+  for (std::size_t k = 0; k < group.size(); ++k)
+    if (k != own) n += 1, x += double(k), y += group[k], xx += double(k * k), xy += double(k) * group[k];
+  const double slope = (n * xy - x * y) / (n * xx - x * x), expected = (y - slope * x) / n + slope * double(own);
+  return std::max(0.0, std::min(below, expected - group[own]));
+}
 
 double stopsApart(double a, double b) { return std::abs(std::log2(a / b)); }
 
@@ -97,31 +112,51 @@ void SetJudge::judgeSettings(std::vector<FrameJudgement>& all) const {
   }
 }
 
-/// Sharpness is compared along runs of neighbours that show structure in common.
+/// Sharpness is compared along runs of neighbours whose places are known.
 void SetJudge::judgeSharpness(Findings& f) const {
   const std::size_t n = f.order.size();
   for (std::size_t from = 0; from < n;) {
-    std::vector<double> sharpness{0};
-    std::size_t to = from;
-    double looser = 1; // blocks of frames that lie elsewhere do not hold the same edges
-    for (; to + 1 < n && f.alike(to, to + 1); ++to) {
-      const PairPlace& lies = place(f.order[to].frame, f.order[to + 1].frame);
-      const SharpnessRatio ratio = sharpnessRatio(*f.order[to].sketch, *f.order[to + 1].sketch, lies, f.light.tones.get());
-      if (!ratio.says) break;
-      sharpness.push_back(sharpness.back() + ratio.log);
-      if (std::hypot(lies.shiftX, lies.shiftY) > Sketch::kBlock / 8.0) looser = kLooserByHand;
+    std::vector<ViewMember> view{{f.order[from].sketch, {}}};
+    std::vector<std::size_t> which{from};
+    for (std::size_t i = from; i + 1 < n && f.alike(i, i + 1); ++i) {
+      const PairPlace& lies = place(f.order[i].frame, f.order[i + 1].frame);
+      if (!lies.placed || !lies.exact) break;
+      view.push_back({f.order[i + 1].sketch, lies.transform.after(view.back().fromFirst)});
+      which.push_back(i + 1);
     }
-    // The middle of them is sharp; one frame or two may be soft, and a noisy one may seem sharper than it is.
-    std::vector<double> sorted = sharpness;
-    std::sort(sorted.begin(), sorted.end());
-    const double usual = sorted[sorted.size() - 1 - (sorted.size() - 1) / 2];
-    for (std::size_t i = from; i <= to; ++i) {
-      f.at(i).softness = std::max(0.0, usual - sharpness[i - from]);
-      if (f.at(i).softness > looser * setup_.limits.softRatio) f.at(i).flaws.push_back(Flaw::Soft);
-      else if (f.at(i).softness > looser * setup_.limits.perhapsSoft) f.open.push_back(softPerhaps(f.at(i)));
+    from += view.size();
+    // A soft frame spoils the comparison of its neighbours: without it they are compared again.
+    const bool still = std::all_of(view.begin(), view.end(), [](const ViewMember& m) { return m.fromFirst.isIdentity(); });
+    while (const auto soft = judgeSharpness(f, which, sharpnessOf(view, f.light.tones.get()), still ? 1 : kLooserByHand)) {
+      view.erase(view.begin() + std::ptrdiff_t(*soft));
+      which.erase(which.begin() + std::ptrdiff_t(*soft));
     }
-    from = to + 1;
   }
+}
+
+std::optional<std::size_t> SetJudge::judgeSharpness(Findings& f, const std::vector<std::size_t>& which, const std::vector<FrameSharpness>& sharpness, double looser) const {
+  std::optional<std::size_t> softest;
+  for (std::size_t i = 0; i < sharpness.size(); ++i) {
+    if (sharpness[i].group < 0) continue;
+    std::vector<double> group;
+    std::size_t own = 0;
+    for (std::size_t k = 0; k < sharpness.size(); ++k)
+      if (sharpness[k].group == sharpness[i].group) {
+        if (k == i) own = group.size();
+        group.push_back(sharpness[k].log);
+      }
+    FrameJudgement& frame = f.at(which[i]);
+    frame.softness = softnessIn(group, own);
+    if (!softest || frame.softness > f.at(which[*softest]).softness) softest = i;
+  }
+  if (!softest) return {};
+  FrameJudgement& frame = f.at(which[*softest]);
+  if (frame.softness > looser * setup_.limits.softRatio) {
+    frame.flaws.push_back(Flaw::Soft);
+    return softest;
+  }
+  if (frame.softness > looser * setup_.limits.perhapsSoft) f.open.push_back(softPerhaps(frame));
+  return {};
 }
 
 void SetJudge::judgePlaces(Findings& f) const {

@@ -11,6 +11,8 @@
 
 namespace ml {
 
+struct FrameSharpness;
+
 /// What can be wrong with a frame of a set.
 enum class Flaw {
   HighlightsClipped, ///< The darkest frame clips what must keep texture.
@@ -119,6 +121,8 @@ private:
   void judgeEnds(std::vector<FrameJudgement>& all, const std::vector<Member>& order) const;
   void judgeSettings(std::vector<FrameJudgement>& all) const;
   void judgeSharpness(Findings& f) const;
+  /// The softest frame of a view, when it is soft: its place in `which`. Limits are `looser` times theirs.
+  std::optional<std::size_t> judgeSharpness(Findings& f, const std::vector<std::size_t>& which, const std::vector<FrameSharpness>& sharpness, double looser) const;
   void judgePlaces(Findings& f) const;
   void judgeLight(Findings& f) const;
   void judgeMoved(Findings& f) const;

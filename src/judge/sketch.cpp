@@ -4,6 +4,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numeric>
+#include <vector>
 
 namespace ml {
 namespace {
@@ -73,67 +75,39 @@ void blockMeans(const Frame& frame, Sketch& s) {
   });
 }
 
-/// Mean square of differences, those left out that lie `kOutliers` of them beyond the others.
-double meanSquare(std::vector<float>& squares) {
-  constexpr double kOutliers = 0.05;
-  const auto kept = std::size_t((1 - kOutliers) * double(squares.size()));
-  std::nth_element(squares.begin(), squares.begin() + std::ptrdiff_t(kept), squares.end());
-  double sum = 0;
-  for (std::size_t i = 0; i < kept; ++i) sum += squares[i];
-  return sum / double(kept);
-}
-
-/// `green`: n x n values; out: kAcross, kDown, kNoise.
-void structureOf(const std::vector<float>& green, int n, double mean, std::vector<float>& scratch, float* out) {
-  const auto at = [&](int x, int y) { return green[std::size_t(y) * n + x]; };
-  const auto energy = [&](const auto& difference) {
-    scratch.clear();
-    for (int y = 1; y < n - 1; ++y)
-      for (int x = 1; x < n - 1; ++x) {
-        const float d = difference(x, y);
-        scratch.push_back(d * d);
-      }
-    return meanSquare(scratch) / (mean * mean);
-  };
-  const auto across = [&](int x, int y) { return at(x - 1, y) - 2 * at(x, y) + at(x + 1, y); };
-  out[Sketch::kAcross] = float(energy(across));
-  out[Sketch::kDown] = float(energy([&](int x, int y) { return at(x, y - 1) - 2 * at(x, y) + at(x, y + 1); }));
-  // The checkerboard's weights squared add up to 36, those of a second difference to 6.
-  out[Sketch::kNoise] = float(energy([&](int x, int y) { return across(x, y - 1) - 2 * across(x, y) + across(x, y + 1); }) / 6);
-}
-
-void structureOf(const Reader& reader, int x0, int y0, float* out) {
-  constexpr int n = Sketch::kBlock, half = n / 2;
-  thread_local std::vector<float> green(n * n), halved(half * half), scratch;
-  double mean = 0;
-  std::fill_n(out, int(Sketch::kStructures), 0.f);
-  out[Sketch::kMean] = -1;
-  std::fill(halved.begin(), halved.end(), 0.f);
+/// Whether a block shows more than noise; nothing is said of what clips or is dark.
+bool showsStructure(const Reader& reader, const NoiseModel& noise, int x0, int y0, int n) {
+  std::vector<float> green(std::size_t(n) * n);
+  double mean = 0, across = 0, down = 0;
   for (int y = 0; y < n; ++y)
     for (int x = 0; x < n; ++x) {
       float rgb[3];
-      if (reader.read(x0 + x, y0 + y, rgb)) return;
-      green[std::size_t(y * n + x)] = rgb[1];
-      halved[std::size_t(y / 2 * half + x / 2)] += rgb[1] / 4;
-      mean += rgb[1];
+      if (reader.read(x0 + x, y0 + y, rgb)) return false;
+      mean += green[std::size_t(y * n + x)] = rgb[1];
     }
   mean /= n * n;
-  if (mean < 0.004) return;
-  structureOf(green, n, mean, scratch, out);
-  structureOf(halved, half, mean, scratch, out + Sketch::kScales);
-  out[Sketch::kMean] = float(mean);
+  if (mean < 0.004) return false;
+  const auto at = [&](int x, int y) { return green[std::size_t(y * n + x)]; };
+  for (int y = 1; y < n - 1; ++y)
+    for (int x = 1; x < n - 1; ++x) {
+      const double dx = at(x - 1, y) - 2 * at(x, y) + at(x + 1, y), dy = at(x, y - 1) - 2 * at(x, y) + at(x, y + 1);
+      across += dx * dx, down += dy * dy;
+    }
+  const double explained = 6 * noise.variance(mean) / (mean * mean); // 1 + 4 + 1
+  return std::max(across, down) / ((n - 2) * (n - 2) * mean * mean) > explained + std::max(4 * explained, 1e-4);
 }
 
-void fineStructure(const Frame& frame, Sketch& s) {
-  const int w = std::max(1, frame.width() / Sketch::kBlock), h = std::max(1, frame.height() / Sketch::kBlock);
-  s.structure = Image<float>(w, h, int(Sketch::kStructures));
-  s.structure.fill(-1);
-  if (frame.width() < Sketch::kBlock || frame.height() < Sketch::kBlock) return;
+double structuredShare(const Frame& frame) {
+  constexpr int kBlock = 16;
+  const int w = frame.width() / kBlock, h = frame.height() / kBlock;
+  if (w == 0 || h == 0) return 0;
   const Reader reader(frame);
+  std::vector<int> counts(std::size_t(h), 0);
   forEachBand(h, [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y)
-      for (int x = 0; x < w; ++x) structureOf(reader, x * Sketch::kBlock, y * Sketch::kBlock, s.structure.at(x, y));
+      for (int x = 0; x < w; ++x) counts[std::size_t(y)] += showsStructure(reader, frame.noise, x * kBlock, y * kBlock, kBlock);
   }, 2);
+  return std::accumulate(counts.begin(), counts.end(), 0) / (double(w) * h);
 }
 
 void readZones(const std::vector<Zone>& zones, Sketch& s) {
@@ -179,7 +153,8 @@ std::shared_ptr<const Sketch> sketchOf(const Frame& frame, const std::vector<Zon
   s->height = frame.height();
   s->scale = std::max(1, (frame.width() + kSketchWidth - 1) / kSketchWidth);
   blockMeans(frame, *s);
-  fineStructure(frame, *s);
+  s->detail = detailOf(frame);
+  s->structured = structuredShare(frame);
   readZones(zones, *s);
   s->cellPitch = std::max(4, int(std::sqrt(double(frame.width()) * frame.height() / kCells)));
   s->cells = flatCells({&frame, kIdentity3, 0}, s->cellPitch);

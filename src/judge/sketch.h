@@ -1,6 +1,7 @@
 #pragma once
 #include "align/pyramid.h"
 #include "capture/frame.h"
+#include "judge/detail.h"
 #include "response/code_cells.h"
 
 #include <memory>
@@ -27,12 +28,8 @@ struct Sketch {
   Image<std::uint8_t> clipped;   ///< Share of the block's pixels in which a channel stands at clipping, 0..255.
   Image<std::uint8_t> blown;     ///< Share of those in which nothing is left, 0..255.
   LightPyramid pyramid;
-  /// Structure on blocks of kBlock x kBlock frame pixels, of the pixels themselves and of means of 2 x 2: energies of second differences of
-  /// green across and down, over its squared mean, and what noise makes of either, by the finest checkerboard, which no lens draws (Immerkaer,
-  /// CVIU 64, 1996). The largest differences are left out of each: a hot pixel is no structure. kMean is -1 where a block is clipped or dark.
-  static constexpr int kBlock = 16;
-  enum Structure { kAcross, kDown, kNoise, kScales, kMean = 2 * kScales, kStructures };
-  Image<float> structure;
+  Detail detail;                 ///< What sharpness is judged by.
+  double structured = 0;         ///< Share of blocks of 16 x 16 pixels that show more than noise.
   Image<float> cells;            ///< As flatCells, on this frame's own grid.
   int cellPitch = 4;             ///< Frame pixels.
   CodeTable table;               ///< How codes were read; `curveAssumed`: only assumed.

@@ -1,5 +1,5 @@
 // The full campaign: thousands of sets by hand. One line of JSON a set on standard output, the rates on standard error.
-//   ml_zoo judge|align|merge|look|draw COUNT [FIRST_SEED] [dng|jpeg|heif|mixed] [--keep FOLDER]
+//   ml_zoo judge|align|merge|look|draw COUNT [FIRST_SEED] [dng|jpeg|heif|mixed] [--keep FOLDER] [--fault NAME]
 #include "zoo/figures.h"
 
 #include "base/parallel.h"
@@ -25,6 +25,7 @@ struct Order {
   std::uint64_t first = 1;
   std::string type = "mixed";
   fs::path keep;
+  Spoil fault = Spoil::None; ///< Of every second set; none: each fault in its turn.
 };
 
 FileType typeOf(const Order& order, std::uint64_t seed) {
@@ -47,6 +48,12 @@ SetOptions drawn(const Order& order, std::uint64_t seed) {
   o.leaves = random.chance(0.2);
   o.handHeld = random.chance(0.35);
   return o;
+}
+
+void spoil(SetOptions& o, const Order& order) {
+  if (o.seed % 2) o.spoil = order.fault != Spoil::None ? order.fault : Spoil(1 + int(o.seed / 2) % kSpoils);
+  if (o.spoil != Spoil::None && o.spoil != Spoil::PasserBy) o.leaves = false;
+  if (o.spoil == Spoil::Nudged) o.handHeld = false;
 }
 
 std::string jsonText(std::string s) {
@@ -117,9 +124,7 @@ void judgeAll(const Order& order) {
   Count landed[2], card[2]; // raw, rendered
   forEachSet(order, [&](std::uint64_t seed, const auto& scene, const fs::path& folder) {
     SetOptions o = drawn(order, seed);
-    if (seed % 2) o.spoil = Spoil(1 + int(seed / 2) % kSpoils);
-    if (o.spoil != Spoil::None && o.spoil != Spoil::PasserBy) o.leaves = false;
-    if (o.spoil == Spoil::Nudged) o.handHeld = false;
+    spoil(o, order);
     const MadeSet set(scene, o, folder);
     const Judged a = judgedAsItLands(set, o.handHeld), b = inspected(set);
     const auto count = [&](Count& c, Said said, bool spoiled) {
@@ -211,9 +216,7 @@ void mergeAll(const Order& order) {
 /// Everything that is measured of one set, to find out why.
 void look(const Order& order) {
   SetOptions o = drawn(order, order.first);
-  if (order.first % 2) o.spoil = Spoil(1 + int(order.first / 2) % kSpoils);
-  if (o.spoil != Spoil::None && o.spoil != Spoil::PasserBy) o.leaves = false;
-  if (o.spoil == Spoil::Nudged) o.handHeld = false;
+  spoil(o, order);
   const fs::path folder = (order.keep.empty() ? fs::temp_directory_path() : order.keep) / ("zoo-" + std::to_string(order.first));
   fs::create_directories(folder);
   const MadeSet set(sceneOf(order.first / 8, o.width, o.height), o, folder);
@@ -238,10 +241,14 @@ int main(int argc, char** argv) {
   std::vector<std::string> words;
   for (int i = 1; i < argc; ++i) {
     if (!std::strcmp(argv[i], "--keep") && i + 1 < argc) order.keep = argv[++i];
+    else if (!std::strcmp(argv[i], "--fault") && i + 1 < argc) {
+      for (int k = 1, name = ++i; k <= kSpoils; ++k)
+        if (!std::strcmp(argv[name], nameOf(Spoil(k)))) order.fault = Spoil(k);
+    }
     else words.emplace_back(argv[i]);
   }
   if (words.empty()) {
-    std::fprintf(stderr, "ml_zoo judge|align|merge COUNT [FIRST_SEED] [dng|jpeg|heif|mixed] [--keep FOLDER]\n");
+    std::fprintf(stderr, "ml_zoo judge|align|merge COUNT [FIRST_SEED] [dng|jpeg|heif|mixed] [--keep FOLDER] [--fault NAME]\n");
     return 2;
   }
   order.what = words[0];

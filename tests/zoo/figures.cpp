@@ -5,6 +5,7 @@
 #include "ingest/grouping.h"
 #include "ingest/load_frame.h"
 #include "judge/set_judge.h"
+#include "judge/sharpness.h"
 #include "pipeline/combine.h"
 #include "pipeline/inspect.h"
 
@@ -88,10 +89,23 @@ std::string described(const MadeSet& set, bool handHeld) {
   }
   std::snprintf(text, sizeof text, "  light step before %d: %.3f +- %.3f; colour before %d: %.3f +- %.3f\n", light.light.before + 1, light.light.stops, light.light.sigma, light.colour.before + 1, light.colour.stops, light.colour.sigma);
   out += text;
-  for (std::size_t i = 0; i + 1 < members.size(); ++i) {
-    const auto& place = places[{i, i + 1}];
-    const auto ratio = sharpnessRatio(*members[i].sketch, *members[i + 1].sketch, place, light.tones.get());
-    std::snprintf(text, sizeof text, "  sharpness of %d over %d: %.2f on %d blocks\n", members[i + 1].arrived + 1, members[i].arrived + 1, ratio.log, ratio.blocks);
+  std::vector<ViewMember> view{{members.front().sketch, {}}};
+  for (std::size_t i = 0; i + 1 < members.size(); ++i) view.push_back({members[i + 1].sketch, places[{i, i + 1}].transform.after(view.back().fromFirst)});
+  const auto& base = set.frames[std::size_t(set.fired[std::size_t(members.front().arrived)])];
+  for (std::size_t i = 1; i < members.size(); ++i) {
+    const auto& frame = set.frames[std::size_t(set.fired[std::size_t(members[i].arrived)])];
+    double worst = 0, u, v, tu, tv;
+    for (const auto& [x, y] : {std::pair{0, 0}, {set.scene->width() - 1, 0}, {0, set.scene->height() - 1}, {set.scene->width() / 2, set.scene->height() / 2}}) {
+      view[i].fromFirst.map(x, y, u, v);
+      truePlace(base.pose, frame.pose, set.scene->width(), set.scene->height(), x, y, tu, tv);
+      worst = std::max(worst, std::hypot(u - tu, v - tv));
+    }
+    std::snprintf(text, sizeof text, "  place of %d on the darkest: off by %.2f px at most\n", members[i].arrived + 1, worst);
+    out += text;
+  }
+  const auto sharpness = sharpnessOf(view, light.tones.get());
+  for (std::size_t i = 0; i < sharpness.size(); ++i) {
+    std::snprintf(text, sizeof text, "  sharpness of %d: %.2f +- %.2f, group %d\n", members[i].arrived + 1, sharpness[i].log, sharpness[i].sigma, sharpness[i].group);
     out += text;
   }
   if (const auto& r = light.photometry.response) {
