@@ -9,6 +9,19 @@
 namespace ml {
 namespace {
 
+constexpr double kOfTheMove = 0.6;
+
+/// Of the places that show structure, pixels of the level.
+double meanMove(const Structure& found, const Transform& transform) {
+  double sum = 0;
+  for (const Sample& s : found.samples) {
+    double u, v;
+    transform.map(s.x, s.y, u, v);
+    sum += std::hypot(u - s.x, v - s.y);
+  }
+  return found.samples.empty() ? 0 : sum / double(found.samples.size());
+}
+
 /// Share of pixels that are neither in the noise nor clipped, on every fourth pixel.
 double recordedShare(const LightPyramid& pyramid) {
   const Image<float>& finest = pyramid.levels.front();
@@ -114,6 +127,8 @@ PairFit registerPair(const LightPyramid& fixed, const LightPyramid& moving, cons
   out.residual = fixed.scale * left.median;
   if (mode == AlignMode::Auto && left.allOver && fit.correlation > 0.5) chooseModel(tones, found, fixed.scale, fit, out);
   out.proof = proofOfMovement(found, tones.moving, fit.transform, tones.fixed.width(), tones.fixed.height());
+  // Places that disagree by as much as they are said to have moved say nothing.
+  if (left.median > kOfTheMove * meanMove(found, fit.transform)) out.proof = 0;
   if (out.proof >= kProven) out.transform = fit.transform.scaled(fixed.scale);
   else out.model = AlignMode::Off, out.still = fixed.scale * blockResidual(found, tones.moving, {}, tones.fixed.width(), tones.fixed.height()).median;
   out.correlation = fit.correlation;

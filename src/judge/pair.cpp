@@ -17,6 +17,7 @@ constexpr double kMovedStops = 0.45;   ///< Beyond noise, misplacement and rippl
 
 constexpr double kCurveBend = 0.33;    ///< Stops that a tone may differ everywhere and be the curve's.
 constexpr double kMayBeCut = 0.7;      ///< Of clipping: rendered colours above it may be cut.
+constexpr double kOverSaturated = 0.65; ///< Stops that light should be over saturation and is not: more than noise, glare and edges explain.
 
 double median(std::vector<double> values) {
   if (values.empty()) return 0;
@@ -74,7 +75,7 @@ Cell compareCell(const Sketch& a, const Sketch& b, const Transform& onSketch, in
     const double* seen = ta == Tone::Saturated ? mb : ma;
     const double level = std::max({seen[0], seen[1], seen[2]}); // any channel may be the one that saturates
     const double below = (ta == Tone::Saturated ? light.stops : -light.stops) - std::log2(level);
-    cell.contradicts = below > 1 + light.unknown && std::min({seen[0], seen[1], seen[2]}) > 6e-4;
+    cell.contradicts = below > kOverSaturated + light.unknown && std::min({seen[0], seen[1], seen[2]}) > 6e-4;
     return cell;
   }
   if (ta == Tone::Saturated) return cell;

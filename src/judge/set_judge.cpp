@@ -80,7 +80,7 @@ void SetJudge::judgeEnds(std::vector<FrameJudgement>& all, const std::vector<Mem
     zoneClips = zoneClips || dark.sketch->zoneClipped[z] > setup_.limits.zoneClipped;
   }
   // With readings, what was read decides; without, the picture as a whole.
-  if (zoneClips || dark.sketch->clippedShare > setup_.limits.clippedShare * (placed ? 4 : 1)) at(dark).flaws.push_back(Flaw::HighlightsClipped);
+  if (zoneClips || dark.sketch->clippedShare > setup_.limits.clippedShare * (placed ? 2 : 1)) at(dark).flaws.push_back(Flaw::HighlightsClipped);
 
   if (!setup_.wanted || !setup_.camera) return;
   // The tone that must be held, where the brightest frame shows it; the planner's figure where no place was read.

@@ -29,7 +29,7 @@ enum class Flaw {
 
 /// Thresholds, each with its reason; below them differences are those of a sound set.
 struct JudgeLimits {
-  double clippedShare = 0.004;  ///< Of the picture in the darkest frame: glints and lamps are less.
+  double clippedShare = 0.008;  ///< Of the picture in the darkest frame: glints and lamps are less. Some less is an offer, not a flaw.
   double zoneClipped = 0.05;    ///< Of a zone that must keep texture.
   double stillPixels = 1.2;     ///< On a tripod; registration is good to 0.2 px, thin structure to 1.
   double restPixels = 0.4;      ///< Frames nearer than this to each other were taken without the camera moving.

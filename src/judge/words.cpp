@@ -182,10 +182,20 @@ std::string shareWords(double share) {
   return fmt::format("{:.0f} %", 100 * share);
 }
 
+/// A little of the darkest frame clips: glints, lamps, or texture that one more frame would hold.
+std::string offerDarker(const VerdictInput& in, const JudgeSetup& setup) {
+  constexpr double kSome = 0.002; // of the picture; below, glints
+  const FrameJudgement& dark = in.frames[std::size_t(in.order.front())];
+  const Seconds next = withinCamera(brighter(dark.settings.time, {-2}), setup);
+  if (dark.clippedShare < kSome || next.value > dark.settings.time.value / 1.5) return {};
+  return fmt::format("{:.1f} % of the picture is cut in the darkest frame; if that is not lamps or glints, one more frame at {} would hold it.", 100 * dark.clippedShare, print(next));
+}
+
 /// What was measured against what was asked for: much of the picture below the darkest reading, and noise in the brightest frame.
 std::string offerOf(const VerdictInput& in, const JudgeSetup& setup) {
   constexpr double kMuch = 0.1; // of the picture
-  if (!setup.wanted || !setup.camera || in.order.empty()) return {};
+  if (in.order.empty()) return {};
+  if (!setup.wanted || !setup.camera) return offerDarker(in, setup);
   const auto& brightest = in.frames[std::size_t(in.order.back())].settings;
   const double floor = SensorModel(*setup.camera).floorAt(brightest, setup.wanted->snrTarget).value;
   double below = in.light.dark, darkest = floor - 4;
