@@ -176,8 +176,10 @@ PairPlace placePair(const Sketch& a, const Sketch& b) {
   if (fit.correlation < 0.8) fit = registerPair(a.pyramid, b.pyramid, {}, AlignMode::Rigid, true);
   out.placed = fit.informative > 0.004 && fit.correlation > 0.4;
   if (!out.placed) return out;
-  constexpr double kExact = 0.25; // pixels
+  constexpr double kExact = 0.65, kAtRest = 0.5; // pixels
   out.exact = fit.transform.isIdentity() || fit.residual <= kExact;
+  out.moved = fit.proof >= kProven;
+  out.rests = !out.moved && fit.still > 0 && fit.still < kAtRest;
   out.transform = fit.transform;
   const double cx = (a.width - 1) / 2.0, cy = (a.height - 1) / 2.0;
   double u, v;

@@ -8,6 +8,8 @@ namespace ml {
 struct PairPlace {
   bool placed = false;            ///< Enough in common to say.
   bool exact = false;             ///< To a part of a pixel, as far as its places agree.
+  bool moved = false;             ///< Proven by the pixels.
+  bool rests = false;             ///< Seen to lie where the first lies.
   Transform transform;            ///< Pixel of the first -> pixel of the second.
   double shiftX = 0, shiftY = 0;  ///< At the centre, frame pixels.
   double degrees = 0;

@@ -10,6 +10,7 @@
 namespace ml {
 namespace {
 
+constexpr double kLooserOfFew = 1.7;  ///< Three rendered frames do not show how noise reduction changes with the tone.
 constexpr double kLooserByHand = 1.7; ///< Frames that lie a part of a pixel wrong share less than they show.
 
 /// By how much one of a group, darkest first, is softer than its middle, and than what the others' course leads one to expect: noise reduction
@@ -65,9 +66,17 @@ struct SetJudge::Findings {
   std::vector<Member> order;
   SetLight light;
   std::vector<std::string> open;
+  bool byHand = false; ///< Most frames are seen to lie elsewhere.
   [[nodiscard]] FrameJudgement& at(std::size_t i) { return all[std::size_t(order[i].frame)]; }
   [[nodiscard]] bool alike(std::size_t i, std::size_t j) const { return order[i].sketch->width == order[j].sketch->width && order[i].sketch->height == order[j].sketch->height; }
 };
+
+const PairPlace* SetJudge::placeIn(const Findings& f, std::size_t i, std::size_t j) const {
+  if (!f.alike(i, j)) return nullptr;
+  const PairPlace& lies = place(f.order[i].frame, f.order[j].frame);
+  // Of frames that were held in the hand, one that is not seen to lie where it is said to may lie anywhere.
+  return lies.placed && (lies.moved || lies.rests || !f.byHand) ? &lies : nullptr;
+}
 
 void SetJudge::judgeEnds(std::vector<FrameJudgement>& all, const std::vector<Member>& order) const {
   const auto& zones = setup_.zones;
@@ -118,16 +127,15 @@ void SetJudge::judgeSharpness(Findings& f) const {
   for (std::size_t from = 0; from < n;) {
     std::vector<ViewMember> view{{f.order[from].sketch, {}}};
     std::vector<std::size_t> which{from};
-    for (std::size_t i = from; i + 1 < n && f.alike(i, i + 1); ++i) {
-      const PairPlace& lies = place(f.order[i].frame, f.order[i + 1].frame);
-      if (!lies.placed || !lies.exact) break;
-      view.push_back({f.order[i + 1].sketch, lies.transform.after(view.back().fromFirst)});
+    for (std::size_t i = from; i + 1 < n; ++i) {
+      const PairPlace* lies = placeIn(f, i, i + 1);
+      if (!lies || !lies->exact) break;
+      view.push_back({f.order[i + 1].sketch, lies->transform.after(view.back().fromFirst)});
       which.push_back(i + 1);
     }
     from += view.size();
     // A soft frame spoils the comparison of its neighbours: without it they are compared again.
-    const bool still = std::all_of(view.begin(), view.end(), [](const ViewMember& m) { return m.fromFirst.isIdentity(); });
-    while (const auto soft = judgeSharpness(f, which, sharpnessOf(view, f.light.tones.get()), still ? 1 : kLooserByHand)) {
+    while (const auto soft = judgeSharpness(f, which, sharpnessOf(view, f.light.tones.get()), f.byHand ? kLooserByHand : 1)) {
       view.erase(view.begin() + std::ptrdiff_t(*soft));
       which.erase(which.begin() + std::ptrdiff_t(*soft));
     }
@@ -146,7 +154,8 @@ std::optional<std::size_t> SetJudge::judgeSharpness(Findings& f, const std::vect
         group.push_back(sharpness[k].log);
       }
     FrameJudgement& frame = f.at(which[i]);
-    frame.softness = softnessIn(group, own);
+    const bool few = group.size() < 4 && f.order[which[i]].sketch->curveAssumed; // no course to be seen
+    frame.softness = softnessIn(group, own) / (few ? kLooserOfFew : 1);
     if (!softest || frame.softness > f.at(which[*softest]).softness) softest = i;
   }
   if (!softest) return {};
@@ -187,6 +196,7 @@ void SetJudge::judgePlaces(Findings& f) const {
   std::vector<double> moves;
   for (std::size_t k = 0; k + 1 < along.size(); ++k)
     moves.push_back(along[k + 1].fromFirst.after({inverse(along[k].fromFirst.h)}).reach(w, h));
+  f.byHand = setup_.support != Support::Tripod && 2 * std::count_if(moves.begin(), moves.end(), [&](double m) { return m > setup_.limits.stillPixels; }) > std::ptrdiff_t(moves.size());
   const auto moved = std::count_if(moves.begin(), moves.end(), [&](double m) { return m > setup_.limits.stillPixels; });
   const auto rested = std::count_if(moves.begin(), moves.end(), [&](double m) { return m < setup_.limits.restPixels; });
   const bool onTripod = setup_.support == Support::Tripod || (setup_.support == Support::Unknown && moved == 1 && rested >= 1 && rested + moved == std::ptrdiff_t(moves.size()));
@@ -198,7 +208,7 @@ void SetJudge::judgePlaces(Findings& f) const {
 void SetJudge::judgeLight(Findings& f) const {
   std::vector<LightMember> members;
   for (const Member& m : f.order) members.push_back({m.sketch, m.frame});
-  f.light = findSetLight(members, [&](std::size_t i, std::size_t j) { return f.alike(i, j) ? &place(f.order[i].frame, f.order[j].frame) : nullptr; }, setup_.curveKnown, setup_.limits.light);
+  f.light = findSetLight(members, [&](std::size_t i, std::size_t j) { return placeIn(f, i, j); }, setup_.curveKnown, setup_.limits.light);
   const LightStep &light = f.light.light, &colour = f.light.colour;
   if (light.before >= 0) f.all[std::size_t(light.before)].light = {light.stops};
   if (light.clear == LightStep::Clear::Yes) f.all[std::size_t(light.before)].flaws.push_back(Flaw::LightDrifted);
@@ -216,7 +226,8 @@ void SetJudge::judgeMoved(Findings& f) const {
   const auto& photometry = f.light.photometry;
   for (std::size_t i = 0; i < n; ++i)
     for (std::size_t j = i + 1; j < std::min(n, i + 3); ++j) {
-      if (!f.alike(i, j)) continue;
+      const PairPlace* lies = placeIn(f, i, j);
+      if (!lies) continue;
       const Sketch &a = *f.order[i].sketch, &b = *f.order[j].sketch;
       PairLight light{std::log2(relativeExposure(b.settings) / relativeExposure(a.settings)), f.light.tones.get(), 0, false};
       if (photometry.light.size() == n) light.stops += photometry.light[j].stops - photometry.light[i].stops;
@@ -224,7 +235,7 @@ void SetJudge::judgeMoved(Findings& f) const {
         light.unknown = photometry.response ? std::min(0.3, 2 * photometry.response->disagreementAfter) : 0.3;
         light.cutBeforeMatrix = true;
       }
-      measures.emplace(std::pair{i, j}, measurePair(a, b, place(f.order[i].frame, f.order[j].frame), light));
+      measures.emplace(std::pair{i, j}, measurePair(a, b, *lies, light));
     }
   std::vector<const PairMeasure*> worst(n, nullptr);
   bool any = false;

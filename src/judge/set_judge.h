@@ -118,6 +118,8 @@ private:
   [[nodiscard]] std::vector<Member> byExposure() const;
   [[nodiscard]] const PairPlace& place(int a, int b) const;
   [[nodiscard]] Findings find() const;
+  /// The place of the second of two frames of the order on the first, where it can be relied on; null elsewhere.
+  [[nodiscard]] const PairPlace* placeIn(const Findings& f, std::size_t i, std::size_t j) const;
   void judgeEnds(std::vector<FrameJudgement>& all, const std::vector<Member>& order) const;
   void judgeSettings(std::vector<FrameJudgement>& all) const;
   void judgeSharpness(Findings& f) const;

@@ -61,6 +61,14 @@ LightStep largestStep(const std::vector<const LightKnowledge*>& kinds, const std
   return best;
 }
 
+bool changesBoth(const Photometry& photometry, const std::vector<LightMember>& members, const std::vector<double>& sigma, int before) {
+  constexpr double kLeast = 0.3;
+  std::vector<char> later;
+  for (const auto& m : members) later.push_back(m.arrived >= before);
+  const double red = std::abs(photometry.red.stepOf(later, sigma).stops), blue = std::abs(photometry.blue.stepOf(later, sigma).stops);
+  return std::min(red, blue) > kLeast * std::max(red, blue);
+}
+
 /// Stops by which lamps at 100 Hz and more can change an exposure: half of their light comes and goes, longer times gather whole waves.
 double flickerStops(const Sketch& s) { return 0.6 * std::min(1.0, 1 / (std::numbers::pi * 100 * s.settings.time.value)); }
 
@@ -104,6 +112,8 @@ SetLight findSetLight(const std::vector<LightMember>& members, const std::functi
   if (out.mayFlicker && out.light.clear == LightStep::Clear::Yes) out.light.clear = LightStep::Clear::Perhaps;
 
   out.colour = largestStep({&out.photometry.red, &out.photometry.blue}, members, ownColour, limits.colour);
+  // A balance that is turned changes red and blue; what changes one of them alone may be the rendering's.
+  if (!linear && out.colour.clear == LightStep::Clear::Yes && !changesBoth(out.photometry, members, ownColour, out.colour.before)) out.colour.clear = LightStep::Clear::Perhaps;
   return out;
 }
 

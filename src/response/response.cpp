@@ -420,6 +420,40 @@ Found refined(Found found, std::vector<Piece>& pieces, const Layout& layout, Lig
   return found;
 }
 
+/// Of linear frames: what the middle of green says between frames that are joined by most samples. A step of the light is far beyond what
+/// noise explains, and a fit that began without it would take the pairs across it for outliers.
+void startLight(Fit& fit, const std::vector<Piece>& pieces, std::size_t frames) {
+  constexpr std::size_t kFewest = 200;
+  std::vector<const Piece*> green;
+  for (const Piece& piece : pieces)
+    if (piece.channel == 1 && piece.pair->samples >= kFewest) green.push_back(&piece);
+  std::stable_sort(green.begin(), green.end(), [](const Piece* a, const Piece* b) { return a->pair->samples > b->pair->samples; });
+  std::vector<char> known(frames, 0);
+  for (std::size_t root = 0; root < frames; ++root) {
+    if (known[root]) continue;
+    known[root] = 1;
+    for (bool grown = true; grown;) {
+      grown = false;
+      for (const Piece* piece : green) {
+        const auto dark = std::size_t(piece->pair->dark), bright = std::size_t(piece->pair->light);
+        if (known[dark] == known[bright]) continue;
+        const Residuals residuals(fit, *piece);
+        std::vector<Weighted> list;
+        for (std::size_t i = 0; i < piece->bins().size(); ++i) list.push_back({residuals[i].value, residuals[i].weight / (residuals[i].sigma * residuals[i].sigma)});
+        if (list.empty()) continue;
+        const double step = weightedMedian(list);
+        if (known[dark]) fit.light[bright].stops += step;
+        else fit.light[dark].stops -= step;
+        known[dark] = known[bright] = grown = 1;
+        break;
+      }
+    }
+  }
+  double mean = 0;
+  for (const FrameLight& l : fit.light) mean += l.stops / double(frames);
+  for (FrameLight& l : fit.light) l.stops -= mean;
+}
+
 constexpr double kMostLight = 0.6; ///< Stops of a frame beyond its settings; more is the curve's, in tones that no two pairs share.
 
 /// First the curve by the settings as they are, then the light of each frame: else a frame that is lost to the curve can make up for it.
@@ -475,6 +509,7 @@ Photometry findPhotometry(const std::vector<CodePairs>& pairs, std::size_t frame
   if (linear) {
     start.fit.start = &kSquare;
     startFrom(kSquare, pieces);
+    startLight(start.fit, pieces, frames);
     start.spread = spreadOf(start.fit, pieces);
   } else {
     start = bestStart(pieces, frames);
