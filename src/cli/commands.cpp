@@ -236,7 +236,7 @@ int runFinish(const FinishArguments& a, const Progress& progress) {
     report["judgement"] = toJson(*judged);
     if (auto written = writeTextAtomically(a.report, report.dump(2)); !written) return refuse(written.error());
   }
-  say("Finished to " + a.out + ".");
+  say("Finished to " + a.out + ". A radiance file has no frames beside it: the exposure is metered from the scene.");
   for (const Finding& f : judged->findings)
     if (f.tooMuch) say(sentence(f) + ".");
   return kDone;

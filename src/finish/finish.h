@@ -51,7 +51,7 @@ private:
 };
 
 /// All at once: what a recipe makes of radiance as combined.
-Result<Finished> finishRadiance(ImageView<const float> radiance, const Recipe& recipe, double ev100OfUnit, const LensFacts* lens, const Progress& progress);
+Result<Finished> finishRadiance(ImageView<const float> radiance, const Recipe& recipe, const SceneFacts& facts, const LensFacts* lens, const Progress& progress);
 /// Applies a recipe to prepared radiance. The analysis may come from a picture of another size of the same scene.
 Result<Finished> finishPicture(ImageView<const float> prepared, const ToneAnalysis& analysis, const Recipe& recipe, const Progress& progress);
 

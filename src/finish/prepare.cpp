@@ -41,12 +41,12 @@ ShapeMap shapeOf(const Recipe& recipe, int width, int height, const LensFacts* l
                   lens ? lens->focal : kAssumedFocal);
 }
 
-Result<Finished> finishRadiance(ImageView<const float> radiance, const Recipe& recipe, double ev100OfUnit, const LensFacts* lens, const Progress& progress) {
+Result<Finished> finishRadiance(ImageView<const float> radiance, const Recipe& recipe, const SceneFacts& facts, const LensFacts* lens, const Progress& progress) {
   if (const auto reason = recipe.invalidReason()) return fail(ErrorCode::InvalidArgument, "The picture cannot be finished: " + *reason + ".");
-  if (!needsPreparation(recipe)) return finishPicture(radiance, analyseTone(radiance, ev100OfUnit), recipe, progress);
+  if (!needsPreparation(recipe)) return finishPicture(radiance, analyseTone(radiance, facts), recipe, progress);
   const auto ready = prepared(radiance, recipe, recipe.denoise > 0 ? measureNoise(radiance) : NoiseByLight{}, lens, progress);
   if (!ready) return passOn(ready.error());
-  const ToneAnalysis analysis = analyseTone(ready->view(), ev100OfUnit);
+  const ToneAnalysis analysis = analyseTone(ready->view(), facts);
   return Finisher(analysis, lens).finish(ready->view(), recipe, progress);
 }
 

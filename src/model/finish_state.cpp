@@ -20,7 +20,7 @@ ToneAnalysis cloned(const ToneAnalysis& a) {
 
 } // namespace
 
-std::shared_ptr<FinishState> FinishState::make(const Image<float>& preview, const Recipe& recipe, const ToneAnalysis& whole, double ev100OfUnit,
+std::shared_ptr<FinishState> FinishState::make(const Image<float>& preview, const Recipe& recipe, const ToneAnalysis& whole, const SceneFacts& facts,
                                                const std::filesystem::path& frame, const Image<float>& noisier, const Progress& progress) {
   auto state = std::make_shared<FinishState>();
   state->combined_ = &preview;
@@ -30,7 +30,7 @@ std::shared_ptr<FinishState> FinishState::make(const Image<float>& preview, cons
     auto ready = prepared(preview.view(), recipe, recipe.denoise > 0 ? measureNoise(preview.view()) : NoiseByLight{}, state->lens(), progress);
     if (!ready) return nullptr;
     state->prepared_ = std::move(*ready);
-    state->analysis_ = analyseTone(state->prepared_.view(), ev100OfUnit);
+    state->analysis_ = analyseTone(state->prepared_.view(), facts);
     state->analysis_.noise = whole.noise;
     state->analysis_.noisier = noisierMap(noisier, shapeOf(recipe, state->prepared_.width(), state->prepared_.height(), state->lens()), state->analysis_.logLight.width(),
                                           state->analysis_.logLight.height());

@@ -13,7 +13,7 @@ class FinishState {
 public:
   /// `preview`: as combined, reduced. `whole`: analysis of the full picture, whose noise and, where nothing is prepared, everything is taken.
   /// `frame`: that knows the lens; may be empty. `noisier`: places of the combined picture, as noisierPlaces; may be empty. Null when stopped.
-  static std::shared_ptr<FinishState> make(const Image<float>& preview, const Recipe& recipe, const ToneAnalysis& whole, double ev100OfUnit,
+  static std::shared_ptr<FinishState> make(const Image<float>& preview, const Recipe& recipe, const ToneAnalysis& whole, const SceneFacts& facts,
                                            const std::filesystem::path& frame, const Image<float>& noisier, const Progress& progress);
 
   [[nodiscard]] bool fits(const Recipe& recipe) const { return samePreparation(recipe, by_); }

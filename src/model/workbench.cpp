@@ -199,9 +199,9 @@ void Workbench::enterView(int index) {
       if (auto image = readRadiance(v.radianceFile())) {
         const Roi size = fitted(image->width(), image->height(), kPreviewEdge);
         radiance = std::make_shared<RadianceState>();
-        radiance->analysis = analyseTone(image->view(), v.combined->ev100OfUnit);
+        radiance->analysis = analyseTone(image->view(), factsOf(*v.combined));
         radiance->preview = shrinkTo(image->view(), size.width, size.height);
-        radiance->ev100OfUnit = v.combined->ev100OfUnit;
+        radiance->facts = factsOf(*v.combined);
         radiance->noisier = noisierFromReport(v.combined->report);
       } else {
         problem = image.error().message;
@@ -246,7 +246,7 @@ LadderData Workbench::ladder() const {
   if (scene_) content.scene = &*scene_;
   if (radiance_) {
     content.analysis = finishAnalysis();
-    content.ev100OfUnit = radiance_->ev100OfUnit;
+    content.ev100OfUnit = radiance_->facts.ev100OfUnit;
   }
   if (view().combined) content.combined = &view().combined->report;
   return ladderOf(view(), content);

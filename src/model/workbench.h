@@ -210,7 +210,7 @@ public:
   /// Light at this EV100 goes to this tone of the paper.
   void pullTie(double ev100, double paper, int dragId);
   /// Reading of a surface of value 1 of the combined picture.
-  [[nodiscard]] double ev100OfUnit() const { return radiance_ ? radiance_->ev100OfUnit : 0; }
+  [[nodiscard]] double ev100OfUnit() const { return radiance_ ? radiance_->facts.ev100OfUnit : 0; }
   [[nodiscard]] int selectedArea() const; ///< -1: there is none.
   void selectArea(int index);
   /// Outlines of areas, while they are worked on.
@@ -302,7 +302,7 @@ private:
   struct RadianceState {
     Image<float> preview;
     ToneAnalysis analysis;
-    double ev100OfUnit = 0;
+    SceneFacts facts;
     FinishReport finish;
     std::shared_ptr<FinishState> state;
     Image<float> noisier; ///< As noisierPlaces.

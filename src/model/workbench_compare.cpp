@@ -61,9 +61,9 @@ void Workbench::refreshBeside() {
   if ((other && (index >= job_->views().size() || !job_->views()[index].combined)) || (earlier && kept == earlier_.end())) return;
   const std::filesystem::path file = other ? job_->views()[index].radianceFile() : std::filesystem::path{};
   const auto report = other ? job_->views()[index].combined->report : nlohmann::json();
-  const double unit = other ? job_->views()[index].combined->ev100OfUnit : 0;
+  const SceneFacts facts = other ? factsOf(*job_->views()[index].combined) : SceneFacts{};
   const auto radiance = earlier ? kept->radiance : radiance_;
-  beside_.start([this, other, file, unit, report, recipe = recipeBeside(), radiance, state = earlier ? nullptr : radiance_->state, frame = lensFrame()](const Progress& progress) -> std::function<void()> {
+  beside_.start([this, other, file, facts, report, recipe = recipeBeside(), radiance, state = earlier ? nullptr : radiance_->state, frame = lensFrame()](const Progress& progress) -> std::function<void()> {
     QImage image;
     if (other) {
       const auto whole = readRadiance(file);
@@ -71,10 +71,10 @@ void Workbench::refreshBeside() {
       const Image<float> noisier = noisierFromReport(report);
       const Roi size = fitted(whole->width(), whole->height(), kPreviewEdge);
       const Image<float> small = shrinkTo(whole->view(), size.width, size.height);
-      const auto theirs = FinishState::make(small, recipe, analyseTone(small.view(), unit), unit, frame, noisier, progress);
+      const auto theirs = FinishState::make(small, recipe, analyseTone(small.view(), facts), facts, frame, noisier, progress);
       if (theirs) image = theirs->draw(recipe, progress).image;
     } else {
-      const auto mine = state && state->fits(recipe) ? state : FinishState::make(radiance->preview, recipe, radiance->analysis, radiance->ev100OfUnit, frame, radiance->noisier, progress);
+      const auto mine = state && state->fits(recipe) ? state : FinishState::make(radiance->preview, recipe, radiance->analysis, radiance->facts, frame, radiance->noisier, progress);
       if (mine) image = mine->draw(recipe, progress).image;
     }
     return [this, image] {

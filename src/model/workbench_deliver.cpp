@@ -31,7 +31,7 @@ DeliverRequest requestFor(const View& v, const std::string& job, int number, con
   r.name.date = QDate::currentDate().toString(Qt::ISODate).toStdString();
   r.folder = v.deliveredFolder();
   r.wishes = order.wishes;
-  r.ev100OfUnit = v.combined->ev100OfUnit;
+  r.facts = factsOf(*v.combined);
   r.noisier = std::make_shared<const Image<float>>(noisierFromReport(v.combined->report));
   r.ghosts = ghostsLeft(v.combined->report);
   if (!v.combined->metadataFrom.empty()) r.metadataFrom = v.combined->metadataFrom.front();
@@ -182,13 +182,13 @@ void Workbench::makeSheet() {
     std::string name;
     fs::path radiance;
     Recipe recipe;
-    double ev100OfUnit;
+    SceneFacts facts;
     fs::path frame;
     nlohmann::json report;
   };
   std::vector<Piece> pieces;
   for (const View& v : job_->views())
-    if (v.combined) pieces.push_back({v.name, v.radianceFile(), v.recipe, v.combined->ev100OfUnit, v.combined->metadataFrom.empty() ? fs::path() : fs::path(v.combined->metadataFrom.front()), v.combined->report});
+    if (v.combined) pieces.push_back({v.name, v.radianceFile(), v.recipe, factsOf(*v.combined), v.combined->metadataFrom.empty() ? fs::path() : fs::path(v.combined->metadataFrom.front()), v.combined->report});
   work_.start([this, pieces](const Progress& progress) -> std::function<void()> {
     std::vector<SheetPicture> pictures;
     for (std::size_t k = 0; k < pieces.size(); ++k) {
@@ -197,7 +197,7 @@ void Workbench::makeSheet() {
       if (!radiance) return [this, e = radiance.error()] { emit failed(QString::fromStdString(e.message)); };
       const Roi size = fitted(radiance->width(), radiance->height(), kSheetEdge);
       const Image<float> small = shrinkTo(radiance->view(), size.width, size.height);
-      const auto state = FinishState::make(small, pieces[k].recipe, analyseTone(radiance->view(), pieces[k].ev100OfUnit), pieces[k].ev100OfUnit, pieces[k].frame, noisierFromReport(pieces[k].report), progress);
+      const auto state = FinishState::make(small, pieces[k].recipe, analyseTone(radiance->view(), pieces[k].facts), pieces[k].facts, pieces[k].frame, noisierFromReport(pieces[k].report), progress);
       if (!state) return {};
       Recipe single;
       single.tone.balance = 0;

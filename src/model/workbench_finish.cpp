@@ -53,7 +53,7 @@ void Workbench::refreshFinish() {
   preview_.start([this, radiance = radiance_, recipe = view().recipe, frame = lensFrame(), compareWith = beforeImage_.isNull()](const Progress& progress) -> std::function<void()> {
     auto state = radiance->state;
     const bool anew = !state || !state->fits(recipe);
-    if (anew) state = FinishState::make(radiance->preview, recipe, radiance->analysis, radiance->ev100OfUnit, frame, radiance->noisier, progress);
+    if (anew) state = FinishState::make(radiance->preview, recipe, radiance->analysis, radiance->facts, frame, radiance->noisier, progress);
     if (!state) return {};
     auto drawn = state->draw(recipe, progress);
     if (drawn.image.isNull()) return {};
@@ -222,7 +222,7 @@ void Workbench::toolRelease(QPointF at) {
 void Workbench::pullTie(double ev100, double paper, int dragId) {
   if (!radiance_ || !hasView()) return;
   Recipe recipe = view().recipe;
-  setPull(recipe.tone, ev100 - radiance_->ev100OfUnit, paper - recipe.tone.exposure);
+  setPull(recipe.tone, ev100 - radiance_->facts.ev100OfUnit, paper - recipe.tone.exposure);
   setRecipe(recipe, kToolDrags + 100000 + dragId);
 }
 

@@ -52,7 +52,7 @@ void Workbench::takeFirstLook(const View& v, const CombineOptions& options, cons
   progress.at("First look", 0);
   const auto combined = combineFiles(v.frames, small, {progress.stop, {}});
   if (!combined || progress.stopRequested()) return; // what is wrong with the set, the frames themselves will say
-  const ToneAnalysis analysis = analyseTone(combined->radiance.view(), combined->ev100OfUnit);
+  const ToneAnalysis analysis = analyseTone(combined->radiance.view(), sceneFacts(*combined));
   const auto finished = Finisher(analysis, nullptr).finish(combined->radiance.view(), v.recipe, {progress.stop, {}});
   if (!finished) return;
   QMetaObject::invokeMethod(this, [this, image = toQImage(std::as_const(finished->picture).view())] {
@@ -81,10 +81,10 @@ void Workbench::combine(const CombineOptions& asked) {
     if (auto kept = deliverRadiance(combined->radiance.view(), historyFile(v, state.stamp), radiance); !kept)
       return [this, e = kept.error()] { emit failed(QString::fromStdString(e.message)); };
     state.radiance = std::make_shared<RadianceState>();
-    state.radiance->analysis = analyseTone(combined->radiance.view(), combined->ev100OfUnit);
+    state.radiance->analysis = analyseTone(combined->radiance.view(), sceneFacts(*combined));
     const Roi size = fitted(combined->radiance.width(), combined->radiance.height(), kPreviewEdge);
     state.radiance->preview = shrinkTo(combined->radiance.view(), size.width, size.height);
-    state.radiance->ev100OfUnit = combined->ev100OfUnit;
+    state.radiance->facts = sceneFacts(*combined);
     state.radiance->noisier = std::move(combined->noisier);
     CombineRecord record;
     record.options = options;

@@ -359,6 +359,7 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   out.crop = options.crop == CropMode::Overlap ? overlapOf(out.frames, width, height) : Roi{0, 0, width, height};
   if (options.method == CombineMethod::Radiance || options.method == CombineMethod::Darker)
     inParallel([&] { out.stops = stopsOf(*merged, placed.size()); }, [&] { out.noisier = noisierPlaces(merged->snr, merged->light, out.crop); });
+  if (options.method == CombineMethod::Radiance || options.method == CombineMethod::Darker || options.method == CombineMethod::Single) out.metered = meteredOf(placed, merged->radiance.view());
   out.source = std::move(merged->source);
   out.snr = std::move(merged->snr);
   out.radiance = std::move(merged->radiance);

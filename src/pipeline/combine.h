@@ -1,4 +1,5 @@
 #pragma once
+#include "pipeline/metered.h"
 #include "align/register.h"
 #include "finish/judgement.h"
 #include "base/progress.h"
@@ -80,10 +81,14 @@ struct Combined {
   Image<std::uint8_t> source;        ///< As MergeResult, of the whole reference frame.
   Image<float> snr;
   Image<float> noisier;              ///< As noisierPlaces; radiance only.
+  Metered metered;                   ///< Of `frames`; radiance only.
   std::vector<std::string> remarks;  ///< Sentences on what is not as it should be, though nothing is lost.
   int fullWidth = 0, fullHeight = 0; ///< Of the reference frame.
   Roi crop;                          ///< Of the reference frame.
 };
+
+/// What the finish is told of a combined picture.
+[[nodiscard]] inline SceneFacts sceneFacts(const Combined& c) { return {c.ev100OfUnit, c.metered.ties}; }
 
 /// Files to one picture: read, register, find the response, merge. Frames that cannot be read or placed are left out and named, as
 /// long as two remain; a single file is combined with itself. Errors: of reading when nothing is left, SizeMismatch,

@@ -16,7 +16,7 @@ Result<Judgement> judgeView(ImageView<const float> prepared, const ToneAnalysis&
   return judgeFinish(small.view(), *light, analysis, recipe, reportOf(*light), shape);
 }
 
-Result<Judgement> judgeRadiance(ImageView<const float> radiance, const Recipe& recipe, double ev100OfUnit, const Progress& progress) {
+Result<Judgement> judgeRadiance(ImageView<const float> radiance, const Recipe& recipe, const SceneFacts& facts, const Progress& progress) {
   const Roi size = fitted(radiance.width, radiance.height, kJudgedEdge);
   Image<float> small = shrinkTo(radiance, size.width, size.height);
   if (needsPreparation(recipe)) {
@@ -24,7 +24,7 @@ Result<Judgement> judgeRadiance(ImageView<const float> radiance, const Recipe& r
     if (!made) return passOn(made.error());
     small = std::move(*made);
   }
-  return judgeView(std::as_const(small).view(), analyseTone(std::as_const(small).view(), ev100OfUnit), recipe, {}, progress);
+  return judgeView(std::as_const(small).view(), analyseTone(std::as_const(small).view(), facts), recipe, {}, progress);
 }
 
 namespace {
@@ -65,7 +65,7 @@ Result<Delivery> deliverView(ImageView<const float> radiance, const DeliverReque
     ready = std::move(*made);
   }
   const ImageView<const float> picture = ready.empty() ? radiance : std::as_const(ready).view();
-  ToneAnalysis analysis = analyseTone(picture, request.ev100OfUnit);
+  ToneAnalysis analysis = analyseTone(picture, request.facts);
   if (request.noisier) {
     const int width = analysis.logLight.width(), height = analysis.logLight.height();
     analysis.noisier = ready.empty() ? noisierMap(*request.noisier, width, height)
@@ -82,7 +82,7 @@ Result<Delivery> deliverView(ImageView<const float> radiance, const DeliverReque
   const double each = 0.5 / double(std::max<std::size_t>(1, request.targets.size()));
   Progress now; // of the target that is written
   const Material material{finished->codes.view(), finished->bytes.view(), radiance, [&](double headroom) { return finisher.finishLight(picture, recipe, headroom, now.part(0, 0.3)); },
-                          request.ev100OfUnit, request.metadataFrom, request.wishes};
+                          request.facts.ev100OfUnit, request.metadataFrom, request.wishes};
   for (std::size_t i = 0; i < request.targets.size(); ++i) {
     const Target& target = request.targets[i];
     NameFacts facts = request.name;

@@ -14,7 +14,7 @@ struct DeliverRequest {
   std::filesystem::path folder;
   MetadataWishes wishes;
   std::optional<std::filesystem::path> metadataFrom;
-  double ev100OfUnit = 0;
+  SceneFacts facts;
   std::optional<GhostsLeft> ghosts; ///< What the merge says; empty: not looked for.
   std::shared_ptr<const Image<float>> noisier; ///< As noisierPlaces; null or empty: nowhere.
   bool replace = false; ///< Files of the same name; else the new one gets a number.
@@ -35,7 +35,7 @@ inline constexpr int kJudgedEdge = 1200;
 Result<Judgement> judgeView(ImageView<const float> prepared, const ToneAnalysis& analysis, const Recipe& recipe, const JudgedShape& shape, const Progress& progress);
 
 /// The same from radiance as combined, without a lens profile or a word on ghosts.
-Result<Judgement> judgeRadiance(ImageView<const float> radiance, const Recipe& recipe, double ev100OfUnit, const Progress& progress);
+Result<Judgement> judgeRadiance(ImageView<const float> radiance, const Recipe& recipe, const SceneFacts& facts, const Progress& progress);
 
 /// Finishes radiance once and writes every target. Nothing half-written is left. Errors: InvalidArgument, CannotWrite, Stopped;
 /// what was written before an error stays.

@@ -257,6 +257,7 @@ json toJson(const Combined& c) {
           {"places", placesJson(c)},
           {"stops", stopsJson(c)},
           {"noisier", noisierJson(c.noisier)},
+          {"metered", meteredJson(c.metered)},
           {"response", c.response ? responseJson(c) : json()},
           {"remarks", c.remarks},
           {"left_out", leftOutJson(c.leftOut)},

@@ -68,7 +68,7 @@ Result<void> deliverSet(const FileGroup& group, const RunOptions& options, const
   request.folder = options.out;
   request.wishes = options.wishes;
   request.metadataFrom = combined->frames[combined->reference].path;
-  request.ev100OfUnit = combined->ev100OfUnit;
+  request.facts = sceneFacts(*combined);
   request.ghosts = ghostsLeft(*combined);
   request.noisier = std::make_shared<const Image<float>>(combined->noisier.empty() ? Image<float>() : combined->noisier.clone());
   request.replace = true; // names are unique among the sets of a run

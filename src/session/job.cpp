@@ -10,6 +10,8 @@
 #include <fmt/format.h>
 
 namespace ml {
+
+SceneFacts factsOf(const CombineRecord& record) { return {record.ev100OfUnit, meteredFromReport(record.report)}; }
 namespace fs = std::filesystem;
 using nlohmann::json;
 namespace {

@@ -33,6 +33,8 @@ struct CombineRecord {
   std::string verdict;
   nlohmann::json report;
 };
+/// What the finish is told of it.
+[[nodiscard]] SceneFacts factsOf(const CombineRecord& record);
 
 /// One finished file and what it was made from.
 struct DeliveredFile {

@@ -13,6 +13,9 @@ namespace {
 constexpr int kAnalysisEdge = 768;
 constexpr float kDark = 1e-9f;
 constexpr double kMargin = 0.75; ///< Stops beyond the darkest and brightest, so that a large even place is not at the end of the scale.
+constexpr double kDuskStops = 0.25; ///< By which twilight and night stay darker than they were metered.
+constexpr double kEdge = 1.5; ///< Stops of detail that are an edge: it has contrast enough.
+constexpr double kLeastCrisp = 0.75, kMostCrisp = 2;
 constexpr int kVeilReach = 10; ///< Cells: a place that is dark within this has no haze before it.
 
 Image<float> logLight(ImageView<const float> radiance) {
@@ -83,9 +86,40 @@ double brightAbove(const Image<float>& log, double limit) {
   return double(std::count_if(log.data(), log.row(rows), [&](float v) { return v > limit; })) / (double(rows) * log.width());
 }
 
+constexpr double kHeldFrom = 20, kHeldTo = 76;   ///< L* between which the metered exposure is left as it is.
+constexpr double kDarkestOn = 5, kBrightestOn = 94; ///< L* on which the ends of the scene land.
+
+/// What the metered exposure does not hold is brought towards it: nothing in its middle, the more the farther beyond.
+void placeLight(ToneAnalysis& a, const SceneFacts& facts) {
+  const bool dusk = a.kind == SceneKind::Twilight || a.kind == SceneKind::NightLights;
+  a.rendering = facts.metered.size() >= 3 ? exposedForTheMiddle(facts.metered, a.logLight, dusk) : meteredRendering(a.logLight);
+  const double dimmer = dusk ? kDuskStops : 0;
+  for (Tie& tie : a.rendering) tie.scene += dimmer;
+  const Rendering rendering(a.rendering);
+  const HeldRange held{rendering.lightAt(paperOf(kDarkestOn)), rendering.lightAt(paperOf(kHeldFrom)), rendering.lightAt(paperOf(kHeldTo)), rendering.lightAt(paperOf(kBrightestOn))};
+  a.even = evenTies(a.histogram, held, a.darkest, a.brightest);
+  const ToneCurve even(a.even);
+  // Lightness rises with the cube root of light: the contrast of a place is brought to what it has in the middle of an exposure that is made for it.
+  const double middle = rendering.lightAt(paperOf(kMeteredLightness)), wanted = rendering.slope(middle) * std::cbrt(std::exp2(rendering.paper(middle)));
+  const auto crisp = [&](double placed) {
+    return std::clamp(wanted / std::max(1e-3, rendering.slope(placed) * std::cbrt(std::exp2(rendering.paper(placed)))), kLeastCrisp, kMostCrisp);
+  };
+  Image<float> placed(a.logLight.width(), a.logLight.height(), 1);
+  forEachBand(placed.height(), [&](const Band& band) {
+    for (std::size_t i = std::size_t(band.begin) * placed.width(); i < std::size_t(band.end) * placed.width(); ++i) {
+      const double light = a.logLight.data()[i], base = a.base.slope.data()[i] * light + a.base.offset.data()[i], detail = light - base, at = even(base);
+      const double strong = detail / kEdge;
+      placed.data()[i] = float(at + detail * (1 + (crisp(at) - 1) / (1 + strong * strong)));
+    }
+  });
+  a.placed = followEdges(placed, a.logLight, 2, 0.05);
+  a.colour = std::clamp(1 + 0.5 * (rendering.slope(middle) - 1), 1.0, 1.3);
+  a.ties = placedTies(a, {});
+}
+
 } // namespace
 
-ToneAnalysis analyseTone(ImageView<const float> radiance, double ev100OfUnit) {
+ToneAnalysis analyseTone(ImageView<const float> radiance, const SceneFacts& facts) {
   const Roi size = fitted(radiance.width, radiance.height, kAnalysisEdge);
   const Image<float> small = shrinkTo(radiance, size.width, size.height);
   ToneAnalysis a;
@@ -105,8 +139,8 @@ ToneAnalysis analyseTone(ImageView<const float> radiance, double ev100OfUnit) {
   a.histogram.start = a.darkest - kMargin;
   a.histogram.share = smoothHistogram(tones, a.histogram.start, std::max(4, int(std::ceil((a.brightest + kMargin - a.histogram.start) / LightHistogram::kStep))));
   const double median = a.histogram.below(0.5);
-  a.kind = kindOf(a.histogram, ev100OfUnit + median, brightAbove(tones, median + 1));
-  a.ties = automaticTies(a.histogram, a.kind);
+  a.kind = kindOf(a.histogram, facts.ev100OfUnit + median, brightAbove(tones, median + 1));
+  placeLight(a, facts);
   double sum = 0;
   for (std::size_t i = 0; i < tones.size(); ++i) sum += tones.data()[i];
   a.statistics = {std::exp2(sum / double(tones.size())), std::exp2(a.brightest)};

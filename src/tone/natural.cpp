@@ -14,7 +14,6 @@
 namespace ml {
 namespace {
 
-constexpr double kMiddle = -2.75;      ///< Where a single exposure puts what the curve puts near it.
 constexpr float kDark = 1e-9f;
 constexpr float kCurveStart = -40, kCurvePerStop = 16;
 constexpr int kCurveSize = 80 * 16;
@@ -91,15 +90,28 @@ ML_VECTOR_CLONES void lookUp(const float* table, const int* cell, const float* f
   for (int i = 0; i < n; ++i) out[i] = table[cell[i]] + fraction[i] * (table[cell[i] + 1] - table[cell[i]]);
 }
 
-/// Paper tone of each pixel: the curve's tone of its base, form and texture added again.
-ML_VECTOR_CLONES void addDetail(const float* log, const float* base, const float* form, const float* kept, float formGain, float textureGain, float lift, int n,
-                                float* __restrict paper) {
-  for (int i = 0; i < n; ++i) paper[i] += lift + formGain * (form[i] - base[i]) + textureGain * kept[i] * (log[i] - form[i]);
+/// Form and texture beyond what placing keeps of them.
+ML_VECTOR_CLONES void addDetail(const float* log, const float* base, const float* form, const float* kept, float formGain, float textureGain, int n, float* __restrict paper) {
+  for (int i = 0; i < n; ++i) paper[i] += (formGain - 1) * (form[i] - base[i]) + (textureGain * kept[i] - 1) * (log[i] - form[i]);
+}
+
+/// The same for a curve that knows only the base.
+ML_VECTOR_CLONES void addAllDetail(const float* log, const float* base, const float* form, const float* kept, float formGain, float textureGain, int n, float* __restrict paper) {
+  for (int i = 0; i < n; ++i) paper[i] += formGain * (form[i] - base[i]) + textureGain * kept[i] * (log[i] - form[i]);
 }
 
 ML_VECTOR_CLONES void addContrast(const float* log, const float* base, const float* form, const float* kept, const float* contrast, float formGain, float textureGain, int n,
                                   float* __restrict paper) {
   for (int i = 0; i < n; ++i) paper[i] += contrast[i] * (formGain * (form[i] - base[i]) + textureGain * kept[i] * (log[i] - form[i]));
+}
+
+/// From light as it is (balance 0) to light as it was placed (1).
+ML_VECTOR_CLONES void balanced(const float* log, float balance, int n, float* __restrict placed) {
+  for (int i = 0; i < n; ++i) placed[i] = log[i] + balance * (placed[i] - log[i]);
+}
+
+ML_VECTOR_CLONES void raise(float by, int n, float* __restrict paper) {
+  for (int i = 0; i < n; ++i) paper[i] += by;
 }
 
 /// How much texture is kept where noise is (1 + more) times what `kept` reckons with.
@@ -118,12 +130,13 @@ ML_VECTOR_CLONES void toPlainLight(const float* paper, int n, float* __restrict 
   for (int i = 0; i < n; ++i) light[i] = heldExp2(paper[i] < 0 ? paper[i] : 0.f);
 }
 
-/// Straight to 0.82, then ever slower towards 1.
+/// The shoulder.
 ML_VECTOR_CLONES void toLight(const float* paper, int n, float* __restrict light) {
+  constexpr float kFrom = float(kShoulderFrom), kRoom = 1 - kFrom;
   for (int i = 0; i < n; ++i) {
-    const float y = heldExp2(paper[i] < 2 ? paper[i] : 2.f);
-    const float rolled = 1 - 0.18f * fastExp2((0.82f - y) * (1.44269504f / 0.18f));
-    light[i] = y <= 0.82f ? y : rolled;
+    const float y = heldExp2(paper[i] < 4 ? paper[i] : 4.f);
+    const float rolled = 1 - kRoom * fastExp2((kFrom - y) * (1.44269504f / kRoom));
+    light[i] = y <= kFrom ? y : rolled;
   }
 }
 
@@ -181,8 +194,12 @@ Range rangeOf(const LocalMap& base, const Image<float>& logLight) {
 }
 
 std::vector<float> curveTable(const ToneAnalysis& analysis, const ToneSettings& s, const LocalMap& durand) {
-  std::vector<float> table(2 * kCurveSize);
-  const ToneCurve curve(placedTies(analysis, s));
+  std::vector<float> table(3 * kCurveSize);
+  const bool natural = s.op == ToneOperator::Natural;
+  const Rendering rendering(analysis.rendering);
+  ToneSettings unpulled = s;
+  unpulled.pulls.clear();
+  const ToneCurve with(placedTies(analysis, s)), without(placedTies(analysis, unpulled));
   const LightStatistics& light = analysis.statistics;
   const Range base = durand.empty() ? Range{0, 1} : rangeOf(durand, analysis.logLight);
   const double compression = durandCompression(base.low * std::log10(2.0), base.high * std::log10(2.0));
@@ -190,14 +207,15 @@ std::vector<float> curveTable(const ToneAnalysis& analysis, const ToneSettings& 
     const double scene = double(kCurveStart) + i / double(kCurvePerStop), linear = std::exp2(scene);
     double paper = 0;
     switch (s.op) {
-    case ToneOperator::Natural: paper = curve(scene); break;
+    case ToneOperator::Natural: paper = std::min(8.0, rendering.straight(scene)); break;
     case ToneOperator::Reinhard: paper = std::log2(std::max(1e-6, toneReinhard(linear, light))); break;
     case ToneOperator::Drago: paper = std::log2(std::max(1e-6, toneDrago(linear, light))); break;
     case ToneOperator::Durand: paper = compression * (scene - base.high); break;
     }
-    const double noise = s.op == ToneOperator::Natural ? analysis.noise.at(scene) / std::log(2.0) * s.quiet / kSeenNoise : 0;
+    const double noise = natural ? analysis.noise.at(scene) / std::log(2.0) * s.quiet / kSeenNoise : 0;
     table[std::size_t(i)] = float(paper);
     table[std::size_t(kCurveSize + i)] = float(1 / std::sqrt(1 + noise * noise));
+    table[std::size_t(2 * kCurveSize + i)] = natural && !s.pulls.empty() ? float(with(scene) - without(scene)) : 0;
   }
   return table;
 }
@@ -205,14 +223,11 @@ std::vector<float> curveTable(const ToneAnalysis& analysis, const ToneSettings& 
 } // namespace
 
 std::vector<Tie> placedTies(const ToneAnalysis& analysis, const ToneSettings& settings) {
-  std::vector<Tie> ties = analysis.ties;
-  // Balance 0 is a straight exposure through the tie nearest to the middle of the paper.
-  const auto middle = *std::min_element(ties.begin(), ties.end(), [](const Tie& p, const Tie& q) {
-    return std::abs(p.paper - kMiddle) < std::abs(q.paper - kMiddle);
-  });
-  for (Tie& tie : ties) {
-    const double straight = middle.paper + (tie.scene - middle.scene);
-    tie.paper = settings.balance * tie.paper + (1 - settings.balance) * straight;
+  const Rendering rendering(analysis.rendering);
+  std::vector<Tie> ties;
+  for (const Tie& tie : analysis.even) { // balance 0 is one exposure for all
+    const double paper = rendering.paper(tie.scene + settings.balance * (tie.paper - tie.scene));
+    ties.push_back({tie.scene, ties.empty() ? paper : std::max(paper, ties.back().paper + 1e-3)});
   }
   return pulled(std::move(ties), settings.pulls);
 }
@@ -223,7 +238,8 @@ LightPlacer::LightPlacer(const ToneAnalysis& analysis, const ToneSettings& setti
   // Form and texture are told apart only where that changes something.
   double held = 0;
   for (double light = analysis.histogram.below(0.02); light < analysis.brightest; ++light) held = std::max(held, analysis.noise.at(light) / std::log(2.0) * settings.quiet / kSeenNoise);
-  split_ = settings.op == ToneOperator::Natural && (settings.form != settings.detail || held > kHardlyHeld || (!analysis.noisier.empty() && settings.quiet > 0));
+  pulled_ = settings.op == ToneOperator::Natural && !settings.pulls.empty();
+  split_ = settings.op == ToneOperator::Natural && (settings.form != 1 || settings.detail != 1 || held > kHardlyHeld || (!analysis.noisier.empty() && settings.quiet > 0));
   const double w = settings.warmth / 2, t = settings.tint / 2;
   gains_[0] = float(std::exp2(w + t / 2));
   gains_[1] = float(std::exp2(-t));
@@ -256,21 +272,35 @@ void LightPlacer::place(int y, int x0, int n, const RowMoves& moves, Scratch& s,
     if (moves.tint) tinge(moves.tint, n, r, g, b);
     relog(r, g, b, n, s.log);
   }
-  readBase(y, x0, n, s);
   const float formGain = float(settings_.form), textureGain = float(settings_.detail);
-  locate(s.base, n, s.cell, s.a);
+  const bool natural = settings_.op == ToneOperator::Natural;
+  if (!natural || split_ || pulled_ || moves.contrast) readBase(y, x0, n, s);
+  if (natural) {
+    readOrZero(analysis_.placed, y, x0, n, s, s.paper);
+    if (settings_.balance != 1) balanced(s.log, float(settings_.balance), n, s.paper);
+    locate(s.paper, n, s.cell, s.a);
+  } else {
+    locate(s.base, n, s.cell, s.a);
+  }
   lookUp(curve_.data(), s.cell, s.a, n, s.paper);
+  if (natural && (split_ || pulled_)) locate(s.base, n, s.cell, s.a);
   if (split_) lookUp(curve_.data() + kCurveSize, s.cell, s.a, n, s.b);
   else std::fill_n(s.b, n, 1.f);
+  if (pulled_) {
+    lookUp(curve_.data() + 2 * kCurveSize, s.cell, s.a, n, s.light);
+    addTo(s.light, n, s.paper);
+  }
   if (split_ && analysis_.noisier.readRow(columns_, y, height_, x0, n, s.log, s.a, s.grid)) holdBack(s.a, n, s.b);
-  addDetail(s.log, s.base, s.form, s.b, formGain, textureGain, float(settings_.exposure), n, s.paper);
+  if (!natural) addAllDetail(s.log, s.base, s.form, s.b, formGain, textureGain, n, s.paper);
+  else if (split_) addDetail(s.log, s.base, s.form, s.b, formGain, textureGain, n, s.paper);
+  if (settings_.exposure != 0) raise(float(settings_.exposure), n, s.paper);
   if (moves.contrast) addContrast(s.log, s.base, s.form, s.b, moves.contrast, formGain, textureGain, n, s.paper);
   if (moves.exposure) addTo(moves.exposure, n, s.paper);
   const float peak = fastExp2(headroom_);
   if (headroom_ > 0) toHighLight(s.paper, headroom_, peak, n, s.light);
   else settings_.op == ToneOperator::Natural ? toLight(s.paper, n, s.light) : toPlainLight(s.paper, n, s.light);
-  if (moves.saturation) saturations(moves.saturation, float(settings_.saturation), n, s.a);
-  else std::fill_n(s.a, n, float(settings_.saturation));
+  if (moves.saturation) saturations(moves.saturation, float(settings_.saturation * (natural ? analysis_.colour : 1)), n, s.a);
+  else std::fill_n(s.a, n, float(settings_.saturation * (natural ? analysis_.colour : 1)));
   if (settings_.vivid != 0) addVivid(r, g, b, float(settings_.vivid), n, s.a);
   colourTones(s.light, s.log, s.a, peak, n, r, g, b);
 }

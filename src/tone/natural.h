@@ -5,6 +5,7 @@
 #include "tone/noise.h"
 #include "tone/operators.h"
 #include "tone/placement.h"
+#include "tone/rendering.h"
 
 #include <cmath>
 #include <limits>
@@ -20,7 +21,11 @@ struct ToneAnalysis {
   double darkest = 0, brightest = 0;   ///< 0.2 and 99.8 percentile of log2 luminance.
   LightHistogram histogram;
   SceneKind kind = SceneKind::Landscape;
-  std::vector<Tie> ties;               ///< Automatic placement.
+  std::vector<Tie> rendering;          ///< How one well metered exposure shows the scene.
+  std::vector<Tie> even;               ///< Where even light is brought so that this exposure holds it; log2 to log2.
+  LocalMap placed;                     ///< The same of `base`, with what is finer than the base kept and made as crisp as where it is exposed best.
+  double colour = 1;                   ///< Gain of colour that goes with the rendering's contrast.
+  std::vector<Tie> ties;               ///< Automatic placement: `rendering` of `even`.
   LightStatistics statistics;
   NoiseByLight noise;
   LocalMap noisier;                    ///< How many times more noise than `noise` there is, less 1; empty: nowhere.
@@ -43,8 +48,8 @@ struct ToneSettings {
   friend bool operator==(const ToneSettings&, const ToneSettings&) = default;
 };
 
-/// `radiance`: linear Rec. 709, three channels. `ev100OfUnit` tells twilight from day; NaN: unknown.
-[[nodiscard]] ToneAnalysis analyseTone(ImageView<const float> radiance, double ev100OfUnit = std::numeric_limits<double>::quiet_NaN());
+/// `radiance`: linear Rec. 709, three channels.
+[[nodiscard]] ToneAnalysis analyseTone(ImageView<const float> radiance, const SceneFacts& facts = {});
 
 /// Ties after `settings`: what the Ladder draws and the operator applies.
 [[nodiscard]] std::vector<Tie> placedTies(const ToneAnalysis& analysis, const ToneSettings& settings);
@@ -57,9 +62,9 @@ struct RowMoves {
 inline constexpr int kPlacedAtOnce = 512; ///< Pixels; fits the nearest cache.
 
 /// Places rows of a picture of width x height, by settings and analysis that may come from another size of the same scene.
-/// Log luminance is split into base, form and texture; the base follows a smooth curve, the rest is kept; colour ratios to luminance are
-/// kept (Schlick 1994; Durand and Dorsey, SIGGRAPH 2002, for the split), colours beyond the display move towards their own luminance.
-/// The base is that of a weighted guided filter (`baseLayerOf`), which follows strong edges, so that no halo can appear there.
+/// Light is brought where one exposure holds it (`placed`) and shown as that exposure shows it (`rendering`); what pulls, form and texture
+/// change is measured on base and form, those of a weighted guided filter (`baseLayerOf`), which follows strong edges. Colour ratios to
+/// luminance are kept (Schlick 1994), colours beyond the display move towards their own luminance.
 class LightPlacer {
 public:
   /// `headroom`: stops above paper white that the display has; what lies near white on paper rises into them.
@@ -89,7 +94,8 @@ private:
   bool split_ = true;
   LocalMap durand_; ///< Only for that operator.
   float gains_[3];
-  std::vector<float> curve_; ///< Paper stops at 1/16 stop of base, then how much texture is kept there.
+  bool pulled_ = false;      ///< The base is needed to know by how much.
+  std::vector<float> curve_; ///< At 1/16 stop: paper stops of placed light, how much texture is kept at a base, paper stops that pulls add there.
 };
 
 /// All rows at once. Output: display-linear Rec. 709 in 0..1, same shape.

@@ -6,36 +6,46 @@
 namespace ml {
 namespace {
 
-constexpr double kPaperBlack = -7.6, kPaperWhite = -0.22; ///< Where the darkest and brightest base tones land, stops below white.
-constexpr double kLeastSlope = 0.20;
+constexpr double kLeastSlope = 0.06;
 constexpr double kLeastRise = 0.02; ///< Of the curve after pulls, paper stops per scene stop.
 constexpr double kReach = 3.0;      ///< Stops over which a pull fades.
 
-/// Where the middle of a scene lands, stops below paper white; mid-grey is -2.47. Night stays night (common practice, no source).
-double middleOf(SceneKind kind) {
-  switch (kind) {
-  case SceneKind::Twilight: return -2.9;
-  case SceneKind::NightLights: return -3.4;
-  default: return -2.6;
-  }
-}
-
-/// Slope of each bin: kLeastSlope + k (share / largest)^0.4, at most 1, with k such that the slopes fill `paper` stops.
-std::vector<double> slopesFor(const std::vector<float>& share, double paper) {
+/// Slope of each bin: kLeastSlope + k (share / largest)^0.5, at most 1, with k such that the slopes fill `room` stops.
+std::vector<double> slopesFor(const std::vector<float>& share, double room) {
   float largest = 1e-9f;
   for (const float h : share) largest = std::max(largest, h);
   std::vector<double> slopes(share.size());
-  double low = 0, high = 64;
+  double low = 0, high = 256;
   for (int round = 0; round < 60; ++round) {
     const double k = (low + high) / 2;
     double sum = 0;
     for (std::size_t i = 0; i < share.size(); ++i) {
-      slopes[i] = std::min(1.0, kLeastSlope + k * std::pow(double(share[i] / largest), 0.4));
+      slopes[i] = std::min(1.0, kLeastSlope + k * std::sqrt(double(share[i] / largest)));
       sum += slopes[i] * LightHistogram::kStep;
     }
-    (sum < paper ? low : high) = k;
+    (sum < room ? low : high) = k;
   }
   return slopes;
+}
+
+/// Ties beyond one end of what is held, outwards; `sign` +1: upwards.
+std::vector<Tie> beyond(const LightHistogram& histogram, double end, double last, double room, int sign) {
+  std::vector<float> share;
+  const auto at = [&](double light) {
+    const double bin = (light - histogram.start) / LightHistogram::kStep - 0.5;
+    const int i = std::clamp(int(std::floor(bin)), 0, int(histogram.share.size()) - 1);
+    return histogram.share[std::size_t(i)];
+  };
+  const int bins = std::max(1, int(std::ceil(sign * (last - end) / LightHistogram::kStep)));
+  for (int i = 0; i < bins; ++i) share.push_back(at(end + sign * (i + 0.5) * LightHistogram::kStep));
+  const auto slopes = slopesFor(share, std::min(room, bins * LightHistogram::kStep));
+  std::vector<Tie> out;
+  double placed = end;
+  for (int i = 0; i < bins; ++i) {
+    placed += sign * slopes[std::size_t(i)] * LightHistogram::kStep;
+    out.push_back({end + sign * (i + 1) * LightHistogram::kStep, placed});
+  }
+  return out;
 }
 
 double valueAt(const std::vector<Tie>& ties, double scene) { return ToneCurve(ties)(scene); }
@@ -72,32 +82,22 @@ SceneKind kindOf(const LightHistogram& h, double middleEv100, double brightAbove
   return bright >= 0.04 && span > 6 && brightAbove < 0.35 ? SceneKind::Interior : SceneKind::Landscape;
 }
 
-std::vector<Tie> automaticTies(const LightHistogram& histogram, SceneKind kind) {
-  const double wanted = middleOf(kind);
-  const auto slopes = slopesFor(histogram.share, kPaperWhite - kPaperBlack);
-  std::vector<double> rise(slopes.size() + 1, 0.0);
-  double median = 0, below = 0;
-  for (std::size_t i = 0; i < slopes.size(); ++i) {
-    rise[i + 1] = rise[i] + slopes[i] * LightHistogram::kStep;
-    if (below < 0.5 && below + histogram.share[i] >= 0.5) median = rise[i];
-    below += histogram.share[i];
-  }
-  // White decides, unless that would leave the middle of a flat scene too bright.
-  const double offset = std::min(kPaperWhite - rise.back(), wanted + 0.4 - median);
+std::vector<Tie> evenTies(const LightHistogram& histogram, const HeldRange& held, double darkest, double brightest) {
   std::vector<Tie> ties;
-  const std::size_t stride = std::max<std::size_t>(1, slopes.size() / 12);
-  const auto sceneAt = [&](std::size_t i) { return histogram.start + double(i) * LightHistogram::kStep; };
-  for (std::size_t i = 0; i < rise.size(); i += stride) ties.push_back({sceneAt(i), rise[i] + offset});
-  if (ties.back().scene < sceneAt(rise.size() - 1) - 1e-9) ties.push_back({sceneAt(rise.size() - 1), rise.back() + offset});
-  // A dim middle is raised by bending the curve up between its ends (a smooth, monotone bend).
-  const double middle = median + offset, lift = std::clamp(wanted - middle, 0.0, 1.9);
-  const double first = ties.front().paper, last = ties.back().paper;
-  for (Tie& tie : ties) {
-    const double t = (tie.paper - first) / std::max(1e-6, last - first), tm = (middle - first) / std::max(1e-6, last - first);
-    const double bump = t < tm ? t / std::max(tm, 1e-6) : (1 - t) / std::max(1 - tm, 1e-6);
-    tie.paper += lift * bump * (2 - bump);
+  if (darkest < held.from) {
+    ties = beyond(histogram, held.from, darkest, std::max(0.05, held.from - held.lowest), -1);
+    std::reverse(ties.begin(), ties.end());
   }
-  for (std::size_t i = 1; i < ties.size(); ++i) ties[i].paper = std::max(ties[i].paper, ties[i - 1].paper + 1e-3);
+  constexpr double kStep = 0.5;
+  const int steps = std::max(1, int(std::ceil((held.to - held.from) / kStep)));
+  for (int i = 0; i <= steps; ++i) {
+    const double light = held.from + (held.to - held.from) * i / steps;
+    ties.push_back({light, light});
+  }
+  if (brightest > held.to) {
+    const auto above = beyond(histogram, held.to, brightest, std::max(0.05, held.highest - held.to), 1);
+    ties.insert(ties.end(), above.begin(), above.end());
+  }
   return ties;
 }
 

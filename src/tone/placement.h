@@ -23,9 +23,16 @@ struct LightHistogram {
 /// that is much brighter than its middle: a sky reaches the border, a window seldom does.
 [[nodiscard]] SceneKind kindOf(const LightHistogram& histogram, double middleEv100, double brightAbove);
 
-/// Paper tones are spent where the scene has them, the slope held between 0.2 and 1 (after Ward Larson, Rushmeier, Piatko, IEEE TVCG 3,
-/// 1997), white just short of clipping, the middle where a picture of that kind has it. Always rising.
-[[nodiscard]] std::vector<Tie> automaticTies(const LightHistogram& histogram, SceneKind kind);
+/// What one exposure holds of a scene, in log2 of its light: left alone between `from` and `to`; its darkest and brightest light come to lie on
+/// `lowest` and `highest`, which the exposure still shows.
+struct HeldRange {
+  double lowest = 0, from = 0, to = 0, highest = 0;
+};
+
+/// Where even light is brought so that one exposure holds it, log2 to log2: straight within the range; beyond, slopes are spent where the
+/// scene has light, between 0.06 and 1 (after Ward Larson, Rushmeier, Piatko, IEEE TVCG 3, 1997), so that the gap between a room and what
+/// its window shows is closed before the view itself is. Always rising.
+[[nodiscard]] std::vector<Tie> evenTies(const LightHistogram& histogram, const HeldRange& held, double darkest, double brightest);
 
 /// Moves ties so that the light at each pull lands on its paper tone; what lies between follows smoothly, what lies far stays.
 /// Never falling, whatever the pulls ask. `pulls` in any order.
