@@ -13,6 +13,8 @@ ToneAnalysis cloned(const ToneAnalysis& a) {
   out.veil = a.veil.clone();
   out.darkest = a.darkest, out.brightest = a.brightest;
   out.histogram = a.histogram, out.kind = a.kind, out.ties = a.ties, out.statistics = a.statistics, out.noise = a.noise;
+  out.rendering = a.rendering, out.even = a.even, out.colour = a.colour;
+  out.placed = a.placed.clone();
   out.noisier = a.noisier.clone();
   out.logLight = a.logLight.clone();
   return out;

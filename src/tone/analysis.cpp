@@ -6,6 +6,7 @@
 #include "tone/natural.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace ml {
 namespace {
@@ -14,8 +15,9 @@ constexpr int kAnalysisEdge = 768;
 constexpr float kDark = 1e-9f;
 constexpr double kMargin = 0.75; ///< Stops beyond the darkest and brightest, so that a large even place is not at the end of the scale.
 constexpr double kDuskStops = 0.25; ///< By which twilight and night stay darker than they were metered.
-constexpr double kEdge = 1.5; ///< Stops of detail that are an edge: it has contrast enough.
-constexpr double kLeastCrisp = 0.75, kMostCrisp = 2;
+constexpr double kEdge = 1.0; ///< Stops of detail that are an edge: it has contrast enough.
+constexpr double kSeenNoise = 0.1; ///< Stops of a pixel's noise that would be seen if it were made crisper.
+constexpr double kLeastCrisp = 0.75, kMostCrisp = 1.7;
 constexpr int kVeilReach = 10; ///< Cells: a place that is dark within this has no haze before it.
 
 Image<float> logLight(ImageView<const float> radiance) {
@@ -108,8 +110,8 @@ void placeLight(ToneAnalysis& a, const SceneFacts& facts) {
   forEachBand(placed.height(), [&](const Band& band) {
     for (std::size_t i = std::size_t(band.begin) * placed.width(); i < std::size_t(band.end) * placed.width(); ++i) {
       const double light = a.logLight.data()[i], base = a.base.slope.data()[i] * light + a.base.offset.data()[i], detail = light - base, at = even(base);
-      const double strong = detail / kEdge;
-      placed.data()[i] = float(at + detail * (1 + (crisp(at) - 1) / (1 + strong * strong)));
+      const double strong = detail / kEdge, noise = a.noise.at(base) / (std::log(2.0) * kSeenNoise);
+      placed.data()[i] = float(at + detail * (1 + (crisp(at) - 1) / (1 + strong * strong + noise * noise)));
     }
   });
   a.placed = followEdges(placed, a.logLight, 2, 0.05);

