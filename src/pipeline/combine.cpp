@@ -359,7 +359,7 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   out.crop = options.crop == CropMode::Overlap ? overlapOf(out.frames, width, height) : Roi{0, 0, width, height};
   if (options.method == CombineMethod::Radiance || options.method == CombineMethod::Darker)
     inParallel([&] { out.stops = stopsOf(*merged, placed.size()); }, [&] { out.noisier = noisierPlaces(merged->snr, merged->light, out.crop); });
-  if (options.method == CombineMethod::Radiance || options.method == CombineMethod::Darker || options.method == CombineMethod::Single) out.metered = meteredOf(placed, merged->radiance.view());
+  if (options.method == CombineMethod::Radiance || options.method == CombineMethod::Darker || options.method == CombineMethod::ToneRange || options.method == CombineMethod::Single) out.metered = meteredOf(placed, merged->radiance.view());
   out.source = std::move(merged->source);
   out.snr = std::move(merged->snr);
   out.radiance = std::move(merged->radiance);
@@ -378,6 +378,14 @@ std::string howJoined(const Combined& c) {
 }
 
 } // namespace
+
+SceneFacts sceneFacts(const Combined& c) { return sceneFacts(c.ev100OfUnit, c.method, c.metered.ties); }
+
+SceneFacts sceneFacts(double ev100OfUnit, CombineMethod method, std::vector<Tie> metered) {
+  SceneFacts facts(ev100OfUnit, method == CombineMethod::Fusion ? shownAlready() : std::move(metered));
+  facts.asItIs = method == CombineMethod::Fusion || method == CombineMethod::Single;
+  return facts;
+}
 
 std::optional<GhostsLeft> ghostsLeft(const Combined& c) {
   if (!c.motion.looked) return {};

@@ -88,7 +88,8 @@ struct Combined {
 };
 
 /// What the finish is told of a combined picture.
-[[nodiscard]] inline SceneFacts sceneFacts(const Combined& c) { return {c.ev100OfUnit, c.metered.ties}; }
+[[nodiscard]] SceneFacts sceneFacts(const Combined& c);
+[[nodiscard]] SceneFacts sceneFacts(double ev100OfUnit, CombineMethod method, std::vector<Tie> metered);
 
 /// Files to one picture: read, register, find the response, merge. Frames that cannot be read or placed are left out and named, as
 /// long as two remain; a single file is combined with itself. Errors: of reading when nothing is left, SizeMismatch,

@@ -11,7 +11,7 @@
 
 namespace ml {
 
-SceneFacts factsOf(const CombineRecord& record) { return {record.ev100OfUnit, meteredFromReport(record.report)}; }
+SceneFacts factsOf(const CombineRecord& record) { return sceneFacts(record.ev100OfUnit, record.options.method, meteredFromReport(record.report)); }
 namespace fs = std::filesystem;
 using nlohmann::json;
 namespace {

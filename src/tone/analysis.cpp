@@ -94,6 +94,15 @@ constexpr double kDarkestOn = 5, kBrightestOn = 94; ///< L* on which the ends of
 /// What the metered exposure does not hold is brought towards it: nothing in its middle, the more the farther beyond.
 void placeLight(ToneAnalysis& a, const SceneFacts& facts) {
   const bool dusk = a.kind == SceneKind::Twilight || a.kind == SceneKind::NightLights;
+  if (facts.asItIs && facts.metered.size() >= 3) {
+    a.rendering = facts.metered;
+    a.even = {{a.darkest - 8, a.darkest - 8}, {a.brightest + 8, a.brightest + 8}};
+    for (double light = a.darkest; light < a.brightest; light += LightHistogram::kStep) a.even.insert(a.even.end() - 1, {light, light});
+    a.placed = {Image<float>(a.logLight.width(), a.logLight.height(), 1), Image<float>(a.logLight.width(), a.logLight.height(), 1)};
+    a.placed.slope.fill(1), a.placed.offset.fill(0);
+    a.ties = placedTies(a, {});
+    return;
+  }
   a.rendering = facts.metered.size() >= 3 ? exposedForTheMiddle(facts.metered, a.logLight, dusk) : meteredRendering(a.logLight);
   const double dimmer = dusk ? kDuskStops : 0;
   for (Tie& tie : a.rendering) tie.scene += dimmer;

@@ -56,6 +56,12 @@ std::vector<Tie> standardRendering(double midGrey) {
   return out;
 }
 
+std::vector<Tie> shownAlready() {
+  std::vector<Tie> out;
+  for (double light = -16; light < -0.01; light += 0.125) out.push_back({light, std::log2(beforeShoulder(std::exp2(light)))});
+  return out;
+}
+
 std::vector<Tie> meteredRendering(const Image<float>& logLight) {
   const double median = quantile(logLight.data(), logLight.size(), 0.5);
   return standardRendering(median - Rendering(standardRendering()).lightAt(paperOf(kMeteredLightness)));

@@ -11,6 +11,7 @@ namespace ml {
 struct SceneFacts {
   double ev100OfUnit = std::numeric_limits<double>::quiet_NaN(); ///< Tells twilight from day; NaN: unknown.
   std::vector<Tie> metered; ///< How the frame that was metered for this scene shows its light: log2 of radiance to stops before the shoulder, rising. Empty: there is none.
+  bool asItIs = false;      ///< Already placed on paper: a blended picture, a single frame. `metered` says how it is shown.
   SceneFacts(double ev100 = std::numeric_limits<double>::quiet_NaN(), std::vector<Tie> ties = {}) : ev100OfUnit(ev100), metered(std::move(ties)) {}
 };
 
@@ -36,6 +37,9 @@ private:
 /// Our rendering of raw light: `stops` from a mid-grey of 0.18 to stops before the shoulder. Mid-grey lands on mid-grey, the middle rises by
 /// 1.18 stops a stop, so that light 2.9 stops above it (ISO 12232: saturation at 78 / 10 of it) is all but white; shadows fall a little faster.
 [[nodiscard]] std::vector<Tie> standardRendering(double midGrey = 0);
+
+/// Of a picture whose light is the display's already, 1 its white: shown as it is.
+[[nodiscard]] std::vector<Tie> shownAlready();
 
 /// Where there is no frame: the standard rendering, exposed so that the median of the picture is as light as one meters for (L* 55).
 [[nodiscard]] std::vector<Tie> meteredRendering(const Image<float>& logLight);
