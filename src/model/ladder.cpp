@@ -26,6 +26,22 @@ LadderData::Column columnOf(const SensorModel& sensor, const ExposureSettings& f
   return c;
 }
 
+/// The curve as a dozen ties that can be told apart and grasped, and those that were pulled.
+std::vector<Tie> drawnTies(const ToneAnalysis& analysis, const ToneSettings& settings) {
+  constexpr int kTies = 12;
+  const ToneCurve curve(placedTies(analysis, settings));
+  const double start = analysis.histogram.start, step = double(analysis.histogram.share.size()) * LightHistogram::kStep / kTies;
+  std::vector<Tie> out;
+  for (const Tie& pull : settings.pulls) out.push_back({pull.scene, curve(pull.scene)});
+  for (int k = 0; k <= kTies; ++k) {
+    const double light = start + k * step;
+    const bool taken = std::any_of(settings.pulls.begin(), settings.pulls.end(), [&](const Tie& pull) { return std::abs(pull.scene - light) < step / 2; });
+    if (!taken) out.push_back({light, curve(light)});
+  }
+  std::sort(out.begin(), out.end(), [](const Tie& a, const Tie& b) { return a.scene < b.scene; });
+  return out;
+}
+
 /// Parts of the wanted range that these frames together record with less than the SNR target, or not at all.
 std::vector<LadderData::Stretch> gaps(const SensorModel& sensor, const MustKeep& wanted, const std::vector<ExposureSettings>& frames) {
   constexpr double kStep = 0.05;
@@ -142,7 +158,7 @@ LadderData ladderOf(const View& view, const LadderContent& content) {
     if (finishing)
       for (const Tie& pull : view.recipe.tone.pulls) d.pulled.push_back(pull.scene + content.ev100OfUnit);
     if (finishing)
-      for (const Tie& tie : placedTies(*content.analysis, view.recipe.tone)) d.ties.push_back({tie.scene + content.ev100OfUnit, tie.paper + view.recipe.tone.exposure});
+      for (const Tie& tie : drawnTies(*content.analysis, view.recipe.tone)) d.ties.push_back({tie.scene + content.ev100OfUnit, tie.paper + view.recipe.tone.exposure});
   } else if (content.scene) {
     d.glow = content.scene->share;
     d.glowStart = content.scene->start;

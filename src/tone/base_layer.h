@@ -5,7 +5,7 @@ namespace ml {
 
 struct BaseOptions {
   int radius = 14;             ///< Of the window, in cells of the reduced grid.
-  double contrast = 0.5;       ///< Standard deviation in stops below which variation counts as detail.
+  double contrast = 0.45;      ///< Standard deviation in stops below which variation counts as detail.
   const Image<float>* noise = nullptr; ///< Standard deviation of noise in stops on the grid: three times this counts as detail too.
 };
 

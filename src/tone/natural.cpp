@@ -159,6 +159,8 @@ ML_VECTOR_CLONES void addVivid(const float* r, const float* g, const float* b, f
   }
 }
 
+constexpr float kColourRoom = 0.92f; ///< Of the way to white that a colour may go: no channel is cut, and bright colours pale as film's do.
+
 /// Colour ratios of a row at saturation gains; colours beyond the display's peak move towards their own luminance.
 ML_VECTOR_CLONES void colourTones(const float* light, const float* log, const float* saturation, float peak, int n, float* __restrict r, float* __restrict g,
                                   float* __restrict b) {
@@ -166,7 +168,7 @@ ML_VECTOR_CLONES void colourTones(const float* light, const float* log, const fl
     const float y = light[i], s = saturation[i], grey = y * (1 - s), scale = s * y * fastExp2(-log[i]);
     float red = grey + scale * r[i], green = grey + scale * g[i], blue = grey + scale * b[i];
     red = red > 0 ? red : 0, green = green > 0 ? green : 0, blue = blue > 0 ? blue : 0;
-    const float over = largest(red, green, blue) - y, room = peak - y;
+    const float over = largest(red, green, blue) - y, room = kColourRoom * (peak - y);
     const float keep = over > room ? room / over : 1.f; // over > room >= 0
     r[i] = y + keep * (red - y);
     g[i] = y + keep * (green - y);
