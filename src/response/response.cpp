@@ -104,6 +104,7 @@ Found refined(Found found, std::vector<Piece>& pieces, const Layout& layout, Lig
 /// noise explains, and a fit that began without it would take the pairs across it for outliers.
 void startLight(Fit& fit, const std::vector<Piece>& pieces, std::size_t frames) {
   constexpr std::size_t kFewest = 200;
+  constexpr float kClearlyLit = 0.15f; // root of light: nearer to the least that is looked at, noise has chosen the cells
   std::vector<const Piece*> green;
   for (const Piece& piece : pieces)
     if (piece.channel == 1 && piece.pair->samples >= kFewest) green.push_back(&piece);
@@ -119,7 +120,14 @@ void startLight(Fit& fit, const std::vector<Piece>& pieces, std::size_t frames) 
         if (known[dark] == known[bright]) continue;
         const Residuals residuals(fit, *piece);
         std::vector<Weighted> list;
-        for (std::size_t i = 0; i < piece->bins().size(); ++i) list.push_back({residuals[i].value, residuals[i].weight / (residuals[i].sigma * residuals[i].sigma)});
+        double samples = 0;
+        for (const float least : {kClearlyLit, 0.f}) {
+          if (samples >= kFewest) break;
+          list.clear();
+          samples = 0;
+          for (std::size_t i = 0; i < piece->bins().size(); ++i)
+            if (piece->bins()[i].a >= least) list.push_back({residuals[i].value, residuals[i].weight / (residuals[i].sigma * residuals[i].sigma)}), samples += residuals[i].weight;
+        }
         if (list.empty()) continue;
         const double step = weightedMedian(list);
         if (known[dark]) fit.light[bright].stops += step;

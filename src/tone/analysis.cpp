@@ -88,7 +88,7 @@ double brightAbove(const Image<float>& log, double limit) {
   return double(std::count_if(log.data(), log.row(rows), [&](float v) { return v > limit; })) / (double(rows) * log.width());
 }
 
-constexpr double kHeldFrom = 20, kHeldTo = 71;   ///< L* between which the metered exposure is left as it is.
+constexpr double kHeldFrom = 20, kHeldTo = 74;   ///< L* between which the metered exposure is left as it is.
 constexpr double kDarkestOn = 5, kBrightestOn = 95; ///< L* on which the ends of the scene land.
 
 /// What the metered exposure does not hold is brought towards it: nothing in its middle, the more the farther beyond.
