@@ -87,7 +87,7 @@ private slots:
     }
     qInfo("%d sound sets, %d alarms; %d spoiled sets, %d misses; %d cannot be told", sound, alarms, spoiled, misses, cannot);
     QVERIFY2(alarms <= 1, qPrintable(QString::number(alarms)));
-    QVERIFY2(misses <= 2, qPrintable(QString::number(misses))); // the aim is 2 %; a soft frame among noisy ones is still missed (docs/accuracy.md)
+    QVERIFY2(misses <= 1, qPrintable(QString::number(misses))); // the aim is 2 %: what is missed, and why, stands in docs/accuracy.md
     QVERIFY2(cannot <= 3, qPrintable(QString::number(cannot)));
   }
 
