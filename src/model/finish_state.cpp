@@ -12,7 +12,7 @@ ToneAnalysis cloned(const ToneAnalysis& a) {
   out.form = a.form.clone();
   out.veil = a.veil.clone();
   out.darkest = a.darkest, out.brightest = a.brightest;
-  out.histogram = a.histogram, out.kind = a.kind, out.ties = a.ties, out.statistics = a.statistics, out.noise = a.noise;
+  out.histogram = a.histogram, out.kind = a.kind, out.statistics = a.statistics, out.noise = a.noise;
   out.rendering = a.rendering, out.even = a.even, out.colour = a.colour;
   out.placed = a.placed.clone();
   out.noisier = a.noisier.clone();

@@ -1,5 +1,4 @@
 #pragma once
-#include "pipeline/metered.h"
 #include "align/register.h"
 #include "finish/judgement.h"
 #include "base/progress.h"
@@ -9,6 +8,7 @@
 #include "merge/merge.h"
 #include "response/response.h"
 #include "pipeline/curve_shelf.h"
+#include "pipeline/metered.h"
 
 #include <filesystem>
 #include <map>
@@ -81,7 +81,7 @@ struct Combined {
   Image<std::uint8_t> source;        ///< As MergeResult, of the whole reference frame.
   Image<float> snr;
   Image<float> noisier;              ///< As noisierPlaces; radiance only.
-  Metered metered;                   ///< Of `frames`; radiance only.
+  Metered metered;                   ///< Of `frames`; none where they are blended.
   std::vector<std::string> remarks;  ///< Sentences on what is not as it should be, though nothing is lost.
   int fullWidth = 0, fullHeight = 0; ///< Of the reference frame.
   Roi crop;                          ///< Of the reference frame.

@@ -100,7 +100,6 @@ void placeLight(ToneAnalysis& a, const SceneFacts& facts) {
     for (double light = a.darkest; light < a.brightest; light += LightHistogram::kStep) a.even.insert(a.even.end() - 1, {light, light});
     a.placed = {Image<float>(a.logLight.width(), a.logLight.height(), 1), Image<float>(a.logLight.width(), a.logLight.height(), 1)};
     a.placed.slope.fill(1), a.placed.offset.fill(0);
-    a.ties = placedTies(a, {});
     return;
   }
   a.rendering = facts.metered.size() >= 3 ? exposedForTheMiddle(facts.metered, a.logLight, dusk) : meteredRendering(a.logLight);
@@ -125,7 +124,6 @@ void placeLight(ToneAnalysis& a, const SceneFacts& facts) {
   });
   a.placed = followEdges(placed, a.logLight, 2, 0.05);
   a.colour = std::clamp(1 + 0.5 * (rendering.slope(middle) - 1), 1.0, 1.3);
-  a.ties = placedTies(a, {});
 }
 
 } // namespace

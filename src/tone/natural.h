@@ -13,7 +13,7 @@
 
 namespace ml {
 
-/// What the operator knows of a scene: its layers, how its light is distributed, and the ties chosen for it.
+/// What the operator knows of a scene: its layers, how its light is distributed, and where it is placed.
 struct ToneAnalysis {
   LocalMap base;                       ///< log2 luminance without what is smaller than about a fiftieth of the picture.
   LocalMap form;                       ///< The same, but only fine texture is gone.
@@ -25,7 +25,6 @@ struct ToneAnalysis {
   std::vector<Tie> even;               ///< Where even light is brought so that this exposure holds it; log2 to log2.
   LocalMap placed;                     ///< The same of `base`, with what is finer than the base kept and made as crisp as where it is exposed best.
   double colour = 1;                   ///< Gain of colour that goes with the rendering's contrast.
-  std::vector<Tie> ties;               ///< Automatic placement: `rendering` of `even`.
   LightStatistics statistics;
   NoiseByLight noise;
   LocalMap noisier;                    ///< How many times more noise than `noise` there is, less 1; empty: nowhere.

@@ -6,7 +6,7 @@
 
 namespace ml {
 
-/// What the automatic placement takes a scene for; each kind wants its middle elsewhere on paper.
+/// What the automatic placement takes a scene for; twilight and night stay a little darker than they were metered.
 enum class SceneKind { Interior, Landscape, Twilight, NightLights };
 [[nodiscard]] const char* nameOf(SceneKind kind); ///< As in reports: "interior", "landscape", "twilight", "night lights".
 
