@@ -209,7 +209,7 @@ int runCombine(const CombineArguments& a, const Progress& progress) {
   const auto combined = combineFiles(files, *options, progress);
   if (!combined) return refuse(combined.error());
   RadianceOptions radiance;
-  radiance.ev100OfUnit = combined->ev100OfUnit;
+  radiance.notes = notesOf(*combined);
   radiance.metadataFrom = combined->frames[combined->reference].path;
   if (auto written = deliverRadiance(combined->radiance.view(), a.out, radiance); !written)
     return written.error().code == ErrorCode::UnsupportedFormat ? wrongUse(written.error().message) : refuse(written.error());
@@ -224,9 +224,10 @@ int runFinish(const FinishArguments& a, const Progress& progress) {
   if (!recipe) return refuse(recipe.error());
   const auto radiance = readRadiance(a.file);
   if (!radiance) return refuse(radiance.error());
-  const auto finished = finishRadiance(radiance->view(), *recipe, std::numeric_limits<double>::quiet_NaN(), nullptr, progress);
+  const SceneFacts facts = factsOfRadiance(a.file);
+  const auto finished = finishRadiance(radiance->view(), *recipe, facts, nullptr, progress);
   if (!finished) return refuse(finished.error());
-  const auto judged = judgeRadiance(radiance->view(), *recipe, std::numeric_limits<double>::quiet_NaN(), progress);
+  const auto judged = judgeRadiance(radiance->view(), *recipe, facts, progress);
   if (!judged) return refuse(judged.error());
   if (auto written = deliverPicture(finished->picture.view(), a.out, {}); !written)
     return written.error().code == ErrorCode::UnsupportedFormat ? wrongUse(written.error().message) : refuse(written.error());
@@ -236,9 +237,9 @@ int runFinish(const FinishArguments& a, const Progress& progress) {
     report["judgement"] = toJson(*judged);
     if (auto written = writeTextAtomically(a.report, report.dump(2)); !written) return refuse(written.error());
   }
-  say("Finished to " + a.out + ". A radiance file has no frames beside it: the exposure is metered from the scene.");
+  say("Finished to " + a.out + (facts.metered.empty() ? ". The file names no metered frame: the exposure is metered from the scene." : ", placed by the frame that was metered, as the file tells."));
   for (const Finding& f : judged->findings)
-    if (f.tooMuch) say(sentence(f) + ".");
+    if (f.tooMuch) say(sentence(f, judged->scene));
   return kDone;
 }
 

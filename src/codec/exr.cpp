@@ -84,6 +84,18 @@ Result<PlacedImage> readExr(const std::filesystem::path& path) {
   }
 }
 
+std::map<std::string, std::string> exrText(const std::filesystem::path& path) {
+  std::map<std::string, std::string> out;
+  try {
+    const Imf::InputFile file(path.c_str());
+    for (auto it = file.header().begin(); it != file.header().end(); ++it)
+      if (const auto* text = dynamic_cast<const Imf::StringAttribute*>(&it.attribute())) out[it.name()] = text->value();
+  } catch (const std::exception&) {
+    return {};
+  }
+  return out;
+}
+
 Result<void> readExrInBands(const std::filesystem::path& path, const std::function<void(int y, ImageView<const float>)>& work) {
   try {
     Imf::InputFile file(path.c_str(), threads());

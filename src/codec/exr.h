@@ -19,6 +19,9 @@ struct PlacedImage {
 /// The same, some rows at a time and never held as a whole; `y` counts from the top of the data window. Errors as readExr.
 Result<void> readExrInBands(const std::filesystem::path& path, const std::function<void(int y, ImageView<const float>)>& work);
 
+/// String attributes of the header; empty when it cannot be read.
+[[nodiscard]] std::map<std::string, std::string> exrText(const std::filesystem::path& file);
+
 struct ExrOptions {
   bool half = true;       ///< Half keeps 11 bits of mantissa over 30 stops, about 0.0007 stop of rounding.
   bool lossy = false;     ///< DWAA, for shipped demo data only.

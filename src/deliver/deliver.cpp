@@ -15,7 +15,6 @@
 #include "image/resample.h"
 
 #include <cmath>
-#include <fmt/format.h>
 
 namespace ml {
 namespace fs = std::filesystem;
@@ -74,7 +73,8 @@ Result<void> deliverRadiance(ImageView<const float> radiance, const fs::path& fi
     if (format == ".exr") {
       ExrOptions exr;
       exr.half = options.half;
-      exr.text = {{"software", kSoftware}, {"ev100OfUnit", fmt::format("{:.4f}", options.ev100OfUnit)}};
+      exr.text = options.notes;
+      exr.text["software"] = kSoftware;
       return writeExr(temporary, radiance, exr);
     }
     auto written = writeTiffFloat(temporary, radiance, linearRec709Profile());
@@ -108,6 +108,11 @@ Result<Image<float>> readRadiance(const fs::path& file) {
   auto read = radianceAsItLies(file);
   if (read) mendLight(*read);
   return read;
+}
+
+std::map<std::string, std::string> radianceNotes(const fs::path& file) {
+  const auto kind = sniff(file);
+  return kind && *kind == FileKind::OpenExr ? exrText(file) : std::map<std::string, std::string>{};
 }
 
 } // namespace ml

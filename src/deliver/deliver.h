@@ -4,7 +4,9 @@
 
 #include <cstdint>
 #include <filesystem>
+#include <map>
 #include <optional>
+#include <string>
 
 namespace ml {
 
@@ -20,7 +22,7 @@ Result<void> deliverPicture(ImageView<const std::uint16_t> picture, const std::f
 
 struct RadianceOptions {
   bool half = true;              ///< OpenEXR only.
-  double ev100OfUnit = 0;        ///< Written as a text attribute into OpenEXR.
+  std::map<std::string, std::string> notes; ///< Written as string attributes into OpenEXR; the other formats carry none.
   std::optional<std::filesystem::path> metadataFrom; ///< TIFF only; OpenEXR and Radiance carry none.
 };
 /// Writes linear Rec. 709 radiance as .exr, .hdr or .tif (32-bit float). Atomic.
@@ -28,5 +30,7 @@ Result<void> deliverRadiance(ImageView<const float> radiance, const std::filesys
 
 /// Reads what deliverRadiance wrote, or any OpenEXR, Radiance or float TIFF picture; three channels.
 [[nodiscard]] Result<Image<float>> readRadiance(const std::filesystem::path& file);
+/// String attributes of an OpenEXR file; none of another or an unreadable one.
+[[nodiscard]] std::map<std::string, std::string> radianceNotes(const std::filesystem::path& file);
 
 } // namespace ml

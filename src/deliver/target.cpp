@@ -258,7 +258,8 @@ Result<void> writeHdrPicture(const Material& m, const Target& t, const fs::path&
 
 Result<void> writeArchive(const Material& m, const fs::path& file) {
   ExrOptions exr;
-  exr.text = {{"software", kSoftware}, {"ev100OfUnit", fmt::format("{:.4f}", m.ev100OfUnit)}};
+  exr.text = m.notes;
+  exr.text["software"] = kSoftware;
   if (auto done = writeExr(file, m.radiance, exr); !done) return done;
   float most = 1e-9f;
   MeansByRows meant(m.radiance.width, m.radiance.height), found(m.radiance.width, m.radiance.height);

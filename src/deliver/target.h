@@ -54,7 +54,7 @@ struct Material {
   ImageView<const std::uint8_t> bytes;                    ///< The same in 8 bits; may be empty where `picture` is not.
   ImageView<const float> radiance;                        ///< As combined.
   std::function<Result<Image<float>>(double headroom)> light; ///< Display-linear with headroom.
-  double ev100OfUnit = 0;
+  std::map<std::string, std::string> notes;               ///< Of the radiance, for targets that carry it.
   std::optional<std::filesystem::path> metadataFrom;
   MetadataWishes wishes;
 };

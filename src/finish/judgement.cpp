@@ -1,13 +1,15 @@
 #include "finish/judgement.h"
 
 #include "base/parallel.h"
+#include "finish/crispness.h"
 #include "finish/lines.h"
 #include "image/colour.h"
+
 #include "tone/base_layer.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
-#include <cstdio>
 
 namespace ml {
 namespace {
@@ -82,28 +84,6 @@ Finding halo(const Image<float>& scene, const Image<float>& picture) {
   return f;
 }
 
-/// Local contrast (standard deviation in stops in 1/60 of the picture) of middle tones, against the scene's own there.
-Finding muddy(const Image<float>& scene, const Image<float>& picture) {
-  Finding f{FindingKind::MuddyMiddle, 1, 0.5, "of the scene's", false, {}};
-  const int r = std::max(4, std::max(scene.width(), scene.height()) / 120);
-  const auto spread = [&](const Image<float>& in) {
-    Image<float> squares(in.width(), in.height(), 1);
-    for (std::size_t i = 0; i < in.size(); ++i) squares.data()[i] = in.data()[i] * in.data()[i];
-    const Image<float> mean = boxMean(in, r);
-    Image<float> out = boxMean(squares, r);
-    for (std::size_t i = 0; i < in.size(); ++i) out.data()[i] = std::sqrt(std::max(0.f, out.data()[i] - mean.data()[i] * mean.data()[i]));
-    return out;
-  };
-  const Image<float> ours = spread(picture), theirs = spread(scene);
-  double sum = 0, of = 0;
-  for (std::size_t i = 0; i < ours.size(); ++i) {
-    if (picture.data()[i] < -5 || picture.data()[i] > -1.2 || theirs.data()[i] < 0.03f || theirs.data()[i] > 1) continue; // strong edges are no texture
-    sum += ours.data()[i], of += theirs.data()[i];
-  }
-  if (of > 0) f.figure = sum / of;
-  return f;
-}
-
 Finding colours(ImageView<const float> scene, const Image<float>& light) {
   Finding f{FindingKind::UnnaturalColour, 0, 1.5, "% of the picture", false, {}};
   long count = 0;
@@ -127,9 +107,6 @@ Finding colours(ImageView<const float> scene, const Image<float>& light) {
   return f;
 }
 
-/// CIE lightness, CIE 15.
-double lightness(double y) { return y > 0.008856 ? 116 * std::cbrt(y) - 16 : 903.3 * y; }
-
 /// What the measured noise becomes on paper: its size in stops times what the curve and the texture gain make of it.
 Finding shadowNoise(const ToneAnalysis& a, const Recipe& recipe) {
   Finding f{FindingKind::ShadowNoise, 0, 2.0, "L*", false, {}};
@@ -141,7 +118,7 @@ Finding shadowNoise(const ToneAnalysis& a, const Recipe& recipe) {
     const double scene = a.histogram.start + double(i) * LightHistogram::kStep, sigma = a.noise.at(scene) / std::log(2.0) * (1 - 0.7 * recipe.denoise);
     const double kept = 1 / std::sqrt(1 + std::pow(sigma * recipe.tone.quiet / 0.12, 2)), paper = curve(scene) + recipe.tone.exposure;
     const double step = recipe.tone.detail * kept * sigma;
-    worst = std::max(worst, (lightness(std::min(1.0, std::exp2(paper + step))) - lightness(std::min(1.0, std::exp2(paper - step)))) / 2);
+    worst = std::max(worst, (lightnessOf(std::min(0.0, paper + step)) - lightnessOf(std::min(0.0, paper - step))) / 2);
   }
   f.figure = worst;
   return f;
@@ -186,7 +163,53 @@ Finding verticals(const ToneAnalysis& a, double focal) {
   return f;
 }
 
+Finding flat(const Crispness& crisp) { return {FindingKind::Flat, crisp.elsewhere, 0.7, "of the contrast", false, crisp.flattest}; }
+
+Finding milky(const Crispness& crisp) { return {FindingKind::MilkyWindow, crisp.window, 0.5, "of the contrast", false, crisp.milkiest}; }
+
+/// Stops by which the picture is darker than the metered exposure, where that shows its middle tones.
+Finding greyer(const Image<float>& scene, const Image<float>& picture, const ToneAnalysis& a) {
+  Finding f{FindingKind::Greyer, 0, 0.5, "stop", false, {}};
+  const Rendering rendering(a.rendering);
+  double sum = 0;
+  long count = 0;
+  for (std::size_t i = 0; i < scene.size(); i += 5) {
+    const double metered = rendering.paper(scene.data()[i]), lightness = lightnessOf(metered);
+    if (lightness < 25 || lightness > 85) continue;
+    sum += metered - double(picture.data()[i]), ++count;
+  }
+  if (count > 0) f.figure = std::max(0.0, sum / double(count));
+  return f;
+}
+
+/// Dark places in one pure colour amid others that are not: no frame has them, only what was blended or pulled too far.
+Finding blotches(const Image<float>& light) {
+  Finding f{FindingKind::Blotches, 0, 0.2, "% of the picture", false, {}};
+  const int reach = std::max(8, std::max(light.width(), light.height()) / 40), w = light.width(), h = light.height();
+  std::array<Image<float>, 3> here, around; // a pixel of noise is no blotch
+  for (std::size_t c = 0; c < 3; ++c) {
+    Image<float> plane(w, h, 1);
+    for (std::size_t i = 0; i < plane.size(); ++i) plane.data()[i] = light.data()[3 * i + c];
+    here[c] = boxMean(plane, 2);
+    around[c] = boxMean(plane, reach);
+  }
+  const auto purity = [](const float* p) {
+    const float most = std::max({p[0], p[1], p[2]});
+    return most > 0 ? (most - std::max(0.f, std::min({p[0], p[1], p[2]}))) / most : 0.f;
+  };
+  long count = 0;
+  for (std::size_t i = 0; i < here[0].size(); ++i) {
+    const float p[3] = {here[0].data()[i], here[1].data()[i], here[2].data()[i]}, q[3] = {around[0].data()[i], around[1].data()[i], around[2].data()[i]};
+    if (luminance(p) > 0.03f || std::max({p[0], p[1], p[2]}) < 0.0012f || purity(p) < 0.95f || purity(q) > 0.7f) continue;
+    if (count++ % 97 == 0 && f.places.size() < 6) f.places.push_back({(double(i % std::size_t(w)) + 0.5) / w, (double(i / std::size_t(w)) + 0.5) / h});
+  }
+  f.figure = 100.0 * double(count) / (double(w) * h);
+  return f;
+}
+
 } // namespace
+
+bool wantsMore(FindingKind kind) { return kind == FindingKind::Flat || kind == FindingKind::MilkyWindow; }
 
 FinishReport reportOf(const Image<float>& light) {
   double white = 0, black = 0;
@@ -206,67 +229,17 @@ bool Judgement::sound() const {
 Judgement judgeFinish(ImageView<const float> prepared, const Image<float>& light, const ToneAnalysis& analysis, const Recipe& recipe, const FinishReport& report, const JudgedShape& shape) {
   const double focal = shape.lens ? shape.lens->focal : kAssumedFocal;
   const Image<float> scene = logOf(prepared), picture = logOf(light.view());
+  const Crispness crisp = crispnessOf(scene, picture, analysis);
   Judgement out;
+  out.scene = {analysis.kind, analysis.byFrame};
   out.findings = {clipped(FindingKind::WhiteClipped, report.whiteShare, 2, light), clipped(FindingKind::BlackClipped, report.blackShare, 1, light), halo(scene, picture),
-                  muddy(scene, picture), colours(prepared, light), shadowNoise(analysis, recipe), verticals(analysis, focal), ghostsLeft(shape, recipe, prepared.width, prepared.height)};
+                  flat(crisp), colours(prepared, light), shadowNoise(analysis, recipe), verticals(analysis, focal), ghostsLeft(shape, recipe, prepared.width, prepared.height),
+                  greyer(scene, picture, analysis), milky(crisp), blotches(light)};
   for (Finding& f : out.findings) {
-    f.tooMuch = f.kind == FindingKind::MuddyMiddle ? f.figure < f.threshold : f.figure > f.threshold;
+    f.tooMuch = f.figure >= 0 && (wantsMore(f.kind) ? f.figure < f.threshold : f.figure > f.threshold);
     if (!f.tooMuch) f.places.clear();
   }
   return out;
-}
-
-std::string sentence(const Finding& f) {
-  static const char* kWhat[] = {"At white", "At black", "Rims beside edges", "Contrast left in the middle tones", "Colour beyond the scene's", "Noise in the shadows", "Verticals lean", "Ghosts left"};
-  char text[160];
-  if (f.figure < 0) return std::string(kWhat[int(f.kind)]) + ": not looked for";
-  const bool share = f.kind == FindingKind::MuddyMiddle;
-  const int digits = f.kind == FindingKind::Halo || f.kind == FindingKind::GhostsLeft || share ? 2 : 1;
-  if (f.tooMuch) std::snprintf(text, sizeof text, "%s: %.*f %s, %s %.*f", kWhat[int(f.kind)], digits, f.figure, f.unit, share ? "below" : "above", digits, f.threshold);
-  else std::snprintf(text, sizeof text, "%s: %.*f %s", kWhat[int(f.kind)], digits, f.figure, f.unit);
-  return text;
-}
-
-std::string remedyWords(FindingKind kind) {
-  switch (kind) {
-  case FindingKind::WhiteClipped: return "Bring the lights down";
-  case FindingKind::BlackClipped: return "Lift the darkest tones";
-  case FindingKind::Halo: return "Less form and texture";
-  case FindingKind::MuddyMiddle: return "Give contrast back";
-  case FindingKind::UnnaturalColour: return "Calm the colour";
-  case FindingKind::ShadowNoise: return "Quiet the shadows";
-  case FindingKind::GhostsLeft: return "Combine again, stricter on movement";
-  default: return "Set the verticals plumb";
-  }
-}
-
-Recipe remedied(const Recipe& recipe, const Finding& f, const ToneAnalysis& a) {
-  Recipe r = recipe;
-  ToneSettings& t = r.tone;
-  const auto pull = [&](double scene, double by) {
-    const double at = ToneCurve(placedTies(a, t))(scene) + by;
-    std::erase_if(t.pulls, [&](const Tie& p) { return std::abs(p.scene - scene) < 0.6; });
-    t.pulls.push_back({scene, std::clamp(at, -11.0, 1.0)});
-  };
-  switch (f.kind) {
-  case FindingKind::WhiteClipped: pull(a.histogram.below(0.985), -0.4); break;
-  case FindingKind::BlackClipped: pull(a.histogram.below(0.015), 0.7); break;
-  case FindingKind::Halo: t.form = 1 + 0.5 * (t.form - 1), t.detail = 1 + 0.5 * (t.detail - 1), t.veil *= 0.5, t.form = std::min(t.form, 1.0) * 0.95; break;
-  case FindingKind::MuddyMiddle:
-    if (t.balance > 0.7) t.balance = std::max(0.6, t.balance - 0.15);
-    t.form = std::min(1.4, t.form + 0.1);
-    break;
-  case FindingKind::UnnaturalColour: t.saturation = std::max(0.0, t.saturation - 0.12), t.vivid *= 0.5; break;
-  case FindingKind::ShadowNoise: r.denoise = std::min(1.0, r.denoise + 0.35), t.quiet = std::min(2.0, t.quiet + 0.3); break;
-  case FindingKind::TiltedVerticals: {
-    // What is found now comes on top of what was turned before.
-    const Verticals v = findVerticals(a.logLight, kAssumedFocal);
-    if (v.found()) r.geometry.roll = std::clamp(r.geometry.roll + v.roll, -45.0, 45.0), r.geometry.pitch = std::clamp(r.geometry.pitch + v.pitch, -45.0, 45.0), r.geometry.strength = 1;
-    break;
-  }
-  case FindingKind::GhostsLeft: break; // no finish mends what the frames were combined to
-  }
-  return r;
 }
 
 } // namespace ml

@@ -4,6 +4,7 @@
 #include "base/vector_clones.h"
 #include "exposure/ev.h"
 #include "image/colour.h"
+#include "image/fast_math.h"
 #include "merge/consistency.h"
 #include "merge/laplacian.h"
 #include "merge/shown_frame.h"
@@ -266,14 +267,30 @@ Planes collapsed(std::vector<Planes> levels) {
   return std::move(levels.front());
 }
 
-ML_VECTOR_CLONES void decodeRow(const float* r, const float* g, const float* b, const float* table, int n, float* __restrict picture) {
+constexpr float kDark = 0.15f, kDarkPaleness = 0.25f; ///< Towards black no channel falls below a quarter of the light: what the undershoot makes is no colour.
+constexpr float kDarkFoot = 0.012f; ///< Code, about 3 of 255, below which light goes on falling without reaching zero.
+
+/// The pyramid undershoots beside bright things: a code below zero is no colour. Light keeps its order down to black, and colour moves towards
+/// grey until no channel is below zero, and as far again, so that no place is left in a pure colour that no frame has.
+ML_VECTOR_CLONES void mendUndershoot(const float* r, const float* g, const float* b, int n, float* __restrict picture) {
   for (int i = 0; i < n; ++i) {
-    const float sums[3] = {picture[3 * i] + r[i], picture[3 * i + 1] + g[i], picture[3 * i + 2] + b[i]};
-    for (int c = 0; c < 3; ++c) {
-      const float at = std::min(std::max(sums[c], 0.f), 1.f) * 4096;
-      const int k = int(at);
-      picture[3 * i + c] = table[k] + (at - float(k)) * (table[k + 1] - table[k]);
-    }
+    const float red = picture[3 * i] + r[i], green = picture[3 * i + 1] + g[i], blue = picture[3 * i + 2] + b[i];
+    const float light = 0.2126f * red + 0.7152f * green + 0.0722f * blue, least = std::min(red, std::min(green, blue));
+    const float foot = kDarkFoot * heldExp2((std::min(light, kDarkFoot) - kDarkFoot) * (1.44269504f / kDarkFoot));
+    const float mended = light < kDarkFoot ? foot : light, pale = std::max(0.f, kDarkPaleness * (1 - mended / kDark));
+    const float over = std::max(0.f, light - least - (1 - pale) * mended);
+    const float keep = (1 - pale) * mended / ((1 - pale) * mended + 2 * over + 1e-9f);
+    picture[3 * i] = mended + keep * (red - light);
+    picture[3 * i + 1] = mended + keep * (green - light);
+    picture[3 * i + 2] = mended + keep * (blue - light);
+  }
+}
+
+ML_VECTOR_CLONES void decodeRow(const float* table, int n, float* __restrict picture) {
+  for (int i = 0; i < n; ++i) {
+    const float at = std::min(std::max(picture[i], 0.f), 1.f) * 4096;
+    const int k = int(at);
+    picture[i] = table[k] + (at - float(k)) * (table[k + 1] - table[k]);
   }
 }
 
@@ -290,7 +307,8 @@ void addAboveAndDecode(const Planes& above, Image<float>& picture) {
     for (auto& row : smooth) row.resize(std::size_t(w) + 1, 0.f);
     for (int y = band.begin; y < band.end; ++y) {
       for (std::size_t c = 0; c < 3; ++c) doubleRow(above[c].view(), y, w, scratch, smooth[c].data());
-      decodeRow(smooth[0].data(), smooth[1].data(), smooth[2].data(), table.data(), w, picture.row(y));
+      mendUndershoot(smooth[0].data(), smooth[1].data(), smooth[2].data(), w, picture.row(y));
+      decodeRow(table.data(), 3 * w, picture.row(y));
     }
   });
 }

@@ -13,7 +13,7 @@ ToneAnalysis cloned(const ToneAnalysis& a) {
   out.veil = a.veil.clone();
   out.darkest = a.darkest, out.brightest = a.brightest;
   out.histogram = a.histogram, out.kind = a.kind, out.statistics = a.statistics, out.noise = a.noise;
-  out.rendering = a.rendering, out.even = a.even, out.colour = a.colour;
+  out.rendering = a.rendering, out.even = a.even, out.colour = a.colour, out.byFrame = a.byFrame;
   out.placed = a.placed.clone();
   out.noisier = a.noisier.clone();
   out.logLight = a.logLight.clone();

@@ -76,7 +76,7 @@ void Workbench::combine(const CombineOptions& asked) {
     CombinedState state;
     state.stamp = freshStamp();
     RadianceOptions radiance;
-    radiance.ev100OfUnit = combined->ev100OfUnit;
+    radiance.notes = notesOf(*combined);
     progress.at("Keep the radiance", 1);
     if (auto kept = deliverRadiance(combined->radiance.view(), historyFile(v, state.stamp), radiance); !kept)
       return [this, e = kept.error()] { emit failed(QString::fromStdString(e.message)); };

@@ -77,7 +77,7 @@ QString Workbench::verdictText() const {
   }
   if (!v.combined || !radiance_) return tr("Nothing is combined yet.");
   if (station_ == Station::Finish) {
-    if (const Finding* found = worstFinding()) return text(sentence(*found)) + tr(". %1: press M.").arg(text(remedyWords(found->kind)));
+    if (const Finding* found = worstFinding()) return text(sentence(*found, judgement()->scene)) + tr(" %1: press M.").arg(text(remedyWords(found->kind)));
     const ToneAnalysis& analysis = *finishAnalysis();
     const ToneCurve curve(placedTies(analysis, v.recipe.tone));
     return tr("%1 stops of light are placed on %2 stops of paper; %3 % of the picture is at white, %4 % at black%5.")
@@ -145,7 +145,7 @@ QString Workbench::reasoning() const {
       lines << tr("It is the fewest frames, then the least time, over every count, step and third-stop centre of \"%1\".").arg(text(v.plan->camera.name));
     }
   } else if (station_ == Station::Finish && judgement()) {
-    for (const Finding& f : judgement()->findings) lines << text(sentence(f)) + (f.tooMuch ? tr(" - %1").arg(text(remedyWords(f.kind))) : QString());
+    for (const Finding& f : judgement()->findings) lines << text(sentence(f, judgement()->scene)) + (f.tooMuch ? tr(" - %1").arg(text(remedyWords(f.kind))) : QString());
     lines << tr("The light was taken for %1.").arg(text(nameOf(finishAnalysis()->kind)));
   } else if (station_ == Station::Deliver) {
     for (const DeliveryOrder& o : deliveries())

@@ -7,6 +7,7 @@
 #include "ingest/estimate_exposure.h"
 #include "pipeline/half_stop.h"
 #include "pipeline/noisier.h"
+#include "tone/facts_text.h"
 
 #include <algorithm>
 #include <cmath>
@@ -380,6 +381,8 @@ std::string howJoined(const Combined& c) {
 } // namespace
 
 SceneFacts sceneFacts(const Combined& c) { return sceneFacts(c.ev100OfUnit, c.method, c.metered.ties); }
+
+std::map<std::string, std::string> notesOf(const Combined& c) { return textOf(sceneFacts(c)); }
 
 SceneFacts sceneFacts(double ev100OfUnit, CombineMethod method, std::vector<Tie> metered) {
   SceneFacts facts(ev100OfUnit, method == CombineMethod::Fusion ? shownAlready() : std::move(metered));

@@ -89,6 +89,8 @@ struct Combined {
 
 /// What the finish is told of a combined picture.
 [[nodiscard]] SceneFacts sceneFacts(const Combined& c);
+/// The same as text that lies in its radiance file.
+[[nodiscard]] std::map<std::string, std::string> notesOf(const Combined& c);
 [[nodiscard]] SceneFacts sceneFacts(double ev100OfUnit, CombineMethod method, std::vector<Tie> metered);
 
 /// Files to one picture: read, register, find the response, merge. Frames that cannot be read or placed are left out and named, as

@@ -3,6 +3,7 @@
 #include "image/resample.h"
 #include "ingest/lens_facts.h"
 #include "pipeline/noisier.h"
+#include "tone/facts_text.h"
 
 #include <algorithm>
 
@@ -15,6 +16,8 @@ Result<Judgement> judgeView(ImageView<const float> prepared, const ToneAnalysis&
   if (!light) return passOn(light.error());
   return judgeFinish(small.view(), *light, analysis, recipe, reportOf(*light), shape);
 }
+
+SceneFacts factsOfRadiance(const std::filesystem::path& file) { return factsFromText(radianceNotes(file)); }
 
 Result<Judgement> judgeRadiance(ImageView<const float> radiance, const Recipe& recipe, const SceneFacts& facts, const Progress& progress) {
   const Roi size = fitted(radiance.width, radiance.height, kJudgedEdge);
@@ -82,7 +85,7 @@ Result<Delivery> deliverView(ImageView<const float> radiance, const DeliverReque
   const double each = 0.5 / double(std::max<std::size_t>(1, request.targets.size()));
   Progress now; // of the target that is written
   const Material material{finished->codes.view(), finished->bytes.view(), radiance, [&](double headroom) { return finisher.finishLight(picture, recipe, headroom, now.part(0, 0.3)); },
-                          request.facts.ev100OfUnit, request.metadataFrom, request.wishes};
+                          textOf(request.facts), request.metadataFrom, request.wishes};
   for (std::size_t i = 0; i < request.targets.size(); ++i) {
     const Target& target = request.targets[i];
     NameFacts facts = request.name;

@@ -34,6 +34,9 @@ inline constexpr int kJudgedEdge = 1200;
 /// Judges what a recipe makes of prepared radiance, reduced to kJudgedEdge. Errors: Stopped.
 Result<Judgement> judgeView(ImageView<const float> prepared, const ToneAnalysis& analysis, const Recipe& recipe, const JudgedShape& shape, const Progress& progress);
 
+/// What a radiance file says of its scene; unknown where it says nothing.
+[[nodiscard]] SceneFacts factsOfRadiance(const std::filesystem::path& file);
+
 /// The same from radiance as combined, without a lens profile or a word on ghosts.
 Result<Judgement> judgeRadiance(ImageView<const float> radiance, const Recipe& recipe, const SceneFacts& facts, const Progress& progress);
 

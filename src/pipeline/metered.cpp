@@ -2,6 +2,7 @@
 
 #include "align/transform.h"
 #include "image/colour.h"
+#include "tone/facts_text.h"
 
 #include <nlohmann/json.hpp>
 
@@ -125,16 +126,14 @@ std::vector<Tie> meteredFromReport(const json& report) {
   const auto found = report.find("metered");
   if (found == report.end() || !found->is_object()) return {};
   const auto ties = found->find("ties");
-  if (ties == found->end() || !ties->is_array() || ties->size() < 4 || ties->size() > 400) return {};
+  if (ties == found->end() || !ties->is_array()) return {};
   std::vector<Tie> out;
   for (const json& tie : *ties) {
     if (!tie.is_array() || tie.size() != 2 || !tie[0].is_number() || !tie[1].is_number()) return {};
     const Tie next{tie[0].get<double>(), tie[1].get<double>()};
-    if (!std::isfinite(next.scene) || !std::isfinite(next.paper) || std::abs(next.scene) > 100 || next.paper > 20 || next.paper < -60) return {};
-    if (!out.empty() && (next.scene <= out.back().scene || next.paper <= out.back().paper)) return {};
     out.push_back(next);
   }
-  return out;
+  return soundTies(out) ? out : std::vector<Tie>{};
 }
 
 } // namespace ml

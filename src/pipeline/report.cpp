@@ -269,14 +269,14 @@ json toJson(const FinishReport& r) {
 }
 
 json toJson(const Judgement& j) {
-  static const char* kNames[] = {"white_clipped", "black_clipped", "halo", "muddy_middle", "unnatural_colour", "shadow_noise", "tilted_verticals", "ghosts_left"};
+  static const char* kNames[] = {"white_clipped", "black_clipped", "halo", "flat", "unnatural_colour", "shadow_noise", "tilted_verticals", "ghosts_left", "greyer", "milky_window", "blotches"};
   static_assert(std::size(kNames) == kFindingKinds);
   json findings = json::array();
   for (const Finding& f : j.findings) {
     json places = json::array();
     for (const Spot2& p : f.places) places.push_back({p.x, p.y});
     json finding{{"what", kNames[int(f.kind)]}, {"looked_at", f.figure >= 0}, {"threshold", f.threshold}, {"unit", f.unit},
-                 {"too_much", f.tooMuch}, {"sentence", sentence(f)}, {"places", places}};
+                 {"too_much", f.tooMuch}, {"sentence", sentence(f, j.scene)}, {"places", places}};
     if (f.figure >= 0) finding["figure"] = f.figure;
     if (f.tooMuch) finding["remedy"] = remedyWords(f.kind);
     findings.push_back(std::move(finding));

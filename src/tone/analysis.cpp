@@ -17,7 +17,7 @@ constexpr double kMargin = 0.75; ///< Stops beyond the darkest and brightest, so
 constexpr double kDuskStops = 0.25; ///< By which twilight and night stay darker than they were metered.
 constexpr double kEdge = 1.0; ///< Stops of detail that are an edge: it has contrast enough.
 constexpr double kSeenNoise = 0.1; ///< Stops of a pixel's noise that would be seen if it were made crisper.
-constexpr double kLeastCrisp = 1, kMostCrisp = 1.25;
+constexpr double kLeastCrisp = 1, kMostCrisp = 1.5;
 constexpr int kVeilReach = 10; ///< Cells: a place that is dark within this has no haze before it.
 
 Image<float> logLight(ImageView<const float> radiance) {
@@ -88,7 +88,7 @@ double brightAbove(const Image<float>& log, double limit) {
   return double(std::count_if(log.data(), log.row(rows), [&](float v) { return v > limit; })) / (double(rows) * log.width());
 }
 
-constexpr double kHeldFrom = 20, kHeldTo = 74;   ///< L* between which the metered exposure is left as it is.
+constexpr double kHeldFrom = 20, kHeldTo = 73;   ///< L* between which the metered exposure is left as it is.
 constexpr double kDarkestOn = 5, kBrightestOn = 95; ///< L* on which the ends of the scene land.
 
 /// What the metered exposure does not hold is brought towards it: nothing in its middle, the more the farther beyond.
@@ -103,6 +103,7 @@ void placeLight(ToneAnalysis& a, const SceneFacts& facts) {
     return;
   }
   a.rendering = facts.metered.size() >= 3 ? exposedForTheMiddle(facts.metered, a.logLight, dusk) : meteredRendering(a.logLight);
+  a.byFrame = facts.metered.size() >= 3;
   const double dimmer = dusk ? kDuskStops : 0;
   for (Tie& tie : a.rendering) tie.scene += dimmer;
   const Rendering rendering(a.rendering);
@@ -142,7 +143,7 @@ ToneAnalysis analyseTone(ImageView<const float> radiance, const SceneFacts& fact
   coarse.noise = fine.noise = &noise;
   a.base = baseLayerOf(tones, coarse);
   fine.radius = 3;
-  fine.contrast = 0.3;
+  fine.contrast = 0.45;
   a.form = baseLayerOf(tones, fine);
   a.veil = veilOf(small, tones, a.darkest, a.brightest);
   a.histogram.start = a.darkest - kMargin;

@@ -73,7 +73,8 @@ LocalMap baseLayerOf(const Image<float>& logLight, const BaseOptions& options) {
   Image<float> a(w, h, 1), b(w, h, 1);
   for (std::size_t i = 0; i < a.size(); ++i) {
     const float v = spread.data()[i], noise = options.noise ? 3 * options.noise->data()[i] : 0.f;
-    a.data()[i] = v / (v + eps / std::max(edge.data()[i], 0.05f) + noise * noise);
+    const float limit = (eps / std::max(edge.data()[i], 0.05f) + noise * noise) / std::max(v, 1e-6f);
+    a.data()[i] = 1 / (1 + limit * limit * limit);
     b.data()[i] = (1 - a.data()[i]) * mean.data()[i];
   }
   return {boxMean(a, options.radius), boxMean(b, options.radius)};

@@ -24,6 +24,7 @@ struct ToneAnalysis {
   std::vector<Tie> rendering;          ///< How one well metered exposure shows the scene.
   std::vector<Tie> even;               ///< Where even light is brought so that this exposure holds it; log2 to log2.
   LocalMap placed;                     ///< The same of `base`, with what is finer than the base kept and made as crisp as where it is exposed best.
+  bool byFrame = false;                ///< The rendering is that of a frame of the set, not one metered from the scene.
   double colour = 1;                   ///< Gain of colour that goes with the rendering's contrast.
   LightStatistics statistics;
   NoiseByLight noise;

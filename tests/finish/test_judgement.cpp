@@ -63,11 +63,66 @@ private slots:
       QVERIFY(std::abs(p.x * 900 - 330) < 12 || std::abs(p.x * 900 - 560) < 12 || std::abs(p.y * 600 - 150) < 12 || std::abs(p.y * 600 - 380) < 12);
   }
 
-  void flatPicturesAreMuddy() {
+  void flatPicturesAreFound() {
     Recipe r;
     r.tone.form = 0.15, r.tone.detail = 0.15;
-    const Finding f = judged(room(), r).of(FindingKind::MuddyMiddle);
+    const Finding f = judged(room(), r).of(FindingKind::Flat);
     QVERIFY2(f.tooMuch && f.figure < 0.4, sentence(f).c_str());
+  }
+
+  void darkerThanMeteredIsSaidInASentenceAndMended() {
+    const Image<float> scene = room();
+    const ToneAnalysis a = analyseTone(scene.view());
+    Recipe r;
+    r.tone.exposure = -1.2;
+    const Judgement before = judged(scene, r);
+    const Finding& f = before.of(FindingKind::Greyer);
+    QVERIFY(f.tooMuch);
+    QVERIFY2(std::abs(f.figure - 1.2) < 0.1, sentence(f).c_str());
+    QCOMPARE(sentence(f, {SceneKind::Interior, true}), std::string("The room is 1.2 stops darker than the frame you metered."));
+    QVERIFY(!judged(scene, remedied(r, f, a)).of(FindingKind::Greyer).tooMuch);
+  }
+
+  void aMilkyWindowIsFoundAndCleared() {
+    const Image<float> scene = room();
+    const ToneAnalysis a = analyseTone(scene.view());
+    Recipe milk;
+    Area window;
+    window.shape = AreaShape::Windows;
+    window.contrast = -0.7;
+    milk.areas = {window};
+    const Finding f = judged(scene, milk).of(FindingKind::MilkyWindow);
+    QVERIFY2(f.tooMuch && !f.places.empty(), sentence(f).c_str());
+    for (const Spot2& p : f.places) QVERIFY(p.x > 0.36 && p.x < 0.63 && p.y > 0.24 && p.y < 0.64); // in the window
+    Recipe mended = milk;
+    for (int i = 0; i < 3; ++i) mended = remedied(mended, f, a);
+    const Finding after = judged(scene, mended).of(FindingKind::MilkyWindow);
+    QVERIFY2(!after.tooMuch, sentence(after).c_str());
+    QVERIFY(!judged(scene, {}).of(FindingKind::MilkyWindow).tooMuch);
+  }
+
+  void blotchesAreDarkPureAndAlone_data() {
+    QTest::addColumn<float>("red");
+    QTest::addColumn<float>("around");
+    QTest::addColumn<bool>("found");
+    QTest::newRow("pure blue in a grey dark") << 0.f << 0.006f << true;
+    QTest::newRow("a bluish dark is none") << 0.004f << 0.006f << false;
+    QTest::newRow("a blue lamp lights all of it") << 0.f << 0.f << false;
+  }
+  void blotchesAreDarkPureAndAlone() {
+    QFETCH(float, red);
+    QFETCH(float, around);
+    QFETCH(bool, found);
+    Image<float> picture(900, 600, 3);
+    for (int y = 0; y < 600; ++y)
+      for (int x = 0; x < 900; ++x) {
+        const bool blotch = std::hypot(x % 150 - 75, y % 150 - 75) < 12;
+        float* p = picture.at(x, y);
+        p[0] = p[1] = blotch ? red : around, p[2] = 0.008f;
+      }
+    const Finding f = judged(picture, {}, &picture).of(FindingKind::Blotches);
+    QCOMPARE(f.tooMuch, found);
+    if (found) QVERIFY(std::abs(f.figure - 100 * 24 * 3.1416 * 144 / (900 * 600)) < 1);
   }
 
   void loudColoursAreUnnatural() {
@@ -128,7 +183,7 @@ private slots:
     };
     const Finding unknown = judge({}, {});
     QVERIFY(!unknown.tooMuch && unknown.figure < 0);
-    QCOMPARE(sentence(unknown), std::string("Ghosts left: not looked for"));
+    QCOMPARE(sentence(unknown), std::string("Ghosts were not looked for."));
     QVERIFY(!judge(GhostsLeft{0, {}}, {}).tooMuch);
     const Finding found = judge(GhostsLeft{0.004, {{0.5, 0.5}}}, {});
     QVERIFY(found.tooMuch);

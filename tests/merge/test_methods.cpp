@@ -1,3 +1,4 @@
+#include "image/colour.h"
 #include "merge/fusion.h"
 #include "merge/join.h"
 #include "response/response.h"
@@ -87,6 +88,26 @@ private slots:
         }
     QVERIFY2(std::sqrt(squares / n) < 0.004, qPrintable(QString::number(std::sqrt(squares / n))));
     QVERIFY2(worst < 0.03, qPrintable(QString::number(worst)));
+  }
+
+  // A dark, pale thing amid bright ones: the pyramid undershoots there, and once drove channels to zero one by one.
+  void darkPlacesKeepTheirColour() {
+    Image<float> view(192, 128, 3);
+    for (int y = 0; y < 128; ++y)
+      for (int x = 0; x < 192; ++x) {
+        const bool dark = std::hypot(x % 48 - 24, y % 48 - 24) < 7;
+        const float light = dark ? 0.0012f : 0.9f, tint[3] = {1.1f, 1, dark ? 0.75f : 1.4f};
+        for (int c = 0; c < 3; ++c) view.at(x, y)[c] = light * tint[c];
+      }
+    const auto frames = rendered(view, 5, 2);
+    const auto fused = fuseExposures(unmoved(frames), still(2), {}, {});
+    QVERIFY(fused.has_value());
+    for (std::size_t i = 0; i < fused->radiance.size(); i += 3) {
+      const float* p = fused->radiance.data() + i;
+      const float most = std::max({p[0], p[1], p[2]}), least = std::min({p[0], p[1], p[2]});
+      QVERIFY(most > 0);
+      QVERIFY2(least > 0.2f * luminance(p), qPrintable(QString("%1: %2 %3 %4").arg(i / 3).arg(double(p[0])).arg(double(p[1])).arg(double(p[2]))));
+    }
   }
 
   void fusionOfOneFrameIsThatFrame() {

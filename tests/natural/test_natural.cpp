@@ -2,6 +2,9 @@
 #include "natural/natural_sets.h"
 #include "pipeline/combine.h"
 #include "finish/finish.h"
+#include "image/colour.h"
+#include "pipeline/deliver_view.h"
+#include "tone/facts_text.h"
 #include "tone/rendering.h"
 
 #include <QTemporaryDir>
@@ -35,6 +38,51 @@ private slots:
           theirs.contrast / n, ours.within / n, theirs.within / n, ours.white / n, theirs.white / n);
     QVERIFY(ours.absoluteL < 0.5 * theirs.absoluteL);
     QVERIFY(ours.contrast / n >= 0.85 && ours.contrast / n <= 1.1); // the aim is 0.9
+  }
+
+  /// Radiance alone is finished as with its frames: the file carries how the metered frame shows its light.
+  void radianceAloneAgreesWithItsFrames() {
+    const QTemporaryDir folder;
+    std::vector<std::filesystem::path> files;
+    for (const auto& entry : std::filesystem::directory_iterator(std::filesystem::path(ML_SOURCE_DIR) / "tests/data/real_bracket"))
+      if (entry.path().extension() == ".png") files.push_back(entry.path());
+    std::sort(files.begin(), files.end());
+    const auto combined = combineFiles(files, {}, {});
+    QVERIFY(combined.has_value());
+    const std::filesystem::path file = folder.filePath("alone.exr").toStdString();
+    RadianceOptions options;
+    options.notes = notesOf(*combined);
+    QVERIFY(deliverRadiance(combined->radiance.view(), file, options).has_value());
+    const auto alone = readRadiance(file);
+    QVERIFY(alone.has_value());
+    const auto with = finishRadiance(combined->radiance.view(), {}, sceneFacts(*combined), nullptr, {}), without = finishRadiance(alone->view(), {}, factsOfRadiance(file), nullptr, {});
+    QVERIFY(with.has_value() && without.has_value());
+    double worst = 0;
+    for (std::size_t i = 0; i < with->picture.size(); i += 3) {
+      const auto lightness = [&](const Image<std::uint16_t>& picture) {
+        const float rgb[3] = {float(srgbDecode(picture.data()[i] / 65535.0)), float(srgbDecode(picture.data()[i + 1] / 65535.0)), float(srgbDecode(picture.data()[i + 2] / 65535.0))};
+        return lightnessOf(std::log2(std::max(1e-6f, luminance(rgb))));
+      };
+      worst = std::max(worst, std::abs(lightness(with->picture) - lightness(without->picture)));
+    }
+    QVERIFY2(worst < 1, qPrintable(QString::number(worst))); // the aim is 3
+    QVERIFY(factsOfRadiance(file.string() + "-missing").metered.empty());
+  }
+
+  void damagedNotesAreAsUnknown() {
+    SceneFacts facts(7.25, standardRendering());
+    facts.asItIs = true;
+    const auto text = textOf(facts);
+    const SceneFacts back = factsFromText(text);
+    QVERIFY(back.asItIs && std::abs(back.ev100OfUnit - 7.25) < 1e-4);
+    QCOMPARE(back.metered.size(), facts.metered.size());
+    for (const char* ties : {"", "1:2", "1:1 2:2 3:3 x", "1:1 2:2 3:3 4:", "4:1 3:2 2:3 1:4", "1:1 2:2 3:nan 4:4", "1:1 2:2 3:3 1e99:1e99"}) {
+      auto damaged = text;
+      damaged["shownAs"] = ties;
+      const SceneFacts read = factsFromText(damaged);
+      QVERIFY2(read.metered.empty() && !read.asItIs, ties);
+    }
+    QVERIFY(std::isnan(factsFromText({{"ev100OfUnit", "high"}}).ev100OfUnit));
   }
 
   /// Blended pictures are on paper already: their codes come out as they went in.

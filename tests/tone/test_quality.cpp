@@ -79,7 +79,7 @@ private slots:
       const Judgement judged = judgeFinish(scene.view(), *toned, analysis, {}, {});
       QVERIFY2(!judged.of(FindingKind::Halo).tooMuch, (name + ": " + sentence(judged.of(FindingKind::Halo))).c_str());
       qInfo("%-10s %-12s ours %.4f (fidelity %.3f, naturalness %.3f), best of theirs %.4f, rims %.2f, contrast %.2f", name.c_str(), nameOf(analysis.kind), mine.quality, mine.fidelity, mine.naturalness, best,
-            judged.of(FindingKind::Halo).figure, judged.of(FindingKind::MuddyMiddle).figure);
+            judged.of(FindingKind::Halo).figure, judged.of(FindingKind::Flat).figure);
       ours += mine.quality, theirs += best, ++count;
       better += mine.quality > best;
     }
