@@ -83,7 +83,7 @@ int main(int count, char** arguments) {
   bench.toolPress({0.72, 0.86});
   bench.toolDrag({0.86, 0.98});
   bench.toolRelease({0.86, 0.98});
-  bench.addWindows();
+  bench.addFound(AreaShape::Windows);
   bench.selectArea(0);
   bench.setComparison(Comparing::Divider);
   save(window, folder, "finish-places");

@@ -78,6 +78,7 @@ public:
     for (const auto& [grid, bounds] : grids_)
       for (std::size_t i = 0; i < bounds.size(); ++i) grid->setValue(int(i), bounds[i].get(recipe));
     refreshPlaces(recipe);
+    refreshWhite();
     lens_->setChecked(recipe.geometry.lens);
     for (const auto& [tool, button] : tools_) button->setChecked(workbench_.finishTool() == tool);
     const QSignalBlocker quietCompare(compare_);
@@ -148,7 +149,7 @@ private:
     return made;
   }
 
-  static constexpr int kShapePage = 2, kPlacesPage = 3;
+  static constexpr int kColourPage = 1, kShapePage = 2, kPlacesPage = 3;
 
   QPushButton* small(const char* name, const QString& text, const QString& tip) {
     auto* button = new QPushButton(text);
@@ -172,6 +173,7 @@ private:
       pages_->setCurrentIndex(index);
       workbench_.showAreas(index == kPlacesPage);
       workbench_.showGuides(index == kShapePage);
+      workbench_.showWhiteTrim(index == kColourPage);
       workbench_.setFinishTool(FinishTool::Light);
     });
   }
@@ -216,7 +218,8 @@ private:
 
   QWidget* lightPage() {
     auto* grid = bind({toneBound({"exposure", tr("Brightness on paper"), -90, 90, 1.0 / 30, Reads::Stops}, &ToneSettings::exposure),
-                       toneBound({"balance", tr("Window with room"), 0, 150, 0.01, Reads::Percent, tr("0: one exposure for all; 100: bright and dark brought together")}, &ToneSettings::balance),
+                       Bound{{"balance", tr("Balance window and room"), -100, 100, 0.01, Reads::Percent, tr("In the middle as it was placed; to the left the window as bright as in one exposure, to the right darker")},
+                             [](const Recipe& r) { return balanceShown(r.tone.balance); }, [](Recipe& r, double v) { r.tone.balance = balanceFrom(v); }},
                        toneBound({"detail", tr("Fine contrast"), 0, 200, 0.01, Reads::Percent, tr("Texture: cloth, grain, leaves")}, &ToneSettings::detail),
                        toneBound({"form", tr("Larger contrast"), 0, 200, 0.01, Reads::Percent, tr("Things larger than texture: folds, chairs, clouds")}, &ToneSettings::form),
                        toneBound({"veil", tr("Haze taken away"), 0, 100, 0.01}, &ToneSettings::veil),
@@ -235,14 +238,23 @@ private:
                        toneBound({"tint", tr("Green to magenta"), -120, 120, 1.0 / 60, Reads::Stops}, &ToneSettings::tint),
                        toneBound({"colour", tr("Depth of colour"), 0, 160, 0.01}, &ToneSettings::saturation),
                        toneBound({"vivid", tr("Depth of pale colours"), -100, 150, 0.01, Reads::Percent, tr("Vivid colours are left alone")}, &ToneSettings::vivid)}, 2);
+    takeWhite_ = small("takeWhite", tr("Take the white found"), {});
+    connect(takeWhite_, &QPushButton::clicked, &workbench_, &Workbench::takeWhiteTrim);
     auto* clear = small("clearHues", tr("Let colours go"), tr("Takes back all single colours that were dragged"));
     connect(clear, &QPushButton::clicked, this, [this] {
       Recipe recipe = workbench_.view().recipe;
       recipe.hues.clear();
       workbench_.setRecipe(recipe);
     });
-    return page(grid, {toolButton("toolWhite", FinishTool::White, tr("This is white"), tr("Click something that is white or grey in life")),
-                       toolButton("toolColour", FinishTool::Colour, tr("Drag a colour"), tr("Drag a colour in the picture: across for depth, up and down for lightness")), clear});
+    auto* tools = new QWidget;
+    auto* cells = new QGridLayout(tools);
+    cells->setContentsMargins(0, 0, 0, 0);
+    cells->setSpacing(4);
+    cells->addWidget(takeWhite_, 0, 0);
+    cells->addWidget(toolButton("toolWhite", FinishTool::White, tr("This is white"), tr("Click something that is white or grey in life")), 0, 1);
+    cells->addWidget(toolButton("toolColour", FinishTool::Colour, tr("Drag a colour"), tr("Drag a colour in the picture: across for depth, up and down for lightness")), 1, 0);
+    cells->addWidget(clear, 1, 1);
+    return page(grid, {tools});
   }
 
   QWidget* shapePage() {
@@ -312,9 +324,9 @@ private:
   }
 
   QWidget* placesPage() {
-    placeSliders_ = bind({areaBound({"areaExposure", tr("Brightness"), -90, 90, 1.0 / 30, Reads::Plain}, &Area::exposure), areaBound({"areaWarmth", tr("Warmth"), -120, 120, 1.0 / 60, Reads::Plain}, &Area::warmth),
-                          areaBound({"areaTint", tr("Tint"), -120, 120, 1.0 / 60, Reads::Plain}, &Area::tint), areaBound({"areaSaturation", tr("Colour"), -100, 100, 0.01}, &Area::saturation),
-                          areaBound({"areaContrast", tr("Contrast"), -100, 100, 0.01}, &Area::contrast), areaBound({"areaSoftness", tr("Softness"), 0, 100, 0.01}, &Area::softness),
+    placeSliders_ = bind({areaBound({"areaExposure", tr("Light"), -90, 90, 1.0 / 30, Reads::Plain}, &Area::exposure), areaBound({"areaWarmth", tr("Warm"), -120, 120, 1.0 / 60, Reads::Plain}, &Area::warmth),
+                          areaBound({"areaTint", tr("Pink"), -120, 120, 1.0 / 60, Reads::Plain}, &Area::tint), areaBound({"areaSaturation", tr("Colour"), -100, 100, 0.01}, &Area::saturation),
+                          areaBound({"areaContrast", tr("Contrast"), -100, 100, 0.01}, &Area::contrast), areaBound({"areaSoftness", tr("Edge"), 0, 100, 0.01}, &Area::softness),
                           limitBound({"areaAbove", tr("From"), kEvLow, kEvHigh, kEvStep, Reads::FromEv, tr("Only light of this reading and brighter")}, &Area::above, kEvLow),
                           limitBound({"areaBelow", tr("Up to"), kEvLow, kEvHigh, kEvStep, Reads::ToEv, tr("Only light up to this reading")}, &Area::below, kEvHigh)}, 4);
     auto* made = new QWidget;
@@ -323,26 +335,34 @@ private:
     grid->setSpacing(4);
     area_ = new QComboBox;
     area_->setObjectName("area");
+    area_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    area_->setMinimumContentsLength(6);
     area_->setToolTip(tr("The place that the sliders change"));
     connect(area_, &QComboBox::activated, &workbench_, &Workbench::selectArea);
     auto* windows = small("addWindows", tr("Windows"), tr("All windows, found from their light"));
-    auto* remove = small("removeArea", tr("Remove"), tr("Removes the chosen place"));
-    connect(windows, &QPushButton::clicked, &workbench_, &Workbench::addWindows);
+    auto* remove = small("removeArea", tr("Drop"), tr("Removes the chosen place"));
+    auto* sky = small("addSky", tr("Sky"), tr("The sky of a landscape, down to the horizon and through branches"));
+    auto* white = toolButton("toolPlaceWhite", FinishTool::PlaceWhite, tr("White"), tr("Click something white in the chosen place: the place gets a white point of its own"));
+    connect(windows, &QPushButton::clicked, &workbench_, [this] { workbench_.addFound(AreaShape::Windows); });
+    connect(sky, &QPushButton::clicked, &workbench_, [this] { workbench_.addFound(AreaShape::Sky); });
     connect(remove, &QPushButton::clicked, &workbench_, &Workbench::removeArea);
-    inverted_ = new QCheckBox(tr("all but it"));
+    inverted_ = new QCheckBox(tr("rest"));
     inverted_->setObjectName("areaInverted");
+    inverted_->setToolTip(tr("The rest of the picture instead: all but the chosen place"));
     connect(inverted_, &QCheckBox::clicked, this, [this](bool on) {
       Recipe recipe = workbench_.view().recipe;
       if (workbench_.selectedArea() >= 0) recipe.areas[std::size_t(workbench_.selectedArea())].inverted = on;
       workbench_.setRecipe(recipe);
     });
-    grid->addWidget(area_, 0, 0, 1, 3);
+    grid->addWidget(area_, 0, 0);
+    grid->addWidget(inverted_, 0, 1);
+    grid->addWidget(remove, 0, 2);
     grid->addWidget(toolButton("toolOval", FinishTool::Oval, tr("Oval"), tr("Drag from the middle of a place")), 1, 0);
     grid->addWidget(toolButton("toolRamp", FinishTool::Ramp, tr("Ramp"), tr("Drag from where it is full to where it ends")), 1, 1);
     grid->addWidget(toolButton("toolBrush", FinishTool::Brush, tr("Brush"), tr("Paint a place; it ends at the picture's own edges")), 1, 2);
     grid->addWidget(windows, 2, 0);
-    grid->addWidget(inverted_, 2, 1);
-    grid->addWidget(remove, 2, 2);
+    grid->addWidget(sky, 2, 1);
+    grid->addWidget(white, 2, 2);
     return page(placeSliders_, {made});
   }
 
@@ -386,14 +406,22 @@ private:
     guide_->setCurrentIndex(int(workbench_.cropGuide()));
   }
 
+  void refreshWhite() {
+    const WhiteTrim* white = workbench_.whiteTrim();
+    takeWhite_->setEnabled(white && white->change > 0.5);
+    takeWhite_->setToolTip(!white ? tr("No white paint is found in this picture")
+                                  : tr("White paint found in the places marked, %1; white changes by %2 (CIEDE2000). Key N takes it.")
+                                        .arg(white->sure > 0.5 ? tr("quite surely") : tr("not too surely")).arg(white->change, 0, 'f', 1));
+  }
+
   void refreshPlaces(const Recipe& recipe) {
-    static const char* kNames[] = {QT_TR_NOOP("Oval"), QT_TR_NOOP("Ramp"), QT_TR_NOOP("Brush"), QT_TR_NOOP("Windows")};
+    static const char* kNames[] = {QT_TR_NOOP("Oval"), QT_TR_NOOP("Ramp"), QT_TR_NOOP("Brush"), QT_TR_NOOP("Windows"), QT_TR_NOOP("Sky")};
     const QSignalBlocker quiet(area_);
     area_->clear();
     int n = 0;
     for (const Area& a : recipe.areas) area_->addItem(tr("%1  %2").arg(++n).arg(tr(kNames[int(a.shape)])));
     const int at = workbench_.selectedArea();
-    if (recipe.areas.empty()) area_->addItem(tr("no place yet"));
+    if (recipe.areas.empty()) area_->addItem(tr("none yet"));
     area_->setCurrentIndex(std::max(0, at));
     area_->setEnabled(at >= 0);
     placeSliders_->setReady(at >= 0);
@@ -403,7 +431,7 @@ private:
 
   QComboBox *look_, *against_, *compare_, *area_, *ratio_, *guide_;
   SliderGrid *strength_, *placeSliders_;
-  QPushButton *keep_, *copy_, *remedy_, *before_;
+  QPushButton *keep_, *copy_, *remedy_, *before_, *takeWhite_;
   QCheckBox *inverted_, *lens_;
   QStackedWidget* pages_;
   std::vector<std::pair<SliderGrid*, std::vector<Bound>>> grids_;

@@ -195,6 +195,12 @@ void MainWindow::buildActions() {
   action("actionRemedy", tr("Mend what the judgement minds"), Qt::Key_M, [this] {
     if (workbench_.hasView() && workbench_.station() == Station::Finish) workbench_.remedy();
   });
+  action("actionWhite", tr("Take the white that was found"), Qt::Key_N, [this] {
+    if (workbench_.hasView() && workbench_.station() == Station::Finish) workbench_.takeWhiteTrim();
+  });
+  action("actionStart", tr("The next starting point: as metered, lighter, deeper"), Qt::Key_S, [this] {
+    if (workbench_.hasView() && workbench_.station() == Station::Finish) workbench_.nextStart();
+  });
   action("actionZoom", tr("Whole picture or 100 %"), Qt::Key_Z, [this] {
     picture_->toggleActualSize();
     size_->setChecked(picture_->actualSize());
@@ -245,7 +251,7 @@ void MainWindow::chooseJob() {
 void MainWindow::showKeys() {
   QMessageBox::information(this, tr("Keys"),
                            tr("1 to 6\tstations\nCtrl+Return\tthe thing to do next\n[ and ]\tdarker, brighter finder\nT\ttest frame\nZ\twhole picture or 100 %\n"
-                              "B\thold: one exposure instead of all\nM\tmend what the judgement minds\ndrag at Finish\tup: lighter, down: darker, there\ndrag on the Ladder\tlight to a tone of the paper\nCtrl+drag\tmove the picture at 100 %\nCtrl+Z, Ctrl+Shift+Z\tundo, redo\nclick a place at Combine\tfrom the next frame\nAlt+Up, Alt+Down\tsooner, later in the queue\nEsc\tstop the work\nCtrl+T\tdusk or paper\n"
+                              "B\thold: one exposure instead of all\nM\tmend what the judgement minds\nN\ttake the white that was found\nS\tas metered, lighter, deeper\ndrag at Finish\tup: lighter, down: darker, there\ndrag on the Ladder\tlight to a tone of the paper\nCtrl+drag\tmove the picture at 100 %\nCtrl+Z, Ctrl+Shift+Z\tundo, redo\nclick a place at Combine\tfrom the next frame\nAlt+Up, Alt+Down\tsooner, later in the queue\nEsc\tstop the work\nCtrl+T\tdusk or paper\n"
                               "Ctrl+N\tnew job from frames\nCtrl+O\topen a job"));
 }
 

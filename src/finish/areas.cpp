@@ -127,12 +127,13 @@ Image<float> windowCells(const ToneAnalysis& analysis) {
 Image<float> maskOf(const Area& area, const ToneAnalysis& analysis, const ShapeMap& shape) {
   const int w = analysis.logLight.width(), h = analysis.logLight.height();
   const double aspect = double(shape.width()) / std::max(1, shape.height());
-  Image<float> mask = area.shape == AreaShape::Windows ? windowCells(analysis) : Image<float>(w, h, 1);
+  const bool found = isFound(area.shape);
+  Image<float> mask = area.shape == AreaShape::Windows ? windowCells(analysis) : found ? skyCells(analysis) : Image<float>(w, h, 1);
   forEachBand(h, [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y)
       for (int x = 0; x < w; ++x) {
         float& m = mask.row(y)[x];
-        if (area.shape != AreaShape::Windows) m = float(coverageOf(area, shape.toCombined({(x + 0.5) / w, (y + 0.5) / h}), aspect));
+        if (!found) m = float(coverageOf(area, shape.toCombined({(x + 0.5) / w, (y + 0.5) / h}), aspect));
         const double light = analysis.logLight.row(y)[x];
         if (area.above) m *= float(smooth((light - *area.above) / 0.5 + 0.5));
         if (area.below) m *= float(smooth((*area.below - light) / 0.5 + 0.5));
@@ -144,7 +145,7 @@ Image<float> maskOf(const Area& area, const ToneAnalysis& analysis, const ShapeM
 
 LocalMap mapOf(const Area& area, const ToneAnalysis& analysis, const ShapeMap& shape) {
   const Image<float> mask = maskOf(area, analysis, shape);
-  return area.followEdges || area.shape == AreaShape::Windows ? followEdges(mask, analysis.logLight, kEdgeReach, kEdgeSoftness) : plainMap(mask);
+  return area.followEdges || isFound(area.shape) ? followEdges(mask, analysis.logLight, kEdgeReach, kEdgeSoftness) : plainMap(mask);
 }
 
 void AreaSums::update(const std::vector<Area>& areas, const ToneAnalysis& analysis, const ShapeMap& shape) {

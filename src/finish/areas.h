@@ -36,6 +36,10 @@ private:
 /// The same on the analysis grid, with light limits and windows; one channel, 0..1.
 [[nodiscard]] Image<float> maskOf(const Area& area, const ToneAnalysis& analysis, const ShapeMap& shape);
 
+/// Cells of the sky of a landscape, 0..1: smooth light from the upper border down to where it ends, and the gaps between what stands before it.
+/// All 0 for a room, and where there is no sky.
+[[nodiscard]] Image<float> skyCells(const ToneAnalysis& analysis);
+
 /// Cells of windows and other openings into the light: far brighter than the middle of the picture and connected; 0 or 1.
 [[nodiscard]] Image<float> windowCells(const ToneAnalysis& analysis);
 

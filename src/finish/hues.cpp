@@ -20,6 +20,7 @@ namespace {
 }
 
 constexpr int kAtOnce = 512;
+constexpr float kFrom = float(kShoulderFrom), kRoom = 1 - kFrom;
 
 [[gnu::always_inline]] inline float largest(float a, float b, float c) {
   const float ab = a > b ? a : b;
@@ -50,8 +51,11 @@ ML_VECTOR_CLONES void addMove(const float* turn, float hue, float width, float s
 ML_VECTOR_CLONES void moveColours(const float* sure, const float* more, const float* stops, int n, float* __restrict r, float* __restrict g, float* __restrict b) {
   for (int i = 0; i < n; ++i) {
     const float saturation = 1 + sure[i] * (more[i] > -1 ? more[i] : -1.f), gain = heldExp2(sure[i] * stops[i]);
-    const float y0 = 0.2126f * r[i] + 0.7152f * g[i] + 0.0722f * b[i], y1 = y0 * gain, y = y1 < 1 ? y1 : 1;
-    const float s = saturation * gain;
+    // Before the shoulder, so that what is almost white stays below it.
+    const float y0 = 0.2126f * r[i] + 0.7152f * g[i] + 0.0722f * b[i], white = 1 - y0 > 1e-5f ? 1 - y0 : 1e-5f;
+    const float straight = gain * (y0 <= kFrom ? y0 : kFrom - kRoom * 0.69314718f * fastLog2(white * (1 / kRoom)));
+    const float rolled = 1 - kRoom * heldExp2((kFrom - straight) * (1.44269504f / kRoom)), y = straight <= kFrom ? straight : rolled;
+    const float s = saturation * y / (y0 > 1e-9f ? y0 : 1e-9f);
     float red = y + s * (r[i] - y0), green = y + s * (g[i] - y0), blue = y + s * (b[i] - y0);
     red = red > 0 ? red : 0, green = green > 0 ? green : 0, blue = blue > 0 ? blue : 0;
     const float top = largest(red, green, blue), over = top - y > 1e-6f ? top - y : 1e-6f, limited = (1 - y) / over, keep = top > 1 ? limited : 1.f;

@@ -165,7 +165,8 @@ Finding verticals(const ToneAnalysis& a, double focal) {
 
 Finding flat(const Crispness& crisp) { return {FindingKind::Flat, crisp.elsewhere, 0.7, "of the contrast", false, crisp.flattest}; }
 
-Finding milky(const Crispness& crisp) { return {FindingKind::MilkyWindow, crisp.window, 0.5, "of the contrast", false, crisp.milkiest}; }
+/// Of rooms: the brightest part of a landscape is its sky, which may be soft.
+Finding milky(const Crispness& crisp, SceneKind kind) { return {FindingKind::MilkyWindow, kind == SceneKind::Interior ? crisp.window : -1, 0.5, "of the contrast", false, crisp.milkiest}; }
 
 /// Stops by which the picture is darker than the metered exposure, where that shows its middle tones.
 Finding greyer(const Image<float>& scene, const Image<float>& picture, const ToneAnalysis& a) {
@@ -222,8 +223,12 @@ FinishReport reportOf(const Image<float>& light) {
   return {white / pixels, black / pixels};
 }
 
-bool Judgement::sound() const {
-  return std::none_of(findings.begin(), findings.end(), [](const Finding& f) { return f.tooMuch; });
+const Finding* Judgement::worst() const {
+  const auto excess = [](const Finding& f) { return wantsMore(f.kind) ? f.threshold / std::max(1e-3, f.figure) : f.figure / f.threshold; };
+  const Finding* found = nullptr;
+  for (const Finding& f : findings)
+    if (f.tooMuch && (!found || excess(f) > excess(*found))) found = &f;
+  return found;
 }
 
 Judgement judgeFinish(ImageView<const float> prepared, const Image<float>& light, const ToneAnalysis& analysis, const Recipe& recipe, const FinishReport& report, const JudgedShape& shape) {
@@ -234,7 +239,7 @@ Judgement judgeFinish(ImageView<const float> prepared, const Image<float>& light
   out.scene = {analysis.kind, analysis.byFrame};
   out.findings = {clipped(FindingKind::WhiteClipped, report.whiteShare, 2, light), clipped(FindingKind::BlackClipped, report.blackShare, 1, light), halo(scene, picture),
                   flat(crisp), colours(prepared, light), shadowNoise(analysis, recipe), verticals(analysis, focal), ghostsLeft(shape, recipe, prepared.width, prepared.height),
-                  greyer(scene, picture, analysis), milky(crisp), blotches(light)};
+                  greyer(scene, picture, analysis), milky(crisp, analysis.kind), blotches(light)};
   for (Finding& f : out.findings) {
     f.tooMuch = f.figure >= 0 && (wantsMore(f.kind) ? f.figure < f.threshold : f.figure > f.threshold);
     if (!f.tooMuch) f.places.clear();

@@ -38,7 +38,9 @@ struct Judgement {
   std::vector<Finding> findings;
   JudgedScene scene;
   [[nodiscard]] const Finding& of(FindingKind kind) const { return findings[std::size_t(kind)]; }
-  [[nodiscard]] bool sound() const;
+  /// What passes its threshold by the largest factor; null: nothing.
+  [[nodiscard]] const Finding* worst() const;
+  [[nodiscard]] bool sound() const { return worst() == nullptr; }
 };
 
 /// What the merge says of places where frames that differ are still mixed; on the picture as combined.

@@ -72,17 +72,23 @@ const std::vector<Look>& looks() {
       r.hues = std::move(hues);
       return Look{std::move(id), std::move(name), std::move(r)};
     };
-    ToneSettings quiet, open, mono, warmLand, coolLand, twilight, sign;
-    quiet.balance = 0.8, quiet.saturation = 0.94;
-    open.exposure = 0.3, open.balance = 1.1, open.detail = open.form = 1.05, open.warmth = 0.05;
+    // The first three are starting points: what a photographer would expose for. None moves light out of what the metered frame holds by more
+    // than a third of a stop, so that at full strength nothing clips, rims or changes its order (tests/finish/test_start.cpp).
+    ToneSettings lighter, deeper, quiet, open, mono, warmLand, coolLand, twilight, sign;
+    lighter.exposure = 0.3, lighter.balance = 1.2;
+    deeper.exposure = -0.35, deeper.form = 1.05;
+    quiet.form = 0.93, quiet.saturation = 0.92;
+    open.exposure = 0.15, open.balance = 1.15, open.detail = 1.05, open.warmth = 0.05;
     mono.detail = mono.form = 1.1, mono.saturation = 0;
-    warmLand.warmth = 0.18, warmLand.vivid = 0.25, warmLand.form = 1.15, warmLand.veil = 0.25;
-    coolLand.warmth = -0.15, coolLand.vivid = 0.15, coolLand.form = 1.15, coolLand.veil = 0.3;
-    twilight.exposure = -0.2, twilight.balance = 0.9, twilight.vivid = 0.2, twilight.warmth = -0.06;
-    sign.exposure = -0.35, sign.balance = 0.85, sign.saturation = 0.95;
-    return std::vector<Look>{look("natural", "Natural", {}),
-                             look("quiet", "Quiet: deeper shadows, brighter windows", quiet),
-                             look("open", "Open: a lighter room", open, {{45, 40, -0.18, 0.15}, {220, 40, -0.25, 0}}),
+    warmLand.warmth = 0.18, warmLand.vivid = 0.2, warmLand.form = 1.08, warmLand.veil = 0.15, warmLand.exposure = -0.08;
+    coolLand.warmth = -0.15, coolLand.vivid = 0.12, coolLand.form = 1.08, coolLand.veil = 0.2, coolLand.exposure = -0.08;
+    twilight.exposure = -0.2, twilight.vivid = 0.15, twilight.warmth = -0.06;
+    sign.exposure = -0.3, sign.saturation = 0.95;
+    return std::vector<Look>{look("natural", "As metered", {}),
+                             look("lighter", "Lighter", lighter),
+                             look("deeper", "Deeper", deeper),
+                             look("quiet", "Quiet: softer contrast, calm colour", quiet),
+                             look("open", "Open: a light room, whites without a cast", open, {{45, 40, -0.15, 0.05}, {220, 40, -0.2, 0}}),
                              look("warm-land", "Land in warm light", warmLand),
                              look("cool-land", "Land in cool light", coolLand),
                              look("twilight", "Twilight", twilight),
@@ -91,6 +97,9 @@ const std::vector<Look>& looks() {
   }();
   return all;
 }
+
+double balanceShown(double balance) { return balance <= 1 ? balance - 1 : 2 * (balance - 1); }
+double balanceFrom(double shown) { return shown <= 0 ? 1 + shown : 1 + shown / 2; }
 
 const Look* findLook(const std::string& id) {
   const auto found = std::find_if(looks().begin(), looks().end(), [&](const Look& l) { return l.id == id; });
@@ -124,8 +133,7 @@ Recipe forAnotherView(const Recipe& recipe, const Recipe& other) {
   out.tone.tint = other.tone.tint;
   out.areas = other.areas;
   for (const Area& a : recipe.areas)
-    if (a.shape == AreaShape::Windows && std::none_of(out.areas.begin(), out.areas.end(), [](const Area& o) { return o.shape == AreaShape::Windows; }))
-      out.areas.push_back(a); // found anew in each picture
+    if (isFound(a.shape) && std::none_of(out.areas.begin(), out.areas.end(), [&](const Area& o) { return o.shape == a.shape; })) out.areas.push_back(a);
   out.geometry = other.geometry;
   out.geometry.lens = recipe.geometry.lens;
   out.healings = other.healings;

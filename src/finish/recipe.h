@@ -25,7 +25,9 @@ struct HueMove {
   friend bool operator==(const HueMove&, const HueMove&) = default;
 };
 
-enum class AreaShape { Oval, Ramp, Brush, Windows };
+enum class AreaShape { Oval, Ramp, Brush, Windows, Sky };
+/// Is it found anew from the light of each picture?
+[[nodiscard]] constexpr bool isFound(AreaShape shape) { return shape == AreaShape::Windows || shape == AreaShape::Sky; }
 
 /// A part of the picture with light and colour of its own.
 struct Area {
@@ -88,9 +90,13 @@ struct Look {
   std::string id, name;
   Recipe recipe;
 };
-/// Our own starting points; "natural" is first.
+/// Our own looks. The first kStarts are starting points: as metered ("natural"), lighter, deeper.
+inline constexpr std::size_t kStarts = 3;
 [[nodiscard]] const std::vector<Look>& looks();
 [[nodiscard]] const Look* findLook(const std::string& id);
+/// Balance of window and room as a slider shows it, -1..1 about its middle: 0 as placed, -1 one exposure for all, 1 as far as it goes; and back.
+[[nodiscard]] double balanceShown(double balance);
+[[nodiscard]] double balanceFrom(double shown);
 /// `recipe` with the look's tone and hues at a strength 0..1; what belongs to the picture itself (white point, pulls, areas, geometry, healing) stays.
 [[nodiscard]] Recipe withLook(const Recipe& recipe, const Look& look, double strength);
 /// For another view of the visit: all but what was set from this picture's own light and shape; those are to be read anew.

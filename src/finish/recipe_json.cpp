@@ -6,7 +6,7 @@ namespace ml {
 using nlohmann::json;
 namespace {
 
-constexpr const char* kShapes[] = {"oval", "ramp", "brush", "windows"};
+constexpr const char* kShapes[] = {"oval", "ramp", "brush", "windows", "sky"};
 
 json toJson(const Spot2& p) { return json::array({p.x, p.y}); }
 Spot2 spotFrom(const json& j) { return {j.at(0).get<double>(), j.at(1).get<double>()}; }
@@ -27,7 +27,7 @@ json toJson(const Area& a) {
 Area areaFrom(const json& j) {
   Area a;
   const std::string shape = j.at("shape");
-  for (int i = 0; i < 4; ++i)
+  for (int i = 0; i < int(std::size(kShapes)); ++i)
     if (shape == kShapes[i]) a.shape = AreaShape(i);
   a.a = spotFrom(j.at("a"));
   a.b = spotFrom(j.at("b"));

@@ -13,9 +13,10 @@ ToneAnalysis cloned(const ToneAnalysis& a) {
   out.veil = a.veil.clone();
   out.darkest = a.darkest, out.brightest = a.brightest;
   out.histogram = a.histogram, out.kind = a.kind, out.statistics = a.statistics, out.noise = a.noise;
-  out.rendering = a.rendering, out.even = a.even, out.colour = a.colour, out.byFrame = a.byFrame;
+  out.rendering = a.rendering, out.even = a.even, out.colour = a.colour, out.byFrame = a.byFrame, out.held = a.held;
   out.placed = a.placed.clone();
   out.noisier = a.noisier.clone();
+  out.cells = a.cells.clone();
   out.logLight = a.logLight.clone();
   return out;
 }
@@ -51,6 +52,12 @@ FinishState::Drawn FinishState::draw(const Recipe& recipe, const Progress& progr
   if (!report) return {};
   out.report = *report;
   return out;
+}
+
+Image<float> FinishState::light(const Recipe& recipe, const Progress& progress) {
+  const std::lock_guard lock(use_);
+  auto light = finisher_->finishLight(picture(), recipe, 0, progress);
+  return light ? std::move(*light) : Image<float>();
 }
 
 std::optional<Judgement> FinishState::judge(const Recipe& recipe, const std::optional<GhostsLeft>& ghosts, const Progress& progress) {

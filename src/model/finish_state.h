@@ -1,5 +1,6 @@
 #pragma once
 #include "finish/judgement.h"
+#include "finish/white.h"
 #include "ingest/lens_facts.h"
 
 #include <QImage>
@@ -23,6 +24,11 @@ public:
   [[nodiscard]] int width() const { return picture().width; }
   [[nodiscard]] int height() const { return picture().height; }
   [[nodiscard]] ImageView<const float> picture() const { return prepared_.empty() ? combined_->view() : prepared_.view(); }
+
+  /// White paint found in the picture, against the settings in force.
+  [[nodiscard]] std::optional<WhiteTrim> whiteTrim(const Recipe& recipe) const { return findWhiteTrim(analysis_, recipe.tone); }
+  /// Display-linear; empty when stopped.
+  [[nodiscard]] Image<float> light(const Recipe& recipe, const Progress& progress);
 
   struct Drawn {
     QImage image;

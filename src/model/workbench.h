@@ -75,7 +75,7 @@ struct SheetPicture {
 inline constexpr int kSheetEdge = 1400;
 
 /// What a drag on the picture does at Finish.
-enum class FinishTool { Light, White, Colour, Oval, Ramp, Brush, Heal, Crop, Level, Corners };
+enum class FinishTool { Light, White, PlaceWhite, Colour, Oval, Ramp, Brush, Heal, Crop, Level, Corners };
 enum class Comparing { Off, Divider, Beside };
 /// What the picture is compared with. Earlier, OtherView: the same frames combined otherwise, or that view, under this recipe.
 enum class Against { OneExposure, Pinned, Earlier, OtherView, Reinhard, Drago, Durand };
@@ -215,13 +215,21 @@ public:
   void selectArea(int index);
   /// Outlines of areas, while they are worked on.
   void showAreas(bool shown);
-  void addWindows();
+  /// All windows, or the sky: found anew from the light of each picture.
+  void addFound(AreaShape shape);
+  /// White paint found in the picture; null: none, or not looked for yet.
+  [[nodiscard]] const WhiteTrim* whiteTrim() const { return radiance_ && radiance_->white ? &*radiance_->white : nullptr; }
+  void takeWhiteTrim();
+  /// Where it was found is marked, while colour is worked on.
+  void showWhiteTrim(bool shown);
+  /// As metered, lighter, deeper, and round again.
+  void nextStart();
   void removeArea();
   void setPlumb();
   void findHorizon();
   /// Null until the picture has been judged.
   [[nodiscard]] const Judgement* judgement() const;
-  /// The first thing that is too much; null: nothing.
+  /// What is too much by the largest factor; null: nothing.
   [[nodiscard]] const Finding* worstFinding() const;
   void remedy();
   /// Ours, then the user's own.
@@ -307,6 +315,7 @@ private:
     std::shared_ptr<FinishState> state;
     Image<float> noisier; ///< As noisierPlaces.
     std::optional<Judgement> judgement;
+    std::optional<WhiteTrim> white;
     // For 100 %; loaded when first asked for.
     std::mutex fullUse;
     Image<float> full, fullPrepared;
@@ -407,7 +416,7 @@ private:
   QPointF toolFrom_;
   Recipe toolRecipe_;
   std::optional<Recipe> toolPending_;
-  bool toolMoved_ = false, areasShown_ = false;
+  bool toolMoved_ = false, areasShown_ = false, whiteShown_ = false;
   Comparing comparisonMode_ = Comparing::Off;
   Comparand comparand_;
   Recipe pinned_;

@@ -4,6 +4,8 @@
 #include "model/workbench.h"
 #include "pipeline/noisier.h"
 
+#include <array>
+
 namespace ml {
 
 std::vector<Workbench::Comparand> Workbench::comparands() const {
@@ -63,8 +65,10 @@ void Workbench::refreshBeside() {
   const auto report = other ? job_->views()[index].combined->report : nlohmann::json();
   const SceneFacts facts = other ? factsOf(*job_->views()[index].combined) : SceneFacts{};
   const auto radiance = earlier ? kept->radiance : radiance_;
-  beside_.start([this, other, file, facts, report, recipe = recipeBeside(), radiance, state = earlier ? nullptr : radiance_->state, frame = lensFrame()](const Progress& progress) -> std::function<void()> {
+  const std::array<std::string, 2> names{view().name, other ? job_->views()[index].name : std::string()};
+  beside_.start([this, names, other, file, facts, report, recipe = recipeBeside(), radiance, state = earlier ? nullptr : radiance_->state, frame = lensFrame()](const Progress& progress) -> std::function<void()> {
     QImage image;
+    std::optional<WallUnderTwoLights> wall;
     if (other) {
       const auto whole = readRadiance(file);
       if (!whole) return [this, e = whole.error()] { emit failed(QString::fromStdString(e.message)); };
@@ -73,12 +77,17 @@ void Workbench::refreshBeside() {
       const Image<float> small = shrinkTo(whole->view(), size.width, size.height);
       const auto theirs = FinishState::make(small, recipe, analyseTone(small.view(), facts), facts, frame, noisier, progress);
       if (theirs) image = theirs->draw(recipe, progress).image;
+      if (theirs && state) {
+        const Image<float> first = state->light(recipe, progress), second = theirs->light(recipe, progress);
+        if (!first.empty() && !second.empty()) wall = compareWall(first.view(), second.view());
+      }
     } else {
       const auto mine = state && state->fits(recipe) ? state : FinishState::make(radiance->preview, recipe, radiance->analysis, radiance->facts, frame, radiance->noisier, progress);
       if (mine) image = mine->draw(recipe, progress).image;
     }
-    return [this, image] {
+    return [this, image, wall, names] {
       besideImage_ = image;
+      if (wall) emit told(QString::fromStdString(sentence(*wall, names[0], names[1])));
       emit pictureChanged();
     };
   });

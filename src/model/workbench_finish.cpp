@@ -28,13 +28,6 @@ std::array<float, 3> meanAt(ImageView<const float> picture, const Spot2& at) {
   return sum;
 }
 
-/// Warmth and tint that make a colour neutral; in stops, as the tone settings take them.
-void neutralise(ToneSettings& tone, const std::array<float, 3>& c) {
-  const double r = std::log2(c[0]), g = std::log2(c[1]), b = std::log2(c[2]);
-  tone.warmth = std::clamp(b - r, -4.0, 4.0);
-  tone.tint = std::clamp((2 * g - r - b) * 2 / 3, -4.0, 4.0);
-}
-
 void setPull(ToneSettings& tone, double scene, double paper) {
   std::erase_if(tone.pulls, [&](const Tie& p) { return std::abs(p.scene - scene) < kSameLight; });
   tone.pulls.push_back({scene, std::clamp(paper, -11.0, 1.0)});
@@ -85,8 +78,9 @@ void Workbench::refreshJudgement() {
   judging_.start([this, radiance = radiance_, state = radiance_->state, recipe = view().recipe, ghosts = ghostsLeft()](const Progress& progress) -> std::function<void()> {
     auto judged = state->judge(recipe, ghosts, progress);
     if (!judged) return {};
-    return [this, radiance, judged] {
+    return [this, radiance, judged, white = state->whiteTrim(recipe)] {
       radiance->judgement = *judged;
+      radiance->white = white;
       emit changed();
     };
   });
@@ -154,7 +148,19 @@ void Workbench::toolTo(QPointF at) {
     setPull(recipe.tone, scene, paper - dy * kStopsPerHeight);
     break;
   }
-  case FinishTool::White: neutralise(recipe.tone, meanAt(picture, Spot2{at.x(), at.y()})); break;
+  case FinishTool::White: {
+    const Neutral neutral = neutralFor(meanAt(picture, Spot2{at.x(), at.y()}));
+    recipe.tone.warmth = neutral.warmth, recipe.tone.tint = neutral.tint;
+    break;
+  }
+  case FinishTool::PlaceWhite: {
+    if (selectedArea() < 0) return;
+    // What the white point of the whole picture leaves of a cast.
+    const Neutral neutral = neutralFor(meanAt(picture, Spot2{at.x(), at.y()}));
+    Area& area = recipe.areas[std::size_t(selectedArea())];
+    area.warmth = std::clamp(neutral.warmth - recipe.tone.warmth, -4.0, 4.0), area.tint = std::clamp(neutral.tint - recipe.tone.tint, -4.0, 4.0);
+    break;
+  }
   case FinishTool::Colour: {
     if (!toolMoved_) return;
     const auto c = meanAt(picture, fromHere);
@@ -228,13 +234,7 @@ void Workbench::pullTie(double ev100, double paper, int dragId) {
 
 // ---- Whole moves
 
-const Finding* Workbench::worstFinding() const {
-  const Judgement* j = judgement();
-  if (!j) return nullptr;
-  for (const Finding& f : j->findings)
-    if (f.tooMuch) return &f;
-  return nullptr;
-}
+const Finding* Workbench::worstFinding() const { return judgement() ? judgement()->worst() : nullptr; }
 
 void Workbench::remedy() {
   const Finding* found = worstFinding();
@@ -251,14 +251,46 @@ void Workbench::remedy() {
   setRecipe(remedied(view().recipe, *found, radiance_->state->analysis()));
 }
 
-void Workbench::addWindows() {
+void Workbench::addFound(AreaShape shape) {
+  if (!radiance_ || !radiance_->state) return;
+  const ToneAnalysis& analysis = radiance_->state->analysis();
+  const Image<float> cells = shape == AreaShape::Sky ? skyCells(analysis) : windowCells(analysis);
+  if (std::none_of(cells.data(), cells.data() + cells.size(), [](float v) { return v > 0.5f; })) {
+    emit told(shape == AreaShape::Sky ? tr("No sky is found in this picture: paint it with the brush, or lay a ramp over it.") : tr("No window is found in this picture: paint it with the brush."));
+    return;
+  }
   Recipe recipe = view().recipe;
-  Area windows;
-  windows.shape = AreaShape::Windows;
-  windows.exposure = -0.4;
-  recipe.areas.push_back(windows);
+  Area found;
+  found.shape = shape;
+  found.exposure = -0.4;
+  recipe.areas.push_back(found);
   selectedArea_ = int(recipe.areas.size()) - 1;
   setRecipe(recipe);
+}
+
+void Workbench::takeWhiteTrim() {
+  const WhiteTrim* white = whiteTrim();
+  if (!white || !hasView()) {
+    emit told(tr("No white paint is found in this picture: click something white with \"This is white\"."));
+    return;
+  }
+  Recipe recipe = view().recipe;
+  recipe.tone.warmth = white->warmth, recipe.tone.tint = white->tint;
+  setRecipe(recipe);
+}
+
+void Workbench::showWhiteTrim(bool shown) {
+  whiteShown_ = shown;
+  emit changed();
+}
+
+void Workbench::nextStart() {
+  if (!hasView()) return;
+  std::size_t next = 0;
+  for (std::size_t i = 0; i < kStarts; ++i)
+    if (looks()[i].id == view().recipe.look) next = (i + 1) % kStarts;
+  chooseLook(looks()[next].id, 1);
+  emit told(tr("Starting point: %1.").arg(QString::fromStdString(looks()[next].name)));
 }
 
 void Workbench::removeArea() {
@@ -318,8 +350,10 @@ void Workbench::copyToOtherViews() {
 PictureMarks Workbench::finishMarks() const {
   PictureMarks marks;
   if (!hasView() || !radiance_) return marks;
-  if (const Finding* found = worstFinding())
+  if (const Finding* found = worstFinding(); found && !whiteShown_)
     for (const Spot2& p : found->places) marks.rings.emplace_back(p.x, p.y);
+  if (const WhiteTrim* white = whiteTrim(); white && whiteShown_)
+    for (const Spot2& p : white->places) marks.rings.emplace_back(p.x, p.y);
   markCrop(marks);
   const int index = selectedArea();
   if (index < 0 || !areasShown_ || finishTool_ == FinishTool::Brush) return marks;

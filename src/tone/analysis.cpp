@@ -107,7 +107,7 @@ void placeLight(ToneAnalysis& a, const SceneFacts& facts) {
   const double dimmer = dusk ? kDuskStops : 0;
   for (Tie& tie : a.rendering) tie.scene += dimmer;
   const Rendering rendering(a.rendering);
-  const HeldRange held{rendering.lightAt(paperOf(kDarkestOn)), rendering.lightAt(paperOf(kHeldFrom)), rendering.lightAt(paperOf(kHeldTo)), rendering.lightAt(paperOf(kBrightestOn))};
+  const HeldRange& held = a.held = {rendering.lightAt(paperOf(kDarkestOn)), rendering.lightAt(paperOf(kHeldFrom)), rendering.lightAt(paperOf(kHeldTo)), rendering.lightAt(paperOf(kBrightestOn))};
   a.even = evenTies(a.histogram, held, a.darkest, a.brightest);
   const ToneCurve even(a.even);
   // Lightness rises with the cube root of light: the contrast of a place is brought to what it has in the middle of an exposure that is made for it.
@@ -131,7 +131,7 @@ void placeLight(ToneAnalysis& a, const SceneFacts& facts) {
 
 ToneAnalysis analyseTone(ImageView<const float> radiance, const SceneFacts& facts) {
   const Roi size = fitted(radiance.width, radiance.height, kAnalysisEdge);
-  const Image<float> small = shrinkTo(radiance, size.width, size.height);
+  Image<float> small = shrinkTo(radiance, size.width, size.height);
   ToneAnalysis a;
   a.logLight = logLight(small.view());
   const Image<float>& tones = a.logLight;
@@ -153,6 +153,7 @@ ToneAnalysis analyseTone(ImageView<const float> radiance, const SceneFacts& fact
   placeLight(a, facts);
   double sum = 0;
   for (std::size_t i = 0; i < tones.size(); ++i) sum += tones.data()[i];
+  a.cells = std::move(small);
   a.statistics = {std::exp2(sum / double(tones.size())), std::exp2(a.brightest)};
   return a;
 }

@@ -198,6 +198,13 @@ Range rangeOf(const LocalMap& base, const Image<float>& logLight) {
 /// A paper tone before the shoulder.
 double straightened(double paper) { return std::log2(beforeShoulder(std::exp2(std::min(0.0, paper)))); }
 
+/// Placed light beyond what the exposure holds, brought nearer to it: 1 as it is, 1.5 half as far. Its order stays.
+double closer(double placed, const HeldRange& held, double balance) {
+  if (held.from >= held.to) return placed;
+  const double share = 2 - balance, end = std::clamp(placed, held.from, held.to);
+  return end + share * (placed - end);
+}
+
 std::vector<float> curveTable(const ToneAnalysis& analysis, const ToneSettings& s, const LocalMap& durand) {
   std::vector<float> table(3 * kCurveSize);
   const bool natural = s.op == ToneOperator::Natural;
@@ -223,6 +230,7 @@ std::vector<float> curveTable(const ToneAnalysis& analysis, const ToneSettings& 
     const double held = 1 - 1 / std::sqrt(1 + noise * noise), contrast = natural ? std::max(1.0, rendering.slope(even(scene))) : 1;
     table[std::size_t(kCurveSize + i)] = float(std::max(0.05, 1 - contrast * held));
     table[std::size_t(2 * kCurveSize + i)] = natural && !s.pulls.empty() ? float(straightened(with(scene)) - straightened(without(scene))) : 0;
+    if (natural && s.balance > 1) table[std::size_t(2 * kCurveSize + i)] += float(rendering.straight(closer(even(scene), analysis.held, s.balance)) - rendering.straight(even(scene)));
   }
   return table;
 }
@@ -233,7 +241,8 @@ std::vector<Tie> placedTies(const ToneAnalysis& analysis, const ToneSettings& se
   const Rendering rendering(analysis.rendering);
   std::vector<Tie> ties;
   for (const Tie& tie : analysis.even) { // balance 0 is one exposure for all
-    const double paper = rendering.paper(tie.scene + settings.balance * (tie.paper - tie.scene));
+    const double placed = settings.balance > 1 ? closer(tie.paper, analysis.held, settings.balance) : tie.scene + settings.balance * (tie.paper - tie.scene);
+    const double paper = rendering.paper(placed);
     ties.push_back({tie.scene, ties.empty() ? paper : std::max(paper, ties.back().paper + 1e-3)});
   }
   return pulled(std::move(ties), settings.pulls);
@@ -245,7 +254,7 @@ LightPlacer::LightPlacer(const ToneAnalysis& analysis, const ToneSettings& setti
   // Form and texture are told apart only where that changes something.
   double held = 0;
   for (double light = analysis.histogram.below(0.02); light < analysis.brightest; ++light) held = std::max(held, analysis.noise.at(light) / std::log(2.0) * settings.quiet / kSeenNoise);
-  pulled_ = settings.op == ToneOperator::Natural && !settings.pulls.empty();
+  pulled_ = settings.op == ToneOperator::Natural && (!settings.pulls.empty() || settings.balance > 1);
   split_ = settings.op == ToneOperator::Natural && (settings.form != 1 || settings.detail != 1 || held > kHardlyHeld || (!analysis.noisier.empty() && settings.quiet > 0));
   const double w = settings.warmth / 2, t = settings.tint / 2;
   gains_[0] = float(std::exp2(w + t / 2));
@@ -284,7 +293,7 @@ void LightPlacer::place(int y, int x0, int n, const RowMoves& moves, Scratch& s,
   if (!natural || split_ || pulled_ || moves.contrast) readBase(y, x0, n, s);
   if (natural) {
     readOrZero(analysis_.placed, y, x0, n, s, s.paper);
-    if (settings_.balance != 1) balanced(s.log, float(settings_.balance), n, s.paper);
+    if (settings_.balance < 1) balanced(s.log, float(settings_.balance), n, s.paper);
     locate(s.paper, n, s.cell, s.a);
   } else {
     locate(s.base, n, s.cell, s.a);

@@ -23,19 +23,21 @@ struct ToneAnalysis {
   SceneKind kind = SceneKind::Landscape;
   std::vector<Tie> rendering;          ///< How one well metered exposure shows the scene.
   std::vector<Tie> even;               ///< Where even light is brought so that this exposure holds it; log2 to log2.
+  HeldRange held;                      ///< What the metered exposure holds; from = to: all, as it is.
   LocalMap placed;                     ///< The same of `base`, with what is finer than the base kept and made as crisp as where it is exposed best.
   bool byFrame = false;                ///< The rendering is that of a frame of the set, not one metered from the scene.
   double colour = 1;                   ///< Gain of colour that goes with the rendering's contrast.
   LightStatistics statistics;
   NoiseByLight noise;
   LocalMap noisier;                    ///< How many times more noise than `noise` there is, less 1; empty: nowhere.
-  Image<float> logLight;               ///< The reduced grid itself: log2 luminance, one channel.
+  Image<float> cells;                  ///< The reduced picture itself, linear, three channels.
+  Image<float> logLight;               ///< The same: log2 luminance, one channel.
 };
 
 struct ToneSettings {
   ToneOperator op = ToneOperator::Natural;
   double exposure = 0;      ///< Stops added on paper.
-  double balance = 1;       ///< 0: one exposure for all, as a single frame; 1: bright and dark brought together.
+  double balance = 1;       ///< 0: one exposure for all, as a single frame; 1: bright and dark brought together; 1.5: what lies beyond the exposure comes half as far again.
   double detail = 1;        ///< Gain of fine texture.
   double form = 1;          ///< Gain of what is larger than texture and smaller than the base.
   double saturation = 1;    ///< Of colour ratios.

@@ -275,10 +275,10 @@ private slots:
     look->setCurrentIndex(look->findData("open"));
     emit look->activated(look->currentIndex());
     QVERIFY(settled(window));
-    QVERIFY(std::abs(bench.view().recipe.tone.exposure - 0.3) < 1e-9);
+    QVERIFY(std::abs(bench.view().recipe.tone.exposure - 0.15) < 1e-9);
     visible<QSlider>(window, "lookStrength")->setValue(50);
     QVERIFY(settled(window));
-    QVERIFY(std::abs(bench.view().recipe.tone.exposure - 0.15) < 1e-9);
+    QVERIFY(std::abs(bench.view().recipe.tone.exposure - 0.075) < 1e-9);
     QTimer::singleShot(0, &window, [] {
       auto* dialog = qobject_cast<QInputDialog*>(QApplication::activeModalWidget());
       QVERIFY(dialog);

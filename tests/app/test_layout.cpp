@@ -173,7 +173,7 @@ private slots:
       look(QString("finish, %1").arg(side));
     }
     click(visible<QToolButton>(window, "sidePlaces"));
-    bench.addWindows();
+    bench.addFound(AreaShape::Windows);
     look("finish, a place");
     bench.goTo(Station::Deliver);
     look("deliver");

@@ -75,7 +75,7 @@ private slots:
     QFile report(at("out/frame-1.json"));
     QVERIFY(report.open(QIODevice::ReadOnly));
     const auto findings = QJsonDocument::fromJson(report.readAll()).object()["judgement"].toObject()["findings"].toArray();
-    QCOMPARE(findings.size(), 8);
+    QCOMPARE(findings.size(), 11);
     for (const auto& finding : findings) QVERIFY(!finding.toObject()["sentence"].toString().isEmpty() && finding.toObject().contains("threshold"));
     int white = 0;
     double sum = 0;

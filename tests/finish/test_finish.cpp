@@ -275,7 +275,7 @@ private slots:
     QVERIFY(std::abs(half.tone.warmth - (-0.5 + 0.09)) < 1e-9);
     QVERIFY(std::abs(full.tone.warmth - (-0.5 + 0.18)) < 1e-9);
     QVERIFY(std::abs(none.tone.warmth + 0.5) < 1e-9);
-    QVERIFY(std::abs(half.tone.veil - 0.125) < 1e-9);
+    QVERIFY(std::abs(half.tone.veil - 0.075) < 1e-9);
     QCOMPARE(full.tone.pulls.size(), std::size_t(1));
   }
 
