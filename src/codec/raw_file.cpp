@@ -1,6 +1,8 @@
 #include "codec/raw_file.h"
 
-#include "codec/raw_defects.h"
+#include "image/orientation.h"
+#include "mosaic/bayer.h"
+#include "mosaic/defects.h"
 
 #include <algorithm>
 #include <cmath>
@@ -84,27 +86,69 @@ bool holdsNothing(const MosaicView& mosaic) {
 
 } // namespace
 
-Result<RawImage> readRaw(const std::filesystem::path& path, RawSize size) {
-  auto opened = unpacked(path);
-  if (!opened) return passOn(opened.error());
-  const auto& raw = *opened;
-  if (const MosaicView mosaic = mosaicOf(*raw); mosaic.data) {
-    if (holdsNothing(mosaic)) return unreadable(path, "the raw file holds no picture, all its pixels are the same");
-    mendDefects(mosaic, raw->imgdata.color.black + raw->imgdata.color.cblack[1]);
+namespace {
+
+/// Colours, black and white of a mosaic of three colours; nothing when it has another pattern.
+std::optional<BayerMosaic> bayerOf(LibRaw& raw, const MosaicView& view) {
+  const auto& colour = raw.imgdata.color;
+  BayerMosaic m;
+  m.codes = {view.data, view.width, view.height, 1, view.pitch};
+  for (int k = 0; k < 4; ++k) {
+    const int x = k & 1, y = k >> 1, found = raw.COLOR(y, x);
+    m.colours[std::size_t(k)] = found == 3 ? 1 : found;
+    double black = double(colour.black) + double(colour.cblack[found]);
+    if (const unsigned rows = colour.cblack[4], columns = colour.cblack[5]; rows * columns > 0) black += colour.cblack[6 + (unsigned(y) % rows) * columns + unsigned(x) % columns];
+    m.black[std::size_t(k)] = float(black);
   }
-  RawImage image;
-  image.saturation = balance(raw->imgdata.color);
-  configure(raw->imgdata.params, image.saturation);
-  raw->imgdata.params.half_size = size == RawSize::Half;
-  if (const int code = raw->dcraw_process(); code != LIBRAW_SUCCESS) return damaged(path, code);
+  const auto& c = m.colours;
+  const bool diagonal = (c[0] == 1 && c[3] == 1 && c[1] + c[2] == 2 && c[1] != 1) || (c[1] == 1 && c[2] == 1 && c[0] + c[3] == 2 && c[0] != 1);
+  m.white = float(int(colour.maximum));
+  if (!diagonal || raw.imgdata.idata.colors != 3 || view.width < 16 || view.height < 16) return {};
+  return m;
+}
+
+/// Exif's number for LibRaw's.
+int orientationOf(int flip) { return flip == 3 ? 3 : flip == 5 ? 8 : flip == 6 ? 6 : 1; }
+
+Result<void> developOurselves(const std::filesystem::path& path, LibRaw& raw, const BayerMosaic& mosaic, RawSize size, RawImage& image) {
+  const float most = *std::max_element(mosaic.black.begin(), mosaic.black.end());
+  if (!(mosaic.white > most + 15))
+    return unreadable(path, "its black level (" + std::to_string(int(most)) + ") leaves no room below its white level (" + std::to_string(int(mosaic.white)) + "); use the camera's original file");
+  Image<std::uint16_t> developed = size == RawSize::Half ? binned(mosaic) : demosaiced(mosaic);
+  const int orientation = orientationOf(raw.imgdata.sizes.flip);
+  image.pixels = orientation == 1 ? std::move(developed) : oriented(ImageView<const std::uint16_t>(developed.view()), orientation);
+  image.black = kPedestal;
+  return {};
+}
+
+Result<void> developByLibrary(const std::filesystem::path& path, LibRaw& raw, RawSize size, RawImage& image) {
+  configure(raw.imgdata.params, image.saturation);
+  raw.imgdata.params.half_size = size == RawSize::Half;
+  if (const int code = raw.dcraw_process(); code != LIBRAW_SUCCESS) return damaged(path, code);
   int code = LIBRAW_SUCCESS;
-  const std::unique_ptr<libraw_processed_image_t, void (*)(libraw_processed_image_t*)> made(raw->dcraw_make_mem_image(&code),
-                                                                                            LibRaw::dcraw_clear_mem);
+  const std::unique_ptr<libraw_processed_image_t, void (*)(libraw_processed_image_t*)> made(raw.dcraw_make_mem_image(&code), LibRaw::dcraw_clear_mem);
   if (!made || made->colors != 3 || made->bits != 16) return damaged(path, code);
   image.pixels = Image<std::uint16_t>(made->width, made->height, 3);
   std::memcpy(image.pixels.data(), made->data, image.pixels.size() * sizeof(std::uint16_t));
-  image.toRec709 = cameraToRec709(raw->imgdata.color);
-  const auto& other = raw->imgdata.other;
+  return {};
+}
+
+} // namespace
+
+Result<RawImage> readRaw(const std::filesystem::path& path, RawSize size) {
+  auto opened = unpacked(path);
+  if (!opened) return passOn(opened.error());
+  LibRaw& raw = **opened;
+  RawImage image;
+  image.saturation = balance(raw.imgdata.color);
+  const MosaicView view = mosaicOf(raw);
+  if (view.data && holdsNothing(view)) return unreadable(path, "the raw file holds no picture, all its pixels are the same");
+  auto mosaic = view.data ? bayerOf(raw, view) : std::nullopt;
+  if (view.data) mendDefects(view, mosaic ? double(mosaic->black[0]) : double(raw.imgdata.color.black));
+  if (mosaic) mosaic->gain = image.saturation;
+  if (auto done = mosaic ? developOurselves(path, raw, *mosaic, size, image) : developByLibrary(path, raw, size, image); !done) return passOn(done.error());
+  image.toRec709 = cameraToRec709(raw.imgdata.color);
+  const auto& other = raw.imgdata.other;
   if (other.shutter > 0) image.metadata.time = Seconds{other.shutter};
   if (other.aperture > 0) image.metadata.aperture = FNumber{other.aperture};
   if (other.iso_speed > 0) image.metadata.iso = Iso{other.iso_speed};

@@ -71,7 +71,7 @@ Result<Frame> fromRaw(const fs::path& file, RawSize size) {
   if (!raw) return passOn(raw.error());
   Frame frame;
   frame.codes = std::move(raw->pixels);
-  frame.table = linearTable(65535, 0, 65535);
+  frame.table = linearTable(65535, raw->black, 65535);
   frame.saturation = raw->saturation;
   frame.midTone = raw->saturation[1] * 10 / 78;
   frame.toRec709 = raw->toRec709;

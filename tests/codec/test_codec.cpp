@@ -2,7 +2,7 @@
 #include "codec/icc.h"
 #include "codec/jpeg.h"
 #include "codec/png_file.h"
-#include "codec/raw_defects.h"
+#include "mosaic/defects.h"
 #include "codec/radiance_hdr.h"
 #include "codec/raw_file.h"
 #include "codec/tiff_file.h"

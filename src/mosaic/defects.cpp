@@ -1,4 +1,4 @@
-#include "codec/raw_defects.h"
+#include "mosaic/defects.h"
 
 #include "base/parallel.h"
 
