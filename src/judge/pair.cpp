@@ -17,6 +17,7 @@ constexpr double kMovedStops = 0.45;   ///< Beyond noise, misplacement and rippl
 
 constexpr double kCurveBend = 0.33;    ///< Stops that a tone may differ everywhere and be the curve's.
 constexpr double kMayBeCut = 0.7;      ///< Of clipping: rendered colours above it may be cut.
+constexpr double kOverCut = 1.5;       ///< The same in a cell that is clipped in part, at an edge: glare and a quarter of a cell of misplacement stay below.
 constexpr double kOverSaturated = 0.65; ///< Stops that light should be over saturation and is not: more than noise, glare and edges explain.
 
 double median(std::vector<double> values) {
@@ -34,10 +35,10 @@ struct Cell {
   double tone = 0;      ///< log2 of the first's green.
 };
 
-enum class Tone { Recorded, Saturated, Unknown };
+enum class Tone { Recorded, Saturated, AtLeast, Unknown };
 
 /// Mean of a block of `s` whose corner lies at (x, y) of the sketch, fractions allowed. Saturated when nearly all of it clips;
-/// unknown outside and where only a part clips.
+/// a lower bound where a part clips; unknown outside.
 Tone blockMean(const Sketch& s, double x, double y, double rgb[3]) {
   const int ix = int(std::floor(x)), iy = int(std::floor(y));
   if (ix < 0 || iy < 0 || ix + kCell >= s.light.width() || iy + kCell >= s.light.height()) return Tone::Unknown;
@@ -52,7 +53,7 @@ Tone blockMean(const Sketch& s, double x, double y, double rgb[3]) {
       for (int c = 0; c < 3; ++c) rgb[c] += weight * s.light.at(ix + u, iy + v)[c];
     }
   for (int c = 0; c < 3; ++c) rgb[c] /= kCell * kCell;
-  return clipped == 0 ? Tone::Recorded : clipped > 0.95 * kCell * kCell ? Tone::Saturated : Tone::Unknown;
+  return clipped == 0 ? Tone::Recorded : clipped > 0.95 * kCell * kCell ? Tone::Saturated : Tone::AtLeast;
 }
 
 /// Standard deviation of a cell's mean in stops.
@@ -67,6 +68,13 @@ Cell compareCell(const Sketch& a, const Sketch& b, const Transform& onSketch, in
   onSketch.map(cx * kCell + (kCell - 1) / 2.0, cy * kCell + (kCell - 1) / 2.0, u, v);
   const Tone ta = blockMean(a, cx * kCell, cy * kCell, ma), tb = blockMean(b, u - (kCell - 1) / 2.0, v - (kCell - 1) / 2.0, mb);
   if (ta == Tone::Unknown || tb == Tone::Unknown) return cell;
+  if (ta == Tone::AtLeast || tb == Tone::AtLeast) {
+    // More light than the other frame foretells, and only part of it counted: something else stands there. Of linear frames: a curve ends unsurely.
+    const double more = std::log2(std::max(1e-9, mb[1]) / std::max(1e-9, ma[1])) - light.stops;
+    const bool linear = !light.tones && !light.cutBeforeMatrix && std::min(ma[1], mb[1]) > 6e-4;
+    cell.contradicts = linear && ((tb == Tone::AtLeast && ta == Tone::Recorded && more > kOverCut) || (ta == Tone::AtLeast && tb == Tone::Recorded && more < -kOverCut));
+    return cell;
+  }
   const double coding = light.tones && ta == tb ? light.tones->stopsPerCode(ma[1]) + light.tones->stopsPerCode(mb[1]) : 0;
   if (light.tones)
     for (int c = 0; c < 3; ++c) ma[c] = light.tones->at(c, ma[c]), mb[c] = light.tones->at(c, mb[c]);
