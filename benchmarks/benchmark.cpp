@@ -1,12 +1,14 @@
 // Our stages against OpenCV's on the same five frames in the same run: medians of three and ratios, two threads each.
 // ml_benchmark [WIDTH HEIGHT]         align, radiance merge, exposure fusion, and the whole way from JPEG files to EXR and JPEG
 // ml_benchmark --curve                how our whole way grows with pixels and frames
+// ml_benchmark --raw                  five 24-megapixel raw frames against five JPEG frames, and one frame against LibRaw's own ways
 // ml_benchmark --ours STAGE RUNS      one stage of ours alone on 6000 x 4000, for a profiler: align, still, moved, checked, fusion, whole, look, stages
 #include "align/register.h"
 #include "base/large_memory.h"
 #include "base/parallel.h"
 #include "codec/exif.h"
 #include "codec/jpeg.h"
+#include "codec/tiff_file.h"
 #include "deliver/deliver.h"
 #include "finish/finish.h"
 #include "image/colour.h"
@@ -22,6 +24,7 @@
 #include <cstring>
 #include <filesystem>
 #include <functional>
+#include <libraw/libraw.h>
 #include <map>
 #include <mutex>
 #include <opencv2/imgcodecs.hpp>
@@ -98,6 +101,39 @@ fs::path writeFrames(int width, int height, int count) {
   return folder;
 }
 
+/// The same scene behind a colour filter, 14 bits, as uncompressed DNG; `still`: from a tripod.
+fs::path writeRawFrames(int width, int height, int count, bool still) {
+  const fs::path folder = fs::temp_directory_path() / ("ml-benchmark-raw-" + std::to_string(width) + (still ? "-still" : "-hand"));
+  if (fs::exists(folder / ("frame-" + std::to_string(count - 1) + ".dng"))) return folder;
+  fs::create_directories(folder);
+  MosaicDescription description;
+  description.xyzToCamera = {3.2406, -1.5372, -0.4986, -0.9689, 1.8758, 0.0415, 0.0557, -0.2040, 1.0570};
+  description.camera = "Benchmark";
+  for (int i = 0; i < count; ++i) {
+    const double angle = still ? 0 : 0.002 * (i - count / 2), exposure = std::exp2(10.0 * i / std::max(1, count - 1) - 5), step = still ? 0 : i;
+    Image<std::uint16_t> mosaic(width, height, 1);
+    forEachBand(height, [&](const Band& band) {
+      std::uint32_t state = std::uint32_t(7919 * i + band.index + 1);
+      for (int y = band.begin; y < band.end; ++y)
+        for (int x = 0; x < width; ++x) {
+          const float u = float(x * std::cos(angle) - y * std::sin(angle) + 7 * step), v = float(x * std::sin(angle) + y * std::cos(angle) - 4 * step);
+          const float common = 2 * std::sin(u * 0.003f) + 0.5f * std::sin((u + v) * 0.05f) + 0.3f * std::sin(u * 0.31f) * std::sin(v * 0.27f);
+          const float light = 0.18f * std::exp2(common + 1.5f * std::sin(v * 0.0043f + float((x & 1) + (y & 1)) * 0.3f)) * float(exposure);
+          state = state * 1664525u + 1013904223u;
+          const float noise = (float(state >> 8) / 8388608.f - 1) * 1.7f * std::sqrt(light / 40000 + 8e-9f);
+          mosaic.row(y)[x] = std::uint16_t(std::clamp(512 + (light + noise) * 15871, 0.f, 16383.f));
+        }
+    });
+    const fs::path file = folder / ("frame-" + std::to_string(i) + ".dng");
+    ShotMetadata metadata;
+    metadata.time = Seconds{exposure / 64};
+    metadata.aperture = FNumber{8};
+    metadata.iso = Iso{100};
+    if (!writeDng(file, mosaic.view(), description) || !writeExif(file, metadata)) std::exit(1);
+  }
+  return folder;
+}
+
 std::vector<fs::path> filesIn(const fs::path& folder) {
   std::vector<fs::path> files;
   for (const auto& entry : fs::directory_iterator(folder)) files.push_back(entry.path());
@@ -129,6 +165,44 @@ void curve() {
     std::fflush(stdout);
     fs::remove_all(folder);
   }
+}
+
+/// Seconds of the wall and of the processor for the whole way.
+std::pair<double, double> timedWay(const fs::path& frames) {
+  const fs::path out = emptyOut(frames);
+  const double processor = processorSeconds();
+  const double wall = medianSeconds(1, [&] { wholeWay(frames, out); });
+  return {wall, processorSeconds() - processor};
+}
+
+/// LibRaw's own development of one file, its own threads.
+double libraryDevelops(const fs::path& file, int quality) {
+  return medianSeconds(1, [&] {
+    LibRaw raw;
+    if (raw.open_file(file.c_str()) || raw.unpack()) std::exit(1);
+    raw.imgdata.params.output_bps = 16, raw.imgdata.params.user_qual = quality, raw.imgdata.params.no_auto_bright = 1;
+    if (raw.dcraw_process()) std::exit(1);
+  });
+}
+
+void rawAgainstJpeg() {
+  const fs::path jpeg = writeFrames(6000, 4000, 5);
+  std::printf("%-44s %8s %10s\n", "five frames of 24 megapixels to EXR and JPEG", "seconds", "processor");
+  const auto line = [](const char* what, const std::pair<double, double>& t) { std::printf("%-44s %8.2f %10.2f\n", what, t.first, t.second), std::fflush(stdout); };
+  const auto fromJpeg = timedWay(jpeg);
+  line("JPEG, by hand", fromJpeg);
+  const fs::path still = writeRawFrames(6000, 4000, 5, true), hand = writeRawFrames(6000, 4000, 5, false);
+  const auto onTripod = timedWay(still), byHand = timedWay(hand);
+  line("raw, on a tripod", onTripod);
+  line("raw, by hand", byHand);
+  const fs::path one = hand / "frame-2.dng";
+  const double ours = medianSeconds(3, [&] { (void)loadFrame(one); });
+  std::printf("one raw frame read and developed: ours %.3f s\n", ours);
+  for (const auto& [name, quality] : {std::pair{"linear", 0}, {"PPG", 2}, {"AHD", 3}, {"DHT", 11}}) {
+    const double theirs = libraryDevelops(one, quality);
+    std::printf("  LibRaw, %-8s %7.3f s   ratio %5.1f\n", name, theirs, theirs / ours);
+  }
+  std::printf("raw on a tripod / JPEG %.2f, by hand %.2f; peak %.2f GB\n", onTripod.first / fromJpeg.first, byHand.first / fromJpeg.first, peakGigabytes());
 }
 
 /// Our stages on one set of files; frames are read once.
@@ -208,6 +282,10 @@ int main(int count, char** arguments) {
   cv::setNumThreads(2);
   ::setenv("OPENCV_IO_ENABLE_OPENEXR", "1", 1);
   setThreadCount(2);
+  if (count > 1 && std::strcmp(arguments[1], "--raw") == 0) {
+    rawAgainstJpeg();
+    return 0;
+  }
   if (count > 1 && std::strcmp(arguments[1], "--curve") == 0) {
     curve();
     return 0;

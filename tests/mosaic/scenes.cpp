@@ -175,6 +175,14 @@ Quality qualityOf(const Image<float>& developed, const Image<float>& truth) {
   const auto lightAt = [&](int x, int y, float rgb[3]) {
     for (std::size_t c = 0; c < 3; ++c) rgb[c] = truth.at(x, y)[c] / kCameraBalance[c];
   };
+  const int w = truth.width();
+  std::vector<std::array<double, 3>> labs;
+  for (int y = 0; y < truth.height(); ++y)
+    for (int x = 0; x < w; ++x) {
+      float rgb[3];
+      lightAt(x, y, rgb);
+      labs.push_back(labOf(rgb));
+    }
   Quality q;
   double squares = 0, edges = 0;
   long count = 0, edgeCount = 0, coloured = 0;
@@ -184,11 +192,9 @@ Quality qualityOf(const Image<float>& developed, const Image<float>& truth) {
       double chroma = 0, low = 1e9, high = 0;
       for (int v = y - 2; v <= y + 2; ++v)
         for (int u = x - 2; u <= x + 2; ++u) {
-          float rgb[3];
-          lightAt(u, v, rgb);
           const float* t = truth.at(u, v);
           clipped = clipped || std::max({t[0], t[1], t[2]}) > 0.97f;
-          const auto lab = labOf(rgb);
+          const auto& lab = labs[std::size_t(v) * std::size_t(w) + std::size_t(u)];
           chroma = std::max(chroma, std::hypot(lab[1], lab[2])), low = std::min(low, lab[0]), high = std::max(high, lab[0]);
         }
       if (clipped) continue;
@@ -200,7 +206,7 @@ Quality qualityOf(const Image<float>& developed, const Image<float>& truth) {
         squares += d * d;
       }
       ++count;
-      const auto a = labOf(want), b = labOf(have);
+      const auto &a = labs[std::size_t(y) * std::size_t(w) + std::size_t(x)], b = labOf(have);
       if (high - low > 15) edges += ciede2000(a, b), ++edgeCount;
       coloured += std::hypot(b[1], b[2]) > chroma + 8;
     }
