@@ -51,7 +51,7 @@ void configure(libraw_output_params_t& out, const std::array<float, 3>& multipli
   out.gamm[0] = out.gamm[1] = 1;
   out.no_auto_bright = 1;
   out.highlight = 1; // the largest multiplier is 1: no channel is cut
-  out.user_qual = 11; // DHT: of the seven that LibRaw has it left least error on the zoo, a fifth of AHD at edges beside clipped light
+  out.user_qual = 3; // X-Trans gets its three passes; mosaics of red, green and blue do not come here
   for (int c = 0; c < 4; ++c) out.user_mul[c] = multipliers[c == 3 ? 1 : c];
 }
 

@@ -93,7 +93,7 @@ private slots:
       d.fill(0.0002f);
       return d;
     }();
-    const Image<std::uint16_t> codes = mosaicked(dark, 40000, 8, 0, 0, 9);
+    const Image<std::uint16_t> codes = mosaicked(dark, 40000, 20, 0, 0, 9);
     const Image<std::uint16_t> out = demosaiced(described(codes));
     double sum = 0;
     for (std::size_t i = 1; i < out.size(); i += 3) sum += lightOf(out.data()[i]) / 0.55;
