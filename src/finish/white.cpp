@@ -15,7 +15,7 @@ namespace {
 constexpr int kFieldsAcross = 8, kFieldsDown = 6;
 constexpr double kEven = 0.06;        ///< Stops between a cell and its neighbours on an even surface.
 constexpr double kAlike = 0.12;       ///< Stops of red or blue against green within one paint.
-constexpr double kLeastSure = 0.25, kMostTint = 0.8;
+constexpr double kLeastSure = 0.4, kMostTint = 0.8;
 
 struct Patch {
   double red, blue, light; ///< log2 of red and blue over green, and of light.

@@ -12,8 +12,8 @@ struct WhiteTrim {
 };
 
 /// White is the lightest paint of a room, it is in most parts of it, and under one light it has one colour: the lightest smooth surface of each
-/// field is asked for its colour, windows, lamps and what is clipped apart, and the largest group that agrees is taken. Empty when fewer than a
-/// quarter of the fields agree, or when the colour is none that light has (more than 0.8 stops of green or magenta). `now`: the settings in force.
+/// field is asked for its colour, windows, lamps and what is clipped apart, and the largest group that agrees is taken. Empty when fewer than two
+/// fifths of the fields agree (skies of landscapes reached 0.39), or when the colour is none that light has (more than 0.8 stops of green or magenta). `now`: the settings in force.
 [[nodiscard]] std::optional<WhiteTrim> findWhiteTrim(const ToneAnalysis& analysis, const ToneSettings& now);
 
 /// Warmth and tint (stops, as ToneSettings and Area take them) that make linear colour neutral; each within -4..4.
