@@ -9,9 +9,9 @@
 
 namespace ml {
 
-Bench::Bench(Workbench& workbench, const QString& name) : workbench_(workbench) {
+Bench::Bench(StationModel& station) : station_(station) {
   setObjectName("bench");
-  setAccessibleName(name);
+  setAccessibleName(station.name());
   auto* outer = new QHBoxLayout(this);
   outer->setContentsMargins(22, 12, 22, 14);
   outer->setSpacing(26);
@@ -23,6 +23,14 @@ Bench::Bench(Workbench& workbench, const QString& name) : workbench_(workbench) 
   next_->setProperty("role", "next");
   next_->setToolTip(tr("The thing to do next (Ctrl+Return)"));
   outer->addWidget(next_, 0, Qt::AlignBottom);
+  connect(next_, &QPushButton::clicked, &station_, [this] { station_.doNext(); });
+}
+
+void Bench::show() {
+  refresh();
+  const StationModel::Next next = station_.next();
+  next_->setText(next.words);
+  next_->setEnabled(next.possible);
 }
 
 QVBoxLayout* Bench::group(const QString& title, int stretch) {
@@ -34,11 +42,6 @@ QVBoxLayout* Bench::group(const QString& title, int stretch) {
   column->addWidget(label);
   row_->addLayout(column, stretch);
   return column;
-}
-
-void Bench::setNext(const QString& text, bool enabled) {
-  next_->setText(text);
-  next_->setEnabled(enabled);
 }
 
 } // namespace ml

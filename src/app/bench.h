@@ -10,34 +10,37 @@ class QVBoxLayout;
 
 namespace ml {
 
-/// The tools of one station, below the picture. Shows what the workbench says; holds no state of its own.
+/// The tools of one station, below the picture. Shows what its model says; holds no state of its own and changes nothing while it refreshes.
 class Bench : public QFrame {
   Q_OBJECT
 
 public:
-  explicit Bench(Workbench& workbench, const QString& name);
-  /// Reads everything anew from the workbench.
-  virtual void refresh() = 0;
+  explicit Bench(StationModel& station);
+  /// Reads everything anew from the model; only with a view.
+  void show();
   /// The thing to do next; the window gives it Ctrl+Return.
   [[nodiscard]] QPushButton* next() const { return next_; }
 
 protected:
+  virtual void refresh() = 0;
   /// A labelled column of controls.
   QVBoxLayout* group(const QString& title, int stretch = 0);
-  void setNext(const QString& text, bool enabled);
+  [[nodiscard]] const View& view() const { return station_.desk().view(); }
+  [[nodiscard]] bool busy() const { return station_.desk().busy(); }
+  [[nodiscard]] bool hasCamera() const { return station_.desk().camera.present(); }
 
-  Workbench& workbench_;
+  StationModel& station_;
   QHBoxLayout* row_;
 
 private:
   QPushButton* next_;
 };
 
-[[nodiscard]] Bench* makeLightBench(Workbench& workbench);
-[[nodiscard]] Bench* makeFramesBench(Workbench& workbench);
-[[nodiscard]] Bench* makeShootBench(Workbench& workbench);
-[[nodiscard]] Bench* makeCombineBench(Workbench& workbench);
-[[nodiscard]] Bench* makeFinishBench(Workbench& workbench);
-[[nodiscard]] Bench* makeDeliverBench(Workbench& workbench);
+[[nodiscard]] Bench* makeLightBench(LightModel& light);
+[[nodiscard]] Bench* makeFramesBench(FramesModel& frames);
+[[nodiscard]] Bench* makeShootBench(ShootModel& shoot, FramesModel& frames);
+[[nodiscard]] Bench* makeCombineBench(CombineModel& combine);
+[[nodiscard]] Bench* makeFinishBench(FinishModel& finish);
+[[nodiscard]] Bench* makeDeliverBench(DeliverModel& deliver);
 
 } // namespace ml

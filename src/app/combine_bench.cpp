@@ -16,22 +16,18 @@ namespace {
 
 class CombineBench final : public Bench {
 public:
-  explicit CombineBench(Workbench& workbench) : Bench(workbench, tr("Combine")) {
+  explicit CombineBench(CombineModel& combine) : Bench(combine), combine_(combine) {
     row_->setSpacing(14);
     buildMethod();
     buildPlacing();
     buildPainting();
     buildFrames();
-    connect(next(), &QPushButton::clicked, this, [this] {
-      if (workbench_.states().combine == StationState::Done) workbench_.goTo(Station::Finish);
-      else combine();
-    });
   }
 
   void refresh() override {
-    const bool ready = !workbench_.view().frames.empty() && !workbench_.busy();
-    const bool done = workbench_.states().combine == StationState::Done;
-    const CombineOptions options = workbench_.combineOptions();
+    const bool ready = !view().frames.empty() && !busy();
+    const bool done = combine_.state() == StationState::Done;
+    const CombineOptions options = combine_.options();
     choose(method_, int(options.method));
     choose(align_, int(options.align));
     choose(motion_, int(options.motion == MotionMode::Auto ? MotionMode::Medium : options.motion));
@@ -43,17 +39,15 @@ public:
     const bool byTone = options.method == CombineMethod::ToneRange;
     tones_->setVisible(byTone);
     again_->setVisible(!byTone);
-    empty_->setEnabled(ready && workbench_.view().frames.size() > 2);
+    empty_->setEnabled(ready && view().frames.size() > 2);
     again_->setEnabled(ready && done);
-    const bool paintable = ready && done && (options.method == CombineMethod::Radiance || options.method == CombineMethod::Darker || options.method == CombineMethod::Fusion);
+    const bool paintable = combine_.canPaint();
     paint_->setEnabled(paintable);
-    if (!paintable && workbench_.painting()) workbench_.setPainting(-1);
     fillFrames();
     const QSignalBlocker quietPaint(paint_);
-    paint_->setChecked(workbench_.painting());
-    brush_->setEnabled(workbench_.painting());
+    paint_->setChecked((combine_.paintFrom() >= 0));
+    brush_->setEnabled((combine_.paintFrom() >= 0));
     from_->setEnabled(paintable);
-    setNext(done ? tr("Finish it") : tr("Combine"), ready);
   }
 
 private:
@@ -153,9 +147,9 @@ private:
     brush_->setCurrentIndex(1);
     column->addWidget(brush_);
     column->addStretch();
-    connect(paint_, &QPushButton::toggled, this, [this](bool on) { workbench_.setPainting(on ? from_->currentData().toInt() : -1); });
-    connect(from_, &QComboBox::activated, this, [this] { if (paint_->isChecked()) workbench_.setPainting(from_->currentData().toInt()); });
-    connect(brush_, &QComboBox::activated, this, [this] { workbench_.setBrushRadius(brush_->currentData().toDouble()); });
+    connect(paint_, &QPushButton::toggled, this, [this](bool on) { combine_.setPaintFrom(on ? from_->currentData().toInt() : -1); });
+    connect(from_, &QComboBox::activated, this, [this] { if (paint_->isChecked()) combine_.setPaintFrom(from_->currentData().toInt()); });
+    connect(brush_, &QComboBox::activated, this, [this] { combine_.setBrushRadius(brush_->currentData().toDouble()); });
   }
 
   void buildFrames() {
@@ -177,7 +171,7 @@ private:
     const int current = frames_->currentRow(), wanted = from_->currentIndex();
     frames_->clear();
     from_->clear();
-    for (const auto& place : workbench_.framePlaces()) {
+    for (const auto& place : combine_.framePlaces()) {
       auto* item = new QListWidgetItem(place.note.isEmpty() ? place.line : place.line + "  !", frames_);
       item->setData(Qt::UserRole, place.file);
       item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsUserCheckable);
@@ -195,19 +189,19 @@ private:
     const QString text = QInputDialog::getText(this, tr("Exposure time"), tr("How long was %1 exposed? For instance 1/60 or 0.4").arg(name), QLineEdit::Normal, {}, &taken);
     if (!taken) return;
     const auto time = parseTime(text.toStdString());
-    if (!time) return emit workbench_.failed(tr("\"%1\" is no exposure time; type one like 1/60, 0.4 or 2.").arg(text));
+    if (!time) return combine_.desk().notices.fail(tr("\"%1\" is no exposure time; type one like 1/60, 0.4 or 2.").arg(text));
     CombineOptions options = chosen();
     options.seconds[name.toStdString()] = time->value;
-    workbench_.combine(options);
+    combine_.combine(options);
   }
 
   [[nodiscard]] bool changedTones() const {
-    const auto& now = workbench_.combineOptions().toneRange;
+    const auto now = combine_.options().toneRange;
     return low_->value() != int(now.untouchedBelow) || high_->value() != int(now.replacedAbove);
   }
 
   [[nodiscard]] CombineOptions chosen() const {
-    CombineOptions options = workbench_.combineOptions();
+    CombineOptions options = combine_.options();
     options.method = CombineMethod(method_->currentData().toInt());
     options.align = AlignMode(align_->currentData().toInt());
     options.motion = MotionMode(motion_->currentData().toInt());
@@ -216,12 +210,13 @@ private:
     options.unused.clear();
     for (int i = 0; i < frames_->count(); ++i)
       if (frames_->item(i)->checkState() == Qt::Unchecked) options.unused.push_back(frames_->item(i)->data(Qt::UserRole).toString().toStdString());
-    if (options.unused != workbench_.combineOptions().unused) options.choices.clear(), options.darker.clear(); // they count the merged frames
+    if (options.unused != combine_.options().unused) options.choices.clear(), options.darker.clear(); // they count the merged frames
     return options;
   }
 
-  void combine() { workbench_.combine(chosen()); }
+  void combine() { combine_.combine(chosen()); }
 
+  CombineModel& combine_;
   QComboBox *method_, *align_, *motion_, *from_, *brush_;
   QSpinBox *low_, *high_;
   QWidget* tones_;
@@ -232,6 +227,6 @@ private:
 
 } // namespace
 
-Bench* makeCombineBench(Workbench& workbench) { return new CombineBench(workbench); }
+Bench* makeCombineBench(CombineModel& combine) { return new CombineBench(combine); }
 
 } // namespace ml

@@ -18,7 +18,7 @@ namespace {
 
 class DeliverBench final : public Bench {
 public:
-  explicit DeliverBench(Workbench& workbench) : Bench(workbench, tr("Deliver")) {
+  explicit DeliverBench(DeliverModel& deliver) : Bench(deliver), deliver_(deliver) {
     auto* first = group(tr("Write"));
     auto* grid = new QGridLayout;
     grid->setHorizontalSpacing(18);
@@ -32,7 +32,7 @@ public:
       box->setChecked(i == 0 || i == 3);
       grid->addWidget(box, i % 3, i / 3);
       boxes_.emplace_back(kinds[i].target, box);
-      connect(box, &QCheckBox::toggled, this, &DeliverBench::updateNext);
+      connect(box, &QCheckBox::toggled, this, &DeliverBench::choose);
     }
     first->addLayout(grid);
     all_ = new QCheckBox(tr("all views, what is missing"));
@@ -70,7 +70,7 @@ public:
     there->addLayout(row);
     there->addStretch();
     auto* waiting = page();
-    queue_ = new QueueList(workbench);
+    queue_ = new QueueList(deliver_);
     waiting->addWidget(queue_, 1);
     auto* keys = new QHBoxLayout;
     keys->setSpacing(6);
@@ -83,33 +83,34 @@ public:
     auto* out = button(keys, "queueOut", tr("Take out"));
     keys->addStretch();
     waiting->addLayout(keys);
-    connect(pause_, &QPushButton::clicked, &workbench, [this] { workbench_.delivering() ? workbench_.pauseDelivering() : workbench_.goOnDelivering(); });
+    connect(pause_, &QPushButton::clicked, &deliver_, [this] { deliver_.running() ? deliver_.pause() : deliver_.goOn(); });
     connect(up, &QPushButton::clicked, queue_, [this] { queue_->moveChosen(-1); });
     connect(down, &QPushButton::clicked, queue_, [this] { queue_->moveChosen(1); });
     connect(out, &QPushButton::clicked, queue_, &QueueList::removeChosen);
-    connect(&workbench, &Workbench::deliveryProgressed, queue_, &QueueList::refresh);
-    connect(open_, &QPushButton::clicked, &workbench_, [this] { QDesktopServices::openUrl(QUrl::fromLocalFile(QString::fromStdString(workbench_.view().deliveredFolder().string()))); });
-    connect(sheet_, &QPushButton::clicked, &workbench_, &Workbench::makeSheet);
-    connect(next(), &QPushButton::clicked, this, [this] { workbench_.deliver(choices()); });
-    connect(all_, &QCheckBox::toggled, this, &DeliverBench::updateNext);
+    connect(&deliver_, &DeliverModel::progressed, queue_, &QueueList::refresh);
+    connect(open_, &QPushButton::clicked, &deliver_, [this] { QDesktopServices::openUrl(QUrl::fromLocalFile(QString::fromStdString(view().deliveredFolder().string()))); });
+    connect(sheet_, &QPushButton::clicked, &deliver_, &DeliverModel::makeSheet);
+    connect(all_, &QCheckBox::toggled, this, &DeliverBench::choose);
+    connect(location_, &QCheckBox::toggled, this, &DeliverBench::choose);
+    for (QLineEdit* edit : {pattern_, creator_, rights_}) connect(edit, &QLineEdit::textChanged, this, &DeliverBench::choose);
+    choose();
   }
 
   void refresh() override {
     QStringList names;
-    for (const auto& d : workbench_.view().delivered) names << QString::fromStdString(d.file);
+    for (const auto& d : view().delivered) names << QString::fromStdString(d.file);
     files_->setText(names.isEmpty() ? tr("Nothing yet.") : names.join(", "));
     open_->setVisible(!names.isEmpty());
-    const bool waits = !workbench_.deliveries().empty();
+    const bool waits = !deliver_.orders().empty();
     pages_->setCurrentIndex(waits ? 1 : 0);
     title_->setText(waits ? tr("Waiting to be written") : tr("Delivered so far"));
     queue_->refresh();
-    pause_->setText(workbench_.delivering() ? tr("Pause") : tr("Go on"));
-    const QSize full = workbench_.fullSize();
+    pause_->setText(deliver_.running() ? tr("Pause") : tr("Go on"));
+    const QSize full = deliver_.marks().fullSize;
     for (const auto& [id, box] : boxes_) {
       const QString name = QString::fromStdString(findTarget(id)->name);
       box->setToolTip(full.isEmpty() ? name : name + "\n" + QString::fromStdString(sizeWords(*findTarget(id), full.width(), full.height())));
     }
-    updateNext();
   }
 
 private:
@@ -156,8 +157,9 @@ private:
     return c;
   }
 
-  void updateNext() { setNext(tr("Deliver"), !choices().targets.empty() && workbench_.hasView() && workbench_.view().combined.has_value() && !workbench_.busy()); }
+  void choose() { deliver_.choose(choices()); }
 
+  DeliverModel& deliver_;
   std::vector<std::pair<std::string, QCheckBox*>> boxes_;
   QCheckBox *all_, *location_;
   QLineEdit *pattern_, *creator_, *rights_;
@@ -169,6 +171,6 @@ private:
 
 } // namespace
 
-Bench* makeDeliverBench(Workbench& workbench) { return new DeliverBench(workbench); }
+Bench* makeDeliverBench(DeliverModel& deliver) { return new DeliverBench(deliver); }
 
 } // namespace ml

@@ -35,7 +35,7 @@ Bound shapeBound(SliderControl c, double Geometry::*field) {
 
 class FinishBench final : public Bench {
 public:
-  explicit FinishBench(Workbench& workbench) : Bench(workbench, tr("Finish")) {
+  explicit FinishBench(FinishModel& finish) : Bench(finish), finish_(finish) {
     auto* column = new QVBoxLayout;
     column->setSpacing(4);
     auto* sides = new QHBoxLayout;
@@ -53,20 +53,19 @@ public:
     sides->addWidget(remedy_);
     sides->addSpacing(6);
     sides->addWidget(before_);
-    connect(remedy_, &QPushButton::clicked, &workbench_, &Workbench::remedy);
-    connect(before_, &QPushButton::pressed, &workbench_, [this] { workbench_.compare(true); });
-    connect(before_, &QPushButton::released, &workbench_, [this] { workbench_.compare(false); });
+    connect(remedy_, &QPushButton::clicked, &finish_, &FinishModel::remedy);
+    connect(before_, &QPushButton::pressed, &finish_, [this] { finish_.finished.hold(true); });
+    connect(before_, &QPushButton::released, &finish_, [this] { finish_.finished.hold(false); });
     column->addLayout(sides);
     column->addWidget(pages_, 1);
     row_->addLayout(column, 1);
-    connect(next(), &QPushButton::clicked, &workbench_, [this] { workbench_.goTo(Station::Deliver); });
   }
 
   void refresh() override {
-    const Recipe& recipe = workbench_.view().recipe;
-    const bool ready = workbench_.view().combined.has_value();
+    const Recipe& recipe = finish_.recipe();
+    const bool ready = view().combined.has_value();
     const QSignalBlocker quiet(look_);
-    const auto all = workbench_.allLooks();
+    const auto all = finish_.allLooks();
     if (look_->count() != int(all.size())) {
       look_->clear();
       for (const auto& l : all) look_->addItem(QString::fromStdString(l.name), QString::fromStdString(l.id));
@@ -80,15 +79,14 @@ public:
     refreshPlaces(recipe);
     refreshWhite();
     lens_->setChecked(recipe.geometry.lens);
-    for (const auto& [tool, button] : tools_) button->setChecked(workbench_.finishTool() == tool);
+    for (const auto& [tool, button] : tools_) button->setChecked(finish_.tools.tool() == tool);
     const QSignalBlocker quietCompare(compare_);
-    compare_->setCurrentIndex(int(workbench_.comparing()));
+    compare_->setCurrentIndex(int(finish_.compare.how()));
     refreshAgainst();
     refreshCrop();
-    const Finding* worst = workbench_.worstFinding();
+    const Finding* worst = finish_.finished.worstFinding();
     remedy_->setVisible(worst != nullptr);
     if (worst) remedy_->setText(QString::fromStdString(remedyWords(worst->kind)));
-    setNext(tr("Deliver"), ready && !workbench_.busy());
   }
 
 private:
@@ -133,19 +131,19 @@ private:
     third->addWidget(compare_);
     third->addStretch();
     connect(against_, &QComboBox::activated, this, [this](int index) {
-      const auto all = workbench_.comparands();
-      if (index >= 0 && index < int(all.size())) workbench_.compareWith(all[std::size_t(index)]);
+      const auto all = finish_.compare.comparands();
+      if (index >= 0 && index < int(all.size())) finish_.compare.with(all[std::size_t(index)]);
     });
     row->addStretch();
-    connect(look_, &QComboBox::activated, this, [this] { workbench_.chooseLook(look_->currentData().toString().toStdString(), 1); });
-    connect(strength_, &SliderGrid::moved, this, [this](int, double value, int drag) { workbench_.chooseLook(workbench_.view().recipe.look, value, drag); });
+    connect(look_, &QComboBox::activated, this, [this] { finish_.chooseLook(look_->currentData().toString().toStdString(), 1); });
+    connect(strength_, &SliderGrid::moved, this, [this](int, double value, int drag) { finish_.chooseLook(finish_.recipe().look, value, drag); });
     connect(keep_, &QPushButton::clicked, this, [this] {
       bool yes = false;
       const QString name = QInputDialog::getText(this, tr("A look of your own"), tr("Name"), QLineEdit::Normal, {}, &yes);
-      if (yes && !name.trimmed().isEmpty()) workbench_.saveLook(name);
+      if (yes && !name.trimmed().isEmpty()) finish_.saveLook(name);
     });
-    connect(copy_, &QPushButton::clicked, &workbench_, &Workbench::copyToOtherViews);
-    connect(compare_, &QComboBox::activated, &workbench_, [this](int how) { workbench_.setComparison(Comparing(how)); });
+    connect(copy_, &QPushButton::clicked, &finish_, &FinishModel::copyToOtherViews);
+    connect(compare_, &QComboBox::activated, &finish_, [this](int how) { finish_.compare.set(Comparing(how)); });
     return made;
   }
 
@@ -171,10 +169,8 @@ private:
     sides->addWidget(side);
     connect(side, &QToolButton::clicked, this, [this, index] {
       pages_->setCurrentIndex(index);
-      workbench_.showAreas(index == kPlacesPage);
-      workbench_.showGuides(index == kShapePage);
-      workbench_.showWhiteTrim(index == kColourPage);
-      workbench_.setFinishTool(FinishTool::Light);
+      using Page = FinishTools::Page;
+      finish_.tools.setPage(index == kColourPage ? Page::Colour : index == kShapePage ? Page::Shape : index == kPlacesPage ? Page::Places : Page::Other);
     });
   }
 
@@ -183,9 +179,9 @@ private:
     for (const auto& b : bounds) controls.push_back(b.control);
     auto* grid = new SliderGrid(controls, across);
     connect(grid, &SliderGrid::moved, this, [this, bounds](int index, double value, int drag) {
-      Recipe recipe = workbench_.view().recipe;
+      Recipe recipe = finish_.recipe();
       bounds[std::size_t(index)].set(recipe, value);
-      workbench_.setRecipe(recipe, drag);
+      finish_.setRecipe(recipe, drag);
     });
     grids_.emplace_back(grid, std::move(bounds));
     return grid;
@@ -195,7 +191,7 @@ private:
     auto* button = small(name, text, tip);
     button->setCheckable(true);
     tools_.emplace_back(tool, button);
-    connect(button, &QPushButton::clicked, this, [this, tool](bool on) { workbench_.setFinishTool(on ? tool : FinishTool::Light); });
+    connect(button, &QPushButton::clicked, this, [this, tool](bool on) { finish_.tools.choose(on ? tool : FinishTool::Light); });
     return button;
   }
 
@@ -226,9 +222,9 @@ private:
                        toneBound({"quiet", tr("Quiet shadows"), 0, 200, 0.01, Reads::Percent, tr("Holds texture back where it is noise")}, &ToneSettings::quiet)});
     auto* clear = small("clearPulls", tr("Let go"), tr("Takes back what was dragged on the Ladder and in the picture"));
     connect(clear, &QPushButton::clicked, this, [this] {
-      Recipe recipe = workbench_.view().recipe;
+      Recipe recipe = finish_.recipe();
       recipe.tone.pulls.clear();
-      workbench_.setRecipe(recipe);
+      finish_.setRecipe(recipe);
     });
     return page(grid, {clear});
   }
@@ -239,12 +235,12 @@ private:
                        toneBound({"colour", tr("Depth of colour"), 0, 160, 0.01}, &ToneSettings::saturation),
                        toneBound({"vivid", tr("Depth of pale colours"), -100, 150, 0.01, Reads::Percent, tr("Vivid colours are left alone")}, &ToneSettings::vivid)}, 2);
     takeWhite_ = small("takeWhite", tr("Take the white found"), {});
-    connect(takeWhite_, &QPushButton::clicked, &workbench_, &Workbench::takeWhiteTrim);
+    connect(takeWhite_, &QPushButton::clicked, &finish_, &FinishModel::takeWhiteTrim);
     auto* clear = small("clearHues", tr("Let colours go"), tr("Takes back all single colours that were dragged"));
     connect(clear, &QPushButton::clicked, this, [this] {
-      Recipe recipe = workbench_.view().recipe;
+      Recipe recipe = finish_.recipe();
       recipe.hues.clear();
-      workbench_.setRecipe(recipe);
+      finish_.setRecipe(recipe);
     });
     auto* tools = new QWidget;
     auto* cells = new QGridLayout(tools);
@@ -263,12 +259,12 @@ private:
     auto* setPlumb = small("setPlumb", tr("Set plumb"), tr("Finds plumb lines in the picture and sets them plumb"));
     auto* horizon = small("findHorizon", tr("Set level"), tr("Finds level lines in the picture and levels them"));
     auto* undo = small("clearShape", tr("As it was shot"), tr("No turning, no crop"));
-    connect(setPlumb, &QPushButton::clicked, &workbench_, &Workbench::setPlumb);
-    connect(horizon, &QPushButton::clicked, &workbench_, &Workbench::findHorizon);
+    connect(setPlumb, &QPushButton::clicked, &finish_.tools, &FinishTools::setPlumb);
+    connect(horizon, &QPushButton::clicked, &finish_.tools, &FinishTools::findHorizon);
     connect(undo, &QPushButton::clicked, this, [this] {
-      Recipe recipe = workbench_.view().recipe;
+      Recipe recipe = finish_.recipe();
       recipe.geometry = {};
-      workbench_.setRecipe(recipe);
+      finish_.setRecipe(recipe);
     });
     auto* both = new QWidget;
     auto* lines = new QGridLayout(both);
@@ -285,12 +281,12 @@ private:
     ratio_->setToolTip(tr("Proportions of the part that is kept; they lie or stand as the picture or the drag does"));
     for (const auto& [name, ratio] : {std::pair{tr("any shape"), 0.0}, {tr("3 : 2"), 1.5}, {tr("4 : 3"), 4 / 3.0}, {tr("5 : 4"), 1.25}, {tr("1 : 1"), 1.0}, {tr("16 : 9"), 16 / 9.0}, {tr("2 : 1"), 2.0}})
       ratio_->addItem(name, ratio);
-    connect(ratio_, &QComboBox::activated, this, [this] { workbench_.setCropRatio(ratio_->currentData().toDouble()); });
+    connect(ratio_, &QComboBox::activated, this, [this] { finish_.tools.setCropRatio(ratio_->currentData().toDouble()); });
     guide_ = new QComboBox;
     guide_->setObjectName("cropGuide");
     guide_->setToolTip(tr("Lines to compose by"));
     guide_->addItems({tr("no lines"), tr("thirds"), tr("golden cut"), tr("middle"), tr("diagonals")});
-    connect(guide_, &QComboBox::activated, this, [this](int index) { workbench_.setCropGuide(CropGuide(index)); });
+    connect(guide_, &QComboBox::activated, this, [this](int index) { finish_.tools.setCropGuide(CropGuide(index)); });
     lines->addWidget(ratio_, 0, 2);
     lines->addWidget(guide_, 1, 2);
     return page(grid, {both});
@@ -298,9 +294,9 @@ private:
 
   Bound areaBound(SliderControl c, double Area::*field) {
     return {std::move(c),
-            [this, field](const Recipe& r) { return workbench_.selectedArea() < 0 ? 0.0 : r.areas[std::size_t(workbench_.selectedArea())].*field; },
+            [this, field](const Recipe& r) { return finish_.tools.selectedArea() < 0 ? 0.0 : r.areas[std::size_t(finish_.tools.selectedArea())].*field; },
             [this, field](Recipe& r, double v) {
-              if (workbench_.selectedArea() >= 0) r.areas[std::size_t(workbench_.selectedArea())].*field = v;
+              if (finish_.tools.selectedArea() >= 0) r.areas[std::size_t(finish_.tools.selectedArea())].*field = v;
             }};
   }
 
@@ -310,16 +306,16 @@ private:
   Bound limitBound(SliderControl c, std::optional<double> Area::*field, int none) {
     return {std::move(c),
             [this, field, none](const Recipe& r) {
-              const int at = workbench_.selectedArea();
+              const int at = finish_.tools.selectedArea();
               const auto limit = at < 0 ? std::nullopt : r.areas[std::size_t(at)].*field;
-              return limit ? *limit + workbench_.ev100OfUnit() : none * kEvStep;
+              return limit ? *limit + finish_.finished.ev100OfUnit() : none * kEvStep;
             },
             [this, field, none](Recipe& r, double ev) {
-              const int at = workbench_.selectedArea();
+              const int at = finish_.tools.selectedArea();
               if (at < 0) return;
               auto& limit = r.areas[std::size_t(at)].*field;
               if (std::abs(ev - none * kEvStep) < kEvStep / 2) limit.reset();
-              else limit = ev - workbench_.ev100OfUnit();
+              else limit = ev - finish_.finished.ev100OfUnit();
             }};
   }
 
@@ -338,21 +334,21 @@ private:
     area_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     area_->setMinimumContentsLength(6);
     area_->setToolTip(tr("The place that the sliders change"));
-    connect(area_, &QComboBox::activated, &workbench_, &Workbench::selectArea);
+    connect(area_, &QComboBox::activated, &finish_.tools, &FinishTools::selectArea);
     auto* windows = small("addWindows", tr("Windows"), tr("All windows, found from their light"));
     auto* remove = small("removeArea", tr("Drop"), tr("Removes the chosen place"));
     auto* sky = small("addSky", tr("Sky"), tr("The sky of a landscape, down to the horizon and through branches"));
     auto* white = toolButton("toolPlaceWhite", FinishTool::PlaceWhite, tr("White"), tr("Click something white in the chosen place: the place gets a white point of its own"));
-    connect(windows, &QPushButton::clicked, &workbench_, [this] { workbench_.addFound(AreaShape::Windows); });
-    connect(sky, &QPushButton::clicked, &workbench_, [this] { workbench_.addFound(AreaShape::Sky); });
-    connect(remove, &QPushButton::clicked, &workbench_, &Workbench::removeArea);
+    connect(windows, &QPushButton::clicked, &finish_, [this] { finish_.tools.addFound(AreaShape::Windows); });
+    connect(sky, &QPushButton::clicked, &finish_, [this] { finish_.tools.addFound(AreaShape::Sky); });
+    connect(remove, &QPushButton::clicked, &finish_.tools, &FinishTools::removeArea);
     inverted_ = new QCheckBox(tr("rest"));
     inverted_->setObjectName("areaInverted");
     inverted_->setToolTip(tr("The rest of the picture instead: all but the chosen place"));
     connect(inverted_, &QCheckBox::clicked, this, [this](bool on) {
-      Recipe recipe = workbench_.view().recipe;
-      if (workbench_.selectedArea() >= 0) recipe.areas[std::size_t(workbench_.selectedArea())].inverted = on;
-      workbench_.setRecipe(recipe);
+      Recipe recipe = finish_.recipe();
+      if (finish_.tools.selectedArea() >= 0) recipe.areas[std::size_t(finish_.tools.selectedArea())].inverted = on;
+      finish_.setRecipe(recipe);
     });
     grid->addWidget(area_, 0, 0);
     grid->addWidget(inverted_, 0, 1);
@@ -377,37 +373,37 @@ private:
     lens_->setObjectName("lensProfile");
     lens_->setToolTip(tr("Bent lines, coloured edges and dark corners as the profile of this lens says"));
     connect(lens_, &QCheckBox::clicked, this, [this](bool on) {
-      Recipe recipe = workbench_.view().recipe;
+      Recipe recipe = finish_.recipe();
       recipe.geometry.lens = on;
-      workbench_.setRecipe(recipe);
+      finish_.setRecipe(recipe);
     });
     auto* undo = small("clearHealing", tr("Uncover all"), {});
     connect(undo, &QPushButton::clicked, this, [this] {
-      Recipe recipe = workbench_.view().recipe;
+      Recipe recipe = finish_.recipe();
       recipe.healings.clear();
-      workbench_.setRecipe(recipe);
+      finish_.setRecipe(recipe);
     });
     return page(grid, {toolButton("toolHeal", FinishTool::Heal, tr("Cover a spot"), tr("Click a small thing, or drag as far as it reaches: what lies beside it covers it")), undo, lens_});
   }
 
   void refreshAgainst() {
     const QSignalBlocker quiet(against_);
-    const auto all = workbench_.comparands();
+    const auto all = finish_.compare.comparands();
     against_->clear();
     for (const auto& c : all) {
       against_->addItem(c.name);
-      if (c.against == workbench_.comparand().against && c.index == workbench_.comparand().index) against_->setCurrentIndex(against_->count() - 1);
+      if (c.same(finish_.compare.comparand())) against_->setCurrentIndex(against_->count() - 1);
     }
   }
 
   void refreshCrop() {
     const QSignalBlocker quietRatio(ratio_), quietGuide(guide_);
-    ratio_->setCurrentIndex(std::max(0, ratio_->findData(workbench_.cropRatio())));
-    guide_->setCurrentIndex(int(workbench_.cropGuide()));
+    ratio_->setCurrentIndex(std::max(0, ratio_->findData(finish_.tools.cropRatio())));
+    guide_->setCurrentIndex(int(finish_.tools.cropGuide()));
   }
 
   void refreshWhite() {
-    const WhiteTrim* white = workbench_.whiteTrim();
+    const WhiteTrim* white = finish_.finished.whiteTrim();
     takeWhite_->setEnabled(white && white->change > 0.5);
     takeWhite_->setToolTip(!white ? tr("No white paint is found in this picture")
                                   : tr("White paint found in the places marked, %1; white changes by %2 (CIEDE2000). Key N takes it.")
@@ -420,7 +416,7 @@ private:
     area_->clear();
     int n = 0;
     for (const Area& a : recipe.areas) area_->addItem(tr("%1  %2").arg(++n).arg(tr(kNames[int(a.shape)])));
-    const int at = workbench_.selectedArea();
+    const int at = finish_.tools.selectedArea();
     if (recipe.areas.empty()) area_->addItem(tr("none yet"));
     area_->setCurrentIndex(std::max(0, at));
     area_->setEnabled(at >= 0);
@@ -429,6 +425,7 @@ private:
     inverted_->setChecked(at >= 0 && recipe.areas[std::size_t(at)].inverted);
   }
 
+  FinishModel& finish_;
   QComboBox *look_, *against_, *compare_, *area_, *ratio_, *guide_;
   SliderGrid *strength_, *placeSliders_;
   QPushButton *keep_, *copy_, *remedy_, *before_, *takeWhite_;
@@ -440,6 +437,6 @@ private:
 
 } // namespace
 
-Bench* makeFinishBench(Workbench& workbench) { return new FinishBench(workbench); }
+Bench* makeFinishBench(FinishModel& finish) { return new FinishBench(finish); }
 
 } // namespace ml

@@ -27,7 +27,7 @@ void select(QComboBox* box, const QVariant& value) {
 /// What the planner is asked. What it answers stands on the sheet above.
 class FramesBench final : public Bench {
 public:
-  explicit FramesBench(Workbench& workbench) : Bench(workbench, tr("Frames")) {
+  explicit FramesBench(FramesModel& frames) : Bench(frames), frames_(frames) {
     auto* grid = new QGridLayout;
     grid->setHorizontalSpacing(8);
     grid->setVerticalSpacing(6);
@@ -81,22 +81,21 @@ public:
     connect(hand_, &QCheckBox::toggled, this, &FramesBench::choose);
     connect(focal_, &QSpinBox::valueChanged, this, &FramesBench::choose);
     connect(positions_, &QToolButton::clicked, this, [this] {
-      PlanChoices c = workbench_.planChoices();
-      if (editPositions(this, c.situation)) workbench_.choosePlan(c);
+      PlanChoices c = frames_.choices();
+      if (editPositions(this, c.situation)) frames_.choose(c);
     });
     connect(card_, &QToolButton::clicked, this, [this] {
-      const QString folder = QFileDialog::getExistingDirectory(this, tr("Where to put the field card"), QString::fromStdString(workbench_.view().folder.string()));
+      const QString folder = QFileDialog::getExistingDirectory(this, tr("Where to put the field card"), QString::fromStdString(view().folder.string()));
       if (!folder.isEmpty()) exportField(folder);
     });
-    connect(next(), &QPushButton::clicked, &workbench_, [this] { workbench_.goTo(Station::Shoot); });
   }
 
   void refresh() override {
-    const PlanChoices c = workbench_.planChoices();
+    const PlanChoices c = frames_.choices();
     {
       const QSignalBlocker quiet(camera_);
       camera_->clear();
-      for (const auto& p : workbench_.profiles().all()) camera_->addItem(QString::fromStdString(p.name), QString::fromStdString(p.id));
+      for (const auto& p : frames_.desk().profiles.all()) camera_->addItem(QString::fromStdString(p.name), QString::fromStdString(p.id));
       camera_->addItem(tr("Cameras of your own..."), QString());
     }
     select(camera_, QString::fromStdString(c.camera));
@@ -113,10 +112,9 @@ public:
     const QSignalBlocker quietHand(hand_), quietFocal(focal_);
     hand_->setChecked(c.situation.handHeld);
     focal_->setValue(int(std::lround(c.situation.focalMm)));
-    const bool free = !workbench_.busy();
+    const bool free = !busy();
     for (QWidget* w : std::initializer_list<QWidget*>{camera_, school_, aperture_, snr_, iso_, moving_, fade_, hand_, focal_, positions_}) w->setEnabled(free);
-    card_->setEnabled(free && workbench_.view().plan.has_value());
-    setNext(tr("Go to the camera"), workbench_.view().plan.has_value());
+    card_->setEnabled(free && view().plan.has_value());
   }
 
 private:
@@ -139,18 +137,18 @@ private:
     return button;
   }
   void exportField(const QString& folder) {
-    FieldCard card{workbench_.job().name(), workbench_.view().name, *workbench_.view().plan, workbench_.planChoices().situation, {}};
-    for (const auto& r : workbench_.view().readings) card.readings.emplace_back(r.name, r.ev100);
+    FieldCard card{frames_.desk().job.job().name(), view().name, *view().plan, frames_.choices().situation, {}};
+    for (const auto& r : view().readings) card.readings.emplace_back(r.name, r.ev100);
     const auto written = writeFieldFiles(card, folder.toStdString());
-    if (written) emit workbench_.told(tr("Field card and shot list are in %1.").arg(folder));
-    else emit workbench_.failed(QString::fromStdString(written.error().message));
+    if (written) frames_.desk().notices.tell(tr("Field card and shot list are in %1.").arg(folder));
+    else frames_.desk().notices.fail(written.error());
   }
   void choose() {
     if (camera_->currentData().toString().isEmpty()) { // the last entry is no camera
       refresh();
-      return editProfiles(this, workbench_);
+      return editProfiles(this, frames_);
     }
-    PlanChoices c = workbench_.planChoices();
+    PlanChoices c = frames_.choices();
     c.camera = camera_->currentData().toString().toStdString();
     const std::string school = school_->currentData().toString().toStdString();
     if (school != c.school) c.own.reset();
@@ -167,9 +165,10 @@ private:
     const std::string mover = moving_->currentData().toString().toStdString();
     for (const auto& m : typicalMovers())
       if (m.id == mover) c.situation.movers.push_back(m);
-    workbench_.choosePlan(c);
+    frames_.choose(c);
   }
 
+  FramesModel& frames_;
   QComboBox *camera_, *school_, *aperture_, *snr_, *iso_, *moving_, *fade_;
   QCheckBox* hand_;
   QSpinBox* focal_;
@@ -178,6 +177,6 @@ private:
 
 } // namespace
 
-Bench* makeFramesBench(Workbench& workbench) { return new FramesBench(workbench); }
+Bench* makeFramesBench(FramesModel& frames) { return new FramesBench(frames); }
 
 } // namespace ml

@@ -16,8 +16,6 @@
 namespace ml {
 namespace {
 
-QString text(const std::string& s) { return QString::fromStdString(s); }
-
 QLabel* label(const char* name, bool quiet, double size) {
   auto* made = new QLabel;
   made->setObjectName(name);
@@ -60,7 +58,7 @@ std::vector<Cell> cellsOf(const Alternative& a) {
 
 } // namespace
 
-FramesSheet::FramesSheet(Workbench& workbench) : workbench_(workbench) {
+FramesSheet::FramesSheet(FramesModel& frames) : frames_(frames) {
   setObjectName("framesSheet");
   auto* outer = new QVBoxLayout(this);
   outer->setContentsMargins(22, 8, 16, 8);
@@ -141,10 +139,10 @@ FramesSheet::FramesSheet(Workbench& workbench) : workbench_(workbench) {
   columns->addWidget(side);
 
   connect(table_, &QTableWidget::cellActivated, this, [this](int row, int) {
-    PlanChoices c = workbench_.planChoices();
+    PlanChoices c = frames_.choices();
     c.school = table_->item(row, 0)->data(Qt::UserRole).toString().toStdString();
     c.own.reset();
-    workbench_.choosePlan(c);
+    frames_.choose(c);
   });
   connect(table_, &QTableWidget::cellClicked, table_, &QTableWidget::cellActivated);
 }
@@ -189,17 +187,17 @@ void FramesSheet::buildOwn(QLayout* into) {
   connect(count_, &QSpinBox::valueChanged, this, &FramesSheet::chooseOwn);
   for (auto* b : {step_, first_, iso_}) connect(b, &QComboBox::activated, this, &FramesSheet::chooseOwn);
   connect(recommended_, &QToolButton::clicked, this, [this] {
-    PlanChoices c = workbench_.planChoices();
+    PlanChoices c = frames_.choices();
     c.own.reset();
     c.school = "auto";
-    workbench_.choosePlan(c);
+    frames_.choose(c);
   });
 }
 
 void FramesSheet::setTheme(const Theme& theme) { chart_->setTheme(theme); }
 
 void FramesSheet::refresh() {
-  const bool planned = workbench_.hasView() && workbench_.view().plan.has_value() && workbench_.comparison();
+  const bool planned = frames_.desk().hasView() && frames_.desk().view().plan.has_value() && frames_.comparison();
   body_->setVisible(planned);
   empty_->setVisible(!planned);
   if (!planned) return;
@@ -209,10 +207,10 @@ void FramesSheet::refresh() {
 }
 
 void FramesSheet::refreshTable() {
-  const Comparison& c = *workbench_.comparison();
+  const Comparison& c = *frames_.comparison();
   std::vector<const Alternative*> rows{&c.recommended};
   for (const auto& a : c.alternatives) rows.push_back(&a);
-  const std::string chosen = workbench_.planChoices().own ? "" : workbench_.planChoices().school;
+  const std::string chosen = frames_.choices().own ? "" : frames_.choices().school;
   const QSignalBlocker quiet(table_);
   table_->clearSelection();
   table_->setRowCount(int(rows.size()));
@@ -241,7 +239,7 @@ void FramesSheet::refreshTable() {
 }
 
 void FramesSheet::refreshSettings() {
-  const auto list = workbench_.settingsToMake();
+  const auto list = frames_.settingsToMake();
   settings_->setRowCount(int(list.size()));
   for (int i = 0; i < int(list.size()); ++i) {
     auto* name = new QTableWidgetItem(text(list[std::size_t(i)].name));
@@ -252,37 +250,37 @@ void FramesSheet::refreshSettings() {
     settings_->setItem(i, 0, name);
     settings_->setItem(i, 1, value);
   }
-  const auto warnings = workbench_.warnings();
+  const auto warnings = frames_.warnings();
   QStringList lines;
   for (std::size_t i = 0; i < std::min<std::size_t>(warnings.size(), 2); ++i) lines << text(warnings[i]);
   if (warnings.size() > 2) lines << tr("and %1 more on the field card").arg(warnings.size() - 2);
   warnings_->setText(lines.join('\n'));
   warnings_->setVisible(!warnings.empty());
-  const auto shots = workbench_.shots();
+  const auto shots = frames_.shots();
   shots_->setText(shots ? tr("%1 frames in %2 %3, %4 s, %5 MB%6")
                               .arg(shots->shots.size()).arg(shots->sets()).arg(shots->sets() == 1 ? tr("set") : tr("sets"))
                               .arg(shots->time.value, 0, 'f', 1).arg(shots->megabytes, 0, 'f', 0)
                               .arg(shots->sets() > 1 ? tr("; %1 megapixels together").arg(shots->megapixels, 0, 'f', 0) : QString())
                         : QString());
-  const Plan& plan = *workbench_.view().plan;
+  const Plan& plan = *frames_.desk().view().plan;
   const MustKeep wanted = plan.request.mustKeep();
   chart_->show(snrCurve(SensorModel(plan.camera), plan.frames, {wanted.low.value - 2}, {wanted.high.value + 1.5}, 0.05), wanted);
 }
 
 void FramesSheet::refreshOwn() {
-  const Plan& plan = *workbench_.view().plan;
+  const Plan& plan = *frames_.desk().view().plan;
   const QSignalBlocker a(count_), b(step_), c(first_), d(iso_);
   count_->setValue(int(plan.frames.size()));
   step_->setCurrentIndex(std::max(0, step_->findData(int(std::lround(3 * plan.step.value)))));
   first_->setCurrentIndex(std::max(0, first_->findData(nearestThirds(plan.frames.front().time))));
   iso_->setCurrentIndex(std::max(0, iso_->findData(int(std::lround(plan.iso().value)))));
-  recommended_->setEnabled(workbench_.planChoices().own || workbench_.planChoices().school != "auto");
+  recommended_->setEnabled(frames_.choices().own || frames_.choices().school != "auto");
 }
 
 void FramesSheet::chooseOwn() {
-  PlanChoices c = workbench_.planChoices();
+  PlanChoices c = frames_.choices();
   c.own = OwnBracket{count_->value(), step_->currentData().toInt(), first_->currentData().toInt(), exact(Iso{double(iso_->currentData().toInt())})};
-  workbench_.choosePlan(c);
+  frames_.choose(c);
 }
 
 } // namespace ml

@@ -1,8 +1,7 @@
 #pragma once
 #include "app/snr_chart.h"
-#include "model/workbench.h"
-
-#include <QFrame>
+#include "app/stations.h"
+#include "model/frames_model.h"
 
 class QComboBox;
 class QLabel;
@@ -14,13 +13,14 @@ namespace ml {
 
 /// What the planner answers: all ways to bracket side by side, the settings to make, what to watch for, and a bracket of the
 /// user's own. Stands where the picture stands elsewhere.
-class FramesSheet : public QFrame {
+class FramesSheet : public StationSheet {
   Q_OBJECT
 
 public:
-  explicit FramesSheet(Workbench& workbench);
-  void refresh();
-  void setTheme(const Theme& theme);
+  explicit FramesSheet(FramesModel& frames);
+  [[nodiscard]] bool wanted() const override { return frames_.desk().camera.present(); }
+  void refresh() override;
+  void setTheme(const Theme& theme) override;
 
 private:
   void buildOwn(class QLayout* into);
@@ -29,7 +29,7 @@ private:
   void refreshOwn();
   void chooseOwn();
 
-  Workbench& workbench_;
+  FramesModel& frames_;
   QTableWidget *table_, *settings_;
   QLabel *answer_, *warnings_, *shots_, *empty_;
   SnrChart* chart_;

@@ -1,5 +1,7 @@
 #include "app/ladder_widget.h"
 
+#include "model/drag.h"
+
 #include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
@@ -323,7 +325,7 @@ void LadderWidget::mousePressEvent(QMouseEvent* event) {
   if (heldTie_ >= 0) {
     heldEv_ = data_.ties[std::size_t(heldTie_)].scene;
     heldPaper_ = data_.ties[std::size_t(heldTie_)].paper;
-    ++drag_;
+    drag_ = newDrag();
     return update();
   }
   for (int i = 0; i < int(data_.columns.size()); ++i)

@@ -21,7 +21,7 @@ namespace {
 
 class LightBench final : public Bench {
 public:
-  explicit LightBench(Workbench& workbench) : Bench(workbench, tr("Light")) {
+  explicit LightBench(LightModel& light) : Bench(light), light_(light) {
     auto* left = group(tr("Readings; ticked ones must keep texture"), 3);
     table_ = new QTableWidget(0, 3);
     table_->setObjectName("readings");
@@ -78,19 +78,15 @@ public:
     connect(add, &QPushButton::clicked, this, &LightBench::addTyped);
     connect(value_, &QLineEdit::returnPressed, this, &LightBench::addTyped);
     connect(value_, &QLineEdit::textEdited, this, [this] { value_->setStyleSheet({}); });
-    connect(darker_, &QToolButton::clicked, &workbench_, [this] { workbench_.brightenFinder(-1); });
-    connect(brighter_, &QToolButton::clicked, &workbench_, [this] { workbench_.brightenFinder(1); });
-    connect(spot_, &QComboBox::activated, &workbench_, [this] { workbench_.setSpotRadius(spot_->currentData().toDouble()); });
-    connect(test_, &QToolButton::clicked, &workbench_, [this] { workbench_.showsTestFrame() ? workbench_.putTestFrameAway() : workbench_.takeTestFrame(); });
+    connect(darker_, &QToolButton::clicked, &light_, [this] { light_.brightenFinder(-1); });
+    connect(brighter_, &QToolButton::clicked, &light_, [this] { light_.brightenFinder(1); });
+    connect(spot_, &QComboBox::activated, &light_, [this] { light_.setSpotRadius(spot_->currentData().toDouble()); });
+    connect(test_, &QToolButton::clicked, &light_, [this] { light_.showsTestFrame() ? light_.putTestFrameAway() : light_.takeTestFrame(); });
     connect(table_, &QTableWidget::cellDoubleClicked, this, [this](int row, int) { rename(row); });
-    connect(next(), &QPushButton::clicked, &workbench_, [this] {
-      if (proposing()) workbench_.takeProposals();
-      else workbench_.goTo(workbench_.hasCamera() ? Station::Frames : Station::Combine);
-    });
   }
 
   void refresh() override {
-    const auto& readings = workbench_.view().readings;
+    const auto& readings = view().readings;
     for (auto* old : table_->findChildren<QWidget*>(QRegularExpression("^(keep|removeReading)"))) {
       old->hide(); // deleted later, when no click of theirs is being handled
       old->setObjectName({});
@@ -102,7 +98,7 @@ public:
       keep->setObjectName(QString("keep%1").arg(i));
       keep->setChecked(readings[std::size_t(i)].keepTexture);
       keep->setToolTip(tr("Ticked: must keep its texture. Not ticked: may clip, like a bare lamp."));
-      connect(keep, &QCheckBox::toggled, &workbench_, [this, i](bool on) { workbench_.setKeepTexture(i, on); }, Qt::QueuedConnection);
+      connect(keep, &QCheckBox::toggled, &light_, [this, i](bool on) { light_.setKeepTexture(i, on); }, Qt::QueuedConnection);
       table_->setCellWidget(i, 0, keep);
       const auto& r = readings[std::size_t(i)];
       QString figure = tr("EV %1").arg(r.ev100.value, 0, 'f', 1);
@@ -117,20 +113,17 @@ public:
       remove->setText(QString(QChar(0x00d7)));
       remove->setProperty("role", "plain");
       remove->setToolTip(tr("Remove this reading"));
-      connect(remove, &QToolButton::clicked, &workbench_, [this, i] { workbench_.removeReading(i); }, Qt::QueuedConnection);
+      connect(remove, &QToolButton::clicked, &light_, [this, i] { light_.removeReading(i); }, Qt::QueuedConnection);
       table_->setCellWidget(i, 2, remove);
     }
-    for (auto* finder : {darker_, brighter_}) finder->setEnabled(workbench_.hasCamera() && !workbench_.showsTestFrame());
-    test_->setText(workbench_.showsTestFrame() ? tr("Finder") : tr("Test frame"));
-    test_->setEnabled(!workbench_.busy());
+    for (auto* finder : {darker_, brighter_}) finder->setEnabled(hasCamera() && !light_.showsTestFrame());
+    test_->setText(light_.showsTestFrame() ? tr("Finder") : tr("Test frame"));
+    test_->setEnabled(!busy());
     const QSignalBlocker quiet(spot_);
-    spot_->setCurrentIndex(std::max(0, spot_->findData(workbench_.spotRadius())));
-    if (proposing()) setNext(tr("Take both readings"), true);
-    else setNext(workbench_.hasCamera() ? tr("Plan the frames") : tr("Combine"), workbench_.view().plan.has_value() || !workbench_.hasCamera());
+    spot_->setCurrentIndex(std::max(0, spot_->findData(light_.spotRadius())));
   }
 
 private:
-  [[nodiscard]] bool proposing() const { return workbench_.proposals() && workbench_.view().readings.size() < 2; }
   static QToolButton* tool(const char* name, const QString& text, const QString& tip, const QKeySequence& key) {
     auto* button = new QToolButton;
     button->setObjectName(name);
@@ -141,14 +134,14 @@ private:
     return button;
   }
   void rename(int row) {
-    if (row < 0 || row >= int(workbench_.view().readings.size())) return;
+    if (row < 0 || row >= int(view().readings.size())) return;
     bool taken = false;
     const QString name = QInputDialog::getText(this, tr("Name of the reading"), tr("What is it?"), QLineEdit::Normal,
-                                               QString::fromStdString(workbench_.view().readings[std::size_t(row)].name), &taken);
-    if (taken) workbench_.renameReading(row, name);
+                                               QString::fromStdString(view().readings[std::size_t(row)].name), &taken);
+    if (taken) light_.renameReading(row, name);
   }
   void addTyped() {
-    if (workbench_.typeReading(name_->text(), value_->text())) {
+    if (light_.typeReading(name_->text(), value_->text())) {
       name_->clear();
       value_->clear();
       name_->setFocus();
@@ -159,6 +152,7 @@ private:
     }
   }
 
+  LightModel& light_;
   QTableWidget* table_;
   QLineEdit *name_, *value_;
   QToolButton *darker_, *brighter_, *test_;
@@ -167,6 +161,6 @@ private:
 
 } // namespace
 
-Bench* makeLightBench(Workbench& workbench) { return new LightBench(workbench); }
+Bench* makeLightBench(LightModel& light) { return new LightBench(light); }
 
 } // namespace ml

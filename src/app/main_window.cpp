@@ -1,10 +1,10 @@
 #include "app/main_window.h"
 
 #include "app/sheets.h"
-
 #include "app/sort_sheet.h"
 
 #include <QAction>
+#include <QCloseEvent>
 #include <QComboBox>
 #include <QDragEnterEvent>
 #include <QFileDialog>
@@ -14,6 +14,7 @@
 #include <QMessageBox>
 #include <QMimeData>
 #include <QPushButton>
+#include <QScreen>
 #include <QSettings>
 #include <QStackedWidget>
 #include <QStandardPaths>
@@ -22,31 +23,61 @@
 
 namespace ml {
 
+namespace {
+
+constexpr int kBenchHeight = 152;
+constexpr QSize kUsualSize{1280, 800}, kSmallestSize{1240, 640};
+
+} // namespace
+
 MainWindow::MainWindow(std::filesystem::path jobsFolder, QWidget* parent) : QMainWindow(parent), jobsFolder_(std::move(jobsFolder)), workbench_(jobsFolder_) {
   setWindowTitle(tr("Mellow Lantern"));
   setAcceptDrops(true);
-  resize(1280, 800);
-  setMinimumSize(1240, 640);
-
+  setMinimumSize(kSmallestSize);
+  takePlace();
   path_ = new StationPath;
   ladder_ = new LadderWidget;
   verdict_ = new VerdictBar;
   picture_ = new PictureView;
   picture_->setEmptyText(tr("Bracket the light, combine it, keep it natural."),
                          tr("Drop a folder of bracketed frames here.\nOr practise in the ferry house: a dark room, a bright lake, a camera that costs nothing."));
-  sheet_ = new FramesSheet(workbench_);
+  buildStations();
+  welcome_ = buildWelcome();
+  buildHeader();
+  buildMenu();
+  buildKeys();
+  layOut();
+  connectPicture();
+  connectWork();
+  setTheme(QSettings().value("theme").toString() == "paper" ? Theme::paper() : Theme::dusk());
+  refresh();
+}
+
+/// Where it was, as far as that lies on a screen; the first time inside the screen's free area, title bar included.
+void MainWindow::takePlace() {
+  if (restoreGeometry(QSettings().value("window").toByteArray())) return;
+  const QSize frame(2, 40); // what a window's frame takes, before there is one to measure
+  const QRect free = screen()->availableGeometry();
+  resize(kUsualSize.boundedTo(free.size() - frame));
+  move(free.topLeft() + QPoint((free.width() - width()) / 2, std::max(0, (free.height() - height() - frame.height()) / 2)));
+}
+
+void MainWindow::buildStations() {
+  faces_ = makeStations(workbench_);
   middle_ = new QStackedWidget;
   middle_->addWidget(picture_);
-  middle_->addWidget(sheet_);
   benches_ = new QStackedWidget;
-  bench_ = {makeLightBench(workbench_),   makeFramesBench(workbench_), makeShootBench(workbench_),
-            makeCombineBench(workbench_), makeFinishBench(workbench_), makeDeliverBench(workbench_)};
-  for (auto* bench : bench_) benches_->addWidget(bench);
-  benches_->setFixedHeight(152);
+  for (const StationFace& face : faces_) {
+    benches_->addWidget(face.bench);
+    if (face.sheet) middle_->addWidget(face.sheet);
+  }
+  benches_->setFixedHeight(kBenchHeight);
+}
 
+QWidget* MainWindow::buildWelcome() {
   auto* welcome = new QFrame;
   welcome->setObjectName("bench");
-  auto* welcomeRow = new QHBoxLayout(welcome);
+  auto* row = new QHBoxLayout(welcome);
   auto* demo = new QPushButton(tr("Open the ferry house demo"));
   demo->setObjectName("openDemo");
   demo->setProperty("role", "next");
@@ -57,16 +88,20 @@ MainWindow::MainWindow(std::filesystem::path jobsFolder, QWidget* parent) : QMai
   goOn->setObjectName("goOn");
   std::error_code missing;
   goOn->setVisible(!last.isEmpty() && std::filesystem::exists(std::filesystem::path(last.toStdString()) / "job.json", missing));
-  welcomeRow->addStretch();
-  welcomeRow->addWidget(goOn);
-  welcomeRow->addWidget(demo);
-  welcomeRow->addWidget(frames);
-  welcomeRow->addStretch();
-  welcome->setFixedHeight(152);
-  welcome_ = welcome;
+  row->addStretch();
+  row->addWidget(goOn);
+  row->addWidget(demo);
+  row->addWidget(frames);
+  row->addStretch();
+  welcome->setFixedHeight(kBenchHeight);
+  connect(demo, &QPushButton::clicked, this, &MainWindow::openDemo);
+  connect(frames, &QPushButton::clicked, this, &MainWindow::chooseFrames);
+  connect(goOn, &QPushButton::clicked, this, [this, last] { openPaths({last}); });
+  demo->setFocus();
+  return welcome;
+}
 
-  buildHeader();
-  buildActions();
+void MainWindow::layOut() {
   auto* right = new QVBoxLayout;
   right->setSpacing(0);
   right->addWidget(verdict_);
@@ -86,40 +121,38 @@ MainWindow::MainWindow(std::filesystem::path jobsFolder, QWidget* parent) : QMai
   auto* central = new QWidget;
   central->setLayout(whole);
   setCentralWidget(central);
+}
 
-  connect(demo, &QPushButton::clicked, this, &MainWindow::openDemo);
-  connect(frames, &QPushButton::clicked, this, &MainWindow::chooseFrames);
-  connect(goOn, &QPushButton::clicked, this, [this, last] { openPaths({last}); });
-  connect(path_, &StationPath::chosen, &workbench_, [this](Station s) { workbench_.goTo(s); });
-  connect(ladder_, &LadderWidget::frameChosen, &workbench_, &Workbench::showFrame);
-  connect(picture_, &PictureView::spotClicked, &workbench_, &Workbench::readSpot);
-  connect(picture_, &PictureView::placeClicked, this, [this](double x, double y) {
-    if (!workbench_.cyclePlace(x, y) && !workbench_.busy()) verdict_->complain(tr("Nothing moved there that another frame records too; paint it to choose a frame."));
-  });
-  connect(picture_, &PictureView::strokePainted, this, [this](const QPolygonF& stroke) { workbench_.paintPlace(stroke, workbench_.brushRadius(), workbench_.paintFrom()); });
-  connect(ladder_, &LadderWidget::tieDragged, &workbench_, &Workbench::pullTie);
-  connect(picture_, &PictureView::dragBegan, &workbench_, &Workbench::toolPress);
-  connect(picture_, &PictureView::dragged, &workbench_, &Workbench::toolDrag);
-  connect(picture_, &PictureView::dragEnded, &workbench_, &Workbench::toolRelease);
-  connect(picture_, &PictureView::detailWanted, &workbench_, &Workbench::showDetail);
-  connect(&workbench_, &Workbench::detailDrawn, picture_, &PictureView::setDetail);
-  connect(&workbench_, &Workbench::sheetDrawn, this, &MainWindow::saveSheet);
-  connect(verdict_, &VerdictBar::stopRequested, &workbench_, &Workbench::stopWork);
+/// What the hand does on the picture is the station's.
+void MainWindow::connectPicture() {
+  const auto station = [this]() -> StationModel& { return workbench_.station(); };
+  connect(picture_, &PictureView::clicked, this, [station](QPointF at) { station().click(at); });
+  connect(picture_, &PictureView::strokePainted, this, [station](const QPolygonF& stroke) { station().stroke(stroke); });
+  connect(picture_, &PictureView::dragBegan, this, [station](QPointF at) { station().dragBegins(at); });
+  connect(picture_, &PictureView::dragged, this, [station](QPointF at) { station().drag(at); });
+  connect(picture_, &PictureView::dragEnded, this, [station](QPointF at) { station().dragEnds(at); });
+  connect(picture_, &PictureView::detailWanted, this, [station](const QRectF& part) { station().showDetail(part); });
+  for (StationModel* s : workbench_.path()) connect(s, &StationModel::detailDrawn, picture_, &PictureView::setDetail);
+  connect(ladder_, &LadderWidget::frameChosen, &workbench_.shoot, &ShootModel::showFrame);
+  connect(ladder_, &LadderWidget::tieDragged, &workbench_.finish, &FinishModel::pullTie);
+}
+
+void MainWindow::connectWork() {
+  connect(path_, &StationPath::chosen, &workbench_, qOverload<int>(&Workbench::goTo));
   connect(&workbench_, &Workbench::changed, this, &MainWindow::refresh);
   connect(&workbench_, &Workbench::pictureChanged, this, &MainWindow::refreshPicture);
-  connect(&workbench_, &Workbench::progressed, verdict_, &VerdictBar::setProgress);
-  connect(&workbench_, &Workbench::failed, verdict_, &VerdictBar::complain);
-  connect(&workbench_, &Workbench::sorted, this, &MainWindow::sortFrames);
-  connect(&workbench_, &Workbench::told, verdict_, &VerdictBar::complain);
-  connect(&workbench_, &Workbench::busyChanged, this, [this](bool busy) {
+  connect(&workbench_.deliver, &DeliverModel::sheetDrawn, this, &MainWindow::saveSheet);
+  connect(&workbench_.opening, &JobOpening::sorted, this, &MainWindow::sortFrames);
+  const Notices& notices = workbench_.desk.notices;
+  connect(&notices, &Notices::failed, verdict_, &VerdictBar::complain);
+  connect(&notices, &Notices::told, verdict_, &VerdictBar::complain);
+  const Lane& work = workbench_.desk.works.longWork;
+  connect(verdict_, &VerdictBar::stopRequested, &workbench_, &Workbench::stopWork);
+  connect(&work, &Lane::progressed, verdict_, &VerdictBar::setProgress);
+  connect(&work, &Lane::runningChanged, this, [this](bool busy) {
     verdict_->setBusy(busy);
     if (busy) verdict_->forgive();
-    refresh();
   });
-  connect(&workbench_.undoStack(), &QUndoStack::indexChanged, this, &MainWindow::refresh);
-  setTheme(QSettings().value("theme").toString() == "paper" ? Theme::paper() : Theme::dusk());
-  refresh();
-  demo->setFocus();
 }
 
 void MainWindow::buildHeader() {
@@ -160,8 +193,8 @@ void MainWindow::buildHeader() {
   row->addWidget(size_);
   row->addWidget(undo_);
   row->addWidget(redo_);
-  connect(undo_, &QToolButton::clicked, &workbench_.undoStack(), &QUndoStack::undo);
-  connect(redo_, &QToolButton::clicked, &workbench_.undoStack(), &QUndoStack::redo);
+  connect(undo_, &QToolButton::clicked, &workbench_, &Workbench::undo);
+  connect(redo_, &QToolButton::clicked, &workbench_, &Workbench::redo);
   connect(size_, &QToolButton::clicked, picture_, &PictureView::toggleActualSize);
 }
 
@@ -175,35 +208,41 @@ QAction* MainWindow::action(const QString& name, const QString& text, const QKey
   return made;
 }
 
-void MainWindow::buildActions() {
+void MainWindow::buildMenu() {
   auto* menu = menu_->menu();
   menu->addAction(action("actionDemo", tr("Open the ferry house demo"), {}, [this] { openDemo(); }));
   menu->addAction(action("actionFrames", tr("New job from frames..."), QKeySequence::New, [this] { chooseFrames(); }));
   menu->addAction(action("actionOpen", tr("Open a job..."), QKeySequence::Open, [this] { chooseJob(); }));
   menu->addSeparator();
-  menu->addAction(action("actionUndo", tr("Undo"), Qt::CTRL | Qt::Key_Z, [this] { if (!workbench_.busy()) workbench_.undoStack().undo(); }));
-  menu->addAction(action("actionRedo", tr("Redo"), Qt::CTRL | Qt::SHIFT | Qt::Key_Z, [this] { if (!workbench_.busy()) workbench_.undoStack().redo(); }));
+  menu->addAction(action("actionUndo", tr("Undo"), Qt::CTRL | Qt::Key_Z, [this] { workbench_.undo(); }));
+  menu->addAction(action("actionRedo", tr("Redo"), Qt::CTRL | Qt::SHIFT | Qt::Key_Z, [this] { workbench_.redo(); }));
   menu->addSeparator();
   menu->addAction(action("actionTheme", tr("Dusk or paper"), Qt::CTRL | Qt::Key_T, [this] { setTheme(theme_ == &Theme::dusk() ? Theme::paper() : Theme::dusk()); }));
   menu->addAction(action("actionKeys", tr("Keys"), Qt::Key_F1, [this] { showKeys(); }));
   menu->addAction(action("actionQuit", tr("Quit"), QKeySequence::Quit, [this] { close(); }));
-  for (int i = 0; i < kStationCount; ++i)
-    action(QString("actionStation%1").arg(i + 1), StationPath::nameOf(Station(i)), Qt::Key_1 + i, [this, i] { workbench_.goTo(Station(i)); });
+}
+
+void MainWindow::buildKeys() {
+  int number = 0;
+  for (StationModel* station : workbench_.path()) {
+    action(QString("actionStation%1").arg(number + 1), station->name(), Qt::Key(Qt::Key_1 + number), [this, number] { workbench_.goTo(number); });
+    ++number;
+  }
   action("actionNext", tr("The thing to do next"), Qt::CTRL | Qt::Key_Return, [this] {
-    if (workbench_.hasView()) bench_[std::size_t(workbench_.station())]->next()->click();
+    if (workbench_.hasView()) faces_[std::size_t(workbench_.stationIndex())].bench->next()->click();
   });
-  action("actionRemedy", tr("Mend what the judgement minds"), Qt::Key_M, [this] {
-    if (workbench_.hasView() && workbench_.station() == Station::Finish) workbench_.remedy();
-  });
-  action("actionWhite", tr("Take the white that was found"), Qt::Key_N, [this] {
-    if (workbench_.hasView() && workbench_.station() == Station::Finish) workbench_.takeWhiteTrim();
-  });
-  action("actionStart", tr("The next starting point: as metered, lighter, deeper"), Qt::Key_S, [this] {
-    if (workbench_.hasView() && workbench_.station() == Station::Finish) workbench_.nextStart();
-  });
+  whenFinishing("actionRemedy", tr("Mend what the judgement minds"), Qt::Key_M, &FinishModel::remedy);
+  whenFinishing("actionWhite", tr("Take the white that was found"), Qt::Key_N, &FinishModel::takeWhiteTrim);
+  whenFinishing("actionStart", tr("The next starting point: as metered, lighter, deeper"), Qt::Key_S, &FinishModel::nextStart);
   action("actionZoom", tr("Whole picture or 100 %"), Qt::Key_Z, [this] {
     picture_->toggleActualSize();
     size_->setChecked(picture_->actualSize());
+  });
+}
+
+void MainWindow::whenFinishing(const QString& name, const QString& words, Qt::Key key, void (FinishModel::*work)()) {
+  action(name, words, key, [this, work] {
+    if (workbench_.hasView() && &workbench_.station() == &workbench_.finish) (workbench_.finish.*work)();
   });
 }
 
@@ -215,26 +254,27 @@ void MainWindow::setTheme(const Theme& theme) {
   ladder_->setTheme(theme);
   verdict_->setTheme(theme);
   picture_->setTheme(theme);
-  sheet_->setTheme(theme);
+  for (const StationFace& face : faces_)
+    if (face.sheet) face.sheet->setTheme(theme);
   QSettings().setValue("theme", theme.name);
 }
 
 void MainWindow::openDemo() {
-  if (!workbench_.busy()) workbench_.openDemo(jobsFolder_);
+  workbench_.opening.openDemo(jobsFolder_);
 }
 
 void MainWindow::openPaths(const QStringList& paths) {
   if (paths.isEmpty()) return;
   const std::filesystem::path first = paths.front().toStdString();
   std::error_code error;
-  if (paths.size() == 1 && std::filesystem::exists(first / "job.json", error)) workbench_.openJob(first);
-  else workbench_.takeFiles(paths, jobsFolder_);
+  if (paths.size() == 1 && std::filesystem::exists(first / "job.json", error)) workbench_.opening.openJob(first);
+  else workbench_.opening.takeFiles(paths, jobsFolder_);
 }
 
 void MainWindow::sortFrames(const Grouping& grouping, const QString& name, const QString& jobs) {
   auto* sheet = new SortSheet(grouping, *theme_, this);
   sheet->setAttribute(Qt::WA_DeleteOnClose);
-  connect(sheet, &QDialog::accepted, this, [this, sheet, name, jobs] { workbench_.takeSorted(sheet->grouping(), name.toStdString(), jobs.toStdString()); });
+  connect(sheet, &QDialog::accepted, this, [this, sheet, name, jobs] { workbench_.opening.takeSorted(sheet->grouping(), name.toStdString(), jobs.toStdString()); });
   sheet->open();
 }
 
@@ -245,7 +285,7 @@ void MainWindow::chooseFrames() {
 
 void MainWindow::chooseJob() {
   const QString folder = QFileDialog::getExistingDirectory(this, tr("Job folder"), QString::fromStdString(jobsFolder_.string()));
-  if (!folder.isEmpty()) workbench_.openJob(folder.toStdString());
+  if (!folder.isEmpty()) workbench_.opening.openJob(folder.toStdString());
 }
 
 void MainWindow::showKeys() {
@@ -259,76 +299,59 @@ void MainWindow::refresh() {
   const bool open = workbench_.hasView();
   benches_->setVisible(open);
   welcome_->setVisible(!open);
-  jobName_->setText(open ? QString::fromStdString(workbench_.job().name()) : tr("No job open"));
-  views_->setVisible(open);
   if (open && !path_->isEnabled()) {
     path_->setEnabled(true);
     path_->setFocus();
   }
   path_->setEnabled(open);
-  verdict_->show(workbench_.verdictText(), workbench_.reasoning());
-  ladder_->show(workbench_.ladder(), workbench_.shownFrame());
-  path_->show(workbench_.station(), workbench_.states());
-  undo_->setEnabled(workbench_.undoStack().canUndo() && !workbench_.busy());
-  redo_->setEnabled(workbench_.undoStack().canRedo() && !workbench_.busy());
-  undo_->setToolTip(tr("Undo %1 (Ctrl+Z)").arg(workbench_.undoStack().undoText()));
-  redo_->setToolTip(tr("Redo %1 (Ctrl+Shift+Z)").arg(workbench_.undoStack().redoText()));
+  verdict_->show(workbench_.verdict(), workbench_.reasoning());
+  ladder_->show(workbench_.ladder(), workbench_.shoot.shownFrame());
+  std::vector<StationPath::Step> steps;
+  for (const StationModel* s : workbench_.path()) steps.push_back({s->name(), open ? s->state() : StationState::Open});
+  path_->show(workbench_.stationIndex(), std::move(steps));
+  refreshHeader();
   if (!open) return;
-  if (const QString folder = QString::fromStdString(workbench_.job().folder().string()); folder != rememberedJob_) {
-    rememberedJob_ = folder; // after a crash the next start offers it
-    QSettings().setValue("lastJob", folder);
-    QSettings().setValue("lastJobName", QString::fromStdString(workbench_.job().name()));
-  }
+  rememberJob();
+  const StationFace& face = faces_[std::size_t(workbench_.stationIndex())];
+  benches_->setCurrentWidget(face.bench);
+  face.bench->show();
+  const bool sheet = face.sheet && face.sheet->wanted();
+  middle_->setCurrentWidget(sheet ? static_cast<QWidget*>(face.sheet) : picture_);
+  if (sheet) face.sheet->refresh();
+  size_->setEnabled(!sheet);
+  refreshMarks();
+}
+
+void MainWindow::refreshHeader() {
+  const bool open = workbench_.hasView();
+  jobName_->setText(open ? QString::fromStdString(workbench_.job().name()) : tr("No job open"));
+  views_->setVisible(open);
+  undo_->setEnabled(workbench_.canUndo());
+  redo_->setEnabled(workbench_.canRedo());
+  const QUndoStack& stack = workbench_.desk.job.undoStack();
+  undo_->setToolTip(tr("Undo %1 (Ctrl+Z)").arg(stack.undoText()));
+  redo_->setToolTip(tr("Redo %1 (Ctrl+Shift+Z)").arg(stack.redoText()));
+  if (!open) return;
   const QSignalBlocker quiet(views_);
   views_->clear();
   for (const auto& view : workbench_.job().views()) views_->addItem(QString::fromStdString(view.name));
-  views_->setCurrentIndex(workbench_.viewIndex());
-  benches_->setCurrentIndex(int(workbench_.station()));
-  bench_[std::size_t(workbench_.station())]->refresh();
-  const bool frames = workbench_.station() == Station::Frames && workbench_.hasCamera();
-  middle_->setCurrentIndex(frames ? 1 : 0);
-  if (frames) sheet_->refresh();
-  size_->setEnabled(!frames);
+  views_->setCurrentIndex(workbench_.desk.job.viewIndex());
+}
+
+/// After a crash the next start offers it.
+void MainWindow::rememberJob() {
+  const QString folder = QString::fromStdString(workbench_.job().folder().string());
+  if (folder == rememberedJob_) return;
+  rememberedJob_ = folder;
+  QSettings().setValue("lastJob", folder);
+  QSettings().setValue("lastJobName", QString::fromStdString(workbench_.job().name()));
+}
+
+void MainWindow::refreshMarks() { picture_->setMarks(workbench_.hasView() ? workbench_.station().marks() : PictureMarks{}); }
+
+void MainWindow::refreshPicture() {
+  picture_->setPicture(workbench_.picture());
   refreshMarks();
-  refreshFinishing();
-}
-
-/// What is drawn over the picture: readings and proposals at Light, what moved at Shoot.
-void MainWindow::refreshMarks() {
-  const bool light = workbench_.station() == Station::Light;
-  picture_->setReading(light);
-  picture_->setReadings(light ? workbench_.view().readings : std::vector<SpotReading>{});
-  picture_->setProposals(light ? workbench_.proposals() : std::nullopt);
-  const bool combining = workbench_.station() == Station::Combine && workbench_.view().combined;
-  picture_->setPlaces(combining ? workbench_.movedPlaces() : std::vector<MovedPlace>{}, combining);
-  picture_->setBrush(combining && workbench_.painting() ? workbench_.brushRadius() : 0);
-  const auto& state = workbench_.shootState();
-  const int shown = workbench_.shownFrame();
-  QRectF place;
-  if (workbench_.station() == Station::Shoot && shown >= 0 && shown < int(state.judged.size()) && state.judged[std::size_t(shown)].has(Flaw::ThingMoved)) {
-    const auto& sketch = *state.sketches[std::size_t(shown)];
-    const Roi r = state.judged[std::size_t(shown)].movedPlace;
-    place = QRectF(double(r.x) / sketch.width, double(r.y) / sketch.height, double(r.width) / sketch.width, double(r.height) / sketch.height);
-  }
-  picture_->setMoved(place, tr("stands elsewhere in other frames"));
-}
-
-/// Places of areas and of what the judgement minds; and what a drag does.
-void MainWindow::refreshFinishing() {
-  const bool finishing = workbench_.station() == Station::Finish && workbench_.view().combined;
-  using Hint = PictureView::DragHint;
-  Hint hint = Hint::None;
-  switch (workbench_.finishTool()) {
-  case FinishTool::Oval: hint = Hint::Oval; break;
-  case FinishTool::Ramp:
-  case FinishTool::Level: hint = Hint::Line; break;
-  default: break;
-  }
-  picture_->setDragging(finishing, hint);
-  if (finishing) picture_->setCursor(workbench_.finishTool() == FinishTool::Light ? Qt::SizeVerCursor : Qt::CrossCursor);
-  picture_->setMarks(finishing ? workbench_.finishMarks() : PictureMarks{});
-  picture_->setFullSize(workbench_.fullSize());
-  picture_->setBeside(workbench_.besidePicture(), workbench_.comparing() == Comparing::Divider, workbench_.comparand().name);
 }
 
 void MainWindow::saveSheet(const std::vector<SheetPicture>& pictures) {
@@ -336,11 +359,6 @@ void MainWindow::saveSheet(const std::vector<SheetPicture>& pictures) {
   const QString file = QString::fromStdString((workbench_.job().folder() / "sheet.pdf").string());
   if (writeSheet(file, name, pictures)) verdict_->complain(tr("The sheet is in %1.").arg(file));
   else verdict_->complain(tr("%1 cannot be written; free some space or choose another folder.").arg(file));
-}
-
-void MainWindow::refreshPicture() {
-  picture_->setPicture(workbench_.picture());
-  if (workbench_.hasView()) refreshFinishing();
 }
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
@@ -356,13 +374,18 @@ void MainWindow::dropEvent(QDropEvent* event) {
 }
 
 void MainWindow::keyPressEvent(QKeyEvent* event) {
-  if (event->key() == Qt::Key_B && !event->isAutoRepeat()) return workbench_.compare(true);
+  if (event->key() == Qt::Key_B && !event->isAutoRepeat()) return workbench_.finished.hold(true);
   QMainWindow::keyPressEvent(event);
 }
 
 void MainWindow::keyReleaseEvent(QKeyEvent* event) {
-  if (event->key() == Qt::Key_B && !event->isAutoRepeat()) return workbench_.compare(false);
+  if (event->key() == Qt::Key_B && !event->isAutoRepeat()) return workbench_.finished.hold(false);
   QMainWindow::keyReleaseEvent(event);
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+  QSettings().setValue("window", saveGeometry());
+  QMainWindow::closeEvent(event);
 }
 
 } // namespace ml

@@ -1,14 +1,12 @@
 #pragma once
-#include "app/bench.h"
-#include "app/frames_sheet.h"
 #include "app/ladder_widget.h"
 #include "app/picture_view.h"
 #include "app/station_path.h"
+#include "app/stations.h"
 #include "app/verdict_bar.h"
 #include "model/workbench.h"
 
 #include <QMainWindow>
-#include <array>
 #include <filesystem>
 
 class QComboBox;
@@ -34,23 +32,34 @@ protected:
   void dropEvent(QDropEvent*) override;
   void keyPressEvent(QKeyEvent*) override;
   void keyReleaseEvent(QKeyEvent*) override;
+  void closeEvent(QCloseEvent*) override;
 
 private:
   void buildHeader();
-  void buildActions();
+  QWidget* buildWelcome();
+  void buildStations();
+  void buildMenu();
+  void buildKeys();
+  void layOut();
+  void connectPicture();
+  void connectWork();
+  void takePlace();
   QAction* action(const QString& name, const QString& text, const QKeySequence& shortcut, const std::function<void()>& work);
+  void whenFinishing(const QString& name, const QString& text, Qt::Key key, void (FinishModel::*work)());
   void chooseFrames();
   void sortFrames(const Grouping& grouping, const QString& name, const QString& jobs);
   void chooseJob();
   void refresh();
+  void refreshHeader();
   void refreshPicture();
   void refreshMarks();
-  void refreshFinishing();
+  void rememberJob();
   void saveSheet(const std::vector<SheetPicture>& pictures);
   void showKeys();
 
   std::filesystem::path jobsFolder_;
   Workbench workbench_;
+  std::vector<StationFace> faces_;
   const Theme* theme_ = &Theme::dusk();
   QFrame* header_;
   QLabel* jobName_;
@@ -61,10 +70,8 @@ private:
   LadderWidget* ladder_;
   VerdictBar* verdict_;
   PictureView* picture_;
-  FramesSheet* sheet_;
   QStackedWidget* middle_;
   QStackedWidget* benches_;
-  std::array<Bench*, kStationCount> bench_{};
   QWidget* welcome_;
 };
 

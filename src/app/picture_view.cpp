@@ -23,28 +23,23 @@ void PictureView::setPicture(const QImage& image) {
   update();
 }
 
-void PictureView::setDragging(bool on, DragHint hint) {
-  dragging_ = on;
-  dragHint_ = hint;
-}
-
 void PictureView::setMarks(const PictureMarks& marks) {
+  using enum PictureMarks::Pointer;
+  const bool larger = marks.fullSize != marks_.fullSize;
   marks_ = marks;
+  setMouseTracking(painting());
+  switch (marks_.pointer) {
+  case Brush: setCursor(Qt::BlankCursor); break;
+  case Lift: setCursor(Qt::SizeVerCursor); break;
+  case Spot:
+  case Drag: setCursor(Qt::CrossCursor); break;
+  default: setCursor(Qt::ArrowCursor); break;
+  }
+  if (larger) askForDetail();
   update();
 }
 
-void PictureView::setBeside(const QImage& other, bool divider, const QString& name) {
-  beside_ = other;
-  besideName_ = name;
-  dividing_ = divider;
-  update();
-}
-
-void PictureView::setFullSize(const QSize& pixels) {
-  if (pixels == fullSize_) return;
-  fullSize_ = pixels;
-  askForDetail();
-}
+bool PictureView::dragging() const { return marks_.pointer == PictureMarks::Pointer::Lift || marks_.pointer == PictureMarks::Pointer::Drag; }
 
 void PictureView::setDetail(const QImage& part, const QRectF& place) {
   if (!actualSize_) return;
@@ -56,7 +51,7 @@ void PictureView::setDetail(const QImage& part, const QRectF& place) {
 /// The visible part, when more pixels than are shown lie behind it.
 void PictureView::askForDetail() {
   const QRectF r = pictureRect();
-  if (!actualSize_ || fullSize_.isEmpty() || image_.isNull() || r.isEmpty()) return;
+  if (!actualSize_ || marks_.fullSize.isEmpty() || image_.isNull() || r.isEmpty()) return;
   const QRectF seen = r.intersected(QRectF(rect()));
   if (seen.isEmpty()) return;
   emit detailWanted(QRectF((seen.left() - r.left()) / r.width(), (seen.top() - r.top()) / r.height(), seen.width() / r.width(), seen.height() / r.height()));
@@ -101,13 +96,13 @@ void PictureView::drawMarks(QPainter& p) const {
 }
 
 void PictureView::drawBeside(QPainter& p) const {
-  if (beside_.isNull()) return;
+  if (marks_.beside.isNull()) return;
   const QRectF r = pictureRect();
-  if (dividing_) {
+  if (marks_.divider) {
     const double x = dividerX();
     p.save();
     p.setClipRect(QRectF(r.left(), r.top(), x - r.left(), r.height()));
-    p.drawImage(r, beside_);
+    p.drawImage(r, marks_.beside);
     p.restore();
     p.setPen(QPen(QColor(0, 0, 0, 150), 3));
     p.drawLine(QPointF(x, r.top()), QPointF(x, r.bottom()));
@@ -125,50 +120,32 @@ void PictureView::drawBeside(QPainter& p) const {
     const QSizeF size = QSizeF(image_.size()).scaled(QSizeF(half - 1.5 * margin, height() - 2 * margin), Qt::KeepAspectRatio);
     return QRectF(QPointF(left + (half - size.width()) / 2, (height() - size.height()) / 2), size);
   };
-  p.drawImage(fit(0), beside_);
+  p.drawImage(fit(0), marks_.beside);
   p.drawImage(fit(half), image_);
   nameBeside(p, fit(0).topLeft());
 }
 
 /// What the other picture is, in its corner.
 void PictureView::nameBeside(QPainter& p, QPointF corner) const {
-  if (besideName_.isEmpty()) return;
+  if (marks_.besideName.isEmpty()) return;
   p.setFont(uiFont(9));
-  const QRectF box(corner + QPointF(8, 8), QSizeF(p.fontMetrics().horizontalAdvance(besideName_) + 16, p.fontMetrics().height() + 6));
+  const QRectF box(corner + QPointF(8, 8), QSizeF(p.fontMetrics().horizontalAdvance(marks_.besideName) + 16, p.fontMetrics().height() + 6));
   p.setPen(Qt::NoPen);
   p.setBrush(QColor(20, 20, 20, 190));
   p.drawRoundedRect(box, 3, 3);
   p.setPen(QColor(240, 240, 240));
-  p.drawText(box, Qt::AlignCenter, besideName_);
+  p.drawText(box, Qt::AlignCenter, marks_.besideName);
 }
 
 void PictureView::drawDragHint(QPainter& p) const {
-  if (!dragOn_ || dragHint_ == DragHint::None) return;
+  if (!dragOn_ || marks_.dragShape == PictureMarks::DragShape::None) return;
   const QPointF a = widgetPlace(dragFrom_.x(), dragFrom_.y()), b = widgetPlace(dragTo_.x(), dragTo_.y());
   p.setBrush(Qt::NoBrush);
   for (const auto& pen : {QPen(QColor(0, 0, 0, 160), 3), QPen(Qt::white, 1.3)}) {
     p.setPen(pen);
-    if (dragHint_ == DragHint::Line) p.drawLine(a, b);
+    if (marks_.dragShape == PictureMarks::DragShape::Line) p.drawLine(a, b);
     else p.drawEllipse(a, std::abs(b.x() - a.x()), std::abs(b.y() - a.y()));
   }
-}
-
-void PictureView::setReadings(const std::vector<SpotReading>& readings) {
-  readings_ = readings;
-  update();
-}
-
-void PictureView::setPlaces(const std::vector<MovedPlace>& places, bool clickable) {
-  places_ = places;
-  placesClickable_ = clickable;
-  update();
-}
-
-void PictureView::setBrush(double radius) {
-  brush_ = radius;
-  setMouseTracking(radius > 0);
-  setCursor(radius > 0 ? Qt::BlankCursor : reading_ ? Qt::CrossCursor : Qt::ArrowCursor);
-  update();
 }
 
 QPointF PictureView::picturePlace(QPointF at) const {
@@ -182,7 +159,7 @@ void PictureView::drawPlaces(QPainter& p) const {
   QTransform onto;
   onto.translate(r.left(), r.top());
   onto.scale(r.width(), r.height());
-  for (const auto& place : places_) {
+  for (const auto& place : marks_.places) {
     const QPainterPath path = onto.map(place.outline);
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(QColor(0, 0, 0, 150), 2.6));
@@ -199,8 +176,8 @@ void PictureView::drawPlaces(QPainter& p) const {
     p.setPen(Qt::white);
     p.drawText(tag, Qt::AlignCenter, number);
   }
-  if (brush_ <= 0) return;
-  const double radius = brush_ * r.width();
+  if (!painting()) return;
+  const double radius = marks_.brush * r.width();
   p.setPen(QPen(QColor(255, 255, 255, 90), 2 * radius, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
   if (stroke_.size() == 1) p.drawPoint(onto.map(stroke_.front()));
   else if (!stroke_.isEmpty()) p.drawPolyline(onto.map(stroke_));
@@ -215,11 +192,6 @@ void PictureView::drawPlaces(QPainter& p) const {
 void PictureView::setTheme(const Theme& theme) {
   theme_ = &theme;
   update();
-}
-
-void PictureView::setReading(bool reading) {
-  reading_ = reading;
-  setCursor(reading ? Qt::CrossCursor : Qt::ArrowCursor);
 }
 
 void PictureView::setEmptyText(const QString& title, const QString& text) {
@@ -241,7 +213,7 @@ QRectF PictureView::pictureRect() const {
   const QSizeF size(image_.size());
   if (actualSize_) {
     const double ratio = devicePixelRatioF();
-    const QSizeF shown = (fullSize_.isEmpty() ? size : QSizeF(fullSize_)) / ratio;
+    const QSizeF shown = (marks_.fullSize.isEmpty() ? size : QSizeF(marks_.fullSize)) / ratio;
     return {QPointF(width() / 2.0, height() / 2.0) - QPointF(shown.width() / 2, shown.height() / 2) + pan_, shown};
   }
   const double margin = 18, scale = std::min((width() - 2 * margin) / size.width(), (height() - 2 * margin) / size.height());
@@ -268,7 +240,7 @@ void PictureView::paintEvent(QPaintEvent*) {
     p.drawText(area.adjusted(0, height() / 2 + 6, 0, 0), Qt::AlignHCenter | Qt::AlignTop | Qt::TextWordWrap, emptyText_);
     return;
   }
-  p.setRenderHint(QPainter::SmoothPixmapTransform, !actualSize_ || !fullSize_.isEmpty());
+  p.setRenderHint(QPainter::SmoothPixmapTransform, !actualSize_ || !marks_.fullSize.isEmpty());
   p.drawImage(pictureRect(), image_);
   if (!detail_.isNull()) {
     const QPointF from = widgetPlace(detailPlace_.left(), detailPlace_.top());
@@ -277,30 +249,37 @@ void PictureView::paintEvent(QPaintEvent*) {
     p.drawImage(QRectF(QPointF(std::round(from.x()), std::round(from.y())), size), detail_);
   }
   drawBeside(p);
-  if (!beside_.isNull() && !dividing_) return;
+  if (!marks_.beside.isNull() && !marks_.divider) return;
   drawMarks(p);
   drawDragHint(p);
   drawPlaces(p);
-  for (const auto& r : readings_)
+  drawSpots(p);
+  drawMoved(p);
+}
+
+void PictureView::drawSpots(QPainter& p) const {
+  for (const auto& r : marks_.readings)
     if (r.x) drawSpot(p, widgetPlace(*r.x, *r.y), tr(r.atLeast ? "over EV %1" : "EV %1").arg(r.ev100.value, 0, 'f', 1), false);
-  if (proposals_)
-    for (const auto& z : {proposals_->brightest, proposals_->darkest})
-      drawSpot(p, widgetPlace(z.x, z.y), tr(z.atLeast ? "over EV %1" : z.atMost ? "under EV %1" : "EV %1").arg(z.ev100.value, 0, 'f', 1), true);
-  if (!moved_.isEmpty()) {
-    const QRectF box(widgetPlace(moved_.left(), moved_.top()), widgetPlace(moved_.right(), moved_.bottom()));
-    p.setBrush(Qt::NoBrush);
-    p.setPen(QPen(QColor(0, 0, 0, 160), 3));
-    p.drawRoundedRect(box, 4, 4);
-    p.setPen(QPen(QColor(255, 255, 255), 1.4, Qt::DashLine));
-    p.drawRoundedRect(box, 4, 4);
-    p.setFont(uiFont(9, true));
-    const QRectF tag(box.left(), box.top() - 24, p.fontMetrics().horizontalAdvance(movedWhat_) + 16, 20);
-    p.setPen(Qt::NoPen);
-    p.setBrush(QColor(20, 20, 20, 190));
-    p.drawRoundedRect(tag, 4, 4);
-    p.setPen(Qt::white);
-    p.drawText(tag, Qt::AlignCenter, movedWhat_);
-  }
+  if (!marks_.proposals) return;
+  for (const auto& z : {marks_.proposals->brightest, marks_.proposals->darkest})
+    drawSpot(p, widgetPlace(z.x, z.y), tr(z.atLeast ? "over EV %1" : z.atMost ? "under EV %1" : "EV %1").arg(z.ev100.value, 0, 'f', 1), true);
+}
+
+void PictureView::drawMoved(QPainter& p) const {
+  if (marks_.moved.isEmpty()) return;
+  const QRectF box(widgetPlace(marks_.moved.left(), marks_.moved.top()), widgetPlace(marks_.moved.right(), marks_.moved.bottom()));
+  p.setBrush(Qt::NoBrush);
+  p.setPen(QPen(QColor(0, 0, 0, 160), 3));
+  p.drawRoundedRect(box, 4, 4);
+  p.setPen(QPen(QColor(255, 255, 255), 1.4, Qt::DashLine));
+  p.drawRoundedRect(box, 4, 4);
+  p.setFont(uiFont(9, true));
+  const QRectF tag(box.left(), box.top() - 24, p.fontMetrics().horizontalAdvance(marks_.movedWhat) + 16, 20);
+  p.setPen(Qt::NoPen);
+  p.setBrush(QColor(20, 20, 20, 190));
+  p.drawRoundedRect(tag, 4, 4);
+  p.setPen(Qt::white);
+  p.drawText(tag, Qt::AlignCenter, marks_.movedWhat);
 }
 
 /// Readings are rings; what is only proposed is a dashed ring.
@@ -320,30 +299,19 @@ void PictureView::drawSpot(QPainter& p, QPointF at, const QString& text, bool pr
   p.drawText(tag, Qt::AlignCenter, text);
 }
 
-void PictureView::setProposals(const std::optional<ProposedZones>& zones) {
-  proposals_ = zones;
-  update();
-}
-
-void PictureView::setMoved(const QRectF& place, const QString& what) {
-  moved_ = place;
-  movedWhat_ = what;
-  update();
-}
-
 void PictureView::mousePressEvent(QMouseEvent* event) {
   pressedAt_ = event->position();
   panAtPress_ = pan_;
   dragged_ = false;
-  onDivider_ = !beside_.isNull() && dividing_ && std::abs(event->position().x() - dividerX()) < 10;
+  onDivider_ = !marks_.beside.isNull() && marks_.divider && std::abs(event->position().x() - dividerX()) < 10;
   if (onDivider_) return;
-  if (dragging_ && event->button() == Qt::LeftButton && pictureRect().contains(event->position()) && !(event->modifiers() & Qt::ControlModifier)) {
+  if (dragging() && event->button() == Qt::LeftButton && pictureRect().contains(event->position()) && !(event->modifiers() & Qt::ControlModifier)) {
     dragOn_ = true;
     dragFrom_ = dragTo_ = picturePlace(event->position());
     emit dragBegan(dragFrom_);
     return;
   }
-  if (brush_ > 0 && event->button() == Qt::LeftButton && pictureRect().contains(event->position())) {
+  if (painting() && event->button() == Qt::LeftButton && pictureRect().contains(event->position())) {
     stroke_ = QPolygonF({picturePlace(event->position())});
     update();
   }
@@ -359,7 +327,7 @@ void PictureView::mouseMoveEvent(QMouseEvent* event) {
     emit dragged(dragTo_);
     return update();
   }
-  if (brush_ > 0) {
+  if (painting()) {
     hover_ = event->position();
     if (!stroke_.isEmpty()) stroke_ << picturePlace(event->position());
     return update();
@@ -383,12 +351,8 @@ void PictureView::mouseReleaseEvent(QMouseEvent* event) {
     update();
     return emit strokePainted(done);
   }
-  if (placesClickable_ && !dragged_ && event->button() == Qt::LeftButton && r.contains(event->position())) {
-    const QPointF at = picturePlace(event->position());
-    return emit placeClicked(at.x(), at.y());
-  }
-  if (!reading_ || dragged_ || event->button() != Qt::LeftButton || !r.contains(event->position())) return;
-  emit spotClicked((event->position().x() - r.left()) / r.width(), (event->position().y() - r.top()) / r.height());
+  const bool clickable = marks_.pointer == PictureMarks::Pointer::Spot || marks_.pointer == PictureMarks::Pointer::Place;
+  if (clickable && !dragged_ && event->button() == Qt::LeftButton && r.contains(event->position())) emit clicked(picturePlace(event->position()));
 }
 
 } // namespace ml

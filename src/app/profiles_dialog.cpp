@@ -112,7 +112,7 @@ std::vector<Field> fields() {
 
 class ProfilesDialog final : public QDialog {
 public:
-  ProfilesDialog(QWidget* parent, Workbench& workbench) : QDialog(parent), workbench_(workbench), fields_(fields()) {
+  ProfilesDialog(QWidget* parent, FramesModel& frames) : QDialog(parent), frames_(frames), fields_(fields()) {
     setObjectName("profilesDialog");
     setWindowTitle(tr("Cameras"));
     auto* whole = new QVBoxLayout(this);
@@ -156,28 +156,28 @@ public:
     fill();
     connect(list_, &QListWidget::currentRowChanged, this, [this] { show(current()); });
     connect(keep_, &QPushButton::clicked, this, &ProfilesDialog::keep);
-    connect(remove_, &QPushButton::clicked, this, [this] { report(workbench_.profiles().remove(current().id), tr("Removed.")); });
+    connect(remove_, &QPushButton::clicked, this, [this] { report(frames_.desk().profiles.remove(current().id), tr("Removed.")); });
     connect(import, &QPushButton::clicked, this, [this] {
       const QString file = QFileDialog::getOpenFileName(this, tr("Camera profile"), {}, tr("Profiles (*.json)"));
       if (file.isEmpty()) return;
-      const auto taken = workbench_.profiles().import(file.toStdString());
+      const auto taken = frames_.desk().profiles.import(file.toStdString());
       report(taken ? Result<void>{} : Result<void>(passOn(taken.error())), tr("Imported."));
     });
     connect(save, &QPushButton::clicked, this, [this] {
       const QString file = QFileDialog::getSaveFileName(this, tr("Export the profile"), QString::fromStdString(current().id + ".json"), tr("Profiles (*.json)"));
-      if (!file.isEmpty()) report(workbench_.profiles().exportTo(current().id, file.toStdString()), tr("Exported."));
+      if (!file.isEmpty()) report(frames_.desk().profiles.exportTo(current().id, file.toStdString()), tr("Exported."));
     });
     connect(measure, &QPushButton::clicked, this, [this] {
       const QStringList files = QFileDialog::getOpenFileNames(this, tr("Raw files: pairs of an even wall at several times, and a pair with the cap on"));
       if (files.isEmpty()) return;
       accept();
-      workbench_.measureSensor(files);
+      frames_.measureSensor(files);
     });
     connect(use, &QPushButton::clicked, this, [this] {
-      PlanChoices c = workbench_.planChoices();
+      PlanChoices c = frames_.choices();
       c.camera = current().id;
       accept();
-      workbench_.choosePlan(c);
+      frames_.choose(c);
     });
   }
 
@@ -189,8 +189,8 @@ private:
     return made;
   }
   void fill() {
-    const std::string id = workbench_.planChoices().camera;
-    profiles_ = workbench_.profiles().all();
+    const std::string id = frames_.choices().camera;
+    profiles_ = frames_.desk().profiles.all();
     const QSignalBlocker quiet(list_);
     list_->clear();
     for (const auto& p : profiles_) list_->addItem(QString::fromStdString(p.name));
@@ -206,10 +206,10 @@ private:
       edits_[i]->setText(fields_[i].show(p));
       edits_[i]->setCursorPosition(0);
     }
-    const bool own = workbench_.profiles().isOwn(p.id);
+    const bool own = frames_.desk().profiles.isOwn(p.id);
     keep_->setText(own ? tr("Save") : tr("Keep as my own"));
     remove_->setEnabled(own);
-    const auto problems = workbench_.profiles().problems();
+    const auto problems = frames_.desk().profiles.problems();
     note_->setText(!problems.empty() ? QString::fromStdString(problems.front())
                    : own             ? tr("One of your own.")
                                      : tr("Ships with the program: plausible figures, not measured. \"Measure\" derives full well and read noise from your own raw files: "
@@ -222,19 +222,19 @@ private:
         edits_[i]->setFocus();
         return note_->setText(tr("\"%1\" is not understood.").arg(edits_[i]->text()));
       }
-    if (!workbench_.profiles().isOwn(p.id) && p.name == current().name) p.name += " (own)";
-    const auto kept = workbench_.profiles().keep(p);
+    if (!frames_.desk().profiles.isOwn(p.id) && p.name == current().name) p.name += " (own)";
+    const auto kept = frames_.desk().profiles.keep(p);
     report(kept ? Result<void>{} : Result<void>(passOn(kept.error())), tr("Kept."));
   }
   void report(const Result<void>& done, const QString& good) {
     if (done) {
-      workbench_.profilesChanged();
+      frames_.profilesChanged();
       fill();
     }
     note_->setText(done ? good : QString::fromStdString(done.error().message));
   }
 
-  Workbench& workbench_;
+  FramesModel& frames_;
   std::vector<Field> fields_;
   std::vector<CameraProfile> profiles_;
   QListWidget* list_;
@@ -245,6 +245,6 @@ private:
 
 } // namespace
 
-void editProfiles(QWidget* parent, Workbench& workbench) { ProfilesDialog(parent, workbench).exec(); }
+void editProfiles(QWidget* parent, FramesModel& frames) { ProfilesDialog(parent, frames).exec(); }
 
 } // namespace ml

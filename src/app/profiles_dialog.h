@@ -1,11 +1,11 @@
 #pragma once
-#include "model/workbench.h"
+#include "model/frames_model.h"
 
 class QWidget;
 
 namespace ml {
 
 /// Cameras: look at the shipped profiles, keep, edit, measure, import, export and remove ones of the user's own.
-void editProfiles(QWidget* parent, Workbench& workbench);
+void editProfiles(QWidget* parent, FramesModel& frames);
 
 } // namespace ml

@@ -1,13 +1,13 @@
 #include "app/queue_list.h"
 
-#include "model/workbench.h"
+#include "model/deliver_model.h"
 
 #include <QDropEvent>
 #include <QKeyEvent>
 
 namespace ml {
 
-QueueList::QueueList(Workbench& workbench, QWidget* parent) : QListWidget(parent), workbench_(workbench) {
+QueueList::QueueList(DeliverModel& deliver, QWidget* parent) : QListWidget(parent), deliver_(deliver) {
   setObjectName("queue");
   setAccessibleName(tr("Waiting to be written"));
   setToolTip(tr("Drag to change the order (Alt+Up, Alt+Down); Delete takes a view out"));
@@ -22,13 +22,13 @@ int QueueList::chosen() const { return currentItem() ? currentItem()->data(Qt::U
 void QueueList::refresh() {
   if (state() == QAbstractItemView::DraggingState) return;
   const int kept = chosen(), row = currentRow();
-  const auto& orders = workbench_.deliveries();
+  const auto& orders = deliver_.orders();
   while (count() > int(orders.size())) delete takeItem(count() - 1);
   while (count() < int(orders.size())) addItem(QString());
   int now = -1;
   for (int i = 0; i < count(); ++i) {
     const DeliveryOrder& order = orders[std::size_t(i)];
-    const QString line = workbench_.deliveryLine(order);
+    const QString line = deliver_.line(order);
     item(i)->setText(line);
     item(i)->setToolTip(order.problem.empty() ? line : QString::fromStdString(order.problem));
     item(i)->setData(Qt::UserRole, order.id);
@@ -37,10 +37,10 @@ void QueueList::refresh() {
   setCurrentRow(now >= 0 ? now : std::min(std::max(row, 0), count() - 1));
 }
 
-void QueueList::moveChosen(int rows) { workbench_.moveDelivery(currentRow(), currentRow() + rows); }
+void QueueList::moveChosen(int rows) { deliver_.move(currentRow(), currentRow() + rows); }
 
 void QueueList::removeChosen() {
-  if (const int id = chosen()) workbench_.removeDelivery(id);
+  if (const int id = chosen()) deliver_.remove(id);
 }
 
 void QueueList::keyPressEvent(QKeyEvent* event) {
@@ -59,7 +59,7 @@ void QueueList::dropEvent(QDropEvent* event) {
   event->setDropAction(Qt::IgnoreAction); // else the row would be taken away
   event->accept();
   setState(QAbstractItemView::NoState);
-  workbench_.moveDelivery(from, to);
+  deliver_.move(from, to);
 }
 
 } // namespace ml

@@ -3,14 +3,14 @@
 
 namespace ml {
 
-class Workbench;
+class DeliverModel;
 
 /// What waits to be delivered, in order. Rows are dragged, or moved with Alt+Up and Alt+Down; Delete takes one out.
 class QueueList : public QListWidget {
   Q_OBJECT
 
 public:
-  explicit QueueList(Workbench& workbench, QWidget* parent = nullptr);
+  explicit QueueList(DeliverModel& deliver, QWidget* parent = nullptr);
   /// Reads the queue anew; the chosen order stays chosen. Not while a row is dragged.
   void refresh();
   void moveChosen(int rows);
@@ -22,7 +22,7 @@ protected:
 
 private:
   [[nodiscard]] int chosen() const; ///< Id of the order; 0: none.
-  Workbench& workbench_;
+  DeliverModel& deliver_;
 };
 
 } // namespace ml

@@ -8,8 +8,8 @@
 
 namespace ml {
 
-void describeSet(QWidget* parent, Workbench& workbench) {
-  const View& v = workbench.view();
+void describeSet(QWidget* parent, ShootModel& shoot) {
+  const View& v = shoot.desk().view();
   if (v.activeSet < 0) return;
   const FrameSet& set = v.sets[std::size_t(v.activeSet)];
   QDialog dialog(parent);
@@ -37,7 +37,7 @@ void describeSet(QWidget* parent, Workbench& workbench) {
   form->addRow(buttons);
   QObject::connect(buttons, &QDialogButtonBox::accepted, &dialog, &QDialog::accept);
   QObject::connect(buttons, &QDialogButtonBox::rejected, &dialog, &QDialog::reject);
-  if (dialog.exec() == QDialog::Accepted) workbench.describeSet(name->text(), row->value(), column->value(), plane->value());
+  if (dialog.exec() == QDialog::Accepted) shoot.describeSet(name->text(), row->value(), column->value(), plane->value());
 }
 
 } // namespace ml

@@ -1,11 +1,11 @@
 #pragma once
-#include "model/workbench.h"
+#include "model/shoot_model.h"
 
 class QWidget;
 
 namespace ml {
 
 /// Name and place of the active set: row and column of a panorama, plane of focus.
-void describeSet(QWidget* parent, Workbench& workbench);
+void describeSet(QWidget* parent, ShootModel& shoot);
 
 } // namespace ml

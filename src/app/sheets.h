@@ -1,5 +1,5 @@
 #pragma once
-#include "model/workbench.h"
+#include "model/deliver_model.h"
 
 namespace ml {
 

@@ -23,7 +23,7 @@ void select(QComboBox* box, int value) {
 
 class ShootBench final : public Bench {
 public:
-  explicit ShootBench(Workbench& workbench) : Bench(workbench, tr("Shoot")) {
+  ShootBench(ShootModel& shoot, FramesModel& frames) : Bench(shoot), shoot_(shoot), frames_(frames) {
     auto* first = group(QString(), 0);
     status_ = qobject_cast<QLabel*>(first->itemAt(0)->widget());
     status_->setObjectName("device");
@@ -81,36 +81,29 @@ public:
     second->addLayout(foot);
     second->addStretch();
 
-    connect(format_, &QComboBox::activated, &workbench_, [this] { workbench_.setFormat(FrameFormat(format_->currentData().toInt())); });
-    connect(order_, &QComboBox::activated, &workbench_, [this] { workbench_.setOrder(BracketOrder(order_->currentData().toInt())); });
-    connect(handHeld_, &QCheckBox::toggled, &workbench_, [this](bool on) { workbench_.setHandHeld(on); });
-    connect(sets_, &QComboBox::activated, &workbench_, [this](int index) { workbench_.selectSet(index); });
-    connect(again_, &QToolButton::clicked, &workbench_, [this] { workbench_.shoot(still_->isChecked()); });
-    connect(leave_, &QToolButton::clicked, &workbench_, [this] { workbench_.setFrameUsed(workbench_.shownFrame(), !shownIsUsed()); });
-    connect(next(), &QPushButton::clicked, &workbench_, [this] {
-      if (workbench_.shotSettings().empty() && workbench_.hasCamera()) workbench_.shoot(still_->isChecked());
-      else workbench_.doNext();
-    });
+    connect(format_, &QComboBox::activated, &frames_, [this] { frames_.setFormat(FrameFormat(format_->currentData().toInt())); });
+    connect(order_, &QComboBox::activated, &shoot_, [this] { shoot_.setOrder(BracketOrder(order_->currentData().toInt())); });
+    connect(handHeld_, &QCheckBox::toggled, &frames_, [this](bool on) { frames_.setHandHeld(on); });
+    connect(still_, &QCheckBox::toggled, &shoot_, [this](bool on) { shoot_.setWaitForLull(on); });
+    connect(sets_, &QComboBox::activated, &shoot_, [this](int index) { shoot_.selectSet(index); });
+    connect(again_, &QToolButton::clicked, &shoot_, [this] { shoot_.shoot(); });
+    connect(leave_, &QToolButton::clicked, &shoot_, [this] { shoot_.setFrameUsed(shoot_.shownFrame(), !shoot_.isUsed(shoot_.shownFrame())); });
   }
 
   void refresh() override {
-    const View& v = workbench_.view();
-    const bool camera = workbench_.hasCamera(), busy = workbench_.busy();
+    const View& v = view();
+    const bool camera = hasCamera(), working = busy();
     select(format_, int(v.format));
-    select(order_, int(workbench_.order()));
+    select(order_, int(shoot_.order()));
     const QSignalBlocker quiet(handHeld_);
-    handHeld_->setChecked(workbench_.handHeld());
-    format_->setEnabled(camera && !busy && v.profile().hasRaw);
-    for (QWidget* w : std::initializer_list<QWidget*>{order_, handHeld_, still_}) w->setEnabled(camera && !busy);
+    handHeld_->setChecked(frames_.choices().situation.handHeld);
+    format_->setEnabled(camera && !working && v.profile().hasRaw);
+    for (QWidget* w : std::initializer_list<QWidget*>{order_, handHeld_, still_}) w->setEnabled(camera && !working);
     refreshDevice();
-    refreshSets(busy);
+    refreshSets(working);
     refreshStrip();
     again_->setVisible(camera && !v.frames.empty());
-    again_->setEnabled(!busy && v.plan.has_value());
-    const auto& action = workbench_.shootState().verdict.action;
-    if (workbench_.shotSettings().empty()) setNext(tr("Shoot"), camera && !busy && v.plan.has_value());
-    else if (action.kind == NextAction::Kind::GoOn) setNext(tr("Combine them"), !busy && !v.frames.empty());
-    else setNext(QString::fromStdString(action.label), !busy);
+    again_->setEnabled(!working && v.plan.has_value());
   }
 
 private:
@@ -124,39 +117,39 @@ private:
 
   QMenu* makeMenu() {
     auto* menu = new QMenu(this);
-    name_ = menu->addAction(tr("Name this set..."), this, [this] { describeSet(this, workbench_); });
+    name_ = menu->addAction(tr("Name this set..."), this, [this] { describeSet(this, shoot_); });
     name_->setObjectName("nameSet");
     watch_ = menu->addAction(tr("Watch a folder..."), this, [this] {
-      if (!workbench_.watched().isEmpty()) return workbench_.stopWatching();
+      if (!shoot_.watched().isEmpty()) return shoot_.stopWatching();
       const QString folder = QFileDialog::getExistingDirectory(this, tr("The folder your camera's program writes to"));
-      if (!folder.isEmpty()) workbench_.watch(folder);
+      if (!folder.isEmpty()) shoot_.watch(folder);
     });
     watch_->setObjectName("watchFolder");
-    goOn_ = menu->addAction(tr("Combine all the same"), this, [this] { workbench_.goTo(Station::Combine); });
+    goOn_ = menu->addAction(tr("Combine all the same"), this, [this] { emit shoot_.goTo(stations::kCombine); });
     goOn_->setObjectName("goOnAnyway");
     menu->addSeparator();
-    menu->addAction(tr("Connect the camera"), this, [this] { workbench_.connectCamera(); })->setObjectName("connectCamera");
-    menu->addAction(tr("Put in another card"), this, [this] { workbench_.changeCard(); })->setObjectName("changeCard");
+    menu->addAction(tr("Connect the camera"), this, [this] { shoot_.desk().camera.connectCamera(); })->setObjectName("connectCamera");
+    menu->addAction(tr("Put in another card"), this, [this] { shoot_.desk().camera.changeCard(); })->setObjectName("changeCard");
     auto* practise = menu->addMenu(tr("Practise: let it happen"));
     for (const auto& fault : faultNames()) {
       if (fault.kind == FaultKind::HandHeld) continue;
-      practise->addAction(QString::fromUtf8(fault.name), this, [this, kind = fault.kind] { workbench_.armFault(kind); })->setObjectName(QString("fault-") + fault.id);
+      practise->addAction(QString::fromUtf8(fault.name), this, [this, kind = fault.kind] { shoot_.desk().camera.armFault(kind); })->setObjectName(QString("fault-") + fault.id);
     }
     return menu;
   }
 
   void refreshDevice() {
-    const auto d = workbench_.device();
-    if (!workbench_.watched().isEmpty()) status_->setText(tr("Watching a folder"));
+    const auto d = shoot_.desk().camera.status();
+    if (!shoot_.watched().isEmpty()) status_->setText(tr("Watching a folder"));
     else if (!d) status_->setText(tr("No camera at this view"));
     else if (!d->connected) status_->setText(tr("The camera is gone"));
     else status_->setText(tr("Battery %1 %, card %2 GB, buffer %3").arg(100 * d->battery, 0, 'f', 0).arg(d->freeMegabytes / 1000, 0, 'f', 1).arg(d->buffered));
-    watch_->setText(workbench_.watched().isEmpty() ? tr("Watch a folder...") : tr("Stop watching"));
-    goOn_->setEnabled(!workbench_.view().frames.empty());
+    watch_->setText(shoot_.watched().isEmpty() ? tr("Watch a folder...") : tr("Stop watching"));
+    goOn_->setEnabled(!view().frames.empty());
   }
 
   void refreshSets(bool busy) {
-    const View& v = workbench_.view();
+    const View& v = view();
     const QSignalBlocker quiet(sets_);
     sets_->clear();
     for (const auto& set : v.sets) {
@@ -172,27 +165,19 @@ private:
     more_->menu()->setEnabled(!busy);
   }
 
-  [[nodiscard]] bool shownIsUsed() const {
-    const View& v = workbench_.view();
-    const int i = workbench_.shownFrame();
-    if (v.activeSet < 0 || i < 0 || i >= int(v.sets[std::size_t(v.activeSet)].frames.size())) return true;
-    return v.sets[std::size_t(v.activeSet)].frames[std::size_t(i)].used;
-  }
-
   void refreshStrip() {
     while (auto* item = strip_->takeAt(0)) {
       delete item->widget();
       delete item;
     }
-    const View& v = workbench_.view();
-    const auto& shot = workbench_.shotSettings();
-    const auto& judged = workbench_.shootState().judged;
+    const auto& shot = shoot_.shot();
+    const auto& judged = shoot_.check().judged;
     for (int i = 0; i < int(shot.size()); ++i) {
       auto* chip = new QToolButton;
       chip->setObjectName(QString("frame%1").arg(i));
       chip->setCheckable(true);
-      chip->setChecked(i == workbench_.shownFrame());
-      const bool used = v.activeSet < 0 || i >= int(v.sets[std::size_t(v.activeSet)].frames.size()) || v.sets[std::size_t(v.activeSet)].frames[std::size_t(i)].used;
+      chip->setChecked(i == shoot_.shownFrame());
+      const bool used = shoot_.isUsed(i);
       const bool flawed = i < int(judged.size()) && !judged[std::size_t(i)].flaws.empty();
       // Frames are told apart by number and time; a mark tells what the judgement found.
       const QString mark = !used ? QString(QChar(0x2013)) : flawed ? "!" : i < int(judged.size()) ? QString(QChar(0x2713)) : "";
@@ -200,7 +185,7 @@ private:
       chip->setToolTip(i < int(judged.size()) ? QString::fromStdString(judged[std::size_t(i)].sentence) : QString());
       if (!used) chip->setProperty("role", "aside");
       if (flawed && used) chip->setProperty("role", "flawed");
-      connect(chip, &QToolButton::clicked, &workbench_, [this, i] { workbench_.showFrame(i); }, Qt::QueuedConnection);
+      connect(chip, &QToolButton::clicked, &shoot_, [this, i] { shoot_.showFrame(i); }, Qt::QueuedConnection);
       strip_->addWidget(chip);
     }
     if (shot.empty()) {
@@ -212,14 +197,16 @@ private:
       strip_->addWidget(empty, 1);
     }
     strip_->addStretch();
-    const int shown = workbench_.shownFrame();
+    const int shown = shoot_.shownFrame();
     const bool known = shown >= 0 && shown < int(judged.size());
     judgement_->setText(known ? tr("Frame %1: %2").arg(shown + 1).arg(QString::fromStdString(judged[std::size_t(shown)].sentence)) : QString());
     leave_->setVisible(known);
-    leave_->setEnabled(!workbench_.busy());
-    leave_->setText(shownIsUsed() ? tr("Leave out") : tr("Take in"));
+    leave_->setEnabled(!busy());
+    leave_->setText(shoot_.isUsed(shoot_.shownFrame()) ? tr("Leave out") : tr("Take in"));
   }
 
+  ShootModel& shoot_;
+  FramesModel& frames_;
   QComboBox *format_, *order_, *sets_;
   QCheckBox *handHeld_, *still_;
   QHBoxLayout* strip_;
@@ -230,6 +217,6 @@ private:
 
 } // namespace
 
-Bench* makeShootBench(Workbench& workbench) { return new ShootBench(workbench); }
+Bench* makeShootBench(ShootModel& shoot, FramesModel& frames) { return new ShootBench(shoot, frames); }
 
 } // namespace ml

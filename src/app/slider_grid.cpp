@@ -1,5 +1,7 @@
 #include "app/slider_grid.h"
 
+#include "model/drag.h"
+
 #include "app/theme.h"
 
 #include <QGridLayout>
@@ -33,11 +35,6 @@ QString widestReading(SliderControl::Reads reads) {
   }
 }
 
-int nextDrag() {
-  static int drag = 0;
-  return ++drag;
-}
-
 } // namespace
 
 SliderGrid::SliderGrid(const std::vector<SliderControl>& controls, int across, QWidget* parent) : QWidget(parent) {
@@ -67,7 +64,7 @@ SliderGrid::SliderGrid(const std::vector<SliderControl>& controls, int across, Q
     grid->addWidget(slider, line + 1, column, 1, 2);
     grid->setColumnStretch(column, 1);
     rows_.push_back({c, slider, figure, 0});
-    connect(slider, &QSlider::sliderPressed, this, [this, i] { rows_[i].drag = nextDrag(); });
+    connect(slider, &QSlider::sliderPressed, this, [this, i] { rows_[i].drag = newDrag(); });
     connect(slider, &QSlider::valueChanged, this, [this, i](int value) {
       const Row& row = rows_[i];
       emit moved(int(i), value * row.control.unit, row.slider->isSliderDown() ? row.drag : 0);

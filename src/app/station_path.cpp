@@ -17,10 +17,10 @@ StationPath::StationPath(QWidget* parent) : QWidget(parent) {
   setAccessibleName(tr("Stations"));
 }
 
-void StationPath::show(Station current, const StationStates& states) {
+void StationPath::show(int current, std::vector<Step> steps) {
   current_ = current;
-  states_ = states;
-  setAccessibleDescription(nameOf(current));
+  steps_ = std::move(steps);
+  setAccessibleDescription(current_ < int(steps_.size()) ? steps_[std::size_t(current_)].name : QString());
   update();
 }
 
@@ -29,34 +29,17 @@ void StationPath::setTheme(const Theme& theme) {
   update();
 }
 
-QPoint StationPath::place(Station station) const { return {kLineX + 20, kTop + int(station) * kPitch}; }
-
-QString StationPath::nameOf(Station station) {
-  switch (station) {
-  case Station::Light: return tr("Light");
-  case Station::Frames: return tr("Frames");
-  case Station::Shoot: return tr("Shoot");
-  case Station::Combine: return tr("Combine");
-  case Station::Finish: return tr("Finish");
-  case Station::Deliver: return tr("Deliver");
-  }
-  return {};
-}
-
-StationState StationPath::stateOf(int index) const {
-  const StationState all[] = {states_.light, states_.frames, states_.shoot, states_.combine, states_.finish, states_.deliver};
-  return all[index];
-}
+QPoint StationPath::place(int station) const { return {kLineX + 20, kTop + station * kPitch}; }
 
 void StationPath::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
   p.setPen(QPen(theme_->line, 2));
-  p.drawLine(kLineX, kTop, kLineX, kTop + (kStationCount - 1) * kPitch);
-  for (int i = 0; i < kStationCount; ++i) {
+  p.drawLine(kLineX, kTop, kLineX, kTop + (int(steps_.size()) - 1) * kPitch);
+  for (int i = 0; i < int(steps_.size()); ++i) {
     const QPoint centre(kLineX, kTop + i * kPitch);
-    const bool here = i == int(current_);
-    const StationState state = stateOf(i);
+    const bool here = i == current_;
+    const StationState state = steps_[std::size_t(i)].state;
     if (here) {
       QRadialGradient glow(centre, 22);
       QColor warm = theme_->accent;
@@ -78,7 +61,7 @@ void StationPath::paintEvent(QPaintEvent*) {
     }
     p.setPen(here ? theme_->text : state == StationState::Open ? theme_->quiet : theme_->text);
     p.setFont(uiFont(11, here));
-    p.drawText(QRect(kLineX + 18, centre.y() - 14, width() - kLineX - 18, 20), Qt::AlignVCenter, nameOf(Station(i)));
+    p.drawText(QRect(kLineX + 18, centre.y() - 14, width() - kLineX - 18, 20), Qt::AlignVCenter, steps_[std::size_t(i)].name);
     if (state == StationState::OutOfDate) {
       p.setFont(uiFont(8));
       p.setPen(theme_->quiet);
@@ -88,20 +71,20 @@ void StationPath::paintEvent(QPaintEvent*) {
   if (hasFocus()) {
     p.setPen(QPen(theme_->info, 1));
     p.setBrush(Qt::NoBrush);
-    p.drawRoundedRect(QRect(4, kTop + int(current_) * kPitch - 24, width() - 8, 48), 6, 6);
+    p.drawRoundedRect(QRect(4, kTop + current_ * kPitch - 24, width() - 8, 48), 6, 6);
   }
 }
 
 void StationPath::mousePressEvent(QMouseEvent* event) {
   const int index = (event->position().toPoint().y() - kTop + kPitch / 2) / kPitch;
-  if (index >= 0 && index < kStationCount) emit chosen(Station(index));
+  if (index >= 0 && index < int(steps_.size())) emit chosen(index);
 }
 
 void StationPath::keyPressEvent(QKeyEvent* event) {
   const int step = event->key() == Qt::Key_Down ? 1 : event->key() == Qt::Key_Up ? -1 : 0;
   if (step == 0) return QWidget::keyPressEvent(event);
-  const int next = int(current_) + step;
-  if (next >= 0 && next < kStationCount) emit chosen(Station(next));
+  const int next = current_ + step;
+  if (next >= 0 && next < int(steps_.size())) emit chosen(next);
 }
 
 } // namespace ml

@@ -1,6 +1,6 @@
 #pragma once
 #include "app/theme.h"
-#include "model/workbench.h"
+#include "session/job.h"
 
 #include <QWidget>
 
@@ -12,15 +12,18 @@ class StationPath : public QWidget {
 
 public:
   explicit StationPath(QWidget* parent = nullptr);
-  void show(Station current, const StationStates& states);
+  struct Step {
+    QString name;
+    StationState state = StationState::Open;
+  };
+  void show(int current, std::vector<Step> steps);
   void setTheme(const Theme& theme);
   /// Middle of a station's target, for tests and tooltips.
-  [[nodiscard]] QPoint place(Station station) const;
-  [[nodiscard]] static QString nameOf(Station station);
+  [[nodiscard]] QPoint place(int station) const;
   QSize sizeHint() const override { return {124, 400}; }
 
 signals:
-  void chosen(Station station);
+  void chosen(int station);
 
 protected:
   void paintEvent(QPaintEvent*) override;
@@ -28,10 +31,9 @@ protected:
   void keyPressEvent(QKeyEvent*) override;
 
 private:
-  [[nodiscard]] StationState stateOf(int index) const;
   const Theme* theme_ = &Theme::dusk();
-  Station current_ = Station::Light;
-  StationStates states_{};
+  int current_ = 0;
+  std::vector<Step> steps_;
 };
 
 } // namespace ml

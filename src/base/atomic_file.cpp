@@ -18,8 +18,9 @@ tl::unexpected<Error> cannotWrite(const fs::path& target, const std::string& why
                                           "); free some space or choose another folder.");
 }
 
+/// A file, or a folder: the names in it.
 bool flushToDisk(const fs::path& file) {
-  const int handle = ::open(file.c_str(), O_RDONLY);
+  const int handle = ::open(file.c_str(), O_RDONLY | O_CLOEXEC);
   if (handle < 0) return false;
   const bool done = ::fsync(handle) == 0;
   ::close(handle);
@@ -37,7 +38,11 @@ Result<void> writeAtomically(const fs::path& target, const std::function<Result<
   auto written = write(temporary);
   if (written && !flushToDisk(temporary)) written = cannotWrite(target, std::strerror(errno));
   if (written && ::rename(temporary.c_str(), target.c_str()) != 0) written = cannotWrite(target, std::strerror(errno));
-  if (written) return {};
+  if (written) {
+    // Some network folders cannot be flushed; the file is there all the same.
+    flushToDisk(target.has_parent_path() ? target.parent_path() : fs::path("."));
+    return {};
+  }
   fs::remove(temporary, ignored);
   Error error = written.error(); // it names the user's file, whatever the writer was given
   for (std::size_t at; (at = error.message.find(temporary.string())) != std::string::npos;) error.message.replace(at, temporary.string().size(), target.string());

@@ -1,6 +1,7 @@
 #include "base/parallel.h"
 
 #include <algorithm>
+#include <exception>
 #include <thread>
 #include <vector>
 
@@ -25,14 +26,21 @@ int bandCount(int rows, int bandRows) { return (std::max(rows, 0) + bandRows - 1
 bool forEachBand(int rows, const StopFlag& stop, const std::function<void(const Band&)>& work, int bandRows) {
   const int bands = bandCount(rows, bandRows);
   std::atomic<int> next{0};
+  std::atomic<bool> broken{false};
+  std::exception_ptr first; // written by the one that broke it, read when all have ended
   const auto run = [&] {
-    for (int i = next++; i < bands && !stop.requested(); i = next++)
-      work({i * bandRows, std::min(rows, (i + 1) * bandRows), i});
+    try {
+      for (int i = next++; i < bands && !stop.requested() && !broken; i = next++)
+        work({i * bandRows, std::min(rows, (i + 1) * bandRows), i});
+    } catch (...) {
+      if (!broken.exchange(true)) first = std::current_exception();
+    }
   };
   std::vector<std::thread> others;
   for (int i = 1; i < std::min(alone > 0 ? 1 : threadCount(), bands); ++i) others.emplace_back(run);
   run();
   for (auto& thread : others) thread.join();
+  if (first) std::rethrow_exception(first);
   return !stop.requested();
 }
 

@@ -5,6 +5,7 @@
 #include "deliver/deliver.h"
 #include "exposure/marks.h"
 #include "finish/finish.h"
+#include "pipeline/combine_report.h"
 #include "pipeline/deliver_view.h"
 #include "pipeline/inspect.h"
 #include "pipeline/report.h"
@@ -214,7 +215,7 @@ int runCombine(const CombineArguments& a, const Progress& progress) {
   if (auto written = deliverRadiance(combined->radiance.view(), a.out, radiance); !written)
     return written.error().code == ErrorCode::UnsupportedFormat ? wrongUse(written.error().message) : refuse(written.error());
   if (!a.report.empty())
-    if (auto written = writeTextAtomically(a.report, toJson(*combined).dump(2)); !written) return refuse(written.error());
+    if (auto written = writeTextAtomically(a.report, toJson(combineReport(*combined)).dump(2)); !written) return refuse(written.error());
   say(verdict(*combined));
   return combined->leftOut.empty() ? kDone : kSetLeftOut;
 }

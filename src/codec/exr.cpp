@@ -62,7 +62,7 @@ ML_VECTOR_CLONES void toHalf(const float* in, int n, std::uint16_t* __restrict o
 
 } // namespace
 
-Result<PlacedImage> readExr(const std::filesystem::path& path) {
+Result<PlacedImage> readExr(const std::filesystem::path& path, const StopFlag& stop) {
   try {
     Imf::InputFile file(path.c_str(), threads());
     const auto window = file.header().dataWindow(), display = file.header().displayWindow();
@@ -77,7 +77,11 @@ Result<PlacedImage> readExr(const std::filesystem::path& path) {
     image.fullWidth = display.max.x - display.min.x + 1;
     image.fullHeight = display.max.y - display.min.y + 1;
     file.setFrameBuffer(frameBuffer(reinterpret_cast<char*>(image.pixels.data()), sizeof(float), Imf::FLOAT, window, channels));
-    file.readPixels(window.min.y, window.max.y);
+    constexpr int kRows = 512; // enough for all threads, and soon over
+    for (int y = window.min.y; y <= window.max.y; y += kRows) {
+      if (stop.requested()) return stopped();
+      file.readPixels(y, std::min(y + kRows - 1, window.max.y));
+    }
     return image;
   } catch (const std::exception& error) {
     return unreadable(path, std::string("the OpenEXR data are damaged (") + error.what() + ")");

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/progress.h"
 #include "codec/code_image.h"
 
 #include <map>
@@ -13,8 +14,8 @@ struct PlacedImage {
   int fullWidth = 0, fullHeight = 0;
 };
 
-/// Linear samples as they lie in the file (half or float).
-[[nodiscard]] Result<PlacedImage> readExr(const std::filesystem::path& file);
+/// Linear samples as they lie in the file (half or float). Also Stopped.
+[[nodiscard]] Result<PlacedImage> readExr(const std::filesystem::path& file, const StopFlag& stop = {});
 
 /// The same, some rows at a time and never held as a whole; `y` counts from the top of the data window. Errors as readExr.
 Result<void> readExrInBands(const std::filesystem::path& path, const std::function<void(int y, ImageView<const float>)>& work);

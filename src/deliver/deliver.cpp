@@ -85,14 +85,14 @@ Result<void> deliverRadiance(ImageView<const float> radiance, const fs::path& fi
 
 namespace {
 
-Result<Image<float>> radianceAsItLies(const fs::path& file) {
+Result<Image<float>> radianceAsItLies(const fs::path& file, const StopFlag& stop) {
   const auto kind = sniff(file);
   if (!kind) return passOn(kind.error());
   if (*kind == FileKind::RadianceHdr) return readHdr(file);
   if (*kind == FileKind::Tiff) return readFloatTiff(file);
   if (*kind != FileKind::OpenExr)
     return fail(ErrorCode::UnsupportedFormat, "`" + file.string() + "` is not a radiance picture (.exr, .hdr or float .tif); combine the frames first.");
-  auto placed = readExr(file);
+  auto placed = readExr(file, stop);
   if (!placed) return passOn(placed.error());
   if (placed->pixels.channels() == 3) return std::move(placed->pixels);
   Image<float> rgb(placed->pixels.width(), placed->pixels.height(), 3);
@@ -104,8 +104,8 @@ Result<Image<float>> radianceAsItLies(const fs::path& file) {
 
 } // namespace
 
-Result<Image<float>> readRadiance(const fs::path& file) {
-  auto read = radianceAsItLies(file);
+Result<Image<float>> readRadiance(const fs::path& file, const StopFlag& stop) {
+  auto read = radianceAsItLies(file, stop);
   if (read) mendLight(*read);
   return read;
 }

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/progress.h"
 #include "base/result.h"
 #include "image/image.h"
 
@@ -28,8 +29,8 @@ struct RadianceOptions {
 /// Writes linear Rec. 709 radiance as .exr, .hdr or .tif (32-bit float). Atomic.
 Result<void> deliverRadiance(ImageView<const float> radiance, const std::filesystem::path& file, const RadianceOptions& options);
 
-/// Reads what deliverRadiance wrote, or any OpenEXR, Radiance or float TIFF picture; three channels.
-[[nodiscard]] Result<Image<float>> readRadiance(const std::filesystem::path& file);
+/// Reads what deliverRadiance wrote, or any OpenEXR, Radiance or float TIFF picture; three channels. Errors: of reading, Stopped.
+[[nodiscard]] Result<Image<float>> readRadiance(const std::filesystem::path& file, const StopFlag& stop = {});
 /// String attributes of an OpenEXR file; none of another or an unreadable one.
 [[nodiscard]] std::map<std::string, std::string> radianceNotes(const std::filesystem::path& file);
 

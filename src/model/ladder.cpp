@@ -84,7 +84,7 @@ void addColumns(LadderData& d, const View& view, const LadderContent& content, c
     int frame;
   };
   std::vector<Entry> entries;
-  const bool planning = content.station == Station::Frames && view.plan; // there the question is what will be shot
+  const bool planning = content.columns == LadderContent::Columns::Planned && view.plan; // the question is what will be shot
   const std::vector<ExposureSettings> shot = planning ? std::vector<ExposureSettings>{} : content.shot;
   for (std::size_t i = 0; i < shot.size(); ++i) entries.push_back({shot[i], int(i)});
   if (view.plan && (shot.empty() || !view.world.empty()))
@@ -105,22 +105,19 @@ void addColumns(LadderData& d, const View& view, const LadderContent& content, c
 }
 
 /// The columns are told from each other by their exposure times: the report counts only frames that took part.
-void addGiven(LadderData& d, const nlohmann::json& report) {
-  if (!report.contains("stops") || !report.contains("frames")) return;
+void addGiven(LadderData& d, const CombineReport& report) {
   std::vector<int> columnOfFrame;
-  for (const auto& f : report["frames"]) {
-    const double time = f.contains("settings") ? f["settings"].value("seconds", 0.0) : 0.0;
+  for (const auto& f : report.frames) {
     int column = -1;
     for (std::size_t k = 0; k < d.columns.size(); ++k)
-      if (d.columns[k].shot && !d.columns[k].aside && std::abs(std::log2(d.columns[k].seconds / std::max(1e-9, time))) < 0.05) column = int(k);
+      if (d.columns[k].shot && !d.columns[k].aside && std::abs(std::log2(d.columns[k].seconds / std::max(1e-9, f.settings.time.value))) < 0.05) column = int(k);
     columnOfFrame.push_back(column);
   }
-  for (const auto& stop : report["stops"]) {
-    const auto shares = stop.value("frames", std::vector<double>{});
-    if (shares.empty()) continue;
-    const auto most = std::max_element(shares.begin(), shares.end()) - shares.begin();
+  for (const auto& stop : report.stops) {
+    if (stop.frames.empty()) continue;
+    const auto most = std::max_element(stop.frames.begin(), stop.frames.end()) - stop.frames.begin();
     if (most >= std::ptrdiff_t(columnOfFrame.size())) continue;
-    d.given.push_back({stop.value("ev100", 0.0), stop.value("snr", 0.0), columnOfFrame[std::size_t(most)], shares[std::size_t(most)]});
+    d.given.push_back({stop.ev100, stop.snr, columnOfFrame[std::size_t(most)], stop.frames[std::size_t(most)]});
   }
 }
 
@@ -133,9 +130,8 @@ LadderData ladderOf(const View& view, const LadderContent& content) {
   for (const auto& r : view.readings) d.pins.push_back({QString::fromStdString(r.name), r.ev100.value, r.keepTexture, r.atLeast, r.uncertainty});
   const auto wanted = mustKeepOf(view);
   if (wanted) d.wanted = {wanted->low.value, wanted->high.value};
-  const bool finishing = content.station == Station::Finish || content.station == Station::Deliver;
   // What is out there is read first; what will be shot comes beside it from Frames on.
-  if (content.station != Station::Light) {
+  if (content.columns != LadderContent::Columns::None) {
     addColumns(d, view, content, sensor);
     std::vector<ExposureSettings> recording;
     for (const auto& c : d.columns)
@@ -146,18 +142,18 @@ LadderData ladderOf(const View& view, const LadderContent& content) {
       d.together = {c.low.value, c.high.value};
       if (wanted) d.uncovered = gaps(sensor, *wanted, recording);
     }
-  } else {
-    for (const auto& level : everydayLight()) d.legend.push_back({QString::fromUtf8(level.name), level.ev100.value, true, false, 0});
   }
-  if (content.combined && content.station == Station::Combine) addGiven(d, *content.combined);
+  if (content.legend)
+    for (const auto& level : everydayLight()) d.legend.push_back({QString::fromUtf8(level.name), level.ev100.value, true, false, 0});
+  if (content.combined && content.given) addGiven(d, *content.combined);
   // Before combining, what the frames themselves show; after it, what they gave together.
-  if (content.analysis && !(content.scene && content.station <= Station::Shoot)) {
+  if (content.analysis && !(content.scene && content.sceneFirst)) {
     d.glow = content.analysis->histogram.share;
     d.glowStart = content.ev100OfUnit + content.analysis->histogram.start;
     d.glowStep = LightHistogram::kStep;
-    if (finishing)
+    if (content.ties)
       for (const Tie& pull : view.recipe.tone.pulls) d.pulled.push_back(pull.scene + content.ev100OfUnit);
-    if (finishing)
+    if (content.ties)
       for (const Tie& tie : drawnTies(*content.analysis, view.recipe.tone)) d.ties.push_back({tie.scene + content.ev100OfUnit, tie.paper + view.recipe.tone.exposure});
   } else if (content.scene) {
     d.glow = content.scene->share;

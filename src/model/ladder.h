@@ -1,12 +1,10 @@
 #pragma once
 #include "judge/scene_reading.h"
 #include "judge/set_judge.h"
-#include "model/station.h"
 #include "session/job.h"
 #include "tone/natural.h"
 
 #include <QString>
-#include <nlohmann/json.hpp>
 #include <vector>
 
 namespace ml {
@@ -54,14 +52,20 @@ struct LadderData {
   std::vector<double> pulled;     ///< EV100 of those that the user dragged.
 };
 
+/// What the station shown wants of it, and what is known.
 struct LadderContent {
-  Station station = Station::Light;
+  enum class Columns { None, Planned, Shot }; ///< Shot: what is there, and what was planned and is not.
+  Columns columns = Columns::Shot;
+  bool legend = false;                    ///< Everyday light beside the scale.
+  bool given = false;                     ///< What each stop of the combined picture is made of.
+  bool ties = false;                      ///< Where light is placed on paper.
+  bool sceneFirst = true;                 ///< The glow is what the frames show, not what they were combined to.
   std::vector<ExposureSettings> shot;     ///< As they arrived.
   std::vector<FrameJudgement> judged;     ///< The same frames; empty: not judged.
   const SceneDistribution* scene = nullptr;
   const ToneAnalysis* analysis = nullptr; ///< Of the combined radiance.
   double ev100OfUnit = 0;
-  const nlohmann::json* combined = nullptr; ///< The combine report.
+  const CombineReport* combined = nullptr;
 };
 
 [[nodiscard]] LadderData ladderOf(const View& view, const LadderContent& content);

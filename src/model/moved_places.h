@@ -1,10 +1,8 @@
 #pragma once
-#include "finish/judgement.h"
-#include "pipeline/combine.h"
+#include "pipeline/combine_report.h"
 
 #include <QPainterPath>
 #include <QString>
-#include <nlohmann/json.hpp>
 #include <optional>
 #include <vector>
 
@@ -20,15 +18,12 @@ struct MovedPlace {
 };
 
 /// From a combine report; small places are left out of what is drawn, all of them can be clicked.
-[[nodiscard]] std::vector<MovedPlace> movedPlaces(const nlohmann::json& report);
-
-/// What a combine report says of places where frames that differ are still mixed. Empty: movement was not looked for.
-[[nodiscard]] std::optional<GhostsLeft> ghostsLeft(const nlohmann::json& report);
+[[nodiscard]] std::vector<MovedPlace> movedPlaces(const CombineReport& report);
 
 /// A point of the picture shown in shares of the whole reference frame, as SourceChoice wants it.
-[[nodiscard]] SourceChoice::Point toReference(const nlohmann::json& report, double x, double y);
+[[nodiscard]] SourceChoice::Point toReference(const CombineReport& report, double x, double y);
 
 /// The choices after a click at (x, y) of the picture shown: the place there comes from the next frame that records it. Empty: there is no place.
-[[nodiscard]] std::optional<std::vector<SourceChoice>> nextSource(const nlohmann::json& report, const std::vector<SourceChoice>& choices, double x, double y);
+[[nodiscard]] std::optional<std::vector<SourceChoice>> nextSource(const CombineReport& report, const std::vector<SourceChoice>& choices, double x, double y);
 
 } // namespace ml

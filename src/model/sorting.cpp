@@ -4,7 +4,6 @@
 #include "exposure/marks.h"
 #include "ingest/small_picture.h"
 #include "model/pictures.h"
-#include "model/value_command.h"
 
 #include <algorithm>
 
@@ -72,13 +71,25 @@ QString Sorting::describe(const FileGroup& group) const {
   }
 }
 
+void Sorting::show(const Grouping& grouping) {
+  grouping_ = grouping;
+  emit changed();
+}
+
 template <class Edit> bool Sorting::edit(const QString& text, const Edit& change) {
   Grouping after = grouping_;
   if (!change(after)) return false;
-  undo_.push(new ValueCommand<Grouping>(text, grouping_, std::move(after), [this](const Grouping& value) {
-    grouping_ = value;
-    emit changed();
-  }, -1));
+  class Step final : public QUndoCommand {
+  public:
+    Step(const QString& words, Sorting& sorting, Grouping after) : QUndoCommand(words), sorting_(sorting), before_(sorting.grouping_), after_(std::move(after)) {}
+    void undo() override { sorting_.show(before_); }
+    void redo() override { sorting_.show(after_); }
+
+  private:
+    Sorting& sorting_;
+    Grouping before_, after_;
+  };
+  undo_.push(new Step(text, *this, std::move(after)));
   return true;
 }
 

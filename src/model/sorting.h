@@ -1,9 +1,9 @@
 #pragma once
 #include "ingest/grouping.h"
-#include "model/background.h"
+#include "model/lane.h"
 
-#include <QImage>
 #include <QObject>
+#include <QImage>
 #include <QUndoStack>
 #include <map>
 
@@ -39,12 +39,13 @@ signals:
 
 private:
   template <class Edit> bool edit(const QString& text, const Edit& change);
+  void show(const Grouping& grouping);
   void loadThumbnails();
 
   Grouping grouping_;
   QUndoStack undo_;
   std::map<std::filesystem::path, QImage> thumbnails_;
-  Background work_;
+  Lane work_;
 };
 
 } // namespace ml

@@ -122,18 +122,20 @@ json meteredJson(const Metered& metered) {
   return {{"frame", metered.frame}, {"lightness", metered.lightness}, {"ties", ties}};
 }
 
-std::vector<Tie> meteredFromReport(const json& report) {
+Metered meteredFromReport(const json& report) {
   const auto found = report.find("metered");
   if (found == report.end() || !found->is_object()) return {};
-  const auto ties = found->find("ties");
+  const auto ties = found->find("ties"), frame = found->find("frame"), lightness = found->find("lightness");
   if (ties == found->end() || !ties->is_array()) return {};
-  std::vector<Tie> out;
+  Metered out;
   for (const json& tie : *ties) {
     if (!tie.is_array() || tie.size() != 2 || !tie[0].is_number() || !tie[1].is_number()) return {};
-    const Tie next{tie[0].get<double>(), tie[1].get<double>()};
-    out.push_back(next);
+    out.ties.push_back({tie[0].get<double>(), tie[1].get<double>()});
   }
-  return soundTies(out) ? out : std::vector<Tie>{};
+  if (!soundTies(out.ties)) return {};
+  if (frame != found->end() && frame->is_number_integer()) out.frame = frame->get<int>();
+  if (lightness != found->end() && lightness->is_number()) out.lightness = lightness->get<double>();
+  return out;
 }
 
 } // namespace ml

@@ -17,7 +17,7 @@ struct Metered {
 [[nodiscard]] Metered meteredOf(const std::vector<PlacedFrame>& frames, ImageView<const float> radiance);
 
 [[nodiscard]] nlohmann::json meteredJson(const Metered& metered);
-/// Of a report of combining; empty when it says nothing, or nothing sound.
-[[nodiscard]] std::vector<Tie> meteredFromReport(const nlohmann::json& combineReport);
+/// Of a report of combining; without ties when it says nothing, or nothing sound.
+[[nodiscard]] Metered meteredFromReport(const nlohmann::json& combineReport);
 
 } // namespace ml

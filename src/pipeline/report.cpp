@@ -1,18 +1,17 @@
 #include "pipeline/report.h"
 
-#include "pipeline/noisier.h"
-
 #include "exposure/marks.h"
 
 #include <nlohmann/json.hpp>
 
 namespace ml {
 using nlohmann::json;
-namespace {
 
 json settingsJson(const ExposureSettings& s) {
   return {{"time", print(s.time)}, {"seconds", s.time.value}, {"f_number", s.aperture.value}, {"iso", s.iso.value}, {"ev100", ev100(s).value}};
 }
+
+namespace {
 
 ExposureSettings settingsFrom(const json& j) {
   return {{j.at("seconds").get<double>()}, {j.at("f_number").get<double>()}, {j.at("iso").get<double>()}};
@@ -165,103 +164,6 @@ const char* methodName(CombineMethod method) {
   case CombineMethod::Radiance: break;
   }
   return "radiance";
-}
-
-namespace {
-
-json responseJson(const Combined& c) {
-  const Response& r = *c.response;
-  json curve = json::array();
-  const int size = r.table.size();
-  for (int i = 0; i <= 32; ++i) {
-    const int code = int(std::lround(i / 32.0 * (size - 1)));
-    curve.push_back({code, r.table.channel(0)[code], r.table.channel(1)[code], r.table.channel(2)[code]});
-  }
-  return {{"start", r.start}, {"changed", r.changed}, {"samples", r.samples}, {"disagreement_before_stops", r.disagreementBefore},
-          {"disagreement_after_stops", r.disagreementAfter}, {"lowest_code", r.lowestCode}, {"highest_code", r.highestCode}, {"curve", curve},
-          {"from_earlier_sets", c.curveFromShelf}};
-}
-
-/// Places in shares of the picture.
-json ghostsJson(const Combined& c) {
-  json places = json::array();
-  if (const auto ghosts = ghostsLeft(c))
-    for (const auto& g : ghosts->places) places.push_back({g.x, g.y});
-  return {{"looked", c.motion.looked}, {"share", c.motion.ghostShare}, {"places", places}};
-}
-
-json stopsJson(const Combined& c) {
-  json stops = json::array();
-  for (const auto& s : c.stops) stops.push_back({{"ev100", s.ev100}, {"share", s.share}, {"snr", s.snr}, {"frames", s.frames}});
-  return stops;
-}
-
-/// Bounds in pixels of the reference frame, and runs of cells for each row of the mask.
-json placesJson(const Combined& c) {
-  json places = json::array();
-  for (const auto& p : c.motion.places) {
-    json rows = json::array();
-    for (int y = 0; y < p.cells.height; ++y) {
-      json runs = json::array();
-      for (int x = 0; x < p.cells.width; ++x) {
-        if (!p.mask[std::size_t(y * p.cells.width + x)]) continue;
-        int end = x;
-        while (end < p.cells.width && p.mask[std::size_t(y * p.cells.width + end)]) ++end;
-        runs.push_back({x, end - x});
-        x = end;
-      }
-      rows.push_back(std::move(runs));
-    }
-    places.push_back({{"cell", c.motion.cell}, {"x", p.cells.x}, {"y", p.cells.y}, {"width", p.cells.width}, {"height", p.cells.height},
-                      {"source", p.source}, {"recording", p.recording}, {"painted", p.painted}, {"rows", std::move(rows)}});
-  }
-  return places;
-}
-
-} // namespace
-
-json toJson(const Combined& c) {
-  json frames = json::array();
-  for (const auto& f : c.frames) {
-    json entry{{"file", f.path.string()},
-               {"settings", settingsJson(f.settings)},
-               {"shift_x_px", f.registration.shiftX},
-               {"shift_y_px", f.registration.shiftY},
-               {"rotation_degrees", f.registration.degrees},
-               {"scale", f.registration.scale},
-               {"residual_px", f.registration.residual},
-               {"correlation", f.registration.correlation},
-               {"clipped_share", f.clippedShare},
-               {"moved_share", f.excludedShare},
-               {"light_stops", f.lightStops}};
-    if (f.exposureEstimated) entry["exposure_estimated"] = true;
-    if (!f.registration.note.empty()) entry["note"] = f.registration.note;
-    frames.push_back(entry);
-  }
-  return {{"version", 1},
-          {"kind", "combine"},
-          {"frames", frames},
-          {"reference", c.reference},
-          {"width", c.radiance.width()},
-          {"height", c.radiance.height()},
-          {"crop", {c.crop.x, c.crop.y, c.crop.width, c.crop.height}},
-          {"reference_width", c.fullWidth},
-          {"reference_height", c.fullHeight},
-          {"primaries", "Rec. 709, D65, linear"},
-          {"ev100_of_unit", c.ev100OfUnit},
-          {"cd_per_m2_of_unit", luminanceOf({c.ev100OfUnit})},
-          {"clipped_share", c.clippedShare},
-          {"method", methodName(c.method)},
-          {"motion_regions", c.motion.regions},
-          {"ghosts", ghostsJson(c)},
-          {"places", placesJson(c)},
-          {"stops", stopsJson(c)},
-          {"noisier", noisierJson(c.noisier)},
-          {"metered", meteredJson(c.metered)},
-          {"response", c.response ? responseJson(c) : json()},
-          {"remarks", c.remarks},
-          {"left_out", leftOutJson(c.leftOut)},
-          {"verdict", verdict(c)}};
 }
 
 json toJson(const FinishReport& r) {

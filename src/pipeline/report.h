@@ -14,7 +14,7 @@ namespace ml {
 [[nodiscard]] nlohmann::json toJson(const Plan& plan);
 /// As on the command line: radiance, fusion, tone-range, darker, single.
 [[nodiscard]] const char* methodName(CombineMethod method);
-[[nodiscard]] nlohmann::json toJson(const Combined& combined);
+[[nodiscard]] nlohmann::json settingsJson(const ExposureSettings& settings);
 [[nodiscard]] nlohmann::json toJson(const std::vector<InspectedSet>& sets, const std::vector<LeftOut>& leftOut);
 [[nodiscard]] nlohmann::json toJson(const FinishReport& report);
 /// `figure` is missing where something was not looked at.

@@ -4,6 +4,7 @@
 #include "base/large_memory.h"
 #include "base/parallel.h"
 #include "pipeline/combine_json.h"
+#include "pipeline/combine_report.h"
 #include "pipeline/report.h"
 
 #include <atomic>
@@ -92,7 +93,7 @@ Result<void> deliverSet(const FileGroup& group, const RunOptions& options, const
   if (!delivered) return passOn(delivered.error());
   outcome.delivered.insert(outcome.delivered.begin(), delivered->files.begin(), delivered->files.end());
   outcome.verdict = verdict(*combined);
-  json report = toJson(*combined);
+  json report = toJson(combineReport(*combined));
   report["finish"] = toJson(delivered->report);
   report["judgement"] = toJson(delivered->judgement);
   report["recipe"] = json::parse(toJson(options.recipe));

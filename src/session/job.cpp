@@ -2,6 +2,7 @@
 
 #include "base/atomic_file.h"
 #include "base/slug.h"
+#include "exposure/marks.h"
 #include "pipeline/combine_json.h"
 #include "pipeline/report.h"
 #include "session/view_json.h"
@@ -11,7 +12,7 @@
 
 namespace ml {
 
-SceneFacts factsOf(const CombineRecord& record) { return sceneFacts(record.ev100OfUnit, record.options.method, meteredFromReport(record.report)); }
+SceneFacts factsOf(const CombineRecord& record) { return sceneFacts(record.ev100OfUnit, record.options.method, record.report->metered.ties); }
 namespace fs = std::filesystem;
 using nlohmann::json;
 namespace {
@@ -44,6 +45,19 @@ Result<void> makeFolder(const fs::path& folder) {
   return {};
 }
 
+/// Aperture and the user's own bracket; jobs of earlier versions have them in their plan alone.
+void loadChoices(View& view, const json& document) {
+  const auto& plan = view.plan;
+  view.aperture = FNumber{document.value("aperture", plan ? plan->request.aperture.value : view.aperture.value)};
+  if (!(view.aperture.value > 0.5 && view.aperture.value < 100)) view.aperture = FNumber{8};
+  if (const auto own = document.find("own_bracket"); own != document.end() && own->is_object()) {
+    const OwnBracket kept{own->value("count", 3), own->value("step_thirds", 6), own->value("first_thirds", 24), Iso{own->value("iso", 100.0)}};
+    if (kept.count > 0 && kept.count < 100 && kept.iso.value > 0) view.own = kept;
+  } else if (!document.contains("aperture") && plan && plan->school == "own" && plan->frames.size() > 1) {
+    view.own = OwnBracket{plan->count, int(std::lround(3 * plan->step.value)), nearestThirds(plan->frames.front().time), plan->iso()};
+  }
+}
+
 Result<void> loadPlan(View& view) {
   auto document = readJson(view.folder / "plan.json");
   if (!document) return passOn(document.error());
@@ -67,6 +81,7 @@ Result<void> loadPlan(View& view) {
     if (!plan) return passOn(plan.error());
     view.plan = *plan;
   }
+  loadChoices(view, *document);
   return {};
 }
 
@@ -129,7 +144,7 @@ Result<void> loadCombined(View& view) {
   record.ev100OfUnit = document->value("ev100_of_unit", 0.0);
   record.metadataFrom = document->value("metadata_from", std::vector<std::string>{});
   record.verdict = document->value("verdict", "");
-  record.report = document->value("report", json::object());
+  record.report = std::make_shared<const CombineReport>(combineReportFromJson(document->value("report", json::object())));
   record.options = combineOptionsFromJson(document->value("options", json::object()));
   view.radianceStamp = document->value("stamp", "");
   view.combined = std::move(record);
@@ -176,11 +191,12 @@ Result<void> View::savePlan() const {
   for (const auto& reading : readings) list.push_back(readingJson(reading));
   json extra = planExtra;
   if (extra.is_object())
-    for (const char* optional : {"iso_cap", "own_camera"}) extra.erase(optional);
+    for (const char* optional : {"iso_cap", "own_camera", "own_bracket"}) extra.erase(optional);
   json known{{"name", name}, {"world", world}, {"camera", camera}, {"format", nameOf(format)}, {"snr_target", snrTarget},
-             {"school", school}, {"situation", situationJson(situation)}, {"readings", list}, {"plan", plan ? toJson(*plan) : json(nullptr)}};
+             {"school", school}, {"aperture", aperture.value}, {"situation", situationJson(situation)}, {"readings", list}, {"plan", plan ? toJson(*plan) : json(nullptr)}};
   if (isoCap) known["iso_cap"] = isoCap->value;
   if (ownCamera) known["own_camera"] = toJson(*ownCamera);
+  if (own) known["own_bracket"] = {{"count", own->count}, {"step_thirds", own->step}, {"first_thirds", own->first}, {"iso", own->iso.value}};
   return writeJson(folder / "plan.json", known, extra);
 }
 
@@ -241,7 +257,7 @@ Result<void> View::saveCombined() const {
   }
   return writeJson(folder / "combine.json",
                    {{"frames", combined->frames}, {"ev100_of_unit", combined->ev100OfUnit}, {"metadata_from", combined->metadataFrom},
-                    {"verdict", combined->verdict}, {"report", combined->report}, {"options", toJson(combined->options)}, {"stamp", radianceStamp}},
+                    {"verdict", combined->verdict}, {"report", toJson(*combined->report)}, {"options", toJson(combined->options)}, {"stamp", radianceStamp}},
                    {});
 }
 

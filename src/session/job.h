@@ -2,7 +2,7 @@
 #include "base/result.h"
 #include "camera/camera.h"
 #include "finish/recipe.h"
-#include "pipeline/combine.h"
+#include "pipeline/combine_report.h"
 #include "plan/situation.h"
 
 #include <filesystem>
@@ -24,6 +24,14 @@ struct SpotReading {
   friend bool operator==(const SpotReading&, const SpotReading&) = default;
 };
 
+/// A bracket of the user's own instead of the recommended one, in third stops of the shutter ladder.
+struct OwnBracket {
+  int count = 3, step = 6;
+  int first = 24;                        ///< Shortest time.
+  Iso iso{100};
+  friend bool operator==(const OwnBracket&, const OwnBracket&) = default;
+};
+
 /// What the Combine station made, without the pixels (they are in radiance.exr).
 struct CombineRecord {
   CombineOptions options;
@@ -31,7 +39,7 @@ struct CombineRecord {
   double ev100OfUnit = 0;
   std::vector<std::string> metadataFrom; ///< At most one: the reference frame.
   std::string verdict;
-  nlohmann::json report;
+  std::shared_ptr<const CombineReport> report = std::make_shared<const CombineReport>();
 };
 /// What the finish is told of it.
 [[nodiscard]] SceneFacts factsOf(const CombineRecord& record);
@@ -69,6 +77,8 @@ struct View {
   FrameFormat format = FrameFormat::Dng;
   double snrTarget = 10;
   std::string school = "auto";
+  FNumber aperture{8};
+  std::optional<OwnBracket> own;         ///< Instead of what the school would plan.
   std::vector<SpotReading> readings;
   std::optional<Plan> plan;
   Situation situation;

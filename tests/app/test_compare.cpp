@@ -32,24 +32,24 @@ private slots:
     QVERIFY(settled(window));
     QVERIFY(bench.view().combined);
     const auto earlier = [&] {
-      std::vector<Workbench::Comparand> found;
-      for (const auto& c : bench.comparands())
+      std::vector<FinishCompare::Comparand> found;
+      for (const auto& c : bench.finish.compare.comparands())
         if (c.against == Against::Earlier) found.push_back(c);
       return found;
     };
     QVERIFY(earlier().empty()); // there is nothing to compare with yet
-    bench.goTo(Station::Finish);
+    bench.goTo(stations::kFinish);
     QVERIFY(settled(window));
     const QImage three = bench.picture();
 
     // The frame that holds the darkest tones is left out, by its tick at Combine.
-    bench.goTo(Station::Combine);
+    bench.goTo(stations::kCombine);
     auto* frames = visible<QListWidget>(window, "combineFrames");
     QVERIFY(frames);
     frames->item(2)->setCheckState(Qt::Unchecked);
     QVERIFY(settled(window));
-    QCOMPARE(bench.view().combined->report["frames"].size(), std::size_t(2));
-    bench.goTo(Station::Finish);
+    QCOMPARE(bench.view().combined->report->frames.size(), std::size_t(2));
+    bench.goTo(stations::kFinish);
     QVERIFY(settled(window));
     QVERIFY(bench.picture() != three);
 
@@ -61,18 +61,18 @@ private slots:
     against->setCurrentIndex(row);
     emit against->activated(row);
     QVERIFY(settled(window));
-    QVERIFY(bench.besidePicture() == three); // the same finish on what three frames gave
+    QVERIFY(bench.finish.compare.image() == three); // the same finish on what three frames gave
     Recipe lighter = bench.view().recipe;
     lighter.tone.exposure = 0.7;
-    bench.setRecipe(lighter);
+    bench.finish.setRecipe(lighter);
     QVERIFY(settled(window));
-    QVERIFY(bench.besidePicture() != three); // it takes part in every change
+    QVERIFY(bench.finish.compare.image() != three); // it takes part in every change
 
     // Undone, the three are the picture and the two are what it was before.
-    bench.undoStack().undo();
-    bench.undoStack().undo();
+    bench.desk.job.undoStack().undo();
+    bench.desk.job.undoStack().undo();
     QVERIFY(settled(window));
-    QCOMPARE(bench.view().combined->report["frames"].size(), std::size_t(3));
+    QCOMPARE(bench.view().combined->report->frames.size(), std::size_t(3));
     QCOMPARE(earlier().size(), std::size_t(1));
     QVERIFY(earlier().front().name.startsWith("2 frames"));
   }

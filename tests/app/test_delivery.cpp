@@ -33,7 +33,6 @@ fs::path jobWithQueue(const fs::path& jobs) {
     if (!deliverRadiance(light.view(), v.radianceFile(), {})) qFatal("no radiance");
     v.combined = CombineRecord{};
     v.combined->ev100OfUnit = 10;
-    v.combined->report = nlohmann::json::object();
     v.radianceStamp = "1";
     if (!v.saveCombined() || !v.saveFinish()) qFatal("no view");
   }
@@ -80,7 +79,7 @@ public:
     window.resize(1280, 800);
     window.show();
     window.openPaths({QString::fromStdString(folder_.string())});
-    bench().goTo(Station::Deliver);
+    bench().goTo(stations::kDeliver);
     if (!settled(window)) qFatal("the window does not settle");
   }
   Workbench& bench() { return window.workbench(); }
@@ -109,7 +108,7 @@ private slots:
     QVERIFY(list);
     QCOMPARE(rows(list), QStringList({"Hall", "Kitchen", "Landing"}));
     QVERIFY(visible<QLabel>(job.window, "complaint")->text().startsWith("3 files still wait")); // said when the job was opened
-    QVERIFY(!job.bench().delivering()); // nothing is written before somebody says so
+    QVERIFY(!job.bench().deliver.running()); // nothing is written before somebody says so
     QVERIFY2(verdictOf(job.window).contains("3 files wait"), qPrintable(verdictOf(job.window)));
 
     // By keys: the last goes first; by buttons: it goes back by one.
@@ -144,7 +143,7 @@ private slots:
     QCOMPARE(filesIn(views[2]), 1);
     QVERIFY(fs::last_write_time(views[2].deliveredFolder() / "landing.jpg") < fs::last_write_time(views[0].deliveredFolder() / "hall.jpg"));
     QCOMPARE(views[2].delivered.size(), std::size_t(1));
-    QVERIFY(job.bench().deliveries().empty());
+    QVERIFY(job.bench().deliver.orders().empty());
     QVERIFY2(verdictOf(job.window).startsWith("One file lies"), qPrintable(verdictOf(job.window)));
     QVERIFY(visible<QLabel>(job.window, "deliveredFiles")->text().contains("hall.jpg"));
     QVERIFY(DeliveryQueue(job.folder() / "deliveries.json").orders().empty());
@@ -165,10 +164,10 @@ private slots:
     QVERIFY(job.bench().reasoning().contains("kitchen"));
     fs::remove(views[1].deliveredFolder());
     click(visible<QPushButton>(job.window, "pauseQueue"));
-    job.bench().goTo(Station::Finish); // away from the queue, its end is told
+    job.bench().goTo(stations::kFinish); // away from the queue, its end is told
     QVERIFY(settled(job.window));
     QCOMPARE(filesIn(views[1]), 1);
-    QVERIFY(job.bench().deliveries().empty());
+    QVERIFY(job.bench().deliver.orders().empty());
     QVERIFY(visible<QLabel>(job.window, "complaint")->text().contains("One file is written"));
   }
 
@@ -179,9 +178,9 @@ private slots:
     // Asked for as it is, and changed before it is written: both can be had.
     job.bench().selectView(3);
     QVERIFY(settled(job.window));
-    job.bench().deliver({{"jpeg"}, false, kNamePattern, {}});
-    job.bench().setRecipe(light);
-    job.bench().deliver({{"jpeg"}, false, kNamePattern, {}});
+    job.bench().deliver.deliver({{"jpeg"}, false, kNamePattern, {}});
+    job.bench().finish.setRecipe(light);
+    job.bench().deliver.deliver({{"jpeg"}, false, kNamePattern, {}});
     QVERIFY(settled(job.window));
     const auto& attic = job.bench().job().views()[3];
     QCOMPARE(attic.delivered.size(), std::size_t(2));
@@ -193,14 +192,14 @@ private slots:
   void pausingAndLeavingLoseNothing() {
     Opened job;
     click(visible<QPushButton>(job.window, "pauseQueue"));
-    job.bench().pauseDelivering();
+    job.bench().deliver.pause();
     QVERIFY(settled(job.window));
     std::size_t there = 0, waiting = DeliveryQueue(job.folder() / "deliveries.json").orders().size();
     for (const auto& v : job.bench().job().views()) there += v.delivered.size();
     QCOMPARE(there + waiting, std::size_t(3));
     // Another job while files are written: each is either noted or waits.
-    job.bench().goOnDelivering();
-    QVERIFY(job.bench().openDemo(job.folder().parent_path()));
+    job.bench().deliver.goOn();
+    QVERIFY(job.bench().opening.openDemo(job.folder().parent_path()));
     QVERIFY(settled(job.window));
     const auto left = Job::open(job.folder());
     QVERIFY(left.has_value());
@@ -209,10 +208,10 @@ private slots:
     QCOMPARE(noted, files);
     QCOMPARE(noted + DeliveryQueue(job.folder() / "deliveries.json").orders().size(), std::size_t(3));
     // And here again, what waited goes on.
-    QVERIFY(job.bench().openJob(job.folder()));
-    job.bench().goTo(Station::Deliver);
+    QVERIFY(job.bench().opening.openJob(job.folder()));
+    job.bench().goTo(stations::kDeliver);
     QVERIFY(settled(job.window));
-    job.bench().goOnDelivering();
+    job.bench().deliver.goOn();
     QVERIFY(settled(job.window));
     for (int i = 0; i < 3; ++i) QCOMPARE(filesIn(job.bench().job().views()[std::size_t(i)]), 1);
   }

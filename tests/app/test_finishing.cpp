@@ -68,12 +68,12 @@ double greyAt(MainWindow& window, double x, double y) {
 void chooseView(MainWindow& window, int index) {
   auto* views = visible<QComboBox>(window, "views");
   views->setFocus();
-  while (window.workbench().viewIndex() != index) {
+  while (window.workbench().desk.job.viewIndex() != index) {
     views->setFocus();
-    QTest::keyClick(views, window.workbench().viewIndex() < index ? Qt::Key_Down : Qt::Key_Up);
+    QTest::keyClick(views, window.workbench().desk.job.viewIndex() < index ? Qt::Key_Down : Qt::Key_Up);
     QVERIFY(settled(window));
   }
-  QCOMPARE(window.workbench().viewIndex(), index);
+  QCOMPARE(window.workbench().desk.job.viewIndex(), index);
 }
 
 } // namespace
@@ -103,7 +103,7 @@ private slots:
     QCOMPARE(bench.job().views().size(), std::size_t(3));
     for (const int i : {2, 1, 0}) {
       chooseView(window, i);
-      bench.goTo(Station::Combine);
+      bench.goTo(stations::kCombine);
       clickNext(window);
       QVERIFY(settled(window));
       QVERIFY(bench.view().combined);
@@ -112,7 +112,7 @@ private slots:
     QVERIFY(QTest::qWaitForWindowActive(&window));
     QTest::keyClick(&window, Qt::Key_5);
     QVERIFY(settled(window));
-    QCOMPARE(int(bench.station()), int(Station::Finish));
+    QCOMPARE(bench.station().id(), stations::kFinish);
 
     // The first leans: the judgement says so, one key mends it, undo takes it back.
     QVERIFY2(visible<QLabel>(window, "verdict")->text().contains("Verticals lean"), qPrintable(visible<QLabel>(window, "verdict")->text()));
@@ -121,18 +121,18 @@ private slots:
     QVERIFY(settled(window));
     QVERIFY(std::abs(bench.view().recipe.geometry.pitch) > 3);
     QVERIFY2(!visible<QLabel>(window, "verdict")->text().contains("Verticals lean"), qPrintable(visible<QLabel>(window, "verdict")->text()));
-    bench.undoStack().undo();
+    bench.desk.job.undoStack().undo();
     QVERIFY(settled(window));
     QCOMPARE(bench.view().recipe.geometry.pitch, 0.0);
-    bench.undoStack().redo();
+    bench.desk.job.undoStack().redo();
     QVERIFY(settled(window));
 
     // Dragging the wall up makes it lighter, and is one step of undo.
     const double before = greyAt(window, 0.8, 0.7);
-    const int steps = bench.undoStack().count();
+    const int steps = bench.desk.job.undoStack().count();
     drag(window, {0.8, 0.7}, {0.8, 0.45});
     QVERIFY2(greyAt(window, 0.8, 0.7) > before + 15, qPrintable(QString("%1 to %2").arg(before).arg(greyAt(window, 0.8, 0.7))));
-    QCOMPARE(bench.undoStack().count(), steps + 1);
+    QCOMPARE(bench.desk.job.undoStack().count(), steps + 1);
     QCOMPARE(bench.view().recipe.tone.pulls.size(), std::size_t(1));
 
     // So does a tie of the Ladder.
@@ -181,8 +181,8 @@ private slots:
     QCOMPARE(visible<QComboBox>(window, "area")->count(), 2);
     click(visible<QCheckBox>(window, "areaInverted"));
     QVERIFY(bench.view().recipe.areas[1].inverted);
-    bench.undoStack().undo();
-    bench.selectArea(0);
+    bench.desk.job.undoStack().undo();
+    bench.finish.tools.selectArea(0);
     click(visible<QPushButton>(window, "removeArea"));
     QVERIFY(settled(window));
     QCOMPARE(bench.view().recipe.areas.size(), std::size_t(1));
@@ -202,12 +202,12 @@ private slots:
     const QImage seen = bench.picture();
     const double drawn = std::atan2(0.02 * seen.height(), 0.6 * seen.width()) * 180 / 3.14159265;
     QVERIFY2(std::abs(bench.view().recipe.geometry.roll - rolled - drawn) < 0.3, qPrintable(QString("%1 %2").arg(bench.view().recipe.geometry.roll - rolled).arg(drawn)));
-    bench.undoStack().undo();
+    bench.desk.job.undoStack().undo();
     QVERIFY(settled(window));
     click(visible<QPushButton>(window, "toolCrop"));
     drag(window, {0.1, 0.1}, {0.9, 0.9});
     QVERIFY2(std::abs(bench.view().recipe.geometry.cropWidth - 0.8) < 0.02, qPrintable(QString::number(bench.view().recipe.geometry.cropWidth)));
-    QCOMPARE(bench.fullSize().width(), int(std::lround(bench.view().combined->report["width"].get<int>() * bench.view().recipe.geometry.cropWidth)));
+    QCOMPARE(bench.finished.fullSize().width(), int(std::lround(bench.view().combined->report->width * bench.view().recipe.geometry.cropWidth)));
 
     // A cut of 1 : 1, then free again by a drag; lines to compose by; four corners of something that leans.
     choosePage(window, "sideShape");
@@ -216,35 +216,35 @@ private slots:
     ratio->setCurrentIndex(ratio->findData(1.0));
     emit ratio->activated(ratio->currentIndex());
     QVERIFY(settled(window));
-    QVERIFY(std::abs(bench.fullSize().width() - bench.fullSize().height()) <= 1);
+    QVERIFY(std::abs(bench.finished.fullSize().width() - bench.finished.fullSize().height()) <= 1);
     auto* guide = visible<QComboBox>(window, "cropGuide");
     guide->setCurrentIndex(1);
     emit guide->activated(1);
-    QVERIFY(!bench.finishMarks().guides.isEmpty());
+    QVERIFY(!bench.finish.marks().guides.isEmpty());
     guide->setCurrentIndex(0);
     emit guide->activated(0);
-    QVERIFY(bench.finishMarks().guides.isEmpty());
+    QVERIFY(bench.finish.marks().guides.isEmpty());
     click(visible<QPushButton>(window, "toolCrop"));
     drag(window, {0.1, 0.1}, {0.6, 0.9});
-    QVERIFY(std::abs(bench.fullSize().width() - bench.fullSize().height()) <= 1); // still square
-    QVERIFY(bench.fullSize().width() < 200);
-    bench.setCropRatio(0);
-    bench.setRecipe(uncut);
+    QVERIFY(std::abs(bench.finished.fullSize().width() - bench.finished.fullSize().height()) <= 1); // still square
+    QVERIFY(bench.finished.fullSize().width() < 200);
+    bench.finish.tools.setCropRatio(0);
+    bench.finish.setRecipe(uncut);
     QVERIFY(settled(window));
     click(visible<QPushButton>(window, "toolCorners"));
     for (const QPointF& p : {QPointF(0.8, 0.2), QPointF(0.2, 0.25), QPointF(0.85, 0.85), QPointF(0.15, 0.8)}) clickPicture(window, p.x(), p.y());
     QVERIFY(settled(window));
     QCOMPARE(bench.view().recipe.geometry.corners.size(), std::size_t(4));
     QVERIFY(bench.view().recipe.geometry.corners[0].x < 0.5 && bench.view().recipe.geometry.corners[0].y < 0.5);
-    QCOMPARE(bench.finishTool(), FinishTool::Light);
-    bench.setRecipe(uncut);
+    QCOMPARE(bench.finish.tools.tool(), FinishTool::Light);
+    bench.finish.setRecipe(uncut);
     QVERIFY(settled(window));
 
     // Compared with a published operator, and with this finish as it stands.
     choosePage(window, "sideLooks");
     auto* against = visible<QComboBox>(window, "against");
     const auto compareWith = [&](Against what) {
-      const auto all = bench.comparands();
+      const auto all = bench.finish.compare.comparands();
       for (std::size_t i = 0; i < all.size(); ++i)
         if (all[i].against == what) {
           against->setCurrentIndex(int(i));
@@ -253,21 +253,21 @@ private slots:
       QVERIFY(settled(window));
     };
     compareWith(Against::Reinhard);
-    QVERIFY(bench.comparing() == Comparing::Beside && !bench.besidePicture().isNull());
-    QVERIFY(bench.besidePicture() != bench.picture());
+    QVERIFY(bench.finish.compare.how() == Comparing::Beside && !bench.finish.compare.image().isNull());
+    QVERIFY(bench.finish.compare.image() != bench.picture());
     compareWith(Against::Pinned);
-    QVERIFY(bench.besidePicture() == bench.picture());
+    QVERIFY(bench.finish.compare.image() == bench.picture());
     Recipe brighter = bench.view().recipe;
     brighter.tone.exposure += 0.5;
-    bench.setRecipe(brighter);
+    bench.finish.setRecipe(brighter);
     QVERIFY(settled(window));
-    QVERIFY(!bench.besidePicture().isNull() && bench.besidePicture() != bench.picture()); // the pinned one stays
-    bench.setRecipe(uncut);
+    QVERIFY(!bench.finish.compare.image().isNull() && bench.finish.compare.image() != bench.picture()); // the pinned one stays
+    bench.finish.setRecipe(uncut);
     QVERIFY(settled(window));
-    bench.setComparison(Comparing::Off);
-    QVERIFY(bench.besidePicture().isNull());
-    bench.compareWith(bench.comparands().front());
-    bench.setComparison(Comparing::Off);
+    bench.finish.compare.set(Comparing::Off);
+    QVERIFY(bench.finish.compare.image().isNull());
+    bench.finish.compare.with(bench.finish.compare.comparands().front());
+    bench.finish.compare.set(Comparing::Off);
 
     // A look at half strength, kept under a name of one's own.
     choosePage(window, "sideLooks");
@@ -290,11 +290,11 @@ private slots:
     QVERIFY(look->findText("Quay rooms") >= 0);
 
     // Compared behind a divider; looked at in full size.
-    bench.setComparison(Comparing::Divider);
-    QVERIFY(!bench.besidePicture().isNull());
-    QCOMPARE(bench.besidePicture().size(), bench.picture().size());
-    bench.setComparison(Comparing::Off);
-    QSignalSpy detail(&bench, &Workbench::detailDrawn);
+    bench.finish.compare.set(Comparing::Divider);
+    QVERIFY(!bench.finish.compare.image().isNull());
+    QCOMPARE(bench.finish.compare.image().size(), bench.picture().size());
+    bench.finish.compare.set(Comparing::Off);
+    QSignalSpy detail(&bench.finish, &FinishModel::detailDrawn);
     window.activateWindow();
     QVERIFY(QTest::qWaitForWindowActive(&window));
     QTest::keyClick(&window, Qt::Key_Z);
@@ -332,7 +332,7 @@ private slots:
     }
     const View& first = bench.job().views()[0];
     const auto jpeg = readJpeg(first.deliveredFolder() / first.delivered[0].file);
-    QVERIFY(jpeg && jpeg->pixels.width() == bench.fullSize().width());
+    QVERIFY(jpeg && jpeg->pixels.width() == bench.finished.fullSize().width());
     fs::remove(first.deliveredFolder() / first.delivered[1].file);
     clickNext(window);
     QVERIFY(settled(window));

@@ -55,7 +55,7 @@ void chooseView(MainWindow& window, int index) {
   views->setFocus();
   while (views->currentIndex() < index) QTest::keyClick(views, Qt::Key_Down);
   QVERIFY(settled(window));
-  QCOMPARE(window.workbench().viewIndex(), index);
+  QCOMPARE(window.workbench().desk.job.viewIndex(), index);
 }
 
 } // namespace
@@ -78,6 +78,7 @@ private slots:
     // The reading room: two spots, a passer-by in the second frame, one key mends it.
     clickPicture(window, 0.33, 0.235);
     clickPicture(window, 0.165, 0.66);
+    QVERIFY(settled(window));
     QVERIFY(window.findChild<QTableWidget*>("readings")->item(0, 1)->text().startsWith("EV 15"));
     clickNext(window);
     auto* snr = visible<QComboBox>(window, "snr");
@@ -98,7 +99,7 @@ private slots:
     QVERIFY(nextText(window).startsWith("Repeat frame 2"));
     QTest::keyClick(&window, Qt::Key_Return, Qt::ControlModifier);
     QVERIFY(settled(window));
-    QVERIFY2(bench.shootState().verdict.good(), qPrintable(verdictText(window)));
+    QVERIFY2(bench.shoot.check().verdict.good(), qPrintable(verdictText(window)));
     QCOMPARE(bench.view().frames.size(), planned);              // the better frame took the place of the spoiled one
     QCOMPARE(bench.view().sets[0].frames.size(), planned + 1);  // which is kept all the same
     QVERIFY(!bench.view().sets[0].frames[1].used);
@@ -106,10 +107,10 @@ private slots:
 
     // The boat hall: the cable comes off; connect and go on with what is missing.
     chooseView(window, 1);
-    QVERIFY(bench.station() == Station::Light);
+    QVERIFY(bench.station().id() == stations::kLight);
     click(visible<QToolButton>(window, "testFrame"));
     QVERIFY(settled(window));
-    QVERIFY(bench.showsTestFrame());
+    QVERIFY(bench.light.showsTestFrame());
     QCOMPARE(nextText(window), QString("Take both readings"));
     click(visible<QToolButton>(window, "testFrame")); // back to the finder
     QVERIFY(settled(window));
@@ -122,7 +123,7 @@ private slots:
     QCOMPARE(bench.view().readings[1].ev100.value, 5.0);
     clickNext(window);
     clickNext(window);
-    QVERIFY(bench.station() == Station::Shoot);
+    QVERIFY(bench.station().id() == stations::kShoot);
     arm(window, "disconnect");
     clickNext(window);
     QVERIFY(settled(window));
@@ -131,7 +132,7 @@ private slots:
     QVERIFY(verdictText(window).contains("missing"));
     clickNext(window); // takes up the connection and shoots the rest
     QVERIFY(settled(window));
-    QVERIFY2(bench.shootState().verdict.good(), qPrintable(verdictText(window)));
+    QVERIFY2(bench.shoot.check().verdict.good(), qPrintable(verdictText(window)));
 
     // The same set again with automatic ISO left on; the old one stays.
     arm(window, "auto-iso");
@@ -143,8 +144,8 @@ private slots:
 
     // The jetty at dusk, with a plan of the photographer's own, hand-held, waiting for a lull.
     chooseView(window, 2);
-    bench.typeReading("window", "10.5");
-    bench.typeReading("stones", "1.5");
+    bench.light.typeReading("window", "10.5");
+    bench.light.typeReading("stones", "1.5");
     clickNext(window);
     QVERIFY(visible<QTableWidget>(window, "comparison")->rowCount() > 10);
     visible<QSpinBox>(window, "ownCount")->setFocus();
@@ -173,11 +174,11 @@ private slots:
     MainWindow window(test::pathOf(dir) / "jobs");
     openDemo(window);
     Workbench& bench = window.workbench();
-    bench.typeReading("sky", "15");
-    bench.typeReading("corner", "4");
+    bench.light.typeReading("sky", "15");
+    bench.light.typeReading("corner", "4");
     clickNext(window);
     auto* table = visible<QTableWidget>(window, "comparison");
-    const Comparison& c = *bench.comparison();
+    const Comparison& c = *bench.frames.comparison();
     QCOMPARE(table->rowCount(), int(c.alternatives.size()) + 1);
     for (int r = 0; r < table->rowCount(); ++r) {
       const Alternative& a = r == 0 ? c.recommended : c.alternatives[std::size_t(r - 1)];
@@ -209,8 +210,8 @@ private slots:
       dialog->findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok)->click();
     });
     click(visible<QToolButton>(window, "positions"));
-    QVERIFY(bench.shots()->columns > 2);
-    QVERIFY(visible<QLabel>(window, "shotCount")->text().contains(QString::number(bench.shots()->shots.size())));
+    QVERIFY(bench.frames.shots()->columns > 2);
+    QVERIFY(visible<QLabel>(window, "shotCount")->text().contains(QString::number(bench.frames.shots()->shots.size())));
   }
 
   void fieldCardIsWritten() {
@@ -249,23 +250,23 @@ private slots:
     MainWindow window(test::pathOf(dir) / "jobs");
     openDemo(window);
     Workbench& bench = window.workbench();
-    bench.goTo(Station::Shoot);
+    bench.goTo(stations::kShoot);
     QVERIFY(settled(window));
-    bench.watch(drop.path());
+    bench.shoot.watch(drop.path());
     for (std::size_t i = 0; i < shot.files.size(); ++i) {
       fs::copy_file(shot.files[i], test::pathOf(drop) / ("IMG_" + std::to_string(i) + ".jpg"));
-      QVERIFY(test::waitFor([&] { return bench.shootState().sketches.size() == i + 1; }));
+      QVERIFY(test::waitFor([&] { return bench.shoot.check().sketches.size() == i + 1; }));
     }
     QVERIFY(settled(window));
     QCOMPARE(bench.view().frames.size(), std::size_t(3));
     QVERIFY(visible<QLabel>(window, "device")->text().contains("Watching"));
     // The same exposures once more are another set.
     fs::copy_file(shot.files[0], test::pathOf(drop) / "IMG_7.jpg");
-    QVERIFY(test::waitFor([&] { return bench.view().sets.size() == 2 && bench.shootState().sketches.size() == 1; }));
+    QVERIFY(test::waitFor([&] { return bench.view().sets.size() == 2 && bench.shoot.check().sketches.size() == 1; }));
     QVERIFY(settled(window));
     fs::remove_all(test::pathOf(drop));
     QVERIFY(test::waitFor([&] { return complaintOf(window).contains("vanished"); }));
-    bench.stopWatching();
+    bench.shoot.stopWatching();
     const auto job = Job::open(bench.job().folder());
     QCOMPARE(job->views()[0].sets[0].frames.size(), std::size_t(3));
     QCOMPARE(job->views()[0].sets[1].frames.size(), std::size_t(1));
@@ -282,9 +283,9 @@ private slots:
     MainWindow window(test::pathOf(dir) / "jobs");
     openDemo(window);
     Workbench& bench = window.workbench();
-    bench.typeReading("sky", "15");
-    bench.typeReading("corner", "4");
-    bench.goTo(Station::Frames);
+    bench.light.typeReading("sky", "15");
+    bench.light.typeReading("corner", "4");
+    bench.goTo(stations::kFrames);
     QTimer::singleShot(0, [&] {
       auto* dialog = window.findChild<QDialog*>("profilesDialog");
       QVERIFY(dialog);
@@ -301,9 +302,9 @@ private slots:
     camera->setFocus();
     QTest::keyClick(camera, Qt::Key_End); // "Cameras of your own..."
     QVERIFY(camera->findText("Test body") >= 0);
-    PlanChoices choices = bench.planChoices();
+    PlanChoices choices = bench.frames.choices();
     choices.camera = camera->itemData(camera->findText("Test body")).toString().toStdString();
-    bench.choosePlan(choices);
+    bench.frames.choose(choices);
     QCOMPARE(bench.view().plan->camera.fullWell, 20000.0);
     QCOMPARE(Job::open(bench.job().folder())->views()[0].profile().fullWell, 20000.0);
   }

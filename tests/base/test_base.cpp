@@ -4,13 +4,33 @@
 #include "support/scenes.h"
 
 #include <QTest>
+#include <barrier>
+#include <fcntl.h>
 #include <fstream>
 #include <mutex>
 #include <numeric>
 #include <set>
 #include <thread>
 
+#include <sys/stat.h>
+#include <sys/syscall.h>
+#include <sys/wait.h>
+#include <unistd.h>
+
 using namespace ml;
+
+// What reaches the kernel, in its order: these take the place of the C library's for the whole test.
+static std::string kernelCalls;
+extern "C" int fsync(int handle) {
+  struct stat what{};
+  fstat(handle, &what);
+  kernelCalls += S_ISDIR(what.st_mode) ? "folder " : "file ";
+  return int(syscall(SYS_fsync, handle));
+}
+extern "C" int rename(const char* from, const char* to) noexcept {
+  kernelCalls += "rename ";
+  return int(syscall(SYS_renameat, AT_FDCWD, from, AT_FDCWD, to));
+}
 
 class TestBase : public QObject {
   Q_OBJECT
@@ -24,15 +44,41 @@ private slots:
     for (const auto& count : seen) QCOMPARE(count.load(), 1);
   }
 
-  void bandsDoNotDependOnThreads() {
-    const auto collect = [](int threads) {
+  // Sums of floats depend on their order: joined in band order they are the same bits, however many threads there are.
+  void sumsDoNotDependOnThreads() {
+    const auto sum = [](int threads) {
       setThreadCount(threads);
-      std::vector<std::pair<int, int>> bands(bandCount(777));
-      forEachBand(777, [&](const Band& band) { bands[band.index] = {band.begin, band.end}; });
+      std::vector<float> bands(std::size_t(bandCount(777)));
+      forEachBand(777, [&](const Band& band) {
+        for (int y = band.begin; y < band.end; ++y) bands[std::size_t(band.index)] += 1 / float(1 + y * y % 101);
+      });
       setThreadCount(0);
-      return bands;
+      return std::accumulate(bands.begin(), bands.end(), 0.f);
     };
-    QVERIFY(collect(1) == collect(3));
+    QCOMPARE(sum(1), sum(3));
+    QCOMPARE(bandCount(777), 25);
+  }
+
+  // Two bands that wait for each other end only when two threads work at once.
+  void twoThreadsWorkAtOnce() {
+    setThreadCount(2);
+    std::barrier both(2);
+    QVERIFY(forEachBand(2 * kBandRows, [&](const Band&) { both.arrive_and_wait(); }));
+    setThreadCount(0);
+  }
+
+  void whatABandThrowsArrivesAtTheCaller() {
+    for (const int threads : {1, 4}) {
+      setThreadCount(threads);
+      std::atomic<int> begun{0};
+      QVERIFY_EXCEPTION_THROWN(forEachBand(100000, [&](const Band& band) {
+                                 ++begun;
+                                 if (band.index % 2 == 1) throw std::bad_alloc();
+                               }),
+                               std::bad_alloc);
+      QVERIFY2(begun < 200, "the other bands go on though the work is lost");
+      setThreadCount(0);
+    }
   }
 
   void oneOfManyPiecesStaysOnItsThread() {
@@ -136,6 +182,29 @@ private slots:
     int files = 0;
     for ([[maybe_unused]] const auto& entry : std::filesystem::directory_iterator(test::pathOf(dir))) ++files;
     QCOMPARE(files, 1);
+  }
+
+  // A name on disk must never stand for bytes that are not: the file is flushed, then renamed, then the folder that knows the name.
+  void aNameIsWrittenAfterItsBytes() {
+    QTemporaryDir dir;
+    kernelCalls.clear();
+    QVERIFY(writeTextAtomically(test::pathOf(dir) / "a.json", "new").has_value());
+    QCOMPARE(kernelCalls, std::string("file rename folder "));
+  }
+
+  void onlyTheFilesOfDeadWritersAreCleared() {
+    QTemporaryDir dir;
+    const auto folder = test::pathOf(dir);
+    const pid_t gone = fork();
+    if (gone == 0) _exit(0);
+    int status = 0;
+    waitpid(gone, &status, 0);
+    const auto living = folder / (".a.part-" + std::to_string(getpid()) + ".json"), dead = folder / (".a.part-" + std::to_string(gone) + ".json");
+    for (const auto& file : {living, dead, folder / "a.part-1.json"}) std::ofstream(file) << "x";
+    clearLeftovers(folder);
+    QVERIFY(std::filesystem::exists(living));
+    QVERIFY(!std::filesystem::exists(dead));
+    QVERIFY(std::filesystem::exists(folder / "a.part-1.json"));
   }
 
   void unwritableFolderNamesTheFile() {

@@ -21,9 +21,14 @@ View room() {
   return view;
 }
 
+/// What a station asks for.
+enum class Station { Light, Frames, Shoot, Combine };
 LadderContent at(Station station) {
+  using Columns = LadderContent::Columns;
   LadderContent content;
-  content.station = station;
+  content.legend = station == Station::Light;
+  content.columns = station == Station::Light ? Columns::None : station == Station::Frames ? Columns::Planned : Columns::Shot;
+  content.given = station == Station::Combine;
   return content;
 }
 
@@ -96,8 +101,10 @@ private slots:
     content.shot = view.plan->frames;
     const LadderData light = ladderOf(view, content);
     for (const Station station : {Station::Frames, Station::Shoot, Station::Combine}) {
-      content.station = station;
-      const LadderData other = ladderOf(view, content);
+      LadderContent there = at(station);
+      there.scene = &scene;
+      there.shot = view.plan->frames;
+      const LadderData other = ladderOf(view, there);
       QCOMPARE(other.top, light.top);
       QCOMPARE(other.bottom, light.bottom);
     }

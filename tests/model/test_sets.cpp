@@ -22,14 +22,14 @@ private:
     return test::waitFor([&] { return bench_->settled() && !bench_->busy(); });
   }
   void shootOnce() {
-    bench_->shoot();
+    bench_->shoot.shoot();
     QVERIFY(settled());
   }
   /// What is shown is what is on disk.
   void compareWithDisk() {
     const auto again = Job::open(bench_->job().folder());
     QVERIFY(again.has_value());
-    const View &shown = bench_->view(), &disk = again->views()[std::size_t(bench_->viewIndex())];
+    const View &shown = bench_->view(), &disk = again->views()[std::size_t(bench_->desk.job.viewIndex())];
     QCOMPARE(disk.sets.size(), shown.sets.size());
     for (std::size_t i = 0; i < shown.sets.size(); ++i) {
       QVERIFY2(disk.sets[i].frames == shown.sets[i].frames, qPrintable(QString("set %1 has %2 frames on disk and %3 shown").arg(i).arg(disk.sets[i].frames.size()).arg(shown.sets[i].frames.size())));
@@ -42,46 +42,46 @@ private slots:
   void init() {
     dir_ = std::make_unique<QTemporaryDir>();
     bench_ = std::make_unique<Workbench>(test::pathOf(*dir_));
-    QVERIFY(bench_->openDemo(test::pathOf(*dir_)));
+    QVERIFY(bench_->opening.openDemo(test::pathOf(*dir_)));
     QVERIFY(settled());
-    QVERIFY(bench_->typeReading("sky", "16"));
-    QVERIFY(bench_->typeReading("corner", "5"));
+    QVERIFY(bench_->light.typeReading("sky", "16"));
+    QVERIFY(bench_->light.typeReading("corner", "5"));
     QVERIFY(settled());
     shootOnce();
   }
 
   void leftOutThenShotAgainThenUndone() {
-    bench_->setFrameUsed(1, false);
+    bench_->shoot.setFrameUsed(1, false);
     QVERIFY(settled());
     QVERIFY(!bench_->view().sets[0].frames[1].used);
     const auto frames = bench_->view().sets[0].frames.size();
     shootOnce();
     QCOMPARE(bench_->view().sets.size(), std::size_t(2));
-    bench_->undoStack().undo();
+    bench_->desk.job.undoStack().undo();
     QVERIFY(settled());
     QCOMPARE(bench_->view().sets.size(), std::size_t(2));
     QCOMPARE(bench_->view().sets[0].frames.size(), frames);
     QVERIFY(bench_->view().sets[0].frames[1].used);
     QCOMPARE(bench_->view().frames.size(), bench_->view().sets[1].frames.size());
     compareWithDisk();
-    bench_->undoStack().redo();
+    bench_->desk.job.undoStack().redo();
     QVERIFY(settled());
     QVERIFY(!bench_->view().sets[0].frames[1].used);
     compareWithDisk();
   }
 
   void aRepeatedFrameOutlivesUndoOfAnEarlierStep() {
-    bench_->armFault(FaultKind::PasserBy);
+    bench_->desk.camera.armFault(FaultKind::PasserBy);
     shootOnce();
-    bench_->setFrameUsed(0, false);
-    bench_->setFrameUsed(0, true);
+    bench_->shoot.setFrameUsed(0, false);
+    bench_->shoot.setFrameUsed(0, true);
     QVERIFY(settled());
     const auto before = bench_->view().sets.back().frames.size();
-    QVERIFY2(bench_->shootState().verdict.action.kind == NextAction::Kind::RepeatFrame, bench_->shootState().verdict.sentence.c_str());
-    bench_->doNext();
+    QVERIFY2(bench_->shoot.check().verdict.action.kind == NextAction::Kind::RepeatFrame, bench_->shoot.check().verdict.sentence.c_str());
+    bench_->shoot.doNext();
     QVERIFY(settled());
     QCOMPARE(bench_->view().sets.back().frames.size(), before + 1);
-    bench_->undoStack().undo();
+    bench_->desk.job.undoStack().undo();
     QVERIFY(settled());
     QCOMPARE(bench_->view().sets.back().frames.size(), before + 1);
     QVERIFY(!bench_->view().sets.back().frames[0].used);
@@ -91,9 +91,9 @@ private slots:
 
   void theNameOfASetUndoesAlone() {
     const std::string first = bench_->view().sets[0].label;
-    bench_->describeSet("left wall", 0, 2, 0);
+    bench_->shoot.describeSet("left wall", 0, 2, 0);
     shootOnce();
-    bench_->undoStack().undo();
+    bench_->desk.job.undoStack().undo();
     QVERIFY(settled());
     QCOMPARE(bench_->view().sets.size(), std::size_t(2));
     QCOMPARE(bench_->view().sets[0].label, first);

@@ -3,6 +3,7 @@
 #include "image/metrics.h"
 #include "image/resample.h"
 #include "pipeline/combine_json.h"
+#include "pipeline/combine_report.h"
 #include "pipeline/report.h"
 #include "support/radiance_sets.h"
 #include "support/scenes.h"
@@ -53,7 +54,7 @@ private slots:
     QVERIFY(alone && alone->curveFromShelf);
     QVERIFY(!alone->remarks.empty());
     QVERIFY(alone->remarks.front().find("1 earlier set") != std::string::npos);
-    QVERIFY(toJson(*alone)["response"]["from_earlier_sets"].get<bool>());
+    QVERIFY(combineReport(*alone).response->fromEarlierSets);
     CombineOptions without;
     const auto assumed = combineFiles({five.files[2]}, without, {});
     QVERIFY(assumed && !assumed->response);

@@ -4,6 +4,7 @@
 #include "pipeline/combine_json.h"
 #include "pipeline/half_stop.h"
 #include "pipeline/noisier.h"
+#include "pipeline/combine_report.h"
 #include "pipeline/report.h"
 #include "pipeline/run.h"
 #include "support/scenes.h"
@@ -53,9 +54,19 @@ private slots:
     const auto at = [](const Image<float>& grid, double x, double y) { return *grid.at(int(x * grid.width()), int(y * grid.height())); };
     QVERIFY2(at(given->noisier, 0.25, 0.5) > 2, qPrintable(QString::number(at(given->noisier, 0.25, 0.5))));
     QVERIFY2(at(given->noisier, 0.75, 0.5) < 1.25, qPrintable(QString::number(at(given->noisier, 0.75, 0.5))));
-    const Image<float> read = noisierFromReport(toJson(*given));
+    const Image<float> read = noisierFromReport(toJson(combineReport(*given)));
     QCOMPARE(read.width(), given->noisier.width());
     for (std::size_t i = 0; i < read.size(); ++i) QVERIFY(std::abs(read.data()[i] - given->noisier.data()[i]) <= 0.051f);
+    // All that a report says comes back from its text, and a text that makes no sense says nothing.
+    const nlohmann::json said = toJson(combineReport(*given));
+    const nlohmann::json again = toJson(combineReportFromJson(nlohmann::json::parse(said.dump())));
+    for (const auto& [key, value] : said.items()) QVERIFY2(again.value(key, nlohmann::json("missing")) == value, (key + ": " + again.value(key, nlohmann::json("missing")).dump() + " for " + value.dump()).c_str());
+    QVERIFY(!said["places"].empty() && !said["stops"].empty() && said["places"].back()["painted"].get<bool>());
+    for (const char* wrong : {"3", "{\"frames\": 1, \"places\": [3, {\"rows\": [[1]], \"cell\": 0}], \"crop\": [1], \"width\": \"x\", \"ghosts\": [], \"response\": 2}"}) {
+      const CombineReport report = combineReportFromJson(nlohmann::json::parse(wrong));
+      QVERIFY(report.frames.empty() && report.width == 0 && !report.ghosts && !report.response);
+      for (const auto& place : report.places) QVERIFY(!place.holds(5, 5));
+    }
     // On a finished picture that is cut to the other half it lies outside.
     Recipe cut;
     cut.geometry.cropX = 0.5, cut.geometry.cropWidth = 0.5;
@@ -204,7 +215,7 @@ private slots:
   void verdictAndReportAgree() {
     QTemporaryDir dir;
     const auto combined = combineFiles(shoot(test::pathOf(dir), FrameFormat::Jpeg), {}, {});
-    const auto report = toJson(*combined);
+    const auto report = toJson(combineReport(*combined));
     QCOMPARE(report["verdict"].get<std::string>(), verdict(*combined));
     QCOMPARE(report["frames"].size(), std::size_t(3));
     QVERIFY(report["cd_per_m2_of_unit"].get<double>() > 0);

@@ -1,0 +1,18 @@
+#include "app/stations.h"
+
+#include "app/frames_sheet.h"
+
+namespace ml {
+
+std::vector<StationFace> makeStations(Workbench& w) {
+  return {
+      {makeLightBench(w.light)},
+      {makeFramesBench(w.frames), new FramesSheet(w.frames)},
+      {makeShootBench(w.shoot, w.frames)},
+      {makeCombineBench(w.combine)},
+      {makeFinishBench(w.finish)},
+      {makeDeliverBench(w.deliver)},
+  };
+}
+
+} // namespace ml

@@ -1,0 +1,209 @@
+#include "model/combine_model.h"
+
+#include "deliver/deliver.h"
+#include "model/combine_words.h"
+#include "model/pictures.h"
+#include "model/view_edit.h"
+#include "session/radiance_history.h"
+
+#include <algorithm>
+#include <utility>
+
+namespace ml {
+namespace fs = std::filesystem;
+namespace {
+
+constexpr int kFirstLookEdge = 1400;
+
+/// Whether frames are so large that they are combined faster at a fraction of their size.
+bool worthAFirstLook(const fs::path& frame) {
+  const auto facts = inspectFile(frame);
+  return facts && std::max(facts->width, facts->height) >= 2 * kFirstLookEdge;
+}
+
+/// What a view was combined to; the pixels lie in its history.
+struct Outcome {
+  std::optional<CombineRecord> record;
+  std::string stamp;
+};
+
+CombineRecord recordOf(const Combined& combined, const View& view, const CombineOptions& options) {
+  CombineRecord record;
+  record.options = options;
+  record.frames = view.frameNames();
+  record.ev100OfUnit = combined.ev100OfUnit;
+  record.metadataFrom = {combined.frames[std::size_t(combined.reference)].path.string()};
+  record.verdict = verdict(combined);
+  record.report = std::make_shared<const CombineReport>(combineReport(combined));
+  return record;
+}
+
+} // namespace
+
+CombineModel::CombineModel(Desk& desk, FinishedPicture& finished) : StationModel(desk), finished_(finished) {
+  connect(&finished_, &FinishedPicture::drawn, this, &CombineModel::pictureChanged);
+  connect(&desk_.job, &JobModel::viewEntered, this, [this] { paintFrom_ = -1; });
+  connect(&desk_.works.longWork, &Lane::runningChanged, this, [this](bool running) {
+    if (running || firstLook_.isNull()) return;
+    firstLook_ = {};
+    emit pictureChanged();
+  });
+}
+
+QString CombineModel::verdict() const {
+  const View& v = desk_.view();
+  if (state() == StationState::OutOfDate) return tr("The frames have changed since they were combined; combine again.");
+  if (v.combined) return text(v.combined->verdict);
+  return v.frames.empty() ? tr("There are no frames yet; shoot them first or drop a folder of your own.") : tr("%1 frames are ready to combine.").arg(v.frames.size());
+}
+
+QStringList CombineModel::reasons() const { return desk_.view().combined ? combineReasons(*desk_.view().combined->report) : QStringList{}; }
+
+QImage CombineModel::picture() const {
+  if (showsFirstLook()) return firstLook_;
+  return finished_.image().isNull() ? StationModel::picture() : finished_.image();
+}
+
+PictureMarks CombineModel::marks() const {
+  PictureMarks marks;
+  if (!desk_.view().combined) return marks;
+  marks.places = movedPlaces();
+  marks.pointer = paintFrom() >= 0 ? PictureMarks::Pointer::Brush : PictureMarks::Pointer::Place;
+  marks.brush = brushRadius_;
+  return marks;
+}
+
+void CombineModel::addTo(LadderContent& content) const {
+  content.given = true;
+  content.sceneFirst = false;
+}
+
+StationModel::Next CombineModel::next() const {
+  const bool ready = !desk_.view().frames.empty() && !desk_.busy();
+  return {state() == StationState::Done ? tr("Finish it") : tr("Combine"), ready};
+}
+
+void CombineModel::enter() {
+  if (desk_.busy()) return;
+  if (finished_.exists()) finished_.draw();
+  else StationModel::enter();
+}
+
+void CombineModel::doNext() {
+  if (state() == StationState::Done) emit goTo(stations::kFinish);
+  else combine(options());
+}
+
+/// On the thread that combines: frames at a fraction of their size take a moment, and show whether the set is worth waiting for.
+void CombineModel::takeFirstLook(const View& v, const CombineOptions& options, const Progress& progress) {
+  if (!worthAFirstLook(v.frames.front())) return;
+  CombineOptions small = options;
+  small.edge = kFirstLookEdge;
+  progress.at("First look", 0);
+  const auto combined = combineFiles(v.frames, small, {progress.stop, {}});
+  if (!combined || progress.stopRequested()) return; // what is wrong with the set, the frames themselves will say
+  const ToneAnalysis analysis = analyseTone(combined->radiance.view(), sceneFacts(*combined));
+  const auto finished = Finisher(analysis, nullptr).finish(combined->radiance.view(), v.recipe, {progress.stop, {}});
+  if (!finished) return;
+  const auto show = [this, image = toQImage(std::as_const(finished->picture).view())] {
+    if (!desk_.busy()) return;
+    firstLook_ = image;
+    emit pictureChanged();
+  };
+  QMetaObject::invokeMethod(this, show, Qt::QueuedConnection);
+}
+
+void CombineModel::combine(const CombineOptions& asked) {
+  if (!desk_.free() || desk_.view().frames.empty()) return;
+  CombineOptions options = asked;
+  options.curves = desk_.curves;
+  desk_.works.longWork.start([this, options, v = desk_.view()](const Progress& progress) -> std::function<void()> {
+    takeFirstLook(v, options, progress);
+    auto combined = combineFiles(v.frames, options, progress);
+    if (!combined) {
+      if (combined.error().code == ErrorCode::Stopped) return [this] { emit changed(); };
+      return [this, e = combined.error()] { desk_.notices.fail(e); };
+    }
+    const std::string stamp = newStamp();
+    RadianceOptions radiance;
+    radiance.notes = notesOf(*combined);
+    progress.at("Keep the radiance", 1);
+    if (auto kept = deliverRadiance(combined->radiance.view(), historyFile(v, stamp), radiance); !kept)
+      return [this, e = kept.error()] { desk_.notices.fail(e); };
+    const Outcome outcome{recordOf(*combined, v, options), stamp};
+    const auto picture = pictureOf(combined->radiance.view(), sceneFacts(*combined), outcome.record->report->noisier);
+    return [this, view = idOf(v), outcome, picture] {
+      const View* now = desk_.job.find(view);
+      if (!now) return;
+      firstLook_ = {};
+      desk_.radiances.keep(view, outcome.stamp, picture);
+      desk_.job.edit(view, Aspect::Combined, tr("combine"), Outcome{now->combined, now->radianceStamp}, outcome, [](View& changed, const Outcome& o) {
+        changed.combined = o.record;
+        changed.radianceStamp = o.stamp;
+      });
+    };
+  });
+}
+
+std::vector<MovedPlace> CombineModel::movedPlaces() const {
+  return desk_.hasView() && desk_.view().combined ? ml::movedPlaces(*desk_.view().combined->report) : std::vector<MovedPlace>{};
+}
+
+void CombineModel::click(QPointF at) {
+  if (desk_.free() && !cyclePlace(at.x(), at.y())) desk_.notices.tell(tr("Nothing moved there that another frame records too; paint it to choose a frame."));
+}
+
+bool CombineModel::cyclePlace(double x, double y) {
+  if (!desk_.free() || !desk_.view().combined) return false;
+  CombineOptions again = options();
+  const auto choices = nextSource(*desk_.view().combined->report, again.choices, x, y);
+  if (!choices) return false;
+  again.choices = *choices;
+  combine(again);
+  return true;
+}
+
+void CombineModel::paint(const QPolygonF& stroke, double radius, int frame) {
+  if (!desk_.free() || !desk_.view().combined || stroke.isEmpty() || frame < 0) return;
+  CombineOptions again = options();
+  SourceChoice choice{{}, radius, frame};
+  for (const QPointF& p : stroke) choice.stroke.push_back(toReference(*desk_.view().combined->report, p.x(), p.y()));
+  (again.method == CombineMethod::Darker ? again.darker : again.choices).push_back(std::move(choice));
+  combine(again);
+}
+
+bool CombineModel::canPaint() const {
+  if (!desk_.free() || state() != StationState::Done) return false;
+  const CombineMethod method = options().method;
+  return method == CombineMethod::Radiance || method == CombineMethod::Darker || method == CombineMethod::Fusion;
+}
+
+void CombineModel::setPaintFrom(int frame) {
+  paintFrom_ = frame;
+  emit changed();
+}
+
+void CombineModel::setBrushRadius(double radius) {
+  brushRadius_ = std::clamp(radius, 0.003, 0.2);
+  emit changed();
+}
+
+std::vector<CombineModel::FramePlace> CombineModel::framePlaces() const {
+  std::vector<FramePlace> places;
+  const View& v = desk_.view();
+  const CombineOptions with = options();
+  for (const auto& file : v.frames) {
+    FramePlace place;
+    const std::string name = file.filename().string();
+    place.file = text(name);
+    place.used = std::find(with.unused.begin(), with.unused.end(), name) == with.unused.end();
+    place.line = place.details = place.file;
+    if (v.combined)
+      if (const auto said = frameWords(*v.combined->report, name)) place.line = said->line, place.details = said->details, place.note = said->note, place.merged = said->merged;
+    places.push_back(std::move(place));
+  }
+  std::stable_sort(places.begin(), places.end(), [](const FramePlace& a, const FramePlace& b) { return unsigned(a.merged) < unsigned(b.merged); });
+  return places;
+}
+
+} // namespace ml

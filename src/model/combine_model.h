@@ -1,0 +1,64 @@
+#pragma once
+#include "model/finished_picture.h"
+#include "model/station_model.h"
+
+namespace ml {
+
+/// Combine: frames to one picture, with what the hand chooses: how, which frames, and from which frame each place comes.
+class CombineModel : public StationModel {
+  Q_OBJECT
+
+public:
+  CombineModel(Desk& desk, FinishedPicture& finished);
+
+  [[nodiscard]] QString id() const override { return stations::kCombine; }
+  [[nodiscard]] QString name() const override { return tr("Combine"); }
+  [[nodiscard]] StationState state() const override { return stationStates(desk_.view()).combine; }
+  [[nodiscard]] QString verdict() const override;
+  [[nodiscard]] QStringList reasons() const override;
+  [[nodiscard]] QImage picture() const override;
+  [[nodiscard]] PictureMarks marks() const override;
+  void addTo(LadderContent& content) const override;
+  [[nodiscard]] Next next() const override;
+  void enter() override;
+  void doNext() override;
+  void click(QPointF at) override;
+  void stroke(const QPolygonF& stroke) override { paint(stroke, brushRadius_, paintFrom_); }
+
+  void combine(const CombineOptions& options);
+  /// What the picture was combined with, or would be by default.
+  [[nodiscard]] CombineOptions options() const { return desk_.hasView() && desk_.view().combined ? desk_.view().combined->options : CombineOptions{}; }
+  /// While frames are combined: `picture` is a first look at a fraction of their size.
+  [[nodiscard]] bool showsFirstLook() const { return !firstLook_.isNull(); }
+  /// What the window shows when no first look is there.
+  [[nodiscard]] std::vector<MovedPlace> movedPlaces() const;
+  /// The place at (x, y) of the picture, 0..1, comes from the next frame that records it. False: there is none.
+  bool cyclePlace(double x, double y);
+  /// What lies under the stroke comes from `frame` (darkest first); radius in shares of the width.
+  void paint(const QPolygonF& stroke, double radius, int frame);
+  /// By how the frames were combined, and whether they still are those.
+  [[nodiscard]] bool canPaint() const;
+  /// While painting, strokes on the picture come from this frame; -1: not painting.
+  [[nodiscard]] int paintFrom() const { return canPaint() ? paintFrom_ : -1; }
+  void setPaintFrom(int frame);
+  [[nodiscard]] double brushRadius() const { return brushRadius_; }
+  void setBrushRadius(double radius);
+
+  /// One entry for each frame of the view, by name: how it lay and whether it is used.
+  struct FramePlace {
+    QString file, line, details, note; ///< `note`: why leaving it out is proposed, or what is odd about it.
+    bool used = true;
+    int merged = -1;                   ///< Index among the merged frames.
+  };
+  [[nodiscard]] std::vector<FramePlace> framePlaces() const;
+
+private:
+  void takeFirstLook(const View& view, const CombineOptions& options, const Progress& progress);
+
+  QImage firstLook_; ///< While frames are combined: the same, small and soon there.
+  FinishedPicture& finished_;
+  int paintFrom_ = -1;
+  double brushRadius_ = 0.03;
+};
+
+} // namespace ml

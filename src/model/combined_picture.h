@@ -1,0 +1,23 @@
+#pragma once
+#include "deliver/deliver.h"
+#include "session/job.h"
+#include "tone/natural.h"
+
+#include <memory>
+
+namespace ml {
+
+/// A combined picture at screen size and what the tone operator found in the full one. Never changes once made.
+struct CombinedPicture {
+  Image<float> preview;
+  ToneAnalysis analysis; ///< Of the full picture.
+  SceneFacts facts;
+  std::shared_ptr<const Image<float>> noisier; ///< As noisierPlaces; null: nowhere.
+};
+
+/// The one place that makes one.
+[[nodiscard]] std::shared_ptr<const CombinedPicture> pictureOf(ImageView<const float> radiance, const SceneFacts& facts, std::shared_ptr<const Image<float>> noisier);
+/// Of what the view was combined to. Errors: of reading, Stopped.
+[[nodiscard]] Result<std::shared_ptr<const CombinedPicture>> loadPicture(const View& view, const Progress& progress);
+
+} // namespace ml

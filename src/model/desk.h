@@ -1,0 +1,44 @@
+#pragma once
+#include "judge/scene_reading.h"
+#include "model/camera_session.h"
+#include "model/job_model.h"
+#include "model/lane.h"
+#include "model/notices.h"
+#include "model/radiance_store.h"
+#include "model/shown_frame.h"
+#include "model/view_saver.h"
+#include "session/look_shelf.h"
+#include "session/profiles.h"
+
+#include <filesystem>
+
+namespace ml {
+
+/// What all stations share. Each part can be tested alone; none knows a station.
+class Desk {
+public:
+  /// `jobs`: where jobs are kept; the user's own profiles, looks and curves lie beside it.
+  explicit Desk(std::filesystem::path jobs);
+
+  const std::filesystem::path jobsFolder;
+  Notices notices;
+  JobModel job;
+  RadianceStore radiances;
+  ProfileShelf profiles;
+  LookShelf looks;
+  const std::filesystem::path curves; ///< Response curves kept from earlier sets.
+  Works works;                        ///< After what its work uses: it is stopped first.
+  CameraSession camera{works, notices};
+  ShownFrame frame{works, notices};
+  ViewSaver saver{job, works.saving, notices};
+  std::optional<SceneDistribution> scene; ///< What the frames in hand show of the light of the view in hand.
+
+  /// Long work is under way: views are not changed, nothing else is begun.
+  [[nodiscard]] bool busy() const { return works.longWork.running(); }
+  [[nodiscard]] bool hasView() const { return job.hasView(); }
+  [[nodiscard]] const View& view() const { return job.view(); }
+  /// Free for a change: there is a view, and no long work.
+  [[nodiscard]] bool free() const { return hasView() && !busy(); }
+};
+
+} // namespace ml

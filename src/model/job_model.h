@@ -1,0 +1,73 @@
+#pragma once
+#include "session/job.h"
+
+#include <QObject>
+#include <QUndoStack>
+#include <functional>
+#include <map>
+#include <memory>
+#include <optional>
+#include <string>
+
+namespace ml {
+
+/// What of a view changed.
+enum class Aspect {
+  Readings,  ///< Spots and what they read.
+  Choices,   ///< What the planner is asked: camera, school, situation, file format.
+  Plan,      ///< What it answered.
+  Sets,      ///< Frames, their sets and how they are used.
+  Combined,  ///< What they were combined to.
+  Recipe,    ///< The finish.
+  Delivered, ///< Files that were written.
+};
+
+/// The job that is open, the view in hand, and the undo of every view. Views are changed only here: by `edit`, which can be taken back, or by
+/// `note`, for what the world did (frames that came, files that were written). Each change is told by viewChanged and kept by ViewSaver.
+class JobModel : public QObject {
+  Q_OBJECT
+
+public:
+  using QObject::QObject;
+
+  void open(Job job);
+  [[nodiscard]] bool isOpen() const { return job_.has_value(); }
+  [[nodiscard]] const Job& job() const { return *job_; }
+  [[nodiscard]] bool hasView() const { return current_ >= 0; }
+  /// The view in hand; only with hasView.
+  [[nodiscard]] const View& view() const { return job_->views()[std::size_t(current_)]; }
+  [[nodiscard]] int viewIndex() const { return current_; }
+  /// By its folder's name; null: there is none.
+  [[nodiscard]] const View* find(const std::string& view) const;
+  void select(int index);
+
+  /// A change of the view in hand, or of another; `place(View&, const Value&)` puts a value where it belongs. One drag is one step. Defined in view_edit.h.
+  template <class Value, class Place> void edit(const std::string& view, Aspect aspect, const QString& words, Value before, Value after, Place place, int drag = 0);
+  /// A change that nobody takes back.
+  void note(const std::string& view, Aspect aspect, const std::function<void(View&)>& change);
+
+  /// Of the view in hand; an empty one before there is any. Other views keep theirs.
+  [[nodiscard]] QUndoStack& undoStack();
+
+signals:
+  void closing(); ///< Another job comes next.
+  void leaving(); ///< Another view or job comes next; what is dirty is written now.
+  void jobOpened();
+  void viewEntered();
+  void viewChanged(const std::string& view, ml::Aspect aspect);
+  void undoChanged();
+
+private:
+  std::optional<Job> job_;
+  int current_ = -1;
+  std::map<std::string, std::unique_ptr<QUndoStack>> stacks_;
+  QUndoStack none_;
+};
+
+/// A view's name in its job: that of its folder.
+[[nodiscard]] inline std::string idOf(const View& view) { return view.folder.filename().string(); }
+
+/// Null: nothing was shot yet.
+[[nodiscard]] inline const FrameSet* activeSetOf(const View& view) { return view.activeSet < 0 ? nullptr : &view.sets[std::size_t(view.activeSet)]; }
+
+} // namespace ml

@@ -1,0 +1,125 @@
+#include "model/job_opening.h"
+
+#include "ingest/load_frame.h"
+#include "session/locations.h"
+#include "session/radiance_history.h"
+
+namespace ml {
+namespace fs = std::filesystem;
+
+JobOpening::JobOpening(Desk& desk) : desk_(desk) {
+  connect(&desk_.job, &JobModel::jobOpened, this, [this] { desk_.radiances.clear(); });
+}
+
+bool JobOpening::openJob(const fs::path& folder) {
+  if (desk_.busy()) return false;
+  auto job = Job::open(folder);
+  if (!job) {
+    desk_.notices.fail(job.error());
+    return false;
+  }
+  desk_.job.open(std::move(*job));
+  return true;
+}
+
+bool JobOpening::openDemo(const fs::path& jobs) {
+  if (desk_.busy()) return false;
+  const fs::path folder = jobs / "marl-quay-ferry-house";
+  std::error_code error;
+  if (fs::exists(folder / "job.json", error)) return openJob(folder);
+  auto job = Job::create(folder, "Marl Quay ferry house");
+  if (!job) {
+    desk_.notices.fail(job.error());
+    return false;
+  }
+  for (const auto& [name, world] : {std::pair{"Reading room", "reading_room"}, {"Boat hall", "boat_hall"}, {"Jetty at dusk", "jetty_dusk"}})
+    if (auto view = job->addView(name, world, "full-frame-24"); !view) {
+      desk_.notices.fail(view.error());
+      return false;
+    }
+  desk_.job.open(std::move(*job));
+  return true;
+}
+
+void JobOpening::takeFiles(const QStringList& paths, const fs::path& jobs) {
+  if (desk_.busy()) return;
+  std::vector<fs::path> wanted;
+  for (const auto& path : paths) wanted.emplace_back(path.toStdString());
+  if (wanted.empty()) return;
+  desk_.works.longWork.start([this, wanted, jobs](const Progress& progress) -> std::function<void()> {
+    progress.at("Sort the frames into sets", 0);
+    std::vector<LeftOut> leftOut;
+    const auto files = collectFiles(wanted, leftOut, Subfolders::Read, progress.stop);
+    Grouping grouping = groupFiles(files, progress);
+    lookAtGroups(grouping, progress);
+    if (progress.stopRequested()) return {};
+    leftOut.insert(leftOut.end(), grouping.leftOut.begin(), grouping.leftOut.end());
+    grouping.leftOut = withoutCompanions(leftOut);
+    if (grouping.sets.empty()) {
+      const std::string why = grouping.leftOut.empty() ? "There is no frame in what was dropped; drop a folder of frames." : grouping.leftOut.front().reason.message;
+      return [this, why] { desk_.notices.fail(QString::fromStdString(why)); };
+    }
+    const std::string name = wanted.front().has_filename() ? wanted.front().stem().string() : wanted.front().parent_path().stem().string();
+    return [this, grouping, name, jobs] {
+      // A single plain set needs no sorting.
+      if (grouping.sets.size() == 1 && grouping.aside.empty()) takeSorted(grouping, name, jobs);
+      else emit sorted(grouping, QString::fromStdString(name), QString::fromStdString(jobs.string()));
+    };
+  });
+}
+
+void JobOpening::takeSorted(const Grouping& grouping, const std::string& name, const fs::path& jobs) {
+  fs::path folder = jobs / name;
+  std::error_code error;
+  for (int n = 2; fs::exists(folder, error); ++n) folder = jobs / (name + "-" + std::to_string(n));
+  auto job = Job::create(folder, name);
+  if (!job) return desk_.notices.fail(job.error());
+  for (const auto& set : grouping.sets) {
+    auto added = job->addView(set.name, "", "full-frame-24");
+    if (!added) return desk_.notices.fail(added.error());
+    View& view = job->views()[*added];
+    std::vector<fs::path> frames;
+    for (const auto& file : set.files) frames.push_back(fs::absolute(file.path));
+    view.adoptFrames(set.name, frames);
+    if (!desk_.notices.check(view.saveFrames())) return;
+  }
+  desk_.job.open(std::move(*job));
+  if (!grouping.leftOut.empty()) desk_.notices.fail(grouping.leftOut.front().reason);
+}
+
+/// The world behind the view, the settings of its frames and what they were combined to.
+void JobOpening::readView() {
+  desk_.camera.leave();
+  const View& view = desk_.view();
+  const bool first = desk_.radiances.firstVisit(idOf(view));
+  desk_.works.longWork.start([this, v = view, first, known = desk_.radiances.find(idOf(view), view.radianceStamp)](const Progress& progress) -> std::function<void()> {
+    progress.at("Open the view", 0.1);
+    if (first) forgetHistory(v);
+    std::shared_ptr<const World> world;
+    std::string problem;
+    if (const auto folder = findWorld(v.world)) {
+      if (auto loaded = World::load(*folder)) world = std::make_shared<World>(std::move(*loaded));
+      else problem = loaded.error().message;
+    }
+    std::vector<ExposureSettings> shot;
+    if (v.activeSet >= 0)
+      for (const auto& member : v.sets[std::size_t(v.activeSet)].frames) {
+        if (auto facts = inspectFile(member.file)) shot.push_back(facts->settings);
+        else problem = facts.error().message;
+      }
+    std::shared_ptr<const CombinedPicture> picture = known;
+    if (v.combined && !picture) {
+      if (auto loaded = loadPicture(v, progress)) picture = *loaded;
+      else problem = loaded.error().message;
+    }
+    return [this, v, world, shot, picture, problem] {
+      if (!desk_.hasView() || idOf(desk_.view()) != idOf(v)) return;
+      desk_.camera.enter(world, desk_.view());
+      if (picture) desk_.radiances.keep(idOf(v), v.radianceStamp, picture);
+      if (!problem.empty()) desk_.notices.fail(QString::fromStdString(problem));
+      emit viewRead(shot, v.combined ? picture : nullptr);
+    };
+  });
+}
+
+} // namespace ml
