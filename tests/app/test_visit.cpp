@@ -306,6 +306,7 @@ private slots:
     choices.camera = camera->itemData(camera->findText("Test body")).toString().toStdString();
     bench.frames.choose(choices);
     QCOMPARE(bench.view().plan->camera.fullWell, 20000.0);
+    QVERIFY(settled(window));
     QCOMPARE(Job::open(bench.job().folder())->views()[0].profile().fullWell, 20000.0);
   }
 
