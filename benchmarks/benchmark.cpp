@@ -1,8 +1,9 @@
 // Our stages against OpenCV's on the same five frames in the same run: medians of three and ratios, two threads each.
-// ml_benchmark [WIDTH HEIGHT]         align, radiance merge, exposure fusion, and the whole way from JPEG files to EXR and JPEG
-// ml_benchmark --curve                how our whole way grows with pixels and frames
-// ml_benchmark --raw                  five 24-megapixel raw frames against five JPEG frames, and one frame against LibRaw's own ways
-// ml_benchmark --ours STAGE RUNS      one stage of ours alone on 6000 x 4000, for a profiler: align, still, moved, checked, fusion, whole, look, stages
+// ml_benchmark [WIDTH HEIGHT]         align, radiance merge, exposure fusion, and the whole way from JPEG files to EXR
+// and JPEG ml_benchmark --curve                how our whole way grows with pixels and frames ml_benchmark --raw five
+// 24-megapixel raw frames against five JPEG frames, and one frame against LibRaw's own ways ml_benchmark --ours STAGE
+// RUNS      one stage of ours alone on 6000 x 4000, for a profiler: align, still, moved, checked, fusion, whole, look,
+// stages
 #include "align/register.h"
 #include "base/large_memory.h"
 #include "base/parallel.h"
@@ -38,7 +39,8 @@ namespace fs = std::filesystem;
 namespace {
 
 /// `before` is not timed.
-double medianSeconds(int runs, const std::function<void()>& work, const std::function<void()>& before = [] {}) {
+double medianSeconds(
+    int runs, const std::function<void()>& work, const std::function<void()>& before = [] {}) {
   std::vector<double> times;
   for (int i = 0; i < runs; ++i) {
     before();
@@ -64,10 +66,13 @@ double processorSeconds() {
   return seconds(usage.ru_utime) + seconds(usage.ru_stime);
 }
 
-void say(const char* what, double ours, double theirs) { std::printf("%-34s ours %7.3f s   OpenCV %7.3f s   ratio %5.1f\n", what, ours, theirs, theirs / ours); }
+void say(const char* what, double ours, double theirs) {
+  std::printf("%-34s ours %7.3f s   OpenCV %7.3f s   ratio %5.1f\n", what, ours, theirs, theirs / ours);
+}
 
 fs::path folderOf(int width, int height, int count) {
-  return fs::temp_directory_path() / ("ml-benchmark-" + std::to_string(width) + "x" + std::to_string(height) + "-" + std::to_string(count));
+  return fs::temp_directory_path() /
+         ("ml-benchmark-" + std::to_string(width) + "x" + std::to_string(height) + "-" + std::to_string(count));
 }
 
 /// Textured radiance over about eleven stops, held by hand: each frame shifted and turned a little.
@@ -82,8 +87,10 @@ fs::path writeFrames(int width, int height, int count) {
     forEachBand(height, [&](const Band& band) {
       for (int y = band.begin; y < band.end; ++y)
         for (int x = 0; x < width; ++x) {
-          const float u = float(x * std::cos(angle) - y * std::sin(angle) + 7 * i), v = float(x * std::sin(angle) + y * std::cos(angle) - 4 * i);
-          const float common = 2 * std::sin(u * 0.003f) + 0.5f * std::sin((u + v) * 0.05f) + 0.3f * std::sin(u * 0.31f) * std::sin(v * 0.27f);
+          const float u = float(x * std::cos(angle) - y * std::sin(angle) + 7 * i),
+                      v = float(x * std::sin(angle) + y * std::cos(angle) - 4 * i);
+          const float common = 2 * std::sin(u * 0.003f) + 0.5f * std::sin((u + v) * 0.05f) +
+                               0.3f * std::sin(u * 0.31f) * std::sin(v * 0.27f);
           for (int c = 0; c < 3; ++c) {
             const float log = common + 1.5f * std::sin(v * 0.0043f + float(c) * 0.3f);
             image.at(x, y)[c] = encode[std::size_t(std::min(1.f, 0.18f * std::exp2(log) * float(exposure)) * 4096)];
@@ -103,22 +110,28 @@ fs::path writeFrames(int width, int height, int count) {
 
 /// The same scene behind a colour filter, 14 bits, as uncompressed DNG; `still`: from a tripod.
 fs::path writeRawFrames(int width, int height, int count, bool still) {
-  const fs::path folder = fs::temp_directory_path() / ("ml-benchmark-raw-" + std::to_string(width) + (still ? "-still" : "-hand"));
+  const fs::path folder =
+      fs::temp_directory_path() / ("ml-benchmark-raw-" + std::to_string(width) + (still ? "-still" : "-hand"));
   if (fs::exists(folder / ("frame-" + std::to_string(count - 1) + ".dng"))) return folder;
   fs::create_directories(folder);
   MosaicDescription description;
   description.xyzToCamera = {3.2406, -1.5372, -0.4986, -0.9689, 1.8758, 0.0415, 0.0557, -0.2040, 1.0570};
   description.camera = "Benchmark";
   for (int i = 0; i < count; ++i) {
-    const double angle = still ? 0 : 0.002 * (i - count / 2), exposure = std::exp2(10.0 * i / std::max(1, count - 1) - 5), step = still ? 0 : i;
+    const double angle = still ? 0 : 0.002 * (i - count / 2),
+                 exposure = std::exp2(10.0 * i / std::max(1, count - 1) - 5), step = still ? 0 : i;
     Image<std::uint16_t> mosaic(width, height, 1);
     forEachBand(height, [&](const Band& band) {
       std::uint32_t state = std::uint32_t(7919 * i + band.index + 1);
       for (int y = band.begin; y < band.end; ++y)
         for (int x = 0; x < width; ++x) {
-          const float u = float(x * std::cos(angle) - y * std::sin(angle) + 7 * step), v = float(x * std::sin(angle) + y * std::cos(angle) - 4 * step);
-          const float common = 2 * std::sin(u * 0.003f) + 0.5f * std::sin((u + v) * 0.05f) + 0.3f * std::sin(u * 0.31f) * std::sin(v * 0.27f);
-          const float light = 0.18f * std::exp2(common + 1.5f * std::sin(v * 0.0043f + float((x & 1) + (y & 1)) * 0.3f)) * float(exposure);
+          const float u = float(x * std::cos(angle) - y * std::sin(angle) + 7 * step),
+                      v = float(x * std::sin(angle) + y * std::cos(angle) - 4 * step);
+          const float common = 2 * std::sin(u * 0.003f) + 0.5f * std::sin((u + v) * 0.05f) +
+                               0.3f * std::sin(u * 0.31f) * std::sin(v * 0.27f);
+          const float light = 0.18f *
+                              std::exp2(common + 1.5f * std::sin(v * 0.0043f + float((x & 1) + (y & 1)) * 0.3f)) *
+                              float(exposure);
           state = state * 1664525u + 1013904223u;
           const float noise = (float(state >> 8) / 8388608.f - 1) * 1.7f * std::sqrt(light / 40000 + 8e-9f);
           mosaic.row(y)[x] = std::uint16_t(std::clamp(512 + (light + noise) * 15871, 0.f, 16383.f));
@@ -158,10 +171,17 @@ void wholeWay(const fs::path& frames, const fs::path& out, const Progress& progr
 
 void curve() {
   std::printf("%-28s %10s %10s %14s\n", "whole way, JPEG to EXR, JPEG", "seconds", "peak GB", "ns/px/frame");
-  for (const auto& [width, height, count] : {std::tuple{2100, 1400, 5}, {3000, 2000, 5}, {4200, 2800, 5}, {6000, 4000, 3}, {6000, 4000, 5}, {6000, 4000, 9}, {8200, 5500, 9}}) {
+  for (const auto& [width, height, count] : {std::tuple{2100, 1400, 5},
+                                             {3000, 2000, 5},
+                                             {4200, 2800, 5},
+                                             {6000, 4000, 3},
+                                             {6000, 4000, 5},
+                                             {6000, 4000, 9},
+                                             {8200, 5500, 9}}) {
     const fs::path folder = writeFrames(width, height, count), out = emptyOut(folder);
     const double seconds = medianSeconds(1, [&] { wholeWay(folder, out); });
-    std::printf("%d x %d, %d frames %16.2f %10.2f %14.1f\n", width, height, count, seconds, peakGigabytes(), seconds * 1e9 / (double(width) * height * count));
+    std::printf("%d x %d, %d frames %16.2f %10.2f %14.1f\n", width, height, count, seconds, peakGigabytes(),
+                seconds * 1e9 / (double(width) * height * count));
     std::fflush(stdout);
     fs::remove_all(folder);
   }
@@ -188,7 +208,9 @@ double libraryDevelops(const fs::path& file, int quality) {
 void rawAgainstJpeg() {
   const fs::path jpeg = writeFrames(6000, 4000, 5);
   std::printf("%-44s %8s %10s\n", "five frames of 24 megapixels to EXR and JPEG", "seconds", "processor");
-  const auto line = [](const char* what, const std::pair<double, double>& t) { std::printf("%-44s %8.2f %10.2f\n", what, t.first, t.second), std::fflush(stdout); };
+  const auto line = [](const char* what, const std::pair<double, double>& t) {
+    std::printf("%-44s %8.2f %10.2f\n", what, t.first, t.second), std::fflush(stdout);
+  };
   const auto fromJpeg = timedWay(jpeg);
   line("JPEG, by hand", fromJpeg);
   const fs::path still = writeRawFrames(6000, 4000, 5, true), hand = writeRawFrames(6000, 4000, 5, false);
@@ -202,7 +224,8 @@ void rawAgainstJpeg() {
     const double theirs = libraryDevelops(one, quality);
     std::printf("  LibRaw, %-8s %7.3f s   ratio %5.1f\n", name, theirs, theirs / ours);
   }
-  std::printf("raw on a tripod / JPEG %.2f, by hand %.2f; peak %.2f GB\n", onTripod.first / fromJpeg.first, byHand.first / fromJpeg.first, peakGigabytes());
+  std::printf("raw on a tripod / JPEG %.2f, by hand %.2f; peak %.2f GB\n", onTripod.first / fromJpeg.first,
+              byHand.first / fromJpeg.first, peakGigabytes());
 }
 
 /// Our stages on one set of files; frames are read once.
@@ -253,22 +276,28 @@ void sayStages(const fs::path& folder) {
   std::string last;
   std::mutex saying;
   wholeWay(folder, out, {{}, [&](const std::string& stage, double) {
-                      const std::lock_guard lock(saying);
-                      if (stage == last) return;
-                      last = stage;
-                      std::printf("%7.3f s %7.3f processor s  %s\n", std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count(), processorSeconds() - processor, stage.c_str());
-                    }});
-  std::printf("%7.3f s %7.3f processor s  done\n", std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count(), processorSeconds() - processor);
+                           const std::lock_guard lock(saying);
+                           if (stage == last) return;
+                           last = stage;
+                           std::printf("%7.3f s %7.3f processor s  %s\n",
+                                       std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count(),
+                                       processorSeconds() - processor, stage.c_str());
+                         }});
+  std::printf("%7.3f s %7.3f processor s  done\n",
+              std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count(),
+              processorSeconds() - processor);
 }
 
 int oursAlone(const std::string& stage, int runs) {
-  const fs::path kept = folderOf(6000, 4000, 5), folder = fs::exists(kept / "frame-4.jpg") ? kept : writeFrames(6000, 4000, 5);
+  const fs::path kept = folderOf(6000, 4000, 5),
+                 folder = fs::exists(kept / "frame-4.jpg") ? kept : writeFrames(6000, 4000, 5);
   Ours ours(folder);
   if (stage != "whole" && stage != "stages" && stage != "look") ours.read();
-  const std::map<std::string, std::function<void()>> stages{{"align", [&] { ours.align(); }},        {"still", [&] { ours.mergeStill(); }},
-                                                           {"moved", [&] { ours.mergeMoved(); }},   {"checked", [&] { ours.mergeChecked(); }},
-                                                           {"fusion", [&] { ours.fuse(); }},        {"whole", [&] { ours.whole(); }},         {"look", [&] { ours.firstLook(); }},
-                                                           {"stages", [&] { sayStages(folder); }}};
+  const std::map<std::string, std::function<void()>> stages{
+      {"align", [&] { ours.align(); }},      {"still", [&] { ours.mergeStill(); }},
+      {"moved", [&] { ours.mergeMoved(); }}, {"checked", [&] { ours.mergeChecked(); }},
+      {"fusion", [&] { ours.fuse(); }},      {"whole", [&] { ours.whole(); }},
+      {"look", [&] { ours.firstLook(); }},   {"stages", [&] { sayStages(folder); }}};
   const auto found = stages.find(stage);
   if (found == stages.end()) return 1;
   std::printf("%s %.3f s\n", stage.c_str(), medianSeconds(runs, found->second, [&] { ours.beforeWhole(); }));
@@ -298,7 +327,8 @@ int main(int count, char** arguments) {
   double ourWhole, ourAlign, ourStill, ourMoved, ourChecked, ourFusion;
   {
     Ours ours(folder);
-    ourWhole = medianSeconds(3, [&] { ours.whole(); }, [&] { ours.beforeWhole(); });
+    ourWhole = medianSeconds(
+        3, [&] { ours.whole(); }, [&] { ours.beforeWhole(); });
     std::printf("first look at the set, merged and finished %.3f s\n", medianSeconds(3, [&] { ours.firstLook(); }));
     std::printf("whole way, peak memory %.2f GB\n", peakGigabytes());
     ours.read();
@@ -327,23 +357,30 @@ int main(int count, char** arguments) {
   });
   images.clear();
   // Their OpenEXR holds half floats compressed as ours; what it writes when nothing is said (floats, ZIP) takes longer.
-  const std::vector<int> asOurs{cv::IMWRITE_EXR_TYPE, cv::IMWRITE_EXR_TYPE_HALF, cv::IMWRITE_EXR_COMPRESSION, cv::IMWRITE_EXR_COMPRESSION_PIZ};
-  const fs::path theirExr = folder.parent_path() / "ml-benchmark-theirs.exr", theirJpeg = folder.parent_path() / "ml-benchmark-theirs.jpg";
+  const std::vector<int> asOurs{cv::IMWRITE_EXR_TYPE, cv::IMWRITE_EXR_TYPE_HALF, cv::IMWRITE_EXR_COMPRESSION,
+                                cv::IMWRITE_EXR_COMPRESSION_PIZ};
+  const fs::path theirExr = folder.parent_path() / "ml-benchmark-theirs.exr",
+                 theirJpeg = folder.parent_path() / "ml-benchmark-theirs.jpg";
   const auto removeTheirs = [&] { fs::remove(theirExr), fs::remove(theirJpeg); };
-  const double theirWhole = medianSeconds(3, [&] {
-    std::vector<cv::Mat> read, aligned;
-    for (const auto& file : files) read.push_back(cv::imread(file));
-    cv::createAlignMTB()->process(read, aligned);
-    cv::Mat radiance, response, toned, bytes;
-    cv::createCalibrateDebevec()->process(aligned, response, times);
-    cv::createMergeDebevec()->process(aligned, radiance, times, response);
-    cv::createTonemapReinhard()->process(radiance, toned);
-    toned.convertTo(bytes, CV_8UC3, 255);
-    cv::imwrite(theirExr.string(), radiance, asOurs);
-    cv::imwrite(theirJpeg.string(), bytes);
-  }, removeTheirs);
-  const double theirExrAsOurs = medianSeconds(3, [&] { cv::imwrite(theirExr.string(), merged, asOurs); }, removeTheirs);
-  const double theirExrByItself = medianSeconds(3, [&] { cv::imwrite(theirExr.string(), merged); }, removeTheirs);
+  const double theirWhole = medianSeconds(
+      3,
+      [&] {
+        std::vector<cv::Mat> read, aligned;
+        for (const auto& file : files) read.push_back(cv::imread(file));
+        cv::createAlignMTB()->process(read, aligned);
+        cv::Mat radiance, response, toned, bytes;
+        cv::createCalibrateDebevec()->process(aligned, response, times);
+        cv::createMergeDebevec()->process(aligned, radiance, times, response);
+        cv::createTonemapReinhard()->process(radiance, toned);
+        toned.convertTo(bytes, CV_8UC3, 255);
+        cv::imwrite(theirExr.string(), radiance, asOurs);
+        cv::imwrite(theirJpeg.string(), bytes);
+      },
+      removeTheirs);
+  const double theirExrAsOurs = medianSeconds(
+      3, [&] { cv::imwrite(theirExr.string(), merged, asOurs); }, removeTheirs);
+  const double theirExrByItself = medianSeconds(
+      3, [&] { cv::imwrite(theirExr.string(), merged); }, removeTheirs);
   removeTheirs();
   say("align (theirs: shift only)", ourAlign, theirAlign);
   say("merge, frames as they lie", ourStill, theirMerge);

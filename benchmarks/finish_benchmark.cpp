@@ -12,7 +12,9 @@ using namespace ml;
 
 namespace {
 
-double now() { return std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now().time_since_epoch()).count(); }
+double now() {
+  return std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now().time_since_epoch()).count();
+}
 
 Image<float> scene(int width, int height) {
   Image<float> out(width, height, 3);
@@ -21,7 +23,8 @@ Image<float> scene(int width, int height) {
       for (int x = 0; x < width; ++x)
         for (int c = 0; c < 3; ++c) {
           const float u = float(x) / float(width), v = float(y) / float(height);
-          const float log = 4 * std::sin(7 * u) * std::cos(5 * v) + 0.5f * std::sin(90 * u + 60 * v + float(c) * 0.4f) + (u > 0.4f && u < 0.6f && v > 0.3f && v < 0.6f ? 4.f : 0.f);
+          const float log = 4 * std::sin(7 * u) * std::cos(5 * v) + 0.5f * std::sin(90 * u + 60 * v + float(c) * 0.4f) +
+                            (u > 0.4f && u < 0.6f && v > 0.3f && v < 0.6f ? 4.f : 0.f);
           out.at(x, y)[c] = 0.1f * std::exp2(log);
         }
   });
@@ -68,9 +71,18 @@ int main(int count, char**) {
       {"depth of colour", [](Recipe& r, double t) { r.tone.saturation = 1 + t / 2; }},
       {"pale colours", [](Recipe& r, double t) { r.tone.vivid = t; }},
       {"veil", [](Recipe& r, double t) { r.tone.veil = t; }},
-      {"a tie of the Ladder", [&](Recipe& r, double t) { r.tone.pulls = {{analysis.histogram.below(0.5), -3 + t}}; }},
-      {"one hue", [](Recipe& r, double t) { r.hues = {{45, 40, -t, 0}}; }},
-      {"an area's brightness", [&](Recipe& r, double t) { r.areas = {oval, window}, r.areas[0].exposure = t; }},
+      {"a tie of the Ladder",
+       [&](Recipe& r, double t) {
+         r.tone.pulls = {{analysis.histogram.below(0.5), -3 + t}};
+       }},
+      {"one hue",
+       [](Recipe& r, double t) {
+         r.hues = {{45, 40, -t, 0}};
+       }},
+      {"an area's brightness",
+       [&](Recipe& r, double t) {
+         r.areas = {oval, window}, r.areas[0].exposure = t;
+       }},
   };
   std::printf("%-24s %12s %10s   %s\n", "1536 x 1024 preview", "median ms", "worst ms", "with areas and hues in place");
   if (count > 1) { // for a profiler: one control, often

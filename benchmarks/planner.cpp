@@ -1,5 +1,6 @@
-// How long the exact plan takes, against looking at every candidate in full; both in one run, over all shipped cameras and scenes
-// from easy to hopeless, with ISO allowed up to 1600. Prints the median and the slowest of our times, and the ratio.
+// How long the exact plan takes, against looking at every candidate in full; both in one run, over all shipped cameras
+// and scenes from easy to hopeless, with ISO allowed up to 1600. Prints the median and the slowest of our times, and
+// the ratio.
 #include "plan/candidates.h"
 
 #include <algorithm>
@@ -32,7 +33,8 @@ int main() {
   std::vector<double> ours;
   double ourSum = 0, theirSum = 0;
   for (const auto& camera : shippedProfiles())
-    for (const auto& [low, high] : {std::pair{8.0, 12.0}, {4.0, 15.0}, {2.0, 16.0}, {-2.0, 14.0}, {-6.0, 19.0}, {3.0, 22.0}}) {
+    for (const auto& [low, high] :
+         {std::pair{8.0, 12.0}, {4.0, 15.0}, {2.0, 16.0}, {-2.0, 14.0}, {-6.0, 19.0}, {3.0, 22.0}}) {
       PlanRequest request;
       request.low = {low};
       request.high = {high};
@@ -43,7 +45,7 @@ int main() {
       theirSum += milliseconds([&] { (void)exhaustive(camera, request, plan->covers && plan->runs == 1 ? 1 : 2); });
     }
   std::sort(ours.begin(), ours.end());
-  std::printf("plan: median %.1f ms, slowest %.1f ms of %zu scenes; looking at everything takes %.0f times as long\n", ours[ours.size() / 2], ours.back(), ours.size(),
-              theirSum / ourSum);
+  std::printf("plan: median %.1f ms, slowest %.1f ms of %zu scenes; looking at everything takes %.0f times as long\n",
+              ours[ours.size() / 2], ours.back(), ours.size(), theirSum / ourSum);
   return 0;
 }

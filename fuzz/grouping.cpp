@@ -1,10 +1,10 @@
 // Cards full of files whose metadata are anything at all: grouping, looking, and every mend. Loses no file.
+#include "ingest/grouping.h"
 #include "codec/exif.h"
 #include "codec/jpeg.h"
-#include "ingest/grouping.h"
 
-#include <cstdlib>
 #include <cmath>
+#include <cstdlib>
 
 namespace {
 

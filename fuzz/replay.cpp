@@ -18,7 +18,9 @@ int main(int count, char** arguments) {
       std::ifstream in(file, std::ios::binary);
       const std::string bytes((std::istreambuf_iterator<char>(in)), {});
       // Each file whole, and cut at every eighth: parsers meet an early end at many places.
-      for (int part = 8; part >= 0; --part, ++runs) LLVMFuzzerTestOneInput(reinterpret_cast<const unsigned char*>(bytes.data()), bytes.size() * std::size_t(part) / 8);
+      for (int part = 8; part >= 0; --part, ++runs)
+        LLVMFuzzerTestOneInput(reinterpret_cast<const unsigned char*>(bytes.data()),
+                               bytes.size() * std::size_t(part) / 8);
     }
   }
   std::printf("%zu runs\n", runs);

@@ -1,5 +1,5 @@
-// Packs the renders of a demo world for shipping: sprites are cropped to what is not transparent, masks become one channel,
-// everything is written as half-float OpenEXR. Usage: ml_pack_world RENDERS WORLD_FOLDER
+// Packs the renders of a demo world for shipping: sprites are cropped to what is not transparent, masks become one
+// channel, everything is written as half-float OpenEXR. Usage: ml_pack_world RENDERS WORLD_FOLDER
 #include "codec/exr.h"
 
 #include <cstdio>
@@ -28,7 +28,8 @@ void write(const fs::path& file, const PlacedImage& image, bool lossy) {
     std::fprintf(stderr, "%s\n", written.error().message.c_str());
     std::exit(1);
   }
-  std::printf("%s %d x %d, %ju kB\n", file.filename().c_str(), image.pixels.width(), image.pixels.height(), fs::file_size(file) / 1000);
+  std::printf("%s %d x %d, %ju kB\n", file.filename().c_str(), image.pixels.width(), image.pixels.height(),
+              fs::file_size(file) / 1000);
 }
 
 /// Smallest rectangle around pixels whose last channel is above 0.
@@ -42,7 +43,8 @@ PlacedImage trimmed(const PlacedImage& in) {
         y0 = std::min(y0, y), y1 = std::max(y1, y);
       }
   PlacedImage out{Image<float>(x1 - x0 + 1, y1 - y0 + 1, channels), in.x + x0, in.y + y0, in.fullWidth, in.fullHeight};
-  for (int y = y0; y <= y1; ++y) std::copy_n(in.pixels.at(x0, y), out.pixels.width() * channels, out.pixels.row(y - y0));
+  for (int y = y0; y <= y1; ++y)
+    std::copy_n(in.pixels.at(x0, y), out.pixels.width() * channels, out.pixels.row(y - y0));
   return out;
 }
 
@@ -58,14 +60,16 @@ PlacedImage mask(const PlacedImage& in, float white) {
 
 /// A view out of doors: open everywhere.
 PlacedImage wholeView(const PlacedImage& base) {
-  PlacedImage out{Image<float>(base.pixels.width(), base.pixels.height(), 1), base.x, base.y, base.fullWidth, base.fullHeight};
+  PlacedImage out{Image<float>(base.pixels.width(), base.pixels.height(), 1), base.x, base.y, base.fullWidth,
+                  base.fullHeight};
   std::fill_n(out.pixels.data(), out.pixels.size(), 1.f);
   return out;
 }
 
 /// The lake at another moment: opaque where the lake mask is, premultiplied; only the part that shows in the window.
 PlacedImage water(const PlacedImage& render, const PlacedImage& lake, const PlacedImage& view) {
-  PlacedImage out{Image<float>(render.pixels.width(), render.pixels.height(), 4), render.x, render.y, render.fullWidth, render.fullHeight};
+  PlacedImage out{Image<float>(render.pixels.width(), render.pixels.height(), 4), render.x, render.y, render.fullWidth,
+                  render.fullHeight};
   for (int y = 0; y < out.pixels.height(); ++y)
     for (int x = 0; x < out.pixels.width(); ++x) {
       const bool shown = *view.pixels.at(x + render.x, y + render.y) > 0;
@@ -93,7 +97,9 @@ int main(int count, char** arguments) {
   }
   for (const auto& entry : fs::directory_iterator(from)) {
     const std::string name = entry.path().filename().string();
-    if (entry.path().extension() != ".exr" || name == "base.exr" || name == "lamps.exr" || name.find("mask") != std::string::npos) continue;
+    if (entry.path().extension() != ".exr" || name == "base.exr" || name == "lamps.exr" ||
+        name.find("mask") != std::string::npos)
+      continue;
     if (name.rfind("water", 0) == 0)
       write(to / name, water(read(entry.path()), lake, view), true);
     else

@@ -16,7 +16,8 @@ ML_VECTOR_CLONES void clampRow(const float* in, float low, float high, std::ptrd
 }
 
 /// out = clamp(gain-and-curve of in): the curve is piecewise linear over kBins bins of 0..1.
-ML_VECTOR_CLONES void mapRow(const float* in, const float* curve, float bins, float low, float high, std::ptrdiff_t n, float* __restrict out) {
+ML_VECTOR_CLONES void mapRow(const float* in, const float* curve, float bins, float low, float high, std::ptrdiff_t n,
+                             float* __restrict out) {
   for (std::ptrdiff_t i = 0; i < n; ++i) {
     const float position = std::min(std::max(in[i] * bins - 0.5f, 0.f), bins - 1.001f);
     const int k = int(position);
@@ -27,9 +28,12 @@ ML_VECTOR_CLONES void mapRow(const float* in, const float* curve, float bins, fl
 
 } // namespace
 
-ToneMatch::ToneMatch(double exposureRatio) : gain_(float(std::sqrt(exposureRatio))) { correction_.fill(1); }
+ToneMatch::ToneMatch(double exposureRatio) : gain_(float(std::sqrt(exposureRatio))) {
+  correction_.fill(1);
+}
 
-void ToneMatch::learn(const Image<float>& fixed, const Image<float>& moving, const Transform& transform, const LightPyramid& pf, const LightPyramid& pm) {
+void ToneMatch::learn(const Image<float>& fixed, const Image<float>& moving, const Transform& transform,
+                      const LightPyramid& pf, const LightPyramid& pm) {
   std::array<std::vector<float>, kBins> ratios;
   const int stride = std::max(1, int(std::sqrt(double(fixed.size()) / 60000)));
   for (int y = 0; y < fixed.height(); y += stride)
@@ -38,7 +42,8 @@ void ToneMatch::learn(const Image<float>& fixed, const Image<float>& moving, con
       float m;
       transform.map(x, y, u, v);
       const float f = *fixed.at(x, y);
-      if (!sampleLinear(moving, u, v, m) || m <= pm.floor || m >= pm.clip || f <= pf.floor || f >= 0.97f * pf.clip) continue;
+      if (!sampleLinear(moving, u, v, m) || m <= pm.floor || m >= pm.clip || f <= pf.floor || f >= 0.97f * pf.clip)
+        continue;
       ratios[std::size_t(std::clamp(int(m * kBins), 0, kBins - 1))].push_back(f / (m * gain_));
     }
   fill(ratios);
@@ -48,14 +53,17 @@ void ToneMatch::map(const Image<float>& in, float low, float high, Image<float>&
   float curve[kBins];
   for (int i = 0; i < kBins; ++i) curve[i] = gain_ * correction_[std::size_t(i)];
   forEachBand(in.height(), [&](const Band& band) {
-    mapRow(in.row(band.begin), curve, kBins, low, high, std::ptrdiff_t(band.end - band.begin) * in.width(), out.row(band.begin));
+    mapRow(in.row(band.begin), curve, kBins, low, high, std::ptrdiff_t(band.end - band.begin) * in.width(),
+           out.row(band.begin));
   });
 }
 
 float ToneMatch::operator()(float tone) const {
   const float position = std::clamp(tone * kBins - 0.5f, 0.f, kBins - 1.001f);
   const int i = int(position);
-  return tone * gain_ * (correction_[std::size_t(i)] + (position - float(i)) * (correction_[std::size_t(i) + 1] - correction_[std::size_t(i)]));
+  return tone * gain_ *
+         (correction_[std::size_t(i)] +
+          (position - float(i)) * (correction_[std::size_t(i) + 1] - correction_[std::size_t(i)]));
 }
 
 void ToneMatch::fill(std::array<std::vector<float>, kBins>& ratios) {
@@ -70,18 +78,22 @@ void ToneMatch::fill(std::array<std::vector<float>, kBins>& ratios) {
     medians[std::size_t(i)] = last; // a bin with too few follows the one below
   }
   for (int i = kBins - 1; i >= 0; --i) // and the darkest follow the first that has enough
-    if (medians[std::size_t(i)] == 0) medians[std::size_t(i)] = i + 1 < kBins && medians[std::size_t(i) + 1] > 0 ? medians[std::size_t(i) + 1] : 1;
+    if (medians[std::size_t(i)] == 0)
+      medians[std::size_t(i)] = i + 1 < kBins && medians[std::size_t(i) + 1] > 0 ? medians[std::size_t(i) + 1] : 1;
   for (int i = 0; i < kBins; ++i)
-    correction_[std::size_t(i)] = (medians[std::size_t(std::max(0, i - 1))] + 2 * medians[std::size_t(i)] + medians[std::size_t(std::min(kBins - 1, i + 1))]) / 4;
+    correction_[std::size_t(i)] = (medians[std::size_t(std::max(0, i - 1))] + 2 * medians[std::size_t(i)] +
+                                   medians[std::size_t(std::min(kBins - 1, i + 1))]) /
+                                  4;
 }
 
-CommonTones commonTones(const Image<float>& fixed, const Image<float>& moving, const LightPyramid& pf, const LightPyramid& pm,
-                        const ToneMatch& match) {
+CommonTones commonTones(const Image<float>& fixed, const Image<float>& moving, const LightPyramid& pf,
+                        const LightPyramid& pm, const ToneMatch& match) {
   CommonTones out{Image<float>(fixed.width(), fixed.height(), 1), Image<float>(moving.width(), moving.height(), 1),
                   std::max(pf.floor, match(pm.floor)), std::min(pf.clip, match(pm.clip))};
   if (out.high <= out.low) out.low = out.high = (out.low + out.high) / 2;
   forEachBand(fixed.height(), [&](const Band& band) {
-    clampRow(fixed.row(band.begin), out.low, out.high, std::ptrdiff_t(band.end - band.begin) * fixed.width(), out.fixed.row(band.begin));
+    clampRow(fixed.row(band.begin), out.low, out.high, std::ptrdiff_t(band.end - band.begin) * fixed.width(),
+             out.fixed.row(band.begin));
   });
   match.map(moving, out.low, out.high, out.moving);
   // Smoothing comes after clamping: what clipped in one frame then has the same edge in both.

@@ -18,13 +18,14 @@ inline bool sampleLinear(const Image<float>& image, double x, double y, float& v
   return true;
 }
 
-/// Tones of the moving picture as the fixed one would show them: the exposure ratio, corrected tone by tone with the median
-/// over places that both record (so a response curve that is not the assumed one does no harm).
+/// Tones of the moving picture as the fixed one would show them: the exposure ratio, corrected tone by tone with the
+/// median over places that both record (so a response curve that is not the assumed one does no harm).
 class ToneMatch {
 public:
   explicit ToneMatch(double exposureRatio);
 
-  void learn(const Image<float>& fixed, const Image<float>& moving, const Transform& transform, const LightPyramid& pf, const LightPyramid& pm);
+  void learn(const Image<float>& fixed, const Image<float>& moving, const Transform& transform, const LightPyramid& pf,
+             const LightPyramid& pm);
 
   /// Many at once, held between low and high.
   void map(const Image<float>& in, float low, float high, Image<float>& out) const;
@@ -44,6 +45,7 @@ struct CommonTones {
   Image<float> fixed, moving;
   float low = 0, high = 1;
 };
-[[nodiscard]] CommonTones commonTones(const Image<float>& fixed, const Image<float>& moving, const LightPyramid& pf, const LightPyramid& pm, const ToneMatch& match);
+[[nodiscard]] CommonTones commonTones(const Image<float>& fixed, const Image<float>& moving, const LightPyramid& pf,
+                                      const LightPyramid& pm, const ToneMatch& match);
 
 } // namespace ml

@@ -9,7 +9,8 @@ struct Correlation {
   double a = 0, b = 0, aa = 0, bb = 0, ab = 0;
   std::size_t count = 0;
   void add(float first, float second) {
-    a += first, b += second, aa += double(first) * first, bb += double(second) * second, ab += double(first) * second, ++count;
+    a += first, b += second, aa += double(first) * first, bb += double(second) * second, ab += double(first) * second,
+        ++count;
   }
   void add(const Correlation& o) { a += o.a, b += o.b, aa += o.aa, bb += o.bb, ab += o.ab, count += o.count; }
   /// 0 where one of them is all the same.

@@ -14,7 +14,8 @@ int parameters(AlignMode mode) {
   return mode == AlignMode::Shift ? 2 : mode == AlignMode::Similarity ? 4 : mode == AlignMode::Perspective ? 8 : 3;
 }
 
-/// Derivative of the warped position by the parameters at normalised (x, y). Shift, rotation, then the rest of a homography.
+/// Derivative of the warped position by the parameters at normalised (x, y). Shift, rotation, then the rest of a
+/// homography.
 using Row = Eigen::Matrix<double, 1, 8>;
 Row steepest(AlignMode mode, double gx, double gy, double x, double y) {
   Row j = Row::Zero();
@@ -41,7 +42,8 @@ Matrix3 increment(AlignMode mode, const Eigen::VectorXd& p) {
     const double c = (1 + p[3]) * std::cos(p[2]), d = (1 + p[3]) * std::sin(p[2]);
     return {c, -d, p[0], d, c, p[1], 0, 0, 1};
   }
-  if (mode != AlignMode::Perspective) return {std::cos(p[2]), -std::sin(p[2]), p[0], std::sin(p[2]), std::cos(p[2]), p[1], 0, 0, 1};
+  if (mode != AlignMode::Perspective)
+    return {std::cos(p[2]), -std::sin(p[2]), p[0], std::sin(p[2]), std::cos(p[2]), p[1], 0, 0, 1};
   return {1 + p[2], p[3], p[0], p[4], 1 + p[5], p[1], p[6], p[7], 1};
 }
 
@@ -54,38 +56,44 @@ struct Normal {
 };
 
 /// Normal equations over all samples; residuals beyond `huber` lose weight (moving things).
-template <int n> Normal accumulate(const std::vector<Sample>& samples, const Image<float>& moving, const Matrix3& toMoving, AlignMode mode, double cx, double cy, double unit,
-                                   double huber) {
+template <int n>
+Normal accumulate(const std::vector<Sample>& samples, const Image<float>& moving, const Matrix3& toMoving,
+                  AlignMode mode, double cx, double cy, double unit, double huber) {
   constexpr int kChunk = 8192;
   const int chunks = int((samples.size() + kChunk - 1) / kChunk);
   std::vector<Normal> parts(chunks);
   const Transform transform{toMoving};
-  forEachBand(chunks, [&](const Band& band) {
-    Normal part;
-    for (std::size_t i = std::size_t(band.begin) * kChunk; i < std::min(samples.size(), std::size_t(band.end) * kChunk); ++i) {
-      const Sample& s = samples[i];
-      double u, v;
-      transform.map(s.x, s.y, u, v);
-      float value;
-      if (!sampleLinear(moving, u, v, value)) continue;
-      const double residual = value - s.value, size = std::abs(residual);
-      const double weight = size > huber ? huber / size : 1;
-      const Row j = steepest(mode, s.gx * unit, s.gy * unit, (s.x - cx) / unit, (s.y - cy) / unit);
-      for (int r = 0; r < n; ++r) {
-        part.g[r] += weight * j[r] * residual;
-        for (int c = 0; c <= r; ++c) part.h(r, c) += weight * j[r] * j[c];
-      }
-      part.tones.add(s.value, value);
-      part.absolute += size;
-    }
-    parts[band.index] = part;
-  }, 1);
+  forEachBand(
+      chunks,
+      [&](const Band& band) {
+        Normal part;
+        for (std::size_t i = std::size_t(band.begin) * kChunk;
+             i < std::min(samples.size(), std::size_t(band.end) * kChunk); ++i) {
+          const Sample& s = samples[i];
+          double u, v;
+          transform.map(s.x, s.y, u, v);
+          float value;
+          if (!sampleLinear(moving, u, v, value)) continue;
+          const double residual = value - s.value, size = std::abs(residual);
+          const double weight = size > huber ? huber / size : 1;
+          const Row j = steepest(mode, s.gx * unit, s.gy * unit, (s.x - cx) / unit, (s.y - cy) / unit);
+          for (int r = 0; r < n; ++r) {
+            part.g[r] += weight * j[r] * residual;
+            for (int c = 0; c <= r; ++c) part.h(r, c) += weight * j[r] * j[c];
+          }
+          part.tones.add(s.value, value);
+          part.absolute += size;
+        }
+        parts[band.index] = part;
+      },
+      1);
   Normal sum;
   for (const auto& part : parts) sum.add(part);
   return sum;
 }
 
-Normal accumulate(const std::vector<Sample>& samples, const Image<float>& moving, const Matrix3& toMoving, AlignMode mode, double cx, double cy, double unit, double huber) {
+Normal accumulate(const std::vector<Sample>& samples, const Image<float>& moving, const Matrix3& toMoving,
+                  AlignMode mode, double cx, double cy, double unit, double huber) {
   switch (parameters(mode)) {
   case 2: return accumulate<2>(samples, moving, toMoving, mode, cx, cy, unit, huber);
   case 3: return accumulate<3>(samples, moving, toMoving, mode, cx, cy, unit, huber);
@@ -96,9 +104,11 @@ Normal accumulate(const std::vector<Sample>& samples, const Image<float>& moving
 
 } // namespace
 
-LevelFit fitLevel(const CommonTones& tones, const Structure& found, Transform transform, AlignMode mode, int iterations) {
+LevelFit fitLevel(const CommonTones& tones, const Structure& found, Transform transform, AlignMode mode,
+                  int iterations) {
   const auto& [samples, share] = found;
-  const double cx = (tones.fixed.width() - 1) / 2.0, cy = (tones.fixed.height() - 1) / 2.0, unit = tones.fixed.width() / 2.0;
+  const double cx = (tones.fixed.width() - 1) / 2.0, cy = (tones.fixed.height() - 1) / 2.0,
+               unit = tones.fixed.width() / 2.0;
   const Matrix3 toUnit{1 / unit, 0, -cx / unit, 0, 1 / unit, -cy / unit, 0, 0, 1}, fromUnit = inverse(toUnit);
   const int n = parameters(mode);
   double huber = 1e9;

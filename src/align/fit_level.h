@@ -9,7 +9,9 @@ struct LevelFit {
   Transform transform;
   double correlation = 0, informative = 0;
 };
-/// Places the moving picture on the fixed one from `transform` on, by what shows structure (inverse compositional, robust).
-[[nodiscard]] LevelFit fitLevel(const CommonTones& tones, const Structure& found, Transform transform, AlignMode mode, int iterations);
+/// Places the moving picture on the fixed one from `transform` on, by what shows structure (inverse compositional,
+/// robust).
+[[nodiscard]] LevelFit fitLevel(const CommonTones& tones, const Structure& found, Transform transform, AlignMode mode,
+                                int iterations);
 
 } // namespace ml

@@ -18,21 +18,24 @@ constexpr int kCoarsestSide = 56;
 template <int kScale, class T> float sumRow(const T* code, const float* const table[3], int scale) {
   float sum = 0;
   const int n = kScale > 0 ? kScale : scale;
-  for (int u = 0; u < n; ++u, code += 3) sum += std::max(std::max(table[0][code[0]], table[1][code[1]]), table[2][code[2]]);
+  for (int u = 0; u < n; ++u, code += 3)
+    sum += std::max(std::max(table[0][code[0]], table[1][code[1]]), table[2][code[2]]);
   return sum;
 }
 
-template <int kScale, class View> void sumBlocks(const View& codes, const float* const table[3], int scale, const Band& rows, Image<float>& out) {
+template <int kScale, class View>
+void sumBlocks(const View& codes, const float* const table[3], int scale, const Band& rows, Image<float>& out) {
   for (int y = rows.begin; y < rows.end; ++y)
     for (int x = 0; x < out.width(); ++x) {
       float sum = 0;
-      for (int v = 0; v < (kScale > 0 ? kScale : scale); ++v) sum += sumRow<kScale>(codes.at(x * scale, y * scale + v), table, scale);
+      for (int v = 0; v < (kScale > 0 ? kScale : scale); ++v)
+        sum += sumRow<kScale>(codes.at(x * scale, y * scale + v), table, scale);
       *out.at(x, y) = sum;
     }
 }
 
-/// Mean linear light of the brightest channel, relative to its own saturation, over scale x scale blocks. The brightest channel clips first,
-/// so that what clips in one frame is what stands above one tone in another, whatever its colour.
+/// Mean linear light of the brightest channel, relative to its own saturation, over scale x scale blocks. The brightest
+/// channel clips first, so that what clips in one frame is what stands above one tone in another, whatever its colour.
 Image<float> light(const Frame& frame, int scale) {
   Image<float> out(frame.width() / scale, frame.height() / scale, 1);
   std::array<std::vector<float>, 3> scaled;
@@ -61,7 +64,8 @@ ML_VECTOR_CLONES void rootsOf(const float* in, std::ptrdiff_t n, float* __restri
 }
 
 /// 1 2 1 along a row that is the sum of three.
-ML_VECTOR_CLONES void binomialRow(const float* a, const float* b, const float* c, int w, float* __restrict columns, float* __restrict out) {
+ML_VECTOR_CLONES void binomialRow(const float* a, const float* b, const float* c, int w, float* __restrict columns,
+                                  float* __restrict out) {
   for (int x = 0; x < w; ++x) columns[x] = a[x] + 2 * b[x] + c[x];
   for (int x = 1; x < w - 1; ++x) out[x] = (columns[x - 1] + 2 * columns[x] + columns[x + 1]) * (1 / 16.f);
   out[0] = (3 * columns[0] + columns[std::min(1, w - 1)]) * (1 / 16.f);
@@ -70,7 +74,9 @@ ML_VECTOR_CLONES void binomialRow(const float* a, const float* b, const float* c
 
 Image<float> rootOf(const Image<float>& in) {
   Image<float> root(in.width(), in.height(), 1);
-  forEachBand(in.height(), [&](const Band& band) { rootsOf(in.row(band.begin), std::ptrdiff_t(band.end - band.begin) * in.width(), root.row(band.begin)); });
+  forEachBand(in.height(), [&](const Band& band) {
+    rootsOf(in.row(band.begin), std::ptrdiff_t(band.end - band.begin) * in.width(), root.row(band.begin));
+  });
   return root;
 }
 

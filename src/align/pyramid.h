@@ -5,7 +5,8 @@
 
 namespace ml {
 
-/// Square root of the light of the brightest channel, 0..1 (noise of photons becomes even), at halving sizes; level 0 is the finest. `scale` is the size of a level-0 pixel in frame pixels.
+/// Square root of the light of the brightest channel, 0..1 (noise of photons becomes even), at halving sizes; level 0
+/// is the finest. `scale` is the size of a level-0 pixel in frame pixels.
 struct LightPyramid {
   std::vector<Image<float>> levels;
   int scale = 1;

@@ -14,7 +14,7 @@ namespace {
 constexpr double kLeastInformative = 0.002; // of the pixels
 constexpr double kLeastCorrelation = 0.35;
 constexpr double kTooUncertain = 0.65; ///< Pixels that most places of a frame still need where it was placed.
-constexpr double kAtRest = 0.4; ///< Pixels that blocks may need where a frame is said to lie still.
+constexpr double kAtRest = 0.4;        ///< Pixels that blocks may need where a frame is said to lie still.
 
 void describe(Registration& r, int width, int height) {
   const double cx = (width - 1) / 2.0, cy = (height - 1) / 2.0;
@@ -27,7 +27,9 @@ void describe(Registration& r, int width, int height) {
   r.degrees = std::atan2(vx - v, ux - u) * 180 / std::numbers::pi;
 }
 
-int neighbourOf(int index, int reference) { return index < reference ? index + 1 : index - 1; }
+int neighbourOf(int index, int reference) {
+  return index < reference ? index + 1 : index - 1;
+}
 
 /// Frame indices from the reference's neighbours outwards, darker ones first.
 std::vector<int> outwards(int frames, int reference) {
@@ -42,14 +44,19 @@ bool heldInHand(const std::vector<PairFit>& fits, int reference, int width, int 
   int moved = 0, others = 0;
   for (std::size_t i = 0; i < fits.size(); ++i) {
     if (int(i) == reference) continue;
-    if (fits[i].proof >= kProven && fits[i].transform.reach(width, height) > 0.5) ++moved;
-    else if (fits[i].still > 0 && fits[i].still < kAtRest) ++others; // seen to lie still
+    if (fits[i].proof >= kProven && fits[i].transform.reach(width, height) > 0.5)
+      ++moved;
+    else if (fits[i].still > 0 && fits[i].still < kAtRest)
+      ++others; // seen to lie still
   }
   return moved > others;
 }
 
-/// Places frame `index` by what its neighbour nearer to the reference says of it, or directly on the reference where that says more.
-Registration place(const std::vector<Registration>& placed, const PairFit& byNeighbour, const std::optional<PairFit>& direct, int index, int reference, bool handHeld, int width, int height) {
+/// Places frame `index` by what its neighbour nearer to the reference says of it, or directly on the reference where
+/// that says more.
+Registration place(const std::vector<Registration>& placed, const PairFit& byNeighbour,
+                   const std::optional<PairFit>& direct, int index, int reference, bool handHeld, int width,
+                   int height) {
   const int neighbour = neighbourOf(index, reference);
   Registration r;
   const auto take = [&r](const PairFit& fit) {
@@ -62,7 +69,8 @@ Registration place(const std::vector<Registration>& placed, const PairFit& byNei
   if (byNeighbour.informative < kLeastInformative) {
     r.transform = placed[std::size_t(neighbour)].transform;
     r.assumed = true;
-    r.note = fmt::format("Frame {} shares too few tones with its neighbour to measure its place; the neighbour's is used.", index + 1);
+    r.note = fmt::format(
+        "Frame {} shares too few tones with its neighbour to measure its place; the neighbour's is used.", index + 1);
     return r;
   }
   r.transform = byNeighbour.transform.after(placed[std::size_t(neighbour)].transform);
@@ -71,19 +79,24 @@ Registration place(const std::vector<Registration>& placed, const PairFit& byNei
     r.note = fmt::format("Frame {} shares too little with the others; leave it out or shoot it again.", index + 1);
     return r;
   }
-  const bool directSays = direct && direct->informative >= 4 * kLeastInformative && direct->correlation > 0.8 && direct->proof >= kProven;
+  const bool directSays =
+      direct && direct->informative >= 4 * kLeastInformative && direct->correlation > 0.8 && direct->proof >= kProven;
   if (handHeld && !directSays && byNeighbour.proof < kProven) {
     r.usable = false;
-    r.note = fmt::format("The others were held in the hand, and frame {} shows too little in common with them to be placed; it is left out.", index + 1);
+    r.note = fmt::format("The others were held in the hand, and frame {} shows too little in common with them to be "
+                         "placed; it is left out.",
+                         index + 1);
     return r;
   }
-  if (directSays || (direct && direct->informative >= 4 * kLeastInformative && direct->correlation > 0.8 && r.transform.reach(width, height) < 1)) {
+  if (directSays || (direct && direct->informative >= 4 * kLeastInformative && direct->correlation > 0.8 &&
+                     r.transform.reach(width, height) < 1)) {
     r.transform = direct->transform;
     take(*direct);
   }
   if (r.residual > kTooUncertain && !r.transform.isIdentity()) {
     r.usable = false;
-    r.note = fmt::format("The places of frame {} do not agree on where it lies (by {:.1f} px); it is left out.", index + 1, r.residual);
+    r.note = fmt::format("The places of frame {} do not agree on where it lies (by {:.1f} px); it is left out.",
+                         index + 1, r.residual);
   }
   return r;
 }
@@ -100,35 +113,47 @@ Result<std::vector<Registration>> registerFrames(const std::vector<Frame>& frame
     if (progress.stopRequested()) return stopped();
     pyramids.push_back(buildPyramid(frame));
   }
-  // Neighbours are fitted to each other independently, so several at a time; then frames farther away directly to the reference,
-  // beginning where the chain of neighbours puts them.
+  // Neighbours are fitted to each other independently, so several at a time; then frames farther away directly to the
+  // reference, beginning where the chain of neighbours puts them.
   const auto order = outwards(int(frames.size()), reference);
-  const auto forEachFrame = [&](const std::vector<int>& which, double from, double to, const std::function<void(int)>& fit) {
+  const auto forEachFrame = [&](const std::vector<int>& which, double from, double to,
+                                const std::function<void(int)>& fit) {
     std::atomic<std::size_t> done{0};
-    return forEachBand(int(which.size()), progress.stop, [&](const Band& band) {
-      std::optional<OnThisThread> enoughPieces;
-      if (int(which.size()) >= threadCount()) enoughPieces.emplace();
-      fit(which[std::size_t(band.begin)]);
-      progress.at("Align", from + (to - from) * double(++done) / double(which.size()));
-    }, 1);
+    return forEachBand(
+        int(which.size()), progress.stop,
+        [&](const Band& band) {
+          std::optional<OnThisThread> enoughPieces;
+          if (int(which.size()) >= threadCount()) enoughPieces.emplace();
+          fit(which[std::size_t(band.begin)]);
+          progress.at("Align", from + (to - from) * double(++done) / double(which.size()));
+        },
+        1);
   };
   const auto pyramid = [&](int i) -> const LightPyramid& { return pyramids[std::size_t(i)]; };
   std::vector<PairFit> fits(frames.size());
-  if (!forEachFrame(order, 0, 0.7, [&](int i) { fits[std::size_t(i)] = registerPair(pyramid(neighbourOf(i, reference)), pyramid(i), {}, mode, true); })) return stopped();
+  if (!forEachFrame(order, 0, 0.7, [&](int i) {
+        fits[std::size_t(i)] = registerPair(pyramid(neighbourOf(i, reference)), pyramid(i), {}, mode, true);
+      }))
+    return stopped();
   std::vector<Transform> chained(frames.size());
   std::vector<int> farther;
   for (const int i : order) {
     const PairFit& fit = fits[std::size_t(i)];
     const Transform& neighbour = chained[std::size_t(neighbourOf(i, reference))];
     chained[std::size_t(i)] = fit.informative < kLeastInformative ? neighbour : fit.transform.after(neighbour);
-    if (neighbourOf(i, reference) != reference && fit.informative >= kLeastInformative && fit.correlation >= kLeastCorrelation) farther.push_back(i);
+    if (neighbourOf(i, reference) != reference && fit.informative >= kLeastInformative &&
+        fit.correlation >= kLeastCorrelation)
+      farther.push_back(i);
   }
   std::vector<std::optional<PairFit>> direct(frames.size());
-  const bool all = forEachFrame(farther, 0.7, 1, [&](int i) { direct[std::size_t(i)] = registerPair(pyramid(reference), pyramid(i), chained[std::size_t(i)], mode, false); });
+  const bool all = forEachFrame(farther, 0.7, 1, [&](int i) {
+    direct[std::size_t(i)] = registerPair(pyramid(reference), pyramid(i), chained[std::size_t(i)], mode, false);
+  });
   if (!all) return stopped();
   const bool handHeld = heldInHand(fits, reference, frames.front().width(), frames.front().height());
   for (const int i : order) {
-    Registration& r = placed[std::size_t(i)] = place(placed, fits[std::size_t(i)], direct[std::size_t(i)], i, reference, handHeld, frames.front().width(), frames.front().height());
+    Registration& r = placed[std::size_t(i)] = place(placed, fits[std::size_t(i)], direct[std::size_t(i)], i, reference,
+                                                     handHeld, frames.front().width(), frames.front().height());
     const Frame& frame = frames[std::size_t(i)];
     if (r.transform.reach(frame.width(), frame.height()) < kStillPixels) r.transform = {}, r.model = AlignMode::Off;
     describe(r, frame.width(), frame.height());

@@ -26,11 +26,12 @@ double meanMove(const Structure& found, const Transform& transform) {
 double recordedShare(const LightPyramid& pyramid) {
   const Image<float>& finest = pyramid.levels.front();
   std::size_t recorded = 0, all = 0;
-  for (std::size_t i = 0; i < finest.size(); i += 4, ++all) recorded += finest.data()[i] > pyramid.floor && finest.data()[i] < pyramid.clip;
+  for (std::size_t i = 0; i < finest.size(); i += 4, ++all)
+    recorded += finest.data()[i] > pyramid.floor && finest.data()[i] < pyramid.clip;
   return all ? double(recorded) / double(all) : 0;
 }
 
-constexpr double kWorthMore = 0.12; ///< Pixels of the frame left over, from which a richer model is tried.
+constexpr double kWorthMore = 0.12;  ///< Pixels of the frame left over, from which a richer model is tried.
 constexpr double kClearlyLess = 0.6; ///< It is taken when it leaves less than this share.
 
 /// The simplest model that the residuals justify: shift and rotation, then size, then the full perspective.
@@ -38,7 +39,8 @@ void chooseModel(const CommonTones& tones, const Structure& found, int scale, Le
   for (const AlignMode richer : {AlignMode::Similarity, AlignMode::Perspective}) {
     if (out.residual < kWorthMore || found.samples.size() < 2000) return;
     const LevelFit tried = fitLevel(tones, found, fit.transform, richer, 8);
-    const double residual = scale * blockResidual(found, tones.moving, tried.transform, tones.fixed.width(), tones.fixed.height()).median;
+    const double residual =
+        scale * blockResidual(found, tones.moving, tried.transform, tones.fixed.width(), tones.fixed.height()).median;
     if (residual > 0 && residual < kClearlyLess * out.residual && tried.correlation >= fit.correlation) {
       fit = tried;
       out.model = richer;
@@ -51,7 +53,8 @@ void chooseModel(const CommonTones& tones, const Structure& found, int scale, Le
 class Descent {
 public:
   Descent(const LightPyramid& fixed, const LightPyramid& moving, AlignMode simplest)
-      : fixed_(fixed), moving_(moving), simplest_(simplest), coarsest_(int(std::min(fixed.levels.size(), moving.levels.size())) - 1) {}
+      : fixed_(fixed), moving_(moving), simplest_(simplest),
+        coarsest_(int(std::min(fixed.levels.size(), moving.levels.size())) - 1) {}
 
   struct State {
     ToneMatch match;
@@ -59,7 +62,9 @@ public:
     LevelFit fit;        ///< Of the last one.
   };
   [[nodiscard]] int coarsest() const { return coarsest_; }
-  [[nodiscard]] CommonTones tones(const State& state, int level) const { return commonTones(fixed(level), moving(level), fixed_, moving_, state.match); }
+  [[nodiscard]] CommonTones tones(const State& state, int level) const {
+    return commonTones(fixed(level), moving(level), fixed_, moving_, state.match);
+  }
 
   /// One level; returns what was compared.
   std::pair<CommonTones, Structure> step(State& state, int level) const {
@@ -67,21 +72,25 @@ public:
     CommonTones common = tones(state, level);
     // Perspective and size are fitted only where there are pixels enough to hold them.
     const bool rich = simplest_ == AlignMode::Perspective || simplest_ == AlignMode::Similarity;
-    const AlignMode mode = level == coarsest_ && simplest_ != AlignMode::Shift ? AlignMode::Shift : rich && level > 3 ? AlignMode::Rigid : simplest_;
+    const AlignMode mode = level == coarsest_ && simplest_ != AlignMode::Shift ? AlignMode::Shift
+                           : rich && level > 3                                 ? AlignMode::Rigid
+                                                                               : simplest_;
     Structure found = structure(common.fixed, common.low, common.high);
     state.fit = fitLevel(common, found, state.transform, mode, level == 0 ? 6 : 12);
     if (level > 0) state.transform = state.fit.transform.scaled(2);
     return {std::move(common), std::move(found)};
   }
-  /// From the coarsest level to `last`, beginning where the frames lie as they are or where a search over shifts puts them: where the
-  /// search disagrees, both are followed to `kDecided`, because a pattern that repeats looks alike in many places.
+  /// From the coarsest level to `last`, beginning where the frames lie as they are or where a search over shifts puts
+  /// them: where the search disagrees, both are followed to `kDecided`, because a pattern that repeats looks alike in
+  /// many places.
   void search(State& state, int last) const {
     const Transform found = searchShift(tones(state, coarsest_));
     State still = state;
     state.transform = found;
     const int decided = std::max(last, std::min(coarsest_, kDecided));
     const double there = follow(state, coarsest_, decided);
-    if (std::hypot(found.h[2], found.h[5]) >= kElsewhere && follow(still, coarsest_, decided) + kClearlyBetter >= there) state = std::move(still);
+    if (std::hypot(found.h[2], found.h[5]) >= kElsewhere && follow(still, coarsest_, decided) + kClearlyBetter >= there)
+      state = std::move(still);
     for (int level = decided - 1; level >= last; --level) (void)step(state, level);
   }
 
@@ -91,7 +100,8 @@ private:
     double agrees = -1;
     for (int level = first; level >= last; --level) {
       const auto [common, found] = step(state, level);
-      if (level == last) agrees = agreement(found, common.moving, state.fit.transform, common.fixed.width(), common.fixed.height());
+      if (level == last)
+        agrees = agreement(found, common.moving, state.fit.transform, common.fixed.width(), common.fixed.height());
     }
     return agrees;
   }
@@ -107,7 +117,8 @@ private:
 
 } // namespace
 
-PairFit registerPair(const LightPyramid& fixed, const LightPyramid& moving, const Transform& initial, AlignMode mode, bool fullSearch) {
+PairFit registerPair(const LightPyramid& fixed, const LightPyramid& moving, const Transform& initial, AlignMode mode,
+                     bool fullSearch) {
   PairFit out;
   out.model = mode == AlignMode::Auto ? AlignMode::Rigid : mode;
   const Descent descent(fixed, moving, out.model);
@@ -123,14 +134,19 @@ PairFit registerPair(const LightPyramid& fixed, const LightPyramid& moving, cons
   }
   const auto [tones, found] = descent.step(state, 0);
   LevelFit fit = state.fit;
-  const BlockResidual left = blockResidual(found, tones.moving, fit.transform, tones.fixed.width(), tones.fixed.height());
+  const BlockResidual left =
+      blockResidual(found, tones.moving, fit.transform, tones.fixed.width(), tones.fixed.height());
   out.residual = fixed.scale * left.median;
-  if (mode == AlignMode::Auto && left.allOver && fit.correlation > 0.5) chooseModel(tones, found, fixed.scale, fit, out);
+  if (mode == AlignMode::Auto && left.allOver && fit.correlation > 0.5)
+    chooseModel(tones, found, fixed.scale, fit, out);
   out.proof = proofOfMovement(found, tones.moving, fit.transform, tones.fixed.width(), tones.fixed.height());
   // Places that disagree by as much as they are said to have moved say nothing.
   if (left.median > kOfTheMove * meanMove(found, fit.transform)) out.proof = 0;
-  if (out.proof >= kProven) out.transform = fit.transform.scaled(fixed.scale);
-  else out.model = AlignMode::Off, out.still = fixed.scale * blockResidual(found, tones.moving, {}, tones.fixed.width(), tones.fixed.height()).median;
+  if (out.proof >= kProven)
+    out.transform = fit.transform.scaled(fixed.scale);
+  else
+    out.model = AlignMode::Off,
+    out.still = fixed.scale * blockResidual(found, tones.moving, {}, tones.fixed.width(), tones.fixed.height()).median;
   out.correlation = fit.correlation;
   out.informative = std::min(fit.informative, recordedShare(moving));
   return out;

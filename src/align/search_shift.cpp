@@ -22,7 +22,9 @@ ML_VECTOR_CLONES void addRows(const float* a, const float* b, int n, Correlation
     const float u = a[i], v = b[i];
     la[k] += u, lb[k] += v, laa[k] += u * u, lbb[k] += v * v, lab[k] += u * v;
   }
-  for (int k = 0; k < kLanes; ++k) out.a += double(la[k]), out.b += double(lb[k]), out.aa += double(laa[k]), out.bb += double(lbb[k]), out.ab += double(lab[k]);
+  for (int k = 0; k < kLanes; ++k)
+    out.a += double(la[k]), out.b += double(lb[k]), out.aa += double(laa[k]), out.bb += double(lbb[k]),
+        out.ab += double(lab[k]);
   out.count += std::size_t(n);
 }
 
@@ -45,7 +47,8 @@ Transform searchShift(const CommonTones& tones) {
   Transform out;
   for (int dy = -reachY; dy <= reachY; ++dy)
     for (int dx = -reachX; dx <= reachX; ++dx) {
-      const double score = correlationAt(tones, dx, dy) - kForDistance * std::hypot(double(dx) / reachX, double(dy) / reachY);
+      const double score =
+          correlationAt(tones, dx, dy) - kForDistance * std::hypot(double(dx) / reachX, double(dy) / reachY);
       if (score <= best) continue;
       best = score;
       out.h = {1, 0, double(dx), 0, 1, double(dy), 0, 0, 1};

@@ -16,7 +16,8 @@ namespace {
 constexpr std::size_t kMostSamples = 40000; // place a picture to a few hundredths of a pixel; more only cost time
 
 /// Marks the pixels of a row whose gradient, squared, is above `least`; returns how many.
-ML_VECTOR_CLONES int markStructure(const float* above, const float* row, const float* below, float least, int w, std::uint8_t* __restrict shows) {
+ML_VECTOR_CLONES int markStructure(const float* above, const float* row, const float* below, float least, int w,
+                                   std::uint8_t* __restrict shows) {
   int count = 0;
   for (int x = 1; x < w - 1; ++x) {
     const float gx = (row[x + 1] - row[x - 1]) / 2, gy = (below[x] - above[x]) / 2;
@@ -29,7 +30,8 @@ ML_VECTOR_CLONES int markStructure(const float* above, const float* row, const f
 
 constexpr int kAcross = 8, kDown = 6;
 
-/// The gradient that three quarters of the places that record something stay below: noise and fixed patterns, which are no structure.
+/// The gradient that three quarters of the places that record something stay below: noise and fixed patterns, which are
+/// no structure.
 float usualGradient(const Image<float>& fixed, float low, float high) {
   constexpr double kBelow = 0.75;
   constexpr std::size_t kEnough = 4000;
@@ -40,7 +42,8 @@ float usualGradient(const Image<float>& fixed, float low, float high) {
     for (int x = 1; x < fixed.width() - 1; x += stride) {
       const float value = *fixed.at(x, y);
       if (value <= low + margin || value >= high - margin) continue;
-      gradients.push_back(std::hypot(*fixed.at(x + 1, y) - *fixed.at(x - 1, y), *fixed.at(x, y + 1) - *fixed.at(x, y - 1)) / 2);
+      gradients.push_back(
+          std::hypot(*fixed.at(x + 1, y) - *fixed.at(x - 1, y), *fixed.at(x, y + 1) - *fixed.at(x, y - 1)) / 2);
     }
   if (gradients.size() < kEnough) return 0;
   const auto place = gradients.begin() + std::ptrdiff_t(kBelow * double(gradients.size()));
@@ -50,13 +53,15 @@ float usualGradient(const Image<float>& fixed, float low, float high) {
 
 /// Adds each sample, and what the moving picture shows in its place, to its block.
 template <class Block, class Add>
-std::array<Block, kAcross * kDown> inBlocks(const Structure& found, const Image<float>& moving, const Transform& transform, int width, int height, const Add& add) {
+std::array<Block, kAcross * kDown> inBlocks(const Structure& found, const Image<float>& moving,
+                                            const Transform& transform, int width, int height, const Add& add) {
   std::array<Block, kAcross * kDown> blocks;
   for (const Sample& s : found.samples) {
     double u, v;
     transform.map(s.x, s.y, u, v);
     float value;
-    if (sampleLinear(moving, u, v, value)) add(blocks[std::size_t(s.y * kDown / height * kAcross + s.x * kAcross / width)], s, value);
+    if (sampleLinear(moving, u, v, value))
+      add(blocks[std::size_t(s.y * kDown / height * kAcross + s.x * kAcross / width)], s, value);
   }
   return blocks;
 }
@@ -70,7 +75,8 @@ Structure structure(const Image<float>& fixed, float low, float high) {
   std::vector<std::size_t> begins(std::size_t(h) + 1, 0); // samples before each row
   forEachBand(h, [&](const Band& band) {
     for (int y = std::max(1, band.begin); y < std::min(h - 1, band.end); ++y)
-      begins[std::size_t(y) + 1] = std::size_t(markStructure(fixed.row(y - 1), fixed.row(y), fixed.row(y + 1), square, w, shows.row(y)));
+      begins[std::size_t(y) + 1] =
+          std::size_t(markStructure(fixed.row(y - 1), fixed.row(y), fixed.row(y + 1), square, w, shows.row(y)));
   });
   std::partial_sum(begins.begin(), begins.end(), begins.begin());
   const std::size_t found = begins.back(), stride = found / kMostSamples + 1;
@@ -80,20 +86,24 @@ Structure structure(const Image<float>& fixed, float low, float high) {
     const float *above = fixed.row(y - 1), *row = fixed.row(y), *below = fixed.row(y + 1);
     std::size_t index = begins[std::size_t(y)];
     for (int x = 1; x < w - 1; ++x)
-      if (shows.row(y)[x] && index++ % stride == 0) out.samples.push_back({x, y, row[x], (row[x + 1] - row[x - 1]) / 2, (below[x] - above[x]) / 2});
+      if (shows.row(y)[x] && index++ % stride == 0)
+        out.samples.push_back({x, y, row[x], (row[x + 1] - row[x - 1]) / 2, (below[x] - above[x]) / 2});
   }
   return out;
 }
 
-BlockResidual blockResidual(const Structure& found, const Image<float>& moving, const Transform& transform, int width, int height) {
+BlockResidual blockResidual(const Structure& found, const Image<float>& moving, const Transform& transform, int width,
+                            int height) {
   struct Block {
     double xx = 0, xy = 0, yy = 0, gx = 0, gy = 0;
     int count = 0;
   };
-  const auto blocks = inBlocks<Block>(found, moving, transform, width, height, [](Block& b, const Sample& s, float value) {
-    const double residual = value - s.value;
-    b.xx += s.gx * s.gx, b.xy += s.gx * s.gy, b.yy += s.gy * s.gy, b.gx += s.gx * residual, b.gy += s.gy * residual, ++b.count;
-  });
+  const auto blocks =
+      inBlocks<Block>(found, moving, transform, width, height, [](Block& b, const Sample& s, float value) {
+        const double residual = value - s.value;
+        b.xx += s.gx * s.gx, b.xy += s.gx * s.gy, b.yy += s.gy * s.gy, b.gx += s.gx * residual, b.gy += s.gy * residual,
+            ++b.count;
+      });
   std::vector<double> lengths;
   bool quarters[4] = {};
   for (std::size_t k = 0; k < blocks.size(); ++k) {
@@ -108,7 +118,8 @@ BlockResidual blockResidual(const Structure& found, const Image<float>& moving, 
   return {lengths[lengths.size() / 2], quarters[0] && quarters[1] && quarters[2] && quarters[3]};
 }
 
-double proofOfMovement(const Structure& found, const Image<float>& moving, const Transform& transform, int width, int height) {
+double proofOfMovement(const Structure& found, const Image<float>& moving, const Transform& transform, int width,
+                       int height) {
   constexpr int kEnough = 24;
   constexpr std::size_t kFewest = 5;
   struct Costs {
@@ -125,7 +136,8 @@ double proofOfMovement(const Structure& found, const Image<float>& moving, const
     float there, away;
     if (!sampleLinear(moving, u, v, there) || !sampleLinear(moving, ou, ov, away)) continue;
     Costs& block = blocks[std::size_t(s.y * kDown / height * kAcross + s.x * kAcross / width)];
-    block.there += std::abs(there - s.value), block.away += std::abs(away - s.value), block.still += std::abs(*moving.at(s.x, s.y) - s.value);
+    block.there += std::abs(there - s.value), block.away += std::abs(away - s.value),
+        block.still += std::abs(*moving.at(s.x, s.y) - s.value);
     ++block.count;
   }
   std::vector<double> gains;
@@ -134,18 +146,23 @@ double proofOfMovement(const Structure& found, const Image<float>& moving, const
   if (gains.size() < kFewest) return 0;
   double sum = 0, squares = 0;
   for (const double g : gains) sum += g, squares += g * g;
-  const double n = double(gains.size()), mean = sum / n, variance = std::max(1e-6, squares / n - mean * mean) * n / (n - 1);
+  const double n = double(gains.size()), mean = sum / n,
+               variance = std::max(1e-6, squares / n - mean * mean) * n / (n - 1);
   return mean / std::sqrt(variance / n);
 }
 
-double agreement(const Structure& found, const Image<float>& moving, const Transform& transform, int width, int height) {
+double agreement(const Structure& found, const Image<float>& moving, const Transform& transform, int width,
+                 int height) {
   constexpr std::size_t kEnough = 12, kFewest = 4;
-  const auto blocks = inBlocks<Correlation>(found, moving, transform, width, height, [](Correlation& b, const Sample& s, float value) { b.add(s.value, value); });
+  const auto blocks =
+      inBlocks<Correlation>(found, moving, transform, width, height,
+                            [](Correlation& b, const Sample& s, float value) { b.add(s.value, value); });
   std::vector<double> correlations;
   for (const Correlation& b : blocks)
     if (b.count >= kEnough) correlations.push_back(b.value());
   if (correlations.size() < kFewest) return -1;
-  std::nth_element(correlations.begin(), correlations.begin() + std::ptrdiff_t(correlations.size() / 2), correlations.end());
+  std::nth_element(correlations.begin(), correlations.begin() + std::ptrdiff_t(correlations.size() / 2),
+                   correlations.end());
   return correlations[correlations.size() / 2];
 }
 

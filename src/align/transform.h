@@ -3,7 +3,8 @@
 
 namespace ml {
 
-/// Homography from reference pixel coordinates to a frame's: (x', y', w') = h (x, y, 1). Pixel centres at whole numbers.
+/// Homography from reference pixel coordinates to a frame's: (x', y', w') = h (x, y, 1). Pixel centres at whole
+/// numbers.
 struct Transform {
   Matrix3 h = kIdentity3;
 

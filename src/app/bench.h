@@ -10,7 +10,8 @@ class QVBoxLayout;
 
 namespace ml {
 
-/// The tools of one station, below the picture. Shows what its model says; holds no state of its own and changes nothing while it refreshes.
+/// The tools of one station, below the picture. Shows what its model says; holds no state of its own and changes
+/// nothing while it refreshes.
 class Bench : public QFrame {
   Q_OBJECT
 

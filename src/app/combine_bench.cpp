@@ -35,7 +35,9 @@ public:
     empty_->setChecked(options.emptyScene);
     low_->setValue(int(options.toneRange.untouchedBelow));
     high_->setValue(int(options.toneRange.replacedAbove));
-    for (QWidget* w : {static_cast<QWidget*>(method_), static_cast<QWidget*>(align_), static_cast<QWidget*>(motion_), static_cast<QWidget*>(frames_)}) w->setEnabled(ready);
+    for (QWidget* w : {static_cast<QWidget*>(method_), static_cast<QWidget*>(align_), static_cast<QWidget*>(motion_),
+                       static_cast<QWidget*>(frames_)})
+      w->setEnabled(ready);
     const bool byTone = options.method == CombineMethod::ToneRange;
     tones_->setVisible(byTone);
     again_->setVisible(!byTone);
@@ -84,7 +86,9 @@ private:
       made->setButtonSymbols(QAbstractSpinBox::NoButtons);
       made->setFixedWidth(42);
       made->setAccessibleName(accessible);
-      connect(made, &QSpinBox::editingFinished, this, [this] { if (changedTones()) combine(); });
+      connect(made, &QSpinBox::editingFinished, this, [this] {
+        if (changedTones()) combine();
+      });
       row->addWidget(made);
       return made;
     };
@@ -93,7 +97,8 @@ private:
     row->addWidget(new QLabel(tr("to")));
     high_ = tone("toneHigh", tr("Tone above which all is replaced"));
     row->addStretch();
-    tones_->setToolTip(tr("Tones of the lighter frame, 0 to 255: below the first nothing is replaced, above the second everything"));
+    tones_->setToolTip(
+        tr("Tones of the lighter frame, 0 to 255: below the first nothing is replaced, above the second everything"));
     column->addWidget(tones_);
     again_ = new QPushButton(tr("Combine again"));
     again_->setObjectName("combineAgain");
@@ -130,7 +135,8 @@ private:
     paint_ = new QPushButton(tr("Paint from"));
     paint_->setObjectName("paint");
     paint_->setCheckable(true);
-    paint_->setToolTip(tr("Paint on the picture what comes from one frame. Without it, a click on an outlined place takes it from the next frame"));
+    paint_->setToolTip(tr("Paint on the picture what comes from one frame. Without it, a click on an outlined place "
+                          "takes it from the next frame"));
     from_ = new QComboBox;
     from_->setObjectName("paintFrom");
     from_->setAccessibleName(tr("Frame to paint from"));
@@ -147,8 +153,11 @@ private:
     brush_->setCurrentIndex(1);
     column->addWidget(brush_);
     column->addStretch();
-    connect(paint_, &QPushButton::toggled, this, [this](bool on) { combine_.setPaintFrom(on ? from_->currentData().toInt() : -1); });
-    connect(from_, &QComboBox::activated, this, [this] { if (paint_->isChecked()) combine_.setPaintFrom(from_->currentData().toInt()); });
+    connect(paint_, &QPushButton::toggled, this,
+            [this](bool on) { combine_.setPaintFrom(on ? from_->currentData().toInt() : -1); });
+    connect(from_, &QComboBox::activated, this, [this] {
+      if (paint_->isChecked()) combine_.setPaintFrom(from_->currentData().toInt());
+    });
     connect(brush_, &QComboBox::activated, this, [this] { combine_.setBrushRadius(brush_->currentData().toDouble()); });
   }
 
@@ -186,10 +195,13 @@ private:
   void typeTime(QListWidgetItem* item) {
     bool taken = false;
     const QString name = item->data(Qt::UserRole).toString();
-    const QString text = QInputDialog::getText(this, tr("Exposure time"), tr("How long was %1 exposed? For instance 1/60 or 0.4").arg(name), QLineEdit::Normal, {}, &taken);
+    const QString text = QInputDialog::getText(this, tr("Exposure time"),
+                                               tr("How long was %1 exposed? For instance 1/60 or 0.4").arg(name),
+                                               QLineEdit::Normal, {}, &taken);
     if (!taken) return;
     const auto time = parseTime(text.toStdString());
-    if (!time) return combine_.desk().notices.fail(tr("\"%1\" is no exposure time; type one like 1/60, 0.4 or 2.").arg(text));
+    if (!time)
+      return combine_.desk().notices.fail(tr("\"%1\" is no exposure time; type one like 1/60, 0.4 or 2.").arg(text));
     CombineOptions options = chosen();
     options.seconds[name.toStdString()] = time->value;
     combine_.combine(options);
@@ -209,8 +221,10 @@ private:
     options.toneRange = {float(low_->value()), float(high_->value())};
     options.unused.clear();
     for (int i = 0; i < frames_->count(); ++i)
-      if (frames_->item(i)->checkState() == Qt::Unchecked) options.unused.push_back(frames_->item(i)->data(Qt::UserRole).toString().toStdString());
-    if (options.unused != combine_.options().unused) options.choices.clear(), options.darker.clear(); // they count the merged frames
+      if (frames_->item(i)->checkState() == Qt::Unchecked)
+        options.unused.push_back(frames_->item(i)->data(Qt::UserRole).toString().toStdString());
+    if (options.unused != combine_.options().unused)
+      options.choices.clear(), options.darker.clear(); // they count the merged frames
     return options;
   }
 
@@ -227,6 +241,8 @@ private:
 
 } // namespace
 
-Bench* makeCombineBench(CombineModel& combine) { return new CombineBench(combine); }
+Bench* makeCombineBench(CombineModel& combine) {
+  return new CombineBench(combine);
+}
 
 } // namespace ml

@@ -25,7 +25,8 @@ public:
     grid->setVerticalSpacing(4);
     const struct {
       const char *name, *target;
-    } kinds[] = {{"jpeg", "jpeg"}, {"webJpeg", "web"}, {"tiff", "print"}, {"exr", "archive"}, {"hdrAvif", "hdr-avif"}, {"hdrJxl", "hdr-jxl"}};
+    } kinds[] = {{"jpeg", "jpeg"},   {"webJpeg", "web"},      {"tiff", "print"},
+                 {"exr", "archive"}, {"hdrAvif", "hdr-avif"}, {"hdrJxl", "hdr-jxl"}};
     for (int i = 0; i < 6; ++i) {
       auto* box = new QCheckBox(QString::fromStdString(findTarget(kinds[i].target)->shortName));
       box->setObjectName(kinds[i].name);
@@ -83,16 +84,20 @@ public:
     auto* out = button(keys, "queueOut", tr("Take out"));
     keys->addStretch();
     waiting->addLayout(keys);
-    connect(pause_, &QPushButton::clicked, &deliver_, [this] { deliver_.running() ? deliver_.pause() : deliver_.goOn(); });
+    connect(pause_, &QPushButton::clicked, &deliver_,
+            [this] { deliver_.running() ? deliver_.pause() : deliver_.goOn(); });
     connect(up, &QPushButton::clicked, queue_, [this] { queue_->moveChosen(-1); });
     connect(down, &QPushButton::clicked, queue_, [this] { queue_->moveChosen(1); });
     connect(out, &QPushButton::clicked, queue_, &QueueList::removeChosen);
     connect(&deliver_, &DeliverModel::progressed, queue_, &QueueList::refresh);
-    connect(open_, &QPushButton::clicked, &deliver_, [this] { QDesktopServices::openUrl(QUrl::fromLocalFile(QString::fromStdString(view().deliveredFolder().string()))); });
+    connect(open_, &QPushButton::clicked, &deliver_, [this] {
+      QDesktopServices::openUrl(QUrl::fromLocalFile(QString::fromStdString(view().deliveredFolder().string())));
+    });
     connect(sheet_, &QPushButton::clicked, &deliver_, &DeliverModel::makeSheet);
     connect(all_, &QCheckBox::toggled, this, &DeliverBench::choose);
     connect(location_, &QCheckBox::toggled, this, &DeliverBench::choose);
-    for (QLineEdit* edit : {pattern_, creator_, rights_}) connect(edit, &QLineEdit::textChanged, this, &DeliverBench::choose);
+    for (QLineEdit* edit : {pattern_, creator_, rights_})
+      connect(edit, &QLineEdit::textChanged, this, &DeliverBench::choose);
     choose();
   }
 
@@ -109,7 +114,10 @@ public:
     const QSize full = deliver_.marks().fullSize;
     for (const auto& [id, box] : boxes_) {
       const QString name = QString::fromStdString(findTarget(id)->name);
-      box->setToolTip(full.isEmpty() ? name : name + "\n" + QString::fromStdString(sizeWords(*findTarget(id), full.width(), full.height())));
+      box->setToolTip(full.isEmpty()
+                          ? name
+                          : name + "\n" +
+                                QString::fromStdString(sizeWords(*findTarget(id), full.width(), full.height())));
     }
   }
 
@@ -131,7 +139,8 @@ private:
     made->setToolTip(hint);
     made->setMinimumWidth(84);
     column->addWidget(made);
-    connect(made, &QLineEdit::editingFinished, this, [made] { QSettings().setValue(made->objectName(), made->text()); });
+    connect(made, &QLineEdit::editingFinished, this,
+            [made] { QSettings().setValue(made->objectName(), made->text()); });
     return made;
   }
 
@@ -171,6 +180,8 @@ private:
 
 } // namespace
 
-Bench* makeDeliverBench(DeliverModel& deliver) { return new DeliverBench(deliver); }
+Bench* makeDeliverBench(DeliverModel& deliver) {
+  return new DeliverBench(deliver);
+}
 
 } // namespace ml

@@ -15,7 +15,9 @@ namespace ml {
 namespace fs = std::filesystem;
 namespace {
 
-QString text(const std::string& s) { return QString::fromStdString(s); }
+QString text(const std::string& s) {
+  return QString::fromStdString(s);
+}
 
 /// Sets lines one under another in a column; all sizes in units of the page's width / 1000.
 class Sheet {
@@ -92,11 +94,17 @@ void draw(QPainter& p, const FieldCard& card, const QRectF& page, double unit) {
   const ShotList shots = shotList(card.plan, card.situation);
   s.heading(QObject::tr("Shots"));
   QStringList many;
-  for (const auto& [count, what] : {std::pair{shots.rows, QObject::tr("rows")}, {shots.columns, QObject::tr("columns")}, {shots.shifts, QObject::tr("lens shifts")}, {shots.planes, QObject::tr("planes of focus")}})
+  for (const auto& [count, what] : {std::pair{shots.rows, QObject::tr("rows")},
+                                    {shots.columns, QObject::tr("columns")},
+                                    {shots.shifts, QObject::tr("lens shifts")},
+                                    {shots.planes, QObject::tr("planes of focus")}})
     if (count > 1) many << QString("%1 %2").arg(count).arg(what);
   s.line(QObject::tr("%1 frames in %2%3; %4 s with timers, %5 MB.")
-             .arg(shots.shots.size()).arg(shots.sets() == 1 ? QObject::tr("one set") : QObject::tr("%1 sets").arg(shots.sets()))
-             .arg(many.isEmpty() ? QString() : " (" + many.join(", ") + ")").arg(shots.time.value, 0, 'f', 0).arg(shots.megabytes, 0, 'f', 0));
+             .arg(shots.shots.size())
+             .arg(shots.sets() == 1 ? QObject::tr("one set") : QObject::tr("%1 sets").arg(shots.sets()))
+             .arg(many.isEmpty() ? QString() : " (" + many.join(", ") + ")")
+             .arg(shots.time.value, 0, 'f', 0)
+             .arg(shots.megabytes, 0, 'f', 0));
   const auto warnings = planWarnings(card.plan, card.situation);
   if (!warnings.empty()) s.heading(QObject::tr("Watch for"));
   for (const auto& w : warnings) s.line(text(w));
@@ -117,10 +125,14 @@ Result<void> writeFieldCardPdf(const FieldCard& card, const fs::path& file) {
     pdf.setTitle(text(card.view));
     pdf.setCreator("Mellow Lantern");
     QPainter p;
-    if (!p.begin(&pdf)) return fail(ErrorCode::CannotWrite, "`" + file.string() + "` cannot be written; free some space or choose another folder.");
+    if (!p.begin(&pdf))
+      return fail(ErrorCode::CannotWrite,
+                  "`" + file.string() + "` cannot be written; free some space or choose another folder.");
     const QRectF page(0, 0, pdf.width(), pdf.height());
     draw(p, card, page, page.width() / 1000);
-    if (!p.end()) return fail(ErrorCode::CannotWrite, "`" + file.string() + "` cannot be written; free some space or choose another folder.");
+    if (!p.end())
+      return fail(ErrorCode::CannotWrite,
+                  "`" + file.string() + "` cannot be written; free some space or choose another folder.");
     return {};
   });
 }
@@ -134,14 +146,17 @@ QImage fieldCardImage(const FieldCard& card) {
 }
 
 Result<std::vector<fs::path>> writeFieldFiles(const FieldCard& card, const fs::path& folder) {
-  std::vector<fs::path> files{folder / "field-card.pdf", folder / "field-card.png", folder / "shot-list.csv", folder / "shot-list.json"};
+  std::vector<fs::path> files{folder / "field-card.pdf", folder / "field-card.png", folder / "shot-list.csv",
+                              folder / "shot-list.json"};
   const ShotList shots = shotList(card.plan, card.situation);
   const auto png = [&](const fs::path& temporary) -> Result<void> {
     if (fieldCardImage(card).save(text(temporary.string()), "PNG")) return {};
-    return fail(ErrorCode::CannotWrite, "`" + files[1].string() + "` cannot be written; free some space or choose another folder.");
+    return fail(ErrorCode::CannotWrite,
+                "`" + files[1].string() + "` cannot be written; free some space or choose another folder.");
   };
-  for (const auto& done : {writeFieldCardPdf(card, files[0]), writeAtomically(files[1], png), writeTextAtomically(files[2], toCsv(shots)),
-                           writeTextAtomically(files[3], toJson(shots).dump(2) + "\n")})
+  for (const auto& done :
+       {writeFieldCardPdf(card, files[0]), writeAtomically(files[1], png), writeTextAtomically(files[2], toCsv(shots)),
+        writeTextAtomically(files[3], toJson(shots).dump(2) + "\n")})
     if (!done) return passOn(done.error());
   return files;
 }

@@ -26,11 +26,13 @@ struct Bound {
 };
 
 template <class Owner> Bound toneBound(SliderControl c, double Owner::*field) {
-  return {std::move(c), [field](const Recipe& r) { return r.tone.*field; }, [field](Recipe& r, double v) { r.tone.*field = v; }};
+  return {std::move(c), [field](const Recipe& r) { return r.tone.*field; },
+          [field](Recipe& r, double v) { r.tone.*field = v; }};
 }
 
 Bound shapeBound(SliderControl c, double Geometry::*field) {
-  return {std::move(c), [field](const Recipe& r) { return r.geometry.*field; }, [field](Recipe& r, double v) { r.geometry.*field = v; }};
+  return {std::move(c), [field](const Recipe& r) { return r.geometry.*field; },
+          [field](Recipe& r, double v) { r.geometry.*field = v; }};
 }
 
 class FinishBench final : public Bench {
@@ -49,7 +51,8 @@ public:
     addPage(sides, "sideLooks", tr("Looks"), looksPage());
     sides->addStretch();
     remedy_ = small("remedy", {}, tr("Mends what the judgement minds (M)"));
-    before_ = small("before", tr("Hold: one exposure"), tr("Shows the view as a single exposure would, while held (B)"));
+    before_ =
+        small("before", tr("Hold: one exposure"), tr("Shows the view as a single exposure would, while held (B)"));
     sides->addWidget(remedy_);
     sides->addSpacing(6);
     sides->addWidget(before_);
@@ -116,7 +119,9 @@ private:
     first->addStretch();
     auto* second = column(tr("Use again"));
     keep_ = small("keepLook", tr("Keep as a look..."), tr("Keep this light and colour as a look of your own"));
-    copy_ = small("copyFinish", tr("To the other views"), tr("Every other view of the visit takes this finish; each keeps its own white point, shape and placement"));
+    copy_ = small(
+        "copyFinish", tr("To the other views"),
+        tr("Every other view of the visit takes this finish; each keeps its own white point, shape and placement"));
     second->addWidget(keep_);
     second->addWidget(copy_);
     second->addStretch();
@@ -135,11 +140,14 @@ private:
       if (index >= 0 && index < int(all.size())) finish_.compare.with(all[std::size_t(index)]);
     });
     row->addStretch();
-    connect(look_, &QComboBox::activated, this, [this] { finish_.chooseLook(look_->currentData().toString().toStdString(), 1); });
-    connect(strength_, &SliderGrid::moved, this, [this](int, double value, int drag) { finish_.chooseLook(finish_.recipe().look, value, drag); });
+    connect(look_, &QComboBox::activated, this,
+            [this] { finish_.chooseLook(look_->currentData().toString().toStdString(), 1); });
+    connect(strength_, &SliderGrid::moved, this,
+            [this](int, double value, int drag) { finish_.chooseLook(finish_.recipe().look, value, drag); });
     connect(keep_, &QPushButton::clicked, this, [this] {
       bool yes = false;
-      const QString name = QInputDialog::getText(this, tr("A look of your own"), tr("Name"), QLineEdit::Normal, {}, &yes);
+      const QString name =
+          QInputDialog::getText(this, tr("A look of your own"), tr("Name"), QLineEdit::Normal, {}, &yes);
       if (yes && !name.trimmed().isEmpty()) finish_.saveLook(name);
     });
     connect(copy_, &QPushButton::clicked, &finish_, &FinishModel::copyToOtherViews);
@@ -170,7 +178,10 @@ private:
     connect(side, &QToolButton::clicked, this, [this, index] {
       pages_->setCurrentIndex(index);
       using Page = FinishTools::Page;
-      finish_.tools.setPage(index == kColourPage ? Page::Colour : index == kShapePage ? Page::Shape : index == kPlacesPage ? Page::Places : Page::Other);
+      finish_.tools.setPage(index == kColourPage   ? Page::Colour
+                            : index == kShapePage  ? Page::Shape
+                            : index == kPlacesPage ? Page::Places
+                                                   : Page::Other);
     });
   }
 
@@ -191,7 +202,8 @@ private:
     auto* button = small(name, text, tip);
     button->setCheckable(true);
     tools_.emplace_back(tool, button);
-    connect(button, &QPushButton::clicked, this, [this, tool](bool on) { finish_.tools.choose(on ? tool : FinishTool::Light); });
+    connect(button, &QPushButton::clicked, this,
+            [this, tool](bool on) { finish_.tools.choose(on ? tool : FinishTool::Light); });
     return button;
   }
 
@@ -213,13 +225,22 @@ private:
   }
 
   QWidget* lightPage() {
-    auto* grid = bind({toneBound({"exposure", tr("Brightness on paper"), -90, 90, 1.0 / 30, Reads::Stops}, &ToneSettings::exposure),
-                       Bound{{"balance", tr("Balance window and room"), -100, 100, 0.01, Reads::Percent, tr("In the middle as it was placed; to the left the window as bright as in one exposure, to the right darker")},
-                             [](const Recipe& r) { return balanceShown(r.tone.balance); }, [](Recipe& r, double v) { r.tone.balance = balanceFrom(v); }},
-                       toneBound({"detail", tr("Fine contrast"), 0, 200, 0.01, Reads::Percent, tr("Texture: cloth, grain, leaves")}, &ToneSettings::detail),
-                       toneBound({"form", tr("Larger contrast"), 0, 200, 0.01, Reads::Percent, tr("Things larger than texture: folds, chairs, clouds")}, &ToneSettings::form),
-                       toneBound({"veil", tr("Haze taken away"), 0, 100, 0.01}, &ToneSettings::veil),
-                       toneBound({"quiet", tr("Quiet shadows"), 0, 200, 0.01, Reads::Percent, tr("Holds texture back where it is noise")}, &ToneSettings::quiet)});
+    auto* grid = bind(
+        {toneBound({"exposure", tr("Brightness on paper"), -90, 90, 1.0 / 30, Reads::Stops}, &ToneSettings::exposure),
+         Bound{{"balance", tr("Balance window and room"), -100, 100, 0.01, Reads::Percent,
+                tr("In the middle as it was placed; to the left the window as bright as in one exposure, to the right "
+                   "darker")},
+               [](const Recipe& r) { return balanceShown(r.tone.balance); },
+               [](Recipe& r, double v) { r.tone.balance = balanceFrom(v); }},
+         toneBound({"detail", tr("Fine contrast"), 0, 200, 0.01, Reads::Percent, tr("Texture: cloth, grain, leaves")},
+                   &ToneSettings::detail),
+         toneBound({"form", tr("Larger contrast"), 0, 200, 0.01, Reads::Percent,
+                    tr("Things larger than texture: folds, chairs, clouds")},
+                   &ToneSettings::form),
+         toneBound({"veil", tr("Haze taken away"), 0, 100, 0.01}, &ToneSettings::veil),
+         toneBound(
+             {"quiet", tr("Quiet shadows"), 0, 200, 0.01, Reads::Percent, tr("Holds texture back where it is noise")},
+             &ToneSettings::quiet)});
     auto* clear = small("clearPulls", tr("Let go"), tr("Takes back what was dragged on the Ladder and in the picture"));
     connect(clear, &QPushButton::clicked, this, [this] {
       Recipe recipe = finish_.recipe();
@@ -230,10 +251,14 @@ private:
   }
 
   QWidget* colourPage() {
-    auto* grid = bind({toneBound({"warmth", tr("Warmth"), -240, 240, 1.0 / 60, Reads::Stops}, &ToneSettings::warmth),
-                       toneBound({"tint", tr("Green to magenta"), -120, 120, 1.0 / 60, Reads::Stops}, &ToneSettings::tint),
-                       toneBound({"colour", tr("Depth of colour"), 0, 160, 0.01}, &ToneSettings::saturation),
-                       toneBound({"vivid", tr("Depth of pale colours"), -100, 150, 0.01, Reads::Percent, tr("Vivid colours are left alone")}, &ToneSettings::vivid)}, 2);
+    auto* grid =
+        bind({toneBound({"warmth", tr("Warmth"), -240, 240, 1.0 / 60, Reads::Stops}, &ToneSettings::warmth),
+              toneBound({"tint", tr("Green to magenta"), -120, 120, 1.0 / 60, Reads::Stops}, &ToneSettings::tint),
+              toneBound({"colour", tr("Depth of colour"), 0, 160, 0.01}, &ToneSettings::saturation),
+              toneBound({"vivid", tr("Depth of pale colours"), -100, 150, 0.01, Reads::Percent,
+                         tr("Vivid colours are left alone")},
+                        &ToneSettings::vivid)},
+             2);
     takeWhite_ = small("takeWhite", tr("Take the white found"), {});
     connect(takeWhite_, &QPushButton::clicked, &finish_, &FinishModel::takeWhiteTrim);
     auto* clear = small("clearHues", tr("Let colours go"), tr("Takes back all single colours that were dragged"));
@@ -247,15 +272,22 @@ private:
     cells->setContentsMargins(0, 0, 0, 0);
     cells->setSpacing(4);
     cells->addWidget(takeWhite_, 0, 0);
-    cells->addWidget(toolButton("toolWhite", FinishTool::White, tr("This is white"), tr("Click something that is white or grey in life")), 0, 1);
-    cells->addWidget(toolButton("toolColour", FinishTool::Colour, tr("Drag a colour"), tr("Drag a colour in the picture: across for depth, up and down for lightness")), 1, 0);
+    cells->addWidget(toolButton("toolWhite", FinishTool::White, tr("This is white"),
+                                tr("Click something that is white or grey in life")),
+                     0, 1);
+    cells->addWidget(toolButton("toolColour", FinishTool::Colour, tr("Drag a colour"),
+                                tr("Drag a colour in the picture: across for depth, up and down for lightness")),
+                     1, 0);
     cells->addWidget(clear, 1, 1);
     return page(grid, {tools});
   }
 
   QWidget* shapePage() {
-    auto* grid = bind({shapeBound({"roll", tr("Roll"), -300, 300, 0.1, Reads::Degrees}, &Geometry::roll), shapeBound({"pitch", tr("Pitch"), -300, 300, 0.1, Reads::Degrees}, &Geometry::pitch),
-                       shapeBound({"yaw", tr("Yaw"), -300, 300, 0.1, Reads::Degrees}, &Geometry::yaw), shapeBound({"plumbStrength", tr("How much"), 0, 100, 0.01}, &Geometry::strength)}, 2);
+    auto* grid = bind({shapeBound({"roll", tr("Roll"), -300, 300, 0.1, Reads::Degrees}, &Geometry::roll),
+                       shapeBound({"pitch", tr("Pitch"), -300, 300, 0.1, Reads::Degrees}, &Geometry::pitch),
+                       shapeBound({"yaw", tr("Yaw"), -300, 300, 0.1, Reads::Degrees}, &Geometry::yaw),
+                       shapeBound({"plumbStrength", tr("How much"), 0, 100, 0.01}, &Geometry::strength)},
+                      2);
     auto* setPlumb = small("setPlumb", tr("Set plumb"), tr("Finds plumb lines in the picture and sets them plumb"));
     auto* horizon = small("findHorizon", tr("Set level"), tr("Finds level lines in the picture and levels them"));
     auto* undo = small("clearShape", tr("As it was shot"), tr("No turning, no crop"));
@@ -272,16 +304,27 @@ private:
     lines->setSpacing(4);
     lines->addWidget(setPlumb, 0, 0);
     lines->addWidget(horizon, 1, 0);
-    lines->addWidget(toolButton("toolLevel", FinishTool::Level, tr("Draw a line"), tr("Draw along a line that is plumb or level in life")), 0, 1);
+    lines->addWidget(toolButton("toolLevel", FinishTool::Level, tr("Draw a line"),
+                                tr("Draw along a line that is plumb or level in life")),
+                     0, 1);
     lines->addWidget(toolButton("toolCrop", FinishTool::Crop, tr("Cut"), tr("Drag the part to keep")), 1, 1);
     lines->addWidget(undo, 2, 0);
-    lines->addWidget(toolButton("toolCorners", FinishTool::Corners, tr("Four corners"), tr("Click the four corners of something that is a rectangle in life")), 2, 1);
+    lines->addWidget(toolButton("toolCorners", FinishTool::Corners, tr("Four corners"),
+                                tr("Click the four corners of something that is a rectangle in life")),
+                     2, 1);
     ratio_ = new QComboBox;
     ratio_->setObjectName("cropRatio");
     ratio_->setToolTip(tr("Proportions of the part that is kept; they lie or stand as the picture or the drag does"));
-    for (const auto& [name, ratio] : {std::pair{tr("any shape"), 0.0}, {tr("3 : 2"), 1.5}, {tr("4 : 3"), 4 / 3.0}, {tr("5 : 4"), 1.25}, {tr("1 : 1"), 1.0}, {tr("16 : 9"), 16 / 9.0}, {tr("2 : 1"), 2.0}})
+    for (const auto& [name, ratio] : {std::pair{tr("any shape"), 0.0},
+                                      {tr("3 : 2"), 1.5},
+                                      {tr("4 : 3"), 4 / 3.0},
+                                      {tr("5 : 4"), 1.25},
+                                      {tr("1 : 1"), 1.0},
+                                      {tr("16 : 9"), 16 / 9.0},
+                                      {tr("2 : 1"), 2.0}})
       ratio_->addItem(name, ratio);
-    connect(ratio_, &QComboBox::activated, this, [this] { finish_.tools.setCropRatio(ratio_->currentData().toDouble()); });
+    connect(ratio_, &QComboBox::activated, this,
+            [this] { finish_.tools.setCropRatio(ratio_->currentData().toDouble()); });
     guide_ = new QComboBox;
     guide_->setObjectName("cropGuide");
     guide_->setToolTip(tr("Lines to compose by"));
@@ -294,7 +337,9 @@ private:
 
   Bound areaBound(SliderControl c, double Area::*field) {
     return {std::move(c),
-            [this, field](const Recipe& r) { return finish_.tools.selectedArea() < 0 ? 0.0 : r.areas[std::size_t(finish_.tools.selectedArea())].*field; },
+            [this, field](const Recipe& r) {
+              return finish_.tools.selectedArea() < 0 ? 0.0 : r.areas[std::size_t(finish_.tools.selectedArea())].*field;
+            },
             [this, field](Recipe& r, double v) {
               if (finish_.tools.selectedArea() >= 0) r.areas[std::size_t(finish_.tools.selectedArea())].*field = v;
             }};
@@ -314,17 +359,27 @@ private:
               const int at = finish_.tools.selectedArea();
               if (at < 0) return;
               auto& limit = r.areas[std::size_t(at)].*field;
-              if (std::abs(ev - none * kEvStep) < kEvStep / 2) limit.reset();
-              else limit = ev - finish_.finished.ev100OfUnit();
+              if (std::abs(ev - none * kEvStep) < kEvStep / 2)
+                limit.reset();
+              else
+                limit = ev - finish_.finished.ev100OfUnit();
             }};
   }
 
   QWidget* placesPage() {
-    placeSliders_ = bind({areaBound({"areaExposure", tr("Light"), -90, 90, 1.0 / 30, Reads::Plain}, &Area::exposure), areaBound({"areaWarmth", tr("Warm"), -120, 120, 1.0 / 60, Reads::Plain}, &Area::warmth),
-                          areaBound({"areaTint", tr("Pink"), -120, 120, 1.0 / 60, Reads::Plain}, &Area::tint), areaBound({"areaSaturation", tr("Colour"), -100, 100, 0.01}, &Area::saturation),
-                          areaBound({"areaContrast", tr("Contrast"), -100, 100, 0.01}, &Area::contrast), areaBound({"areaSoftness", tr("Edge"), 0, 100, 0.01}, &Area::softness),
-                          limitBound({"areaAbove", tr("From"), kEvLow, kEvHigh, kEvStep, Reads::FromEv, tr("Only light of this reading and brighter")}, &Area::above, kEvLow),
-                          limitBound({"areaBelow", tr("Up to"), kEvLow, kEvHigh, kEvStep, Reads::ToEv, tr("Only light up to this reading")}, &Area::below, kEvHigh)}, 4);
+    placeSliders_ = bind({areaBound({"areaExposure", tr("Light"), -90, 90, 1.0 / 30, Reads::Plain}, &Area::exposure),
+                          areaBound({"areaWarmth", tr("Warm"), -120, 120, 1.0 / 60, Reads::Plain}, &Area::warmth),
+                          areaBound({"areaTint", tr("Pink"), -120, 120, 1.0 / 60, Reads::Plain}, &Area::tint),
+                          areaBound({"areaSaturation", tr("Colour"), -100, 100, 0.01}, &Area::saturation),
+                          areaBound({"areaContrast", tr("Contrast"), -100, 100, 0.01}, &Area::contrast),
+                          areaBound({"areaSoftness", tr("Edge"), 0, 100, 0.01}, &Area::softness),
+                          limitBound({"areaAbove", tr("From"), kEvLow, kEvHigh, kEvStep, Reads::FromEv,
+                                      tr("Only light of this reading and brighter")},
+                                     &Area::above, kEvLow),
+                          limitBound({"areaBelow", tr("Up to"), kEvLow, kEvHigh, kEvStep, Reads::ToEv,
+                                      tr("Only light up to this reading")},
+                                     &Area::below, kEvHigh)},
+                         4);
     auto* made = new QWidget;
     auto* grid = new QGridLayout(made);
     grid->setContentsMargins(0, 0, 0, 0);
@@ -338,7 +393,8 @@ private:
     auto* windows = small("addWindows", tr("Windows"), tr("All windows, found from their light"));
     auto* remove = small("removeArea", tr("Drop"), tr("Removes the chosen place"));
     auto* sky = small("addSky", tr("Sky"), tr("The sky of a landscape, down to the horizon and through branches"));
-    auto* white = toolButton("toolPlaceWhite", FinishTool::PlaceWhite, tr("White"), tr("Click something white in the chosen place: the place gets a white point of its own"));
+    auto* white = toolButton("toolPlaceWhite", FinishTool::PlaceWhite, tr("White"),
+                             tr("Click something white in the chosen place: the place gets a white point of its own"));
     connect(windows, &QPushButton::clicked, &finish_, [this] { finish_.tools.addFound(AreaShape::Windows); });
     connect(sky, &QPushButton::clicked, &finish_, [this] { finish_.tools.addFound(AreaShape::Sky); });
     connect(remove, &QPushButton::clicked, &finish_.tools, &FinishTools::removeArea);
@@ -354,8 +410,11 @@ private:
     grid->addWidget(inverted_, 0, 1);
     grid->addWidget(remove, 0, 2);
     grid->addWidget(toolButton("toolOval", FinishTool::Oval, tr("Oval"), tr("Drag from the middle of a place")), 1, 0);
-    grid->addWidget(toolButton("toolRamp", FinishTool::Ramp, tr("Ramp"), tr("Drag from where it is full to where it ends")), 1, 1);
-    grid->addWidget(toolButton("toolBrush", FinishTool::Brush, tr("Brush"), tr("Paint a place; it ends at the picture's own edges")), 1, 2);
+    grid->addWidget(
+        toolButton("toolRamp", FinishTool::Ramp, tr("Ramp"), tr("Drag from where it is full to where it ends")), 1, 1);
+    grid->addWidget(toolButton("toolBrush", FinishTool::Brush, tr("Brush"),
+                               tr("Paint a place; it ends at the picture's own edges")),
+                    1, 2);
     grid->addWidget(windows, 2, 0);
     grid->addWidget(sky, 2, 1);
     grid->addWidget(white, 2, 2);
@@ -363,12 +422,18 @@ private:
   }
 
   QWidget* mendPage() {
-    auto* grid = bind({{{"denoise", tr("Noise taken away"), 0, 100, 0.01, Reads::Percent, tr("As much as was measured at each tone; edges stay")},
-                        [](const Recipe& r) { return r.denoise; }, [](Recipe& r, double v) { r.denoise = v; }},
-                       {{"sharpening", tr("Sharpness"), 0, 150, 0.01, Reads::Percent, {}}, [](const Recipe& r) { return r.sharpening; }, [](Recipe& r, double v) { r.sharpening = v; }},
-                       shapeBound({"redFringe", tr("Red fringes"), -50, 50, 0.1, Reads::Plain}, &Geometry::redFringe), shapeBound({"blueFringe", tr("Blue fringes"), -50, 50, 0.1, Reads::Plain}, &Geometry::blueFringe),
-                       shapeBound({"distortion", tr("Bent lines"), -100, 100, 0.001, Reads::Percent}, &Geometry::distortion),
-                       shapeBound({"vignetting", tr("Dark corners"), -60, 60, 1.0 / 30, Reads::Stops}, &Geometry::vignetting)});
+    auto* grid =
+        bind({{{"denoise", tr("Noise taken away"), 0, 100, 0.01, Reads::Percent,
+                tr("As much as was measured at each tone; edges stay")},
+               [](const Recipe& r) { return r.denoise; },
+               [](Recipe& r, double v) { r.denoise = v; }},
+              {{"sharpening", tr("Sharpness"), 0, 150, 0.01, Reads::Percent, {}},
+               [](const Recipe& r) { return r.sharpening; },
+               [](Recipe& r, double v) { r.sharpening = v; }},
+              shapeBound({"redFringe", tr("Red fringes"), -50, 50, 0.1, Reads::Plain}, &Geometry::redFringe),
+              shapeBound({"blueFringe", tr("Blue fringes"), -50, 50, 0.1, Reads::Plain}, &Geometry::blueFringe),
+              shapeBound({"distortion", tr("Bent lines"), -100, 100, 0.001, Reads::Percent}, &Geometry::distortion),
+              shapeBound({"vignetting", tr("Dark corners"), -60, 60, 1.0 / 30, Reads::Stops}, &Geometry::vignetting)});
     lens_ = new QCheckBox(tr("lens profile"));
     lens_->setObjectName("lensProfile");
     lens_->setToolTip(tr("Bent lines, coloured edges and dark corners as the profile of this lens says"));
@@ -383,7 +448,10 @@ private:
       recipe.healings.clear();
       finish_.setRecipe(recipe);
     });
-    return page(grid, {toolButton("toolHeal", FinishTool::Heal, tr("Cover a spot"), tr("Click a small thing, or drag as far as it reaches: what lies beside it covers it")), undo, lens_});
+    return page(grid,
+                {toolButton("toolHeal", FinishTool::Heal, tr("Cover a spot"),
+                            tr("Click a small thing, or drag as far as it reaches: what lies beside it covers it")),
+                 undo, lens_});
   }
 
   void refreshAgainst() {
@@ -405,13 +473,16 @@ private:
   void refreshWhite() {
     const WhiteTrim* white = finish_.finished.whiteTrim();
     takeWhite_->setEnabled(white && white->change > 0.5);
-    takeWhite_->setToolTip(!white ? tr("No white paint is found in this picture")
-                                  : tr("White paint found in the places marked, %1; white changes by %2 (CIEDE2000). Key N takes it.")
-                                        .arg(white->sure > 0.5 ? tr("quite surely") : tr("not too surely")).arg(white->change, 0, 'f', 1));
+    takeWhite_->setToolTip(
+        !white ? tr("No white paint is found in this picture")
+               : tr("White paint found in the places marked, %1; white changes by %2 (CIEDE2000). Key N takes it.")
+                     .arg(white->sure > 0.5 ? tr("quite surely") : tr("not too surely"))
+                     .arg(white->change, 0, 'f', 1));
   }
 
   void refreshPlaces(const Recipe& recipe) {
-    static const char* kNames[] = {QT_TR_NOOP("Oval"), QT_TR_NOOP("Ramp"), QT_TR_NOOP("Brush"), QT_TR_NOOP("Windows"), QT_TR_NOOP("Sky")};
+    static const char* kNames[] = {QT_TR_NOOP("Oval"), QT_TR_NOOP("Ramp"), QT_TR_NOOP("Brush"), QT_TR_NOOP("Windows"),
+                                   QT_TR_NOOP("Sky")};
     const QSignalBlocker quiet(area_);
     area_->clear();
     int n = 0;
@@ -437,6 +508,8 @@ private:
 
 } // namespace
 
-Bench* makeFinishBench(FinishModel& finish) { return new FinishBench(finish); }
+Bench* makeFinishBench(FinishModel& finish) {
+  return new FinishBench(finish);
+}
 
 } // namespace ml

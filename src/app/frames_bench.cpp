@@ -39,19 +39,23 @@ public:
     }
     moving_ = addBox(grid, 2, 0, "moving", tr("Moving"), 196);
     moving_->addItem(tr("nothing"), QString());
-    for (const auto& m : typicalMovers()) moving_->addItem(QString::fromStdString(m.name), QString::fromStdString(m.id));
+    for (const auto& m : typicalMovers())
+      moving_->addItem(QString::fromStdString(m.name), QString::fromStdString(m.id));
     aperture_ = addBox(grid, 0, 2, "aperture", tr("Aperture"), 94);
-    for (int sixths = 8; sixths <= 27; ++sixths) aperture_->addItem(QString::fromStdString(print(FNumber{std::exp2(sixths / 6.0)})), sixths);
+    for (int sixths = 8; sixths <= 27; ++sixths)
+      aperture_->addItem(QString::fromStdString(print(FNumber{std::exp2(sixths / 6.0)})), sixths);
     snr_ = addBox(grid, 1, 2, "snr", tr("Shadows"), 94);
     snr_->addItem(tr("SNR 10"), 10);
     snr_->addItem(tr("SNR 20"), 20);
     snr_->addItem(tr("SNR 40"), 40);
-    snr_->setToolTip(tr("Least SNR of what must keep texture: 10 is acceptable, 40 excellent (ISO 12232); or type your own"));
+    snr_->setToolTip(
+        tr("Least SNR of what must keep texture: 10 is acceptable, 40 excellent (ISO 12232); or type your own"));
     snr_->setEditable(true);
     snr_->setInsertPolicy(QComboBox::NoInsert);
     connect(snr_->lineEdit(), &QLineEdit::editingFinished, this, &FramesBench::choose);
     iso_ = addBox(grid, 2, 2, "isoCap", tr("ISO up to"), 94);
-    for (const int iso : {0, 200, 400, 800, 1600, 3200}) iso_->addItem(iso == 0 ? tr("base") : QString::number(iso), iso);
+    for (const int iso : {0, 200, 400, 800, 1600, 3200})
+      iso_->addItem(iso == 0 ? tr("base") : QString::number(iso), iso);
     hand_ = new QCheckBox(tr("Hand-held"));
     hand_->setObjectName("planHandHeld");
     focal_ = new QSpinBox;
@@ -72,12 +76,14 @@ public:
     fade_->addItem(tr("Fading, 1 stop/min"), 1.0);
     grid->addWidget(fade_, 1, 4, 1, 2);
     positions_ = addButton("positions", tr("Positions"), tr("Panorama, lens shift, planes of focus"));
-    card_ = addButton("fieldCard", tr("Field card"), tr("One page to carry: settings, shots, checklist; PDF, PNG, CSV, JSON"));
+    card_ = addButton("fieldCard", tr("Field card"),
+                      tr("One page to carry: settings, shots, checklist; PDF, PNG, CSV, JSON"));
     grid->addWidget(positions_, 2, 4);
     grid->addWidget(card_, 2, 5);
     row_->addLayout(grid);
     row_->addStretch();
-    for (auto* box : {camera_, school_, aperture_, snr_, moving_, iso_, fade_}) connect(box, &QComboBox::activated, this, &FramesBench::choose);
+    for (auto* box : {camera_, school_, aperture_, snr_, moving_, iso_, fade_})
+      connect(box, &QComboBox::activated, this, &FramesBench::choose);
     connect(hand_, &QCheckBox::toggled, this, &FramesBench::choose);
     connect(focal_, &QSpinBox::valueChanged, this, &FramesBench::choose);
     connect(positions_, &QToolButton::clicked, this, [this] {
@@ -85,7 +91,8 @@ public:
       if (editPositions(this, c.situation)) frames_.choose(c);
     });
     connect(card_, &QToolButton::clicked, this, [this] {
-      const QString folder = QFileDialog::getExistingDirectory(this, tr("Where to put the field card"), QString::fromStdString(view().folder.string()));
+      const QString folder = QFileDialog::getExistingDirectory(this, tr("Where to put the field card"),
+                                                               QString::fromStdString(view().folder.string()));
       if (!folder.isEmpty()) exportField(folder);
     });
   }
@@ -95,7 +102,8 @@ public:
     {
       const QSignalBlocker quiet(camera_);
       camera_->clear();
-      for (const auto& p : frames_.desk().profiles.all()) camera_->addItem(QString::fromStdString(p.name), QString::fromStdString(p.id));
+      for (const auto& p : frames_.desk().profiles.all())
+        camera_->addItem(QString::fromStdString(p.name), QString::fromStdString(p.id));
       camera_->addItem(tr("Cameras of your own..."), QString());
     }
     select(camera_, QString::fromStdString(c.camera));
@@ -113,7 +121,9 @@ public:
     hand_->setChecked(c.situation.handHeld);
     focal_->setValue(int(std::lround(c.situation.focalMm)));
     const bool free = !busy();
-    for (QWidget* w : std::initializer_list<QWidget*>{camera_, school_, aperture_, snr_, iso_, moving_, fade_, hand_, focal_, positions_}) w->setEnabled(free);
+    for (QWidget* w : std::initializer_list<QWidget*>{camera_, school_, aperture_, snr_, iso_, moving_, fade_, hand_,
+                                                      focal_, positions_})
+      w->setEnabled(free);
     card_->setEnabled(free && view().plan.has_value());
   }
 
@@ -140,8 +150,10 @@ private:
     FieldCard card{frames_.desk().job.job().name(), view().name, *view().plan, frames_.choices().situation, {}};
     for (const auto& r : view().readings) card.readings.emplace_back(r.name, r.ev100);
     const auto written = writeFieldFiles(card, folder.toStdString());
-    if (written) frames_.desk().notices.tell(tr("Field card and shot list are in %1.").arg(folder));
-    else frames_.desk().notices.fail(written.error());
+    if (written)
+      frames_.desk().notices.tell(tr("Field card and shot list are in %1.").arg(folder));
+    else
+      frames_.desk().notices.fail(written.error());
   }
   void choose() {
     if (camera_->currentData().toString().isEmpty()) { // the last entry is no camera
@@ -177,6 +189,8 @@ private:
 
 } // namespace
 
-Bench* makeFramesBench(FramesModel& frames) { return new FramesBench(frames); }
+Bench* makeFramesBench(FramesModel& frames) {
+  return new FramesBench(frames);
+}
 
 } // namespace ml

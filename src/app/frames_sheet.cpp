@@ -28,7 +28,9 @@ QLabel* label(const char* name, bool quiet, double size) {
 
 QString timesOf(const Plan& plan) {
   if (plan.frames.size() == 1) return text(print(plan.frames.front().time));
-  return QString("%1:  %2 \u2013 %3").arg(plan.fired).arg(text(print(plan.frames.front().time)), text(print(plan.frames.back().time)));
+  return QString("%1:  %2 \u2013 %3")
+      .arg(plan.fired)
+      .arg(text(print(plan.frames.front().time)), text(print(plan.frames.back().time)));
 }
 
 QString coverOf(const Plan& plan) {
@@ -50,7 +52,8 @@ std::vector<Cell> cellsOf(const Alternative& a) {
           {timesOf(a.plan), Qt::AlignLeft | Qt::AlignVCenter},
           {coverOf(a.plan), Qt::AlignLeft | Qt::AlignVCenter},
           {QString("%1 at %2").arg(c.worstSnr, 0, 'f', 0).arg(c.worstAt.value, 0, 'f', 0).replace('-', QChar(0x2212))},
-          {a.plan.frames.size() > 1 ? QString::number(a.leastOverlap.value, 'f', 1).replace('-', QChar(0x2212)) : QString()},
+          {a.plan.frames.size() > 1 ? QString::number(a.leastOverlap.value, 'f', 1).replace('-', QChar(0x2212))
+                                    : QString()},
           {QString::number(a.onSite.value, 'f', 1)},
           {a.ghostPixels > 0 ? QString::number(a.ghostPixels, 'f', 0) : QString()},
           {QString::number(a.megabytes, 'f', 0)}};
@@ -63,7 +66,8 @@ FramesSheet::FramesSheet(FramesModel& frames) : frames_(frames) {
   auto* outer = new QVBoxLayout(this);
   outer->setContentsMargins(22, 8, 16, 8);
   empty_ = label("sheetEmpty", true, 11);
-  empty_->setText(tr("Here every way to bracket stands beside the others, with its frames, its coverage and its cost.\nTake two readings at Light first: the brightest and the darkest that must keep texture."));
+  empty_->setText(tr("Here every way to bracket stands beside the others, with its frames, its coverage and its "
+                     "cost.\nTake two readings at Light first: the brightest and the darkest that must keep texture."));
   empty_->setAlignment(Qt::AlignCenter);
   outer->addWidget(empty_, 1);
   body_ = new QWidget;
@@ -76,7 +80,8 @@ FramesSheet::FramesSheet(FramesModel& frames) : frames_(frames) {
   left->setSpacing(6);
   table_ = new QTableWidget(0, 8);
   table_->setObjectName("comparison");
-  table_->setHorizontalHeaderLabels({tr("Way to bracket"), tr("Frames"), tr("Covers"), tr("SNR at EV"), tr("Overlap"), tr("s"), tr("px"), tr("MB")});
+  table_->setHorizontalHeaderLabels(
+      {tr("Way to bracket"), tr("Frames"), tr("Covers"), tr("SNR at EV"), tr("Overlap"), tr("s"), tr("px"), tr("MB")});
   table_->verticalHeader()->hide();
   table_->verticalHeader()->setMinimumSectionSize(18);
   table_->verticalHeader()->setDefaultSectionSize(19);
@@ -93,9 +98,14 @@ FramesSheet::FramesSheet(FramesModel& frames) : frames_(frames) {
     table_->horizontalHeader()->setSectionResizeMode(i, QHeaderView::Fixed);
     table_->setColumnWidth(i, widths[i]);
   }
-  const char* tips[] = {"", "How many are fired, from the shortest to the longest time", "The readings that must keep texture, or what is missing, in stops",
-                        "Least SNR of all frames together, and where", "Least stretch that neighbouring frames both record, in stops",
-                        "Time on site: timer, exposures, gaps", "How far the fastest mover gets between first frame and last", "Space on the card"};
+  const char* tips[] = {"",
+                        "How many are fired, from the shortest to the longest time",
+                        "The readings that must keep texture, or what is missing, in stops",
+                        "Least SNR of all frames together, and where",
+                        "Least stretch that neighbouring frames both record, in stops",
+                        "Time on site: timer, exposures, gaps",
+                        "How far the fastest mover gets between first frame and last",
+                        "Space on the card"};
   for (int i = 0; i < 8; ++i) {
     table_->horizontalHeaderItem(i)->setTextAlignment((i < 3 ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
     table_->horizontalHeaderItem(i)->setToolTip(tr(tips[i]));
@@ -168,14 +178,16 @@ void FramesSheet::buildOwn(QLayout* into) {
     return made;
   };
   step_ = box("ownStep", tr("Stops between frames"));
-  for (int thirds = 1; thirds <= 12; ++thirds) step_->addItem(tr("%1 apart").arg(text(print(Stops{thirds / 3.0})).remove('+')), thirds);
+  for (int thirds = 1; thirds <= 12; ++thirds)
+    step_->addItem(tr("%1 apart").arg(text(print(Stops{thirds / 3.0})).remove('+')), thirds);
   first_ = box("ownFirst", tr("Shortest time"));
   step_->setFixedWidth(116);
   first_->setFixedWidth(92);
   for (int k = kShortestMarkThirds; k >= kLongestMarkThirds; --k) first_->addItem(text(print(timeAtThirds(k))), k);
   iso_ = box("ownIso", tr("ISO"));
   iso_->setFixedWidth(98);
-  for (const int iso : {50, 64, 100, 200, 400, 800, 1600, 3200, 6400}) iso_->addItem(text(print(Iso{double(iso)})), iso);
+  for (const int iso : {50, 64, 100, 200, 400, 800, 1600, 3200, 6400})
+    iso_->addItem(text(print(Iso{double(iso)})), iso);
   recommended_ = new QToolButton;
   recommended_->setObjectName("recommended");
   recommended_->setText(tr("Reset"));
@@ -194,7 +206,9 @@ void FramesSheet::buildOwn(QLayout* into) {
   });
 }
 
-void FramesSheet::setTheme(const Theme& theme) { chart_->setTheme(theme); }
+void FramesSheet::setTheme(const Theme& theme) {
+  chart_->setTheme(theme);
+}
 
 void FramesSheet::refresh() {
   const bool planned = frames_.desk().hasView() && frames_.desk().view().plan.has_value() && frames_.comparison();
@@ -257,14 +271,19 @@ void FramesSheet::refreshSettings() {
   warnings_->setText(lines.join('\n'));
   warnings_->setVisible(!warnings.empty());
   const auto shots = frames_.shots();
-  shots_->setText(shots ? tr("%1 frames in %2 %3, %4 s, %5 MB%6")
-                              .arg(shots->shots.size()).arg(shots->sets()).arg(shots->sets() == 1 ? tr("set") : tr("sets"))
-                              .arg(shots->time.value, 0, 'f', 1).arg(shots->megabytes, 0, 'f', 0)
-                              .arg(shots->sets() > 1 ? tr("; %1 megapixels together").arg(shots->megapixels, 0, 'f', 0) : QString())
-                        : QString());
+  shots_->setText(
+      shots ? tr("%1 frames in %2 %3, %4 s, %5 MB%6")
+                  .arg(shots->shots.size())
+                  .arg(shots->sets())
+                  .arg(shots->sets() == 1 ? tr("set") : tr("sets"))
+                  .arg(shots->time.value, 0, 'f', 1)
+                  .arg(shots->megabytes, 0, 'f', 0)
+                  .arg(shots->sets() > 1 ? tr("; %1 megapixels together").arg(shots->megapixels, 0, 'f', 0) : QString())
+            : QString());
   const Plan& plan = *frames_.desk().view().plan;
   const MustKeep wanted = plan.request.mustKeep();
-  chart_->show(snrCurve(SensorModel(plan.camera), plan.frames, {wanted.low.value - 2}, {wanted.high.value + 1.5}, 0.05), wanted);
+  chart_->show(snrCurve(SensorModel(plan.camera), plan.frames, {wanted.low.value - 2}, {wanted.high.value + 1.5}, 0.05),
+               wanted);
 }
 
 void FramesSheet::refreshOwn() {
@@ -279,7 +298,8 @@ void FramesSheet::refreshOwn() {
 
 void FramesSheet::chooseOwn() {
   PlanChoices c = frames_.choices();
-  c.own = OwnBracket{count_->value(), step_->currentData().toInt(), first_->currentData().toInt(), exact(Iso{double(iso_->currentData().toInt())})};
+  c.own = OwnBracket{count_->value(), step_->currentData().toInt(), first_->currentData().toInt(),
+                     exact(Iso{double(iso_->currentData().toInt())})};
   frames_.choose(c);
 }
 

@@ -11,8 +11,8 @@ class QToolButton;
 
 namespace ml {
 
-/// What the planner answers: all ways to bracket side by side, the settings to make, what to watch for, and a bracket of the
-/// user's own. Stands where the picture stands elsewhere.
+/// What the planner answers: all ways to bracket side by side, the settings to make, what to watch for, and a bracket
+/// of the user's own. Stands where the picture stands elsewhere.
 class FramesSheet : public StationSheet {
   Q_OBJECT
 

@@ -42,7 +42,8 @@ LadderWidget::LadderWidget(QWidget* parent) : QWidget(parent) {
   setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Preferred);
   setMouseTracking(true);
   setAccessibleName(tr("Light Ladder"));
-  setToolTip(tr("The scene's light in stops: pins are readings, columns are frames, from where they are clean enough to where they clip.\n"
+  setToolTip(tr("The scene's light in stops: pins are readings, columns are frames, from where they are clean enough "
+                "to where they clip.\n"
                 "Everyday levels after American National Standard PH2.7-1986."));
 }
 
@@ -61,11 +62,14 @@ double LadderWidget::yOf(double ev) const {
   return kTop + (data_.top - ev) / (data_.top - data_.bottom) * (height() - kTop - kBottom);
 }
 
-double LadderWidget::paperY(double stops) const { return kTop + -stops / kPaperRange * (height() - kTop - kBottom); }
+double LadderWidget::paperY(double stops) const {
+  return kTop + -stops / kPaperRange * (height() - kTop - kBottom);
+}
 
 QRectF LadderWidget::columnRect(int index) const {
   const int count = int(data_.columns.size());
-  const double lane = width() - kPinLane - kColumnsLeft, pitch = std::min(40.0, lane / std::max(1, count)), bar = std::min(26.0, pitch - 4);
+  const double lane = width() - kPinLane - kColumnsLeft, pitch = std::min(40.0, lane / std::max(1, count)),
+               bar = std::min(26.0, pitch - 4);
   const auto& c = data_.columns[std::size_t(index)];
   const double left = kColumnsLeft + index * pitch + (pitch - bar) / 2;
   return {left, yOf(c.clip), bar, yOf(c.floor) - yOf(c.clip)};
@@ -106,7 +110,8 @@ void LadderWidget::drawScale(QPainter& p) const {
     p.drawLine(QPointF(kAxis, y), QPointF(width() - 8, y));
     if (!named) continue;
     p.setPen(theme_->quiet);
-    p.drawText(QRectF(0, y - 9, kAxis - 10, 18), Qt::AlignRight | Qt::AlignVCenter, QString::number(ev).replace('-', QChar(0x2212)));
+    p.drawText(QRectF(0, y - 9, kAxis - 10, 18), Qt::AlignRight | Qt::AlignVCenter,
+               QString::number(ev).replace('-', QChar(0x2212)));
   }
   p.setPen(QPen(theme_->quiet, 1));
   p.drawLine(QPointF(kAxis, kTop), QPointF(kAxis, height() - kBottom));
@@ -140,7 +145,8 @@ void LadderWidget::drawGlow(QPainter& p) const {
   if (most <= 0) return;
   QPainterPath path(QPointF(kGlowLeft, yOf(data_.glowStart)));
   for (std::size_t i = 0; i < data_.glow.size(); ++i)
-    path.lineTo(kGlowLeft + kGlowWidth * std::sqrt(data_.glow[i] / most), yOf(data_.glowStart + (double(i) + 0.5) * data_.glowStep));
+    path.lineTo(kGlowLeft + kGlowWidth * std::sqrt(data_.glow[i] / most),
+                yOf(data_.glowStart + (double(i) + 0.5) * data_.glowStep));
   path.lineTo(kGlowLeft, yOf(data_.glowStart + double(data_.glow.size()) * data_.glowStep));
   path.closeSubpath();
   QLinearGradient fill(kGlowLeft, 0, kGlowLeft + kGlowWidth, 0);
@@ -182,10 +188,12 @@ void LadderWidget::drawColumns(QPainter& p) const {
       p.setBrush(QBrush(faded(theme_->ground, 150), Qt::BDiagPattern));
       p.drawRoundedRect(r.adjusted(1, 1, -1, -1), 3, 3);
     }
-    // What this frame gave to the combined picture: a mark at each half stop for which it says most, as wide as its say.
+    // What this frame gave to the combined picture: a mark at each half stop for which it says most, as wide as its
+    // say.
     for (const auto& given : data_.given) {
       if (given.column != i) continue;
-      const double half = std::max(2.0, (yOf(given.ev) - yOf(given.ev + 0.5)) / 2 - 1), width = std::max(3.0, (r.width() - 6) * given.share);
+      const double half = std::max(2.0, (yOf(given.ev) - yOf(given.ev + 0.5)) / 2 - 1),
+                   width = std::max(3.0, (r.width() - 6) * given.share);
       p.setPen(Qt::NoPen);
       p.setBrush(theme_->accent);
       p.drawRoundedRect(QRectF(r.right() - 3 - 0.35 * width, yOf(given.ev) - half, 0.35 * width, 2 * half), 1.5, 1.5);
@@ -200,14 +208,17 @@ void LadderWidget::drawColumns(QPainter& p) const {
     p.restore();
     p.setPen(theme_->text);
     p.setFont(uiFont(9, true));
-    p.drawText(QRectF(r.center().x() - 20, height() - kBottom + 8, 40, 16), Qt::AlignCenter, c.flawed && !c.aside ? QString("%1 !").arg(c.number) : QString::number(c.number));
+    p.drawText(QRectF(r.center().x() - 20, height() - kBottom + 8, 40, 16), Qt::AlignCenter,
+               c.flawed && !c.aside ? QString("%1 !").arg(c.number) : QString::number(c.number));
     p.setPen(theme_->quiet);
     p.setFont(uiFont(8));
-    p.drawText(QRectF(r.center().x() - 22, height() - kBottom + 24, 44, 14), Qt::AlignCenter, QString(c.offset).replace('-', QChar(0x2212)));
+    p.drawText(QRectF(r.center().x() - 22, height() - kBottom + 24, 44, 14), Qt::AlignCenter,
+               QString(c.offset).replace('-', QChar(0x2212)));
   }
 }
 
-/// The measured signal to noise ratio beside the scale, where it changes to another class: what was planned shows against what was got.
+/// The measured signal to noise ratio beside the scale, where it changes to another class: what was planned shows
+/// against what was got.
 void LadderWidget::drawGiven(QPainter& p) const {
   if (data_.given.empty() || !data_.pins.empty()) return;
   p.setFont(uiFont(8.5));
@@ -217,7 +228,8 @@ void LadderWidget::drawGiven(QPainter& p) const {
     if (std::abs(y - last) < 46) continue;
     last = y;
     p.setPen(theme_->quiet);
-    p.drawText(QRectF(width() - 74, y - 8, 66, 16), Qt::AlignRight | Qt::AlignVCenter, tr("SNR %1").arg(it->snr, 0, 'f', 0));
+    p.drawText(QRectF(width() - 74, y - 8, 66, 16), Qt::AlignRight | Qt::AlignVCenter,
+               tr("SNR %1").arg(it->snr, 0, 'f', 0));
   }
 }
 
@@ -249,7 +261,8 @@ void LadderWidget::drawPins(QPainter& p) const {
                p.fontMetrics().elidedText(pins[i].label, Qt::ElideRight, kPinLane - 12));
     p.setFont(uiFont(9));
     p.setPen(theme_->quiet);
-    p.drawText(QRectF(right + 8, places[i] - 1, kPinLane - 12, 15), Qt::AlignLeft | Qt::AlignVCenter, tr(pins[i].atLeast ? "over EV %1" : "EV %1").arg(pins[i].ev, 0, 'f', 1));
+    p.drawText(QRectF(right + 8, places[i] - 1, kPinLane - 12, 15), Qt::AlignLeft | Qt::AlignVCenter,
+               tr(pins[i].atLeast ? "over EV %1" : "EV %1").arg(pins[i].ev, 0, 'f', 1));
   }
 }
 
@@ -258,7 +271,8 @@ void LadderWidget::drawPaper(QPainter& p) const {
   QLinearGradient tones(0, kTop, 0, height() - kBottom);
   for (int i = 0; i <= 16; ++i) {
     const double linear = std::exp2(-kPaperRange * i / 16);
-    const int code = int(std::lround(255 * (linear <= 0.0031308 ? 12.92 * linear : 1.055 * std::pow(linear, 1 / 2.4) - 0.055)));
+    const int code =
+        int(std::lround(255 * (linear <= 0.0031308 ? 12.92 * linear : 1.055 * std::pow(linear, 1 / 2.4) - 0.055)));
     tones.setColorAt(i / 16.0, QColor(code, code, code));
   }
   p.fillRect(QRectF(x, kTop, 14, height() - kTop - kBottom), tones);
@@ -269,7 +283,9 @@ void LadderWidget::drawPaper(QPainter& p) const {
   p.drawText(QRectF(x - 60, 8, 114, 18), Qt::AlignRight | Qt::AlignVCenter, tr("Paper"));
   for (int stop = 0; stop <= int(kPaperRange); ++stop) {
     p.drawText(QRectF(x + 18, paperY(-stop) - 9, 40, 18), Qt::AlignLeft | Qt::AlignVCenter,
-               stop == 0 ? tr("white") : stop == int(kPaperRange) ? tr("black") : QString(QChar(0x2212)) + QString::number(stop));
+               stop == 0                  ? tr("white")
+               : stop == int(kPaperRange) ? tr("black")
+                                          : QString(QChar(0x2212)) + QString::number(stop));
   }
   for (const Tie& tie : data_.ties) {
     const double y0 = yOf(tie.scene), y1 = std::clamp(paperY(tie.paper), double(kTop), double(height() - kBottom));
@@ -280,7 +296,8 @@ void LadderWidget::drawPaper(QPainter& p) const {
     p.drawPath(path);
     p.setPen(Qt::NoPen);
     const bool held = heldTie_ >= 0 && std::abs(tie.scene - heldEv_) < 0.05;
-    const bool pulled = std::any_of(data_.pulled.begin(), data_.pulled.end(), [&](double ev) { return std::abs(ev - tie.scene) < 0.05; });
+    const bool pulled = std::any_of(data_.pulled.begin(), data_.pulled.end(),
+                                    [&](double ev) { return std::abs(ev - tie.scene) < 0.05; });
     p.setBrush(held || pulled ? theme_->accent : theme_->text);
     p.drawEllipse(QPointF(x - 4, y1), held || pulled ? 4.5 : 3.5, held || pulled ? 4.5 : 3.5);
   }
@@ -289,11 +306,14 @@ void LadderWidget::drawPaper(QPainter& p) const {
 void LadderWidget::drawEmpty(QPainter& p) const {
   p.setFont(uiFont(10));
   p.setPen(theme_->quiet);
-  p.drawText(QRect(kAxis + 20, kTop + 40, width() - kAxis - 40, 200), Qt::AlignLeft | Qt::TextWordWrap,
-             tr("The Light Ladder.\n\nReadings become pins, frames become columns, and what no frame records stays hatched."));
+  p.drawText(
+      QRect(kAxis + 20, kTop + 40, width() - kAxis - 40, 200), Qt::AlignLeft | Qt::TextWordWrap,
+      tr("The Light Ladder.\n\nReadings become pins, frames become columns, and what no frame records stays hatched."));
 }
 
-double LadderWidget::paperAt(double y) const { return -(y - kTop) / (height() - kTop - kBottom) * kPaperRange; }
+double LadderWidget::paperAt(double y) const {
+  return -(y - kTop) / (height() - kTop - kBottom) * kPaperRange;
+}
 
 int LadderWidget::tieAt(QPointF at) const {
   if (data_.ties.empty() || at.x() < kColumnsLeft + 20) return -1;
@@ -329,7 +349,8 @@ void LadderWidget::mousePressEvent(QMouseEvent* event) {
     return update();
   }
   for (int i = 0; i < int(data_.columns.size()); ++i)
-    if (data_.columns[std::size_t(i)].shot && columnRect(i).adjusted(-3, 0, 3, kBottom).contains(event->position())) return emit frameChosen(data_.columns[std::size_t(i)].frame);
+    if (data_.columns[std::size_t(i)].shot && columnRect(i).adjusted(-3, 0, 3, kBottom).contains(event->position()))
+      return emit frameChosen(data_.columns[std::size_t(i)].frame);
 }
 
 } // namespace ml

@@ -59,8 +59,10 @@ public:
     right->addLayout(typing);
     auto* finder = new QHBoxLayout;
     finder->setSpacing(6);
-    darker_ = tool("finderDarker", tr("Darker"), tr("Darken the finder by a stop ([): look into the sky"), Qt::Key_BracketLeft);
-    brighter_ = tool("finderBrighter", tr("Brighter"), tr("Brighten the finder by a stop (]): look into the corners"), Qt::Key_BracketRight);
+    darker_ = tool("finderDarker", tr("Darker"), tr("Darken the finder by a stop ([): look into the sky"),
+                   Qt::Key_BracketLeft);
+    brighter_ = tool("finderBrighter", tr("Brighter"), tr("Brighten the finder by a stop (]): look into the corners"),
+                     Qt::Key_BracketRight);
     spot_ = new QComboBox;
     spot_->setObjectName("spotSize");
     spot_->setFixedWidth(98);
@@ -69,7 +71,8 @@ public:
     spot_->addItem(tr("Small spot"), 0.004);
     spot_->addItem(tr("Mid spot"), 0.008);
     spot_->addItem(tr("Large spot"), 0.02);
-    test_ = tool("testFrame", tr("Test frame"), tr("Shoot one frame at the finder's exposure and read it (T)"), Qt::Key_T);
+    test_ =
+        tool("testFrame", tr("Test frame"), tr("Shoot one frame at the finder's exposure and read it (T)"), Qt::Key_T);
     for (auto* widget : std::initializer_list<QWidget*>{darker_, brighter_, spot_, test_}) finder->addWidget(widget);
     finder->addStretch();
     right->addLayout(finder);
@@ -81,7 +84,8 @@ public:
     connect(darker_, &QToolButton::clicked, &light_, [this] { light_.brightenFinder(-1); });
     connect(brighter_, &QToolButton::clicked, &light_, [this] { light_.brightenFinder(1); });
     connect(spot_, &QComboBox::activated, &light_, [this] { light_.setSpotRadius(spot_->currentData().toDouble()); });
-    connect(test_, &QToolButton::clicked, &light_, [this] { light_.showsTestFrame() ? light_.putTestFrameAway() : light_.takeTestFrame(); });
+    connect(test_, &QToolButton::clicked, &light_,
+            [this] { light_.showsTestFrame() ? light_.putTestFrameAway() : light_.takeTestFrame(); });
     connect(table_, &QTableWidget::cellDoubleClicked, this, [this](int row, int) { rename(row); });
   }
 
@@ -98,14 +102,21 @@ public:
       keep->setObjectName(QString("keep%1").arg(i));
       keep->setChecked(readings[std::size_t(i)].keepTexture);
       keep->setToolTip(tr("Ticked: must keep its texture. Not ticked: may clip, like a bare lamp."));
-      connect(keep, &QCheckBox::toggled, &light_, [this, i](bool on) { light_.setKeepTexture(i, on); }, Qt::QueuedConnection);
+      connect(
+          keep, &QCheckBox::toggled, &light_, [this, i](bool on) { light_.setKeepTexture(i, on); },
+          Qt::QueuedConnection);
       table_->setCellWidget(i, 0, keep);
       const auto& r = readings[std::size_t(i)];
       QString figure = tr("EV %1").arg(r.ev100.value, 0, 'f', 1);
-      if (r.atLeast) figure = tr("at least %1").arg(figure);
-      else if (r.uncertainty >= 0.05) figure += QString(" \u00b1 %1").arg(r.uncertainty, 0, 'f', 1);
+      if (r.atLeast)
+        figure = tr("at least %1").arg(figure);
+      else if (r.uncertainty >= 0.05)
+        figure += QString(" \u00b1 %1").arg(r.uncertainty, 0, 'f', 1);
       auto* ev = new QTableWidgetItem(figure);
-      ev->setToolTip(r.uncertainty > 0 ? tr("Spread of the light inside the spot; %1 cd/m2 in the mean").arg(luminanceOf(r.ev100), 0, 'g', 3) : QString());
+      ev->setToolTip(
+          r.uncertainty > 0
+              ? tr("Spread of the light inside the spot; %1 cd/m2 in the mean").arg(luminanceOf(r.ev100), 0, 'g', 3)
+              : QString());
       ev->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
       table_->setItem(i, 1, ev);
       auto* remove = new QToolButton;
@@ -113,7 +124,8 @@ public:
       remove->setText(QString(QChar(0x00d7)));
       remove->setProperty("role", "plain");
       remove->setToolTip(tr("Remove this reading"));
-      connect(remove, &QToolButton::clicked, &light_, [this, i] { light_.removeReading(i); }, Qt::QueuedConnection);
+      connect(
+          remove, &QToolButton::clicked, &light_, [this, i] { light_.removeReading(i); }, Qt::QueuedConnection);
       table_->setCellWidget(i, 2, remove);
     }
     for (auto* finder : {darker_, brighter_}) finder->setEnabled(hasCamera() && !light_.showsTestFrame());
@@ -161,6 +173,8 @@ private:
 
 } // namespace
 
-Bench* makeLightBench(LightModel& light) { return new LightBench(light); }
+Bench* makeLightBench(LightModel& light) {
+  return new LightBench(light);
+}
 
 } // namespace ml

@@ -26,7 +26,9 @@ int main(int count, char** arguments) {
 
   ml::MainWindow window(ml::jobsFolder());
   window.show();
-  if (parser.isSet(demo)) window.openDemo();
-  else window.openPaths(parser.positionalArguments());
+  if (parser.isSet(demo))
+    window.openDemo();
+  else
+    window.openPaths(parser.positionalArguments());
   return QApplication::exec();
 }

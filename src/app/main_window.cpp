@@ -30,7 +30,8 @@ constexpr QSize kUsualSize{1280, 800}, kSmallestSize{1240, 640};
 
 } // namespace
 
-MainWindow::MainWindow(std::filesystem::path jobsFolder, QWidget* parent) : QMainWindow(parent), jobsFolder_(std::move(jobsFolder)), workbench_(jobsFolder_) {
+MainWindow::MainWindow(std::filesystem::path jobsFolder, QWidget* parent)
+    : QMainWindow(parent), jobsFolder_(std::move(jobsFolder)), workbench_(jobsFolder_) {
   setWindowTitle(tr("Mellow Lantern"));
   setAcceptDrops(true);
   setMinimumSize(kSmallestSize);
@@ -40,7 +41,8 @@ MainWindow::MainWindow(std::filesystem::path jobsFolder, QWidget* parent) : QMai
   verdict_ = new VerdictBar;
   picture_ = new PictureView;
   picture_->setEmptyText(tr("Bracket the light, combine it, keep it natural."),
-                         tr("Drop a folder of bracketed frames here.\nOr practise in the ferry house: a dark room, a bright lake, a camera that costs nothing."));
+                         tr("Drop a folder of bracketed frames here.\nOr practise in the ferry house: a dark room, a "
+                            "bright lake, a camera that costs nothing."));
   buildStations();
   welcome_ = buildWelcome();
   buildHeader();
@@ -59,7 +61,8 @@ void MainWindow::takePlace() {
   const QSize frame(2, 40); // what a window's frame takes, before there is one to measure
   const QRect free = screen()->availableGeometry();
   resize(kUsualSize.boundedTo(free.size() - frame));
-  move(free.topLeft() + QPoint((free.width() - width()) / 2, std::max(0, (free.height() - height() - frame.height()) / 2)));
+  move(free.topLeft() +
+       QPoint((free.width() - width()) / 2, std::max(0, (free.height() - height() - frame.height()) / 2)));
 }
 
 void MainWindow::buildStations() {
@@ -87,7 +90,8 @@ QWidget* MainWindow::buildWelcome() {
   auto* goOn = new QPushButton(tr("Go on with %1").arg(QSettings().value("lastJobName").toString()));
   goOn->setObjectName("goOn");
   std::error_code missing;
-  goOn->setVisible(!last.isEmpty() && std::filesystem::exists(std::filesystem::path(last.toStdString()) / "job.json", missing));
+  goOn->setVisible(!last.isEmpty() &&
+                   std::filesystem::exists(std::filesystem::path(last.toStdString()) / "job.json", missing));
   row->addStretch();
   row->addWidget(goOn);
   row->addWidget(demo);
@@ -127,7 +131,8 @@ void MainWindow::layOut() {
 void MainWindow::connectPicture() {
   const auto station = [this]() -> StationModel& { return workbench_.station(); };
   connect(picture_, &PictureView::clicked, this, [station](QPointF at) { station().click(at); });
-  connect(picture_, &PictureView::strokePainted, this, [station](const QPolygonF& stroke) { station().stroke(stroke); });
+  connect(picture_, &PictureView::strokePainted, this,
+          [station](const QPolygonF& stroke) { station().stroke(stroke); });
   connect(picture_, &PictureView::dragBegan, this, [station](QPointF at) { station().dragBegins(at); });
   connect(picture_, &PictureView::dragged, this, [station](QPointF at) { station().drag(at); });
   connect(picture_, &PictureView::dragEnded, this, [station](QPointF at) { station().dragEnds(at); });
@@ -198,7 +203,8 @@ void MainWindow::buildHeader() {
   connect(size_, &QToolButton::clicked, picture_, &PictureView::toggleActualSize);
 }
 
-QAction* MainWindow::action(const QString& name, const QString& text, const QKeySequence& shortcut, const std::function<void()>& work) {
+QAction* MainWindow::action(const QString& name, const QString& text, const QKeySequence& shortcut,
+                            const std::function<void()>& work) {
   auto* made = new QAction(text, this);
   made->setObjectName(name);
   made->setShortcut(shortcut);
@@ -217,7 +223,8 @@ void MainWindow::buildMenu() {
   menu->addAction(action("actionUndo", tr("Undo"), Qt::CTRL | Qt::Key_Z, [this] { workbench_.undo(); }));
   menu->addAction(action("actionRedo", tr("Redo"), Qt::CTRL | Qt::SHIFT | Qt::Key_Z, [this] { workbench_.redo(); }));
   menu->addSeparator();
-  menu->addAction(action("actionTheme", tr("Dusk or paper"), Qt::CTRL | Qt::Key_T, [this] { setTheme(theme_ == &Theme::dusk() ? Theme::paper() : Theme::dusk()); }));
+  menu->addAction(action("actionTheme", tr("Dusk or paper"), Qt::CTRL | Qt::Key_T,
+                         [this] { setTheme(theme_ == &Theme::dusk() ? Theme::paper() : Theme::dusk()); }));
   menu->addAction(action("actionKeys", tr("Keys"), Qt::Key_F1, [this] { showKeys(); }));
   menu->addAction(action("actionQuit", tr("Quit"), QKeySequence::Quit, [this] { close(); }));
 }
@@ -225,7 +232,8 @@ void MainWindow::buildMenu() {
 void MainWindow::buildKeys() {
   int number = 0;
   for (StationModel* station : workbench_.path()) {
-    action(QString("actionStation%1").arg(number + 1), station->name(), Qt::Key(Qt::Key_1 + number), [this, number] { workbench_.goTo(number); });
+    action(QString("actionStation%1").arg(number + 1), station->name(), Qt::Key(Qt::Key_1 + number),
+           [this, number] { workbench_.goTo(number); });
     ++number;
   }
   action("actionNext", tr("The thing to do next"), Qt::CTRL | Qt::Key_Return, [this] {
@@ -233,7 +241,8 @@ void MainWindow::buildKeys() {
   });
   whenFinishing("actionRemedy", tr("Mend what the judgement minds"), Qt::Key_M, &FinishModel::remedy);
   whenFinishing("actionWhite", tr("Take the white that was found"), Qt::Key_N, &FinishModel::takeWhiteTrim);
-  whenFinishing("actionStart", tr("The next starting point: as metered, lighter, deeper"), Qt::Key_S, &FinishModel::nextStart);
+  whenFinishing("actionStart", tr("The next starting point: as metered, lighter, deeper"), Qt::Key_S,
+                &FinishModel::nextStart);
   action("actionZoom", tr("Whole picture or 100 %"), Qt::Key_Z, [this] {
     picture_->toggleActualSize();
     size_->setChecked(picture_->actualSize());
@@ -267,14 +276,18 @@ void MainWindow::openPaths(const QStringList& paths) {
   if (paths.isEmpty()) return;
   const std::filesystem::path first = paths.front().toStdString();
   std::error_code error;
-  if (paths.size() == 1 && std::filesystem::exists(first / "job.json", error)) workbench_.opening.openJob(first);
-  else workbench_.opening.takeFiles(paths, jobsFolder_);
+  if (paths.size() == 1 && std::filesystem::exists(first / "job.json", error))
+    workbench_.opening.openJob(first);
+  else
+    workbench_.opening.takeFiles(paths, jobsFolder_);
 }
 
 void MainWindow::sortFrames(const Grouping& grouping, const QString& name, const QString& jobs) {
   auto* sheet = new SortSheet(grouping, *theme_, this);
   sheet->setAttribute(Qt::WA_DeleteOnClose);
-  connect(sheet, &QDialog::accepted, this, [this, sheet, name, jobs] { workbench_.opening.takeSorted(sheet->grouping(), name.toStdString(), jobs.toStdString()); });
+  connect(sheet, &QDialog::accepted, this, [this, sheet, name, jobs] {
+    workbench_.opening.takeSorted(sheet->grouping(), name.toStdString(), jobs.toStdString());
+  });
   sheet->open();
 }
 
@@ -284,15 +297,22 @@ void MainWindow::chooseFrames() {
 }
 
 void MainWindow::chooseJob() {
-  const QString folder = QFileDialog::getExistingDirectory(this, tr("Job folder"), QString::fromStdString(jobsFolder_.string()));
+  const QString folder =
+      QFileDialog::getExistingDirectory(this, tr("Job folder"), QString::fromStdString(jobsFolder_.string()));
   if (!folder.isEmpty()) workbench_.opening.openJob(folder.toStdString());
 }
 
 void MainWindow::showKeys() {
-  QMessageBox::information(this, tr("Keys"),
-                           tr("1 to 6\tstations\nCtrl+Return\tthe thing to do next\n[ and ]\tdarker, brighter finder\nT\ttest frame\nZ\twhole picture or 100 %\n"
-                              "B\thold: one exposure instead of all\nM\tmend what the judgement minds\nN\ttake the white that was found\nS\tas metered, lighter, deeper\ndrag at Finish\tup: lighter, down: darker, there\ndrag on the Ladder\tlight to a tone of the paper\nCtrl+drag\tmove the picture at 100 %\nCtrl+Z, Ctrl+Shift+Z\tundo, redo\nclick a place at Combine\tfrom the next frame\nAlt+Up, Alt+Down\tsooner, later in the queue\nEsc\tstop the work\nCtrl+T\tdusk or paper\n"
-                              "Ctrl+N\tnew job from frames\nCtrl+O\topen a job"));
+  QMessageBox::information(
+      this, tr("Keys"),
+      tr("1 to 6\tstations\nCtrl+Return\tthe thing to do next\n[ and ]\tdarker, brighter finder\nT\ttest "
+         "frame\nZ\twhole picture or 100 %\n"
+         "B\thold: one exposure instead of all\nM\tmend what the judgement minds\nN\ttake the white that was "
+         "found\nS\tas metered, lighter, deeper\ndrag at Finish\tup: lighter, down: darker, there\ndrag on the "
+         "Ladder\tlight to a tone of the paper\nCtrl+drag\tmove the picture at 100 %\nCtrl+Z, Ctrl+Shift+Z\tundo, "
+         "redo\nclick a place at Combine\tfrom the next frame\nAlt+Up, Alt+Down\tsooner, later in the queue\nEsc\tstop "
+         "the work\nCtrl+T\tdusk or paper\n"
+         "Ctrl+N\tnew job from frames\nCtrl+O\topen a job"));
 }
 
 void MainWindow::refresh() {
@@ -347,7 +367,9 @@ void MainWindow::rememberJob() {
   QSettings().setValue("lastJobName", QString::fromStdString(workbench_.job().name()));
 }
 
-void MainWindow::refreshMarks() { picture_->setMarks(workbench_.hasView() ? workbench_.station().marks() : PictureMarks{}); }
+void MainWindow::refreshMarks() {
+  picture_->setMarks(workbench_.hasView() ? workbench_.station().marks() : PictureMarks{});
+}
 
 void MainWindow::refreshPicture() {
   picture_->setPicture(workbench_.picture());
@@ -357,8 +379,10 @@ void MainWindow::refreshPicture() {
 void MainWindow::saveSheet(const std::vector<SheetPicture>& pictures) {
   const QString name = jobName_->text();
   const QString file = QString::fromStdString((workbench_.job().folder() / "sheet.pdf").string());
-  if (writeSheet(file, name, pictures)) verdict_->complain(tr("The sheet is in %1.").arg(file));
-  else verdict_->complain(tr("%1 cannot be written; free some space or choose another folder.").arg(file));
+  if (writeSheet(file, name, pictures))
+    verdict_->complain(tr("The sheet is in %1.").arg(file));
+  else
+    verdict_->complain(tr("%1 cannot be written; free some space or choose another folder.").arg(file));
 }
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {

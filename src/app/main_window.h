@@ -44,7 +44,8 @@ private:
   void connectPicture();
   void connectWork();
   void takePlace();
-  QAction* action(const QString& name, const QString& text, const QKeySequence& shortcut, const std::function<void()>& work);
+  QAction* action(const QString& name, const QString& text, const QKeySequence& shortcut,
+                  const std::function<void()>& work);
   void whenFinishing(const QString& name, const QString& text, Qt::Key key, void (FinishModel::*work)());
   void chooseFrames();
   void sortFrames(const Grouping& grouping, const QString& name, const QString& jobs);

@@ -39,7 +39,9 @@ void PictureView::setMarks(const PictureMarks& marks) {
   update();
 }
 
-bool PictureView::dragging() const { return marks_.pointer == PictureMarks::Pointer::Lift || marks_.pointer == PictureMarks::Pointer::Drag; }
+bool PictureView::dragging() const {
+  return marks_.pointer == PictureMarks::Pointer::Lift || marks_.pointer == PictureMarks::Pointer::Drag;
+}
 
 void PictureView::setDetail(const QImage& part, const QRectF& place) {
   if (!actualSize_) return;
@@ -54,7 +56,8 @@ void PictureView::askForDetail() {
   if (!actualSize_ || marks_.fullSize.isEmpty() || image_.isNull() || r.isEmpty()) return;
   const QRectF seen = r.intersected(QRectF(rect()));
   if (seen.isEmpty()) return;
-  emit detailWanted(QRectF((seen.left() - r.left()) / r.width(), (seen.top() - r.top()) / r.height(), seen.width() / r.width(), seen.height() / r.height()));
+  emit detailWanted(QRectF((seen.left() - r.left()) / r.width(), (seen.top() - r.top()) / r.height(),
+                           seen.width() / r.width(), seen.height() / r.height()));
 }
 
 double PictureView::dividerX() const {
@@ -62,7 +65,9 @@ double PictureView::dividerX() const {
   return r.left() + divider_ * r.width();
 }
 
-void PictureView::resizeEvent(QResizeEvent*) { askForDetail(); }
+void PictureView::resizeEvent(QResizeEvent*) {
+  askForDetail();
+}
 
 void PictureView::drawMarks(QPainter& p) const {
   const QRectF r = pictureRect();
@@ -117,7 +122,8 @@ void PictureView::drawBeside(QPainter& p) const {
   p.fillRect(rect(), theme_->surround);
   const double margin = 12, half = width() / 2.0;
   const auto fit = [&](double left) {
-    const QSizeF size = QSizeF(image_.size()).scaled(QSizeF(half - 1.5 * margin, height() - 2 * margin), Qt::KeepAspectRatio);
+    const QSizeF size =
+        QSizeF(image_.size()).scaled(QSizeF(half - 1.5 * margin, height() - 2 * margin), Qt::KeepAspectRatio);
     return QRectF(QPointF(left + (half - size.width()) / 2, (height() - size.height()) / 2), size);
   };
   p.drawImage(fit(0), marks_.beside);
@@ -129,7 +135,8 @@ void PictureView::drawBeside(QPainter& p) const {
 void PictureView::nameBeside(QPainter& p, QPointF corner) const {
   if (marks_.besideName.isEmpty()) return;
   p.setFont(uiFont(9));
-  const QRectF box(corner + QPointF(8, 8), QSizeF(p.fontMetrics().horizontalAdvance(marks_.besideName) + 16, p.fontMetrics().height() + 6));
+  const QRectF box(corner + QPointF(8, 8),
+                   QSizeF(p.fontMetrics().horizontalAdvance(marks_.besideName) + 16, p.fontMetrics().height() + 6));
   p.setPen(Qt::NoPen);
   p.setBrush(QColor(20, 20, 20, 190));
   p.drawRoundedRect(box, 3, 3);
@@ -143,8 +150,10 @@ void PictureView::drawDragHint(QPainter& p) const {
   p.setBrush(Qt::NoBrush);
   for (const auto& pen : {QPen(QColor(0, 0, 0, 160), 3), QPen(Qt::white, 1.3)}) {
     p.setPen(pen);
-    if (marks_.dragShape == PictureMarks::DragShape::Line) p.drawLine(a, b);
-    else p.drawEllipse(a, std::abs(b.x() - a.x()), std::abs(b.y() - a.y()));
+    if (marks_.dragShape == PictureMarks::DragShape::Line)
+      p.drawLine(a, b);
+    else
+      p.drawEllipse(a, std::abs(b.x() - a.x()), std::abs(b.y() - a.y()));
   }
 }
 
@@ -179,8 +188,10 @@ void PictureView::drawPlaces(QPainter& p) const {
   if (!painting()) return;
   const double radius = marks_.brush * r.width();
   p.setPen(QPen(QColor(255, 255, 255, 90), 2 * radius, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
-  if (stroke_.size() == 1) p.drawPoint(onto.map(stroke_.front()));
-  else if (!stroke_.isEmpty()) p.drawPolyline(onto.map(stroke_));
+  if (stroke_.size() == 1)
+    p.drawPoint(onto.map(stroke_.front()));
+  else if (!stroke_.isEmpty())
+    p.drawPolyline(onto.map(stroke_));
   if (!r.contains(hover_)) return;
   p.setBrush(Qt::NoBrush);
   p.setPen(QPen(QColor(0, 0, 0, 160), 2.4));
@@ -216,7 +227,8 @@ QRectF PictureView::pictureRect() const {
     const QSizeF shown = (marks_.fullSize.isEmpty() ? size : QSizeF(marks_.fullSize)) / ratio;
     return {QPointF(width() / 2.0, height() / 2.0) - QPointF(shown.width() / 2, shown.height() / 2) + pan_, shown};
   }
-  const double margin = 18, scale = std::min((width() - 2 * margin) / size.width(), (height() - 2 * margin) / size.height());
+  const double margin = 18,
+               scale = std::min((width() - 2 * margin) / size.width(), (height() - 2 * margin) / size.height());
   const QSizeF shown = size * scale;
   return {QPointF((width() - shown.width()) / 2, (height() - shown.height()) / 2), shown};
 }
@@ -234,10 +246,12 @@ void PictureView::paintEvent(QPaintEvent*) {
     const QRect area = rect().adjusted(60, 0, -60, 0);
     p.setPen(theme_->text);
     p.setFont(uiFont(16, true));
-    p.drawText(area.adjusted(0, 0, 0, -height() / 2 - 6), Qt::AlignHCenter | Qt::AlignBottom | Qt::TextWordWrap, emptyTitle_);
+    p.drawText(area.adjusted(0, 0, 0, -height() / 2 - 6), Qt::AlignHCenter | Qt::AlignBottom | Qt::TextWordWrap,
+               emptyTitle_);
     p.setPen(theme_->quiet);
     p.setFont(uiFont(11));
-    p.drawText(area.adjusted(0, height() / 2 + 6, 0, 0), Qt::AlignHCenter | Qt::AlignTop | Qt::TextWordWrap, emptyText_);
+    p.drawText(area.adjusted(0, height() / 2 + 6, 0, 0), Qt::AlignHCenter | Qt::AlignTop | Qt::TextWordWrap,
+               emptyText_);
     return;
   }
   p.setRenderHint(QPainter::SmoothPixmapTransform, !actualSize_ || !marks_.fullSize.isEmpty());
@@ -259,15 +273,22 @@ void PictureView::paintEvent(QPaintEvent*) {
 
 void PictureView::drawSpots(QPainter& p) const {
   for (const auto& r : marks_.readings)
-    if (r.x) drawSpot(p, widgetPlace(*r.x, *r.y), tr(r.atLeast ? "over EV %1" : "EV %1").arg(r.ev100.value, 0, 'f', 1), false);
+    if (r.x)
+      drawSpot(p, widgetPlace(*r.x, *r.y), tr(r.atLeast ? "over EV %1" : "EV %1").arg(r.ev100.value, 0, 'f', 1), false);
   if (!marks_.proposals) return;
   for (const auto& z : {marks_.proposals->brightest, marks_.proposals->darkest})
-    drawSpot(p, widgetPlace(z.x, z.y), tr(z.atLeast ? "over EV %1" : z.atMost ? "under EV %1" : "EV %1").arg(z.ev100.value, 0, 'f', 1), true);
+    drawSpot(p, widgetPlace(z.x, z.y),
+             tr(z.atLeast  ? "over EV %1"
+                : z.atMost ? "under EV %1"
+                           : "EV %1")
+                 .arg(z.ev100.value, 0, 'f', 1),
+             true);
 }
 
 void PictureView::drawMoved(QPainter& p) const {
   if (marks_.moved.isEmpty()) return;
-  const QRectF box(widgetPlace(marks_.moved.left(), marks_.moved.top()), widgetPlace(marks_.moved.right(), marks_.moved.bottom()));
+  const QRectF box(widgetPlace(marks_.moved.left(), marks_.moved.top()),
+                   widgetPlace(marks_.moved.right(), marks_.moved.bottom()));
   p.setBrush(Qt::NoBrush);
   p.setPen(QPen(QColor(0, 0, 0, 160), 3));
   p.drawRoundedRect(box, 4, 4);
@@ -305,7 +326,8 @@ void PictureView::mousePressEvent(QMouseEvent* event) {
   dragged_ = false;
   onDivider_ = !marks_.beside.isNull() && marks_.divider && std::abs(event->position().x() - dividerX()) < 10;
   if (onDivider_) return;
-  if (dragging() && event->button() == Qt::LeftButton && pictureRect().contains(event->position()) && !(event->modifiers() & Qt::ControlModifier)) {
+  if (dragging() && event->button() == Qt::LeftButton && pictureRect().contains(event->position()) &&
+      !(event->modifiers() & Qt::ControlModifier)) {
     dragOn_ = true;
     dragFrom_ = dragTo_ = picturePlace(event->position());
     emit dragBegan(dragFrom_);
@@ -351,8 +373,10 @@ void PictureView::mouseReleaseEvent(QMouseEvent* event) {
     update();
     return emit strokePainted(done);
   }
-  const bool clickable = marks_.pointer == PictureMarks::Pointer::Spot || marks_.pointer == PictureMarks::Pointer::Place;
-  if (clickable && !dragged_ && event->button() == Qt::LeftButton && r.contains(event->position())) emit clicked(picturePlace(event->position()));
+  const bool clickable =
+      marks_.pointer == PictureMarks::Pointer::Spot || marks_.pointer == PictureMarks::Pointer::Place;
+  if (clickable && !dragged_ && event->button() == Qt::LeftButton && r.contains(event->position()))
+    emit clicked(picturePlace(event->position()));
 }
 
 } // namespace ml

@@ -62,7 +62,8 @@ bool editPositions(QWidget* parent, Situation& s) {
   form->addRow(QDialog::tr("Focused at"), distance);
   form->addRow(QDialog::tr("What moves may blur by"), tolerable);
   form->addRow(QDialog::tr("A set may last"), most);
-  auto* note = new QLabel(QDialog::tr("Level first. One bracket serves all positions: read the light over all of them. 0 degrees: one position."));
+  auto* note = new QLabel(QDialog::tr(
+      "Level first. One bracket serves all positions: read the light over all of them. 0 degrees: one position."));
   note->setProperty("role", "quiet");
   note->setWordWrap(true);
   form->addRow(note);
@@ -71,7 +72,8 @@ bool editPositions(QWidget* parent, Situation& s) {
   QObject::connect(buttons, &QDialogButtonBox::accepted, &dialog, &QDialog::accept);
   QObject::connect(buttons, &QDialogButtonBox::rejected, &dialog, &QDialog::reject);
   if (dialog.exec() != QDialog::Accepted) return false;
-  s.positions = {pan->value(), tilt->value(), overlap->value() / 100, shifts->currentData().toInt(), planes->value(), portrait->isChecked()};
+  s.positions = {pan->value(),    tilt->value(),        overlap->value() / 100, shifts->currentData().toInt(),
+                 planes->value(), portrait->isChecked()};
   s.focusDistance = distance->value();
   s.tolerablePixels = tolerable->value();
   s.mostSeconds = most->value();

@@ -156,7 +156,8 @@ public:
     fill();
     connect(list_, &QListWidget::currentRowChanged, this, [this] { show(current()); });
     connect(keep_, &QPushButton::clicked, this, &ProfilesDialog::keep);
-    connect(remove_, &QPushButton::clicked, this, [this] { report(frames_.desk().profiles.remove(current().id), tr("Removed.")); });
+    connect(remove_, &QPushButton::clicked, this,
+            [this] { report(frames_.desk().profiles.remove(current().id), tr("Removed.")); });
     connect(import, &QPushButton::clicked, this, [this] {
       const QString file = QFileDialog::getOpenFileName(this, tr("Camera profile"), {}, tr("Profiles (*.json)"));
       if (file.isEmpty()) return;
@@ -164,11 +165,13 @@ public:
       report(taken ? Result<void>{} : Result<void>(passOn(taken.error())), tr("Imported."));
     });
     connect(save, &QPushButton::clicked, this, [this] {
-      const QString file = QFileDialog::getSaveFileName(this, tr("Export the profile"), QString::fromStdString(current().id + ".json"), tr("Profiles (*.json)"));
+      const QString file = QFileDialog::getSaveFileName(
+          this, tr("Export the profile"), QString::fromStdString(current().id + ".json"), tr("Profiles (*.json)"));
       if (!file.isEmpty()) report(frames_.desk().profiles.exportTo(current().id, file.toStdString()), tr("Exported."));
     });
     connect(measure, &QPushButton::clicked, this, [this] {
-      const QStringList files = QFileDialog::getOpenFileNames(this, tr("Raw files: pairs of an even wall at several times, and a pair with the cap on"));
+      const QStringList files = QFileDialog::getOpenFileNames(
+          this, tr("Raw files: pairs of an even wall at several times, and a pair with the cap on"));
       if (files.isEmpty()) return;
       accept();
       frames_.measureSensor(files);
@@ -200,7 +203,9 @@ private:
     list_->setCurrentRow(row);
     show(current());
   }
-  [[nodiscard]] const CameraProfile& current() const { return profiles_[std::size_t(std::max(0, list_->currentRow()))]; }
+  [[nodiscard]] const CameraProfile& current() const {
+    return profiles_[std::size_t(std::max(0, list_->currentRow()))];
+  }
   void show(const CameraProfile& p) {
     for (std::size_t i = 0; i < fields_.size(); ++i) {
       edits_[i]->setText(fields_[i].show(p));
@@ -212,8 +217,10 @@ private:
     const auto problems = frames_.desk().profiles.problems();
     note_->setText(!problems.empty() ? QString::fromStdString(problems.front())
                    : own             ? tr("One of your own.")
-                                     : tr("Ships with the program: plausible figures, not measured. \"Measure\" derives full well and read noise from your own raw files: "
-                                          "shoot an evenly lit wall twice at each of four or more times, and twice with the cap on, all at base ISO."));
+                         : tr("Ships with the program: plausible figures, not measured. \"Measure\" derives full well "
+                              "and read noise from your own raw files: "
+                              "shoot an evenly lit wall twice at each of four or more times, and twice with the cap "
+                              "on, all at base ISO."));
   }
   void keep() {
     CameraProfile p = current();
@@ -245,6 +252,8 @@ private:
 
 } // namespace
 
-void editProfiles(QWidget* parent, FramesModel& frames) { ProfilesDialog(parent, frames).exec(); }
+void editProfiles(QWidget* parent, FramesModel& frames) {
+  ProfilesDialog(parent, frames).exec();
+}
 
 } // namespace ml

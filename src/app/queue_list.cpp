@@ -17,7 +17,9 @@ QueueList::QueueList(DeliverModel& deliver, QWidget* parent) : QListWidget(paren
   setSpacing(0);
 }
 
-int QueueList::chosen() const { return currentItem() ? currentItem()->data(Qt::UserRole).toInt() : 0; }
+int QueueList::chosen() const {
+  return currentItem() ? currentItem()->data(Qt::UserRole).toInt() : 0;
+}
 
 void QueueList::refresh() {
   if (state() == QAbstractItemView::DraggingState) return;
@@ -37,14 +39,17 @@ void QueueList::refresh() {
   setCurrentRow(now >= 0 ? now : std::min(std::max(row, 0), count() - 1));
 }
 
-void QueueList::moveChosen(int rows) { deliver_.move(currentRow(), currentRow() + rows); }
+void QueueList::moveChosen(int rows) {
+  deliver_.move(currentRow(), currentRow() + rows);
+}
 
 void QueueList::removeChosen() {
   if (const int id = chosen()) deliver_.remove(id);
 }
 
 void QueueList::keyPressEvent(QKeyEvent* event) {
-  if (event->modifiers() == Qt::AltModifier && (event->key() == Qt::Key_Up || event->key() == Qt::Key_Down)) return moveChosen(event->key() == Qt::Key_Up ? -1 : 1);
+  if (event->modifiers() == Qt::AltModifier && (event->key() == Qt::Key_Up || event->key() == Qt::Key_Down))
+    return moveChosen(event->key() == Qt::Key_Up ? -1 : 1);
   if (event->key() == Qt::Key_Delete) return removeChosen();
   QListWidget::keyPressEvent(event);
 }

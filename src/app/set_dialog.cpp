@@ -37,7 +37,8 @@ void describeSet(QWidget* parent, ShootModel& shoot) {
   form->addRow(buttons);
   QObject::connect(buttons, &QDialogButtonBox::accepted, &dialog, &QDialog::accept);
   QObject::connect(buttons, &QDialogButtonBox::rejected, &dialog, &QDialog::reject);
-  if (dialog.exec() == QDialog::Accepted) shoot.describeSet(name->text(), row->value(), column->value(), plane->value());
+  if (dialog.exec() == QDialog::Accepted)
+    shoot.describeSet(name->text(), row->value(), column->value(), plane->value());
 }
 
 } // namespace ml

@@ -46,7 +46,8 @@ bool writeSheet(const QString& file, const QString& title, const std::vector<She
       const QRectF box((place % kColumns) * w, head + (place / kColumns) * h, w, h);
       drawInto(p, box.adjusted(8, 8, -8, -44), pictures[i].after);
       p.setFont(uiFont(9));
-      p.drawText(QRectF(box.left() + 8, box.bottom() - 40, w - 16, 32), Qt::AlignHCenter | Qt::AlignTop, pictures[i].name);
+      p.drawText(QRectF(box.left() + 8, box.bottom() - 40, w - 16, 32), Qt::AlignHCenter | Qt::AlignTop,
+                 pictures[i].name);
     }
     for (const SheetPicture& picture : pictures) {
       pdf.newPage();

@@ -81,13 +81,16 @@ public:
     second->addLayout(foot);
     second->addStretch();
 
-    connect(format_, &QComboBox::activated, &frames_, [this] { frames_.setFormat(FrameFormat(format_->currentData().toInt())); });
-    connect(order_, &QComboBox::activated, &shoot_, [this] { shoot_.setOrder(BracketOrder(order_->currentData().toInt())); });
+    connect(format_, &QComboBox::activated, &frames_,
+            [this] { frames_.setFormat(FrameFormat(format_->currentData().toInt())); });
+    connect(order_, &QComboBox::activated, &shoot_,
+            [this] { shoot_.setOrder(BracketOrder(order_->currentData().toInt())); });
     connect(handHeld_, &QCheckBox::toggled, &frames_, [this](bool on) { frames_.setHandHeld(on); });
     connect(still_, &QCheckBox::toggled, &shoot_, [this](bool on) { shoot_.setWaitForLull(on); });
     connect(sets_, &QComboBox::activated, &shoot_, [this](int index) { shoot_.selectSet(index); });
     connect(again_, &QToolButton::clicked, &shoot_, [this] { shoot_.shoot(); });
-    connect(leave_, &QToolButton::clicked, &shoot_, [this] { shoot_.setFrameUsed(shoot_.shownFrame(), !shoot_.isUsed(shoot_.shownFrame())); });
+    connect(leave_, &QToolButton::clicked, &shoot_,
+            [this] { shoot_.setFrameUsed(shoot_.shownFrame(), !shoot_.isUsed(shoot_.shownFrame())); });
   }
 
   void refresh() override {
@@ -128,22 +131,34 @@ private:
     goOn_ = menu->addAction(tr("Combine all the same"), this, [this] { emit shoot_.goTo(stations::kCombine); });
     goOn_->setObjectName("goOnAnyway");
     menu->addSeparator();
-    menu->addAction(tr("Connect the camera"), this, [this] { shoot_.desk().camera.connectCamera(); })->setObjectName("connectCamera");
-    menu->addAction(tr("Put in another card"), this, [this] { shoot_.desk().camera.changeCard(); })->setObjectName("changeCard");
+    menu->addAction(tr("Connect the camera"), this, [this] { shoot_.desk().camera.connectCamera(); })
+        ->setObjectName("connectCamera");
+    menu->addAction(tr("Put in another card"), this, [this] { shoot_.desk().camera.changeCard(); })
+        ->setObjectName("changeCard");
     auto* practise = menu->addMenu(tr("Practise: let it happen"));
     for (const auto& fault : faultNames()) {
       if (fault.kind == FaultKind::HandHeld) continue;
-      practise->addAction(QString::fromUtf8(fault.name), this, [this, kind = fault.kind] { shoot_.desk().camera.armFault(kind); })->setObjectName(QString("fault-") + fault.id);
+      practise
+          ->addAction(QString::fromUtf8(fault.name), this,
+                      [this, kind = fault.kind] { shoot_.desk().camera.armFault(kind); })
+          ->setObjectName(QString("fault-") + fault.id);
     }
     return menu;
   }
 
   void refreshDevice() {
     const auto d = shoot_.desk().camera.status();
-    if (!shoot_.watched().isEmpty()) status_->setText(tr("Watching a folder"));
-    else if (!d) status_->setText(tr("No camera at this view"));
-    else if (!d->connected) status_->setText(tr("The camera is gone"));
-    else status_->setText(tr("Battery %1 %, card %2 GB, buffer %3").arg(100 * d->battery, 0, 'f', 0).arg(d->freeMegabytes / 1000, 0, 'f', 1).arg(d->buffered));
+    if (!shoot_.watched().isEmpty())
+      status_->setText(tr("Watching a folder"));
+    else if (!d)
+      status_->setText(tr("No camera at this view"));
+    else if (!d->connected)
+      status_->setText(tr("The camera is gone"));
+    else
+      status_->setText(tr("Battery %1 %, card %2 GB, buffer %3")
+                           .arg(100 * d->battery, 0, 'f', 0)
+                           .arg(d->freeMegabytes / 1000, 0, 'f', 1)
+                           .arg(d->buffered));
     watch_->setText(shoot_.watched().isEmpty() ? tr("Watch a folder...") : tr("Stop watching"));
     goOn_->setEnabled(!view().frames.empty());
   }
@@ -180,16 +195,22 @@ private:
       const bool used = shoot_.isUsed(i);
       const bool flawed = i < int(judged.size()) && !judged[std::size_t(i)].flaws.empty();
       // Frames are told apart by number and time; a mark tells what the judgement found.
-      const QString mark = !used ? QString(QChar(0x2013)) : flawed ? "!" : i < int(judged.size()) ? QString(QChar(0x2713)) : "";
-      chip->setText(QString("%1  %2  %3").arg(i + 1).arg(QString::fromStdString(print(shot[std::size_t(i)].time)), mark));
+      const QString mark = !used                    ? QString(QChar(0x2013))
+                           : flawed                 ? "!"
+                           : i < int(judged.size()) ? QString(QChar(0x2713))
+                                                    : "";
+      chip->setText(
+          QString("%1  %2  %3").arg(i + 1).arg(QString::fromStdString(print(shot[std::size_t(i)].time)), mark));
       chip->setToolTip(i < int(judged.size()) ? QString::fromStdString(judged[std::size_t(i)].sentence) : QString());
       if (!used) chip->setProperty("role", "aside");
       if (flawed && used) chip->setProperty("role", "flawed");
-      connect(chip, &QToolButton::clicked, &shoot_, [this, i] { shoot_.showFrame(i); }, Qt::QueuedConnection);
+      connect(
+          chip, &QToolButton::clicked, &shoot_, [this, i] { shoot_.showFrame(i); }, Qt::QueuedConnection);
       strip_->addWidget(chip);
     }
     if (shot.empty()) {
-      auto* empty = new QLabel(tr("None yet: they appear here and on the Ladder. Keep feet and cables out of walkways; never look at the sun through a finder."));
+      auto* empty = new QLabel(tr("None yet: they appear here and on the Ladder. Keep feet and cables out of walkways; "
+                                  "never look at the sun through a finder."));
       empty->setProperty("role", "quiet");
       empty->setFont(uiFont(9));
       empty->setMinimumHeight(2 * QFontMetrics(uiFont(9)).lineSpacing() + 2);
@@ -199,7 +220,9 @@ private:
     strip_->addStretch();
     const int shown = shoot_.shownFrame();
     const bool known = shown >= 0 && shown < int(judged.size());
-    judgement_->setText(known ? tr("Frame %1: %2").arg(shown + 1).arg(QString::fromStdString(judged[std::size_t(shown)].sentence)) : QString());
+    judgement_->setText(
+        known ? tr("Frame %1: %2").arg(shown + 1).arg(QString::fromStdString(judged[std::size_t(shown)].sentence))
+              : QString());
     leave_->setVisible(known);
     leave_->setEnabled(!busy());
     leave_->setText(shoot_.isUsed(shoot_.shownFrame()) ? tr("Leave out") : tr("Take in"));
@@ -217,6 +240,8 @@ private:
 
 } // namespace
 
-Bench* makeShootBench(ShootModel& shoot, FramesModel& frames) { return new ShootBench(shoot, frames); }
+Bench* makeShootBench(ShootModel& shoot, FramesModel& frames) {
+  return new ShootBench(shoot, frames);
+}
 
 } // namespace ml

@@ -18,8 +18,11 @@ QString reading(const SliderControl& c, double value) {
   switch (c.reads) {
   case SliderControl::Reads::Stops: return QObject::tr("%1%2 stop").arg(sign).arg(std::abs(value), 0, 'f', 1);
   case SliderControl::Reads::Degrees: return QObject::tr("%1%2\u00b0").arg(sign).arg(std::abs(value), 0, 'f', 1);
-  case SliderControl::Reads::FromEv: return value <= c.low * c.unit ? QObject::tr("all") : QObject::tr("EV %1").arg(value, 0, 'f', 1).replace('-', QChar(0x2212));
-  case SliderControl::Reads::ToEv: return value >= c.high * c.unit ? QObject::tr("all") : QObject::tr("EV %1").arg(value, 0, 'f', 1);
+  case SliderControl::Reads::FromEv:
+    return value <= c.low * c.unit ? QObject::tr("all")
+                                   : QObject::tr("EV %1").arg(value, 0, 'f', 1).replace('-', QChar(0x2212));
+  case SliderControl::Reads::ToEv:
+    return value >= c.high * c.unit ? QObject::tr("all") : QObject::tr("EV %1").arg(value, 0, 'f', 1);
   case SliderControl::Reads::Plain: return sign + QString::number(std::abs(value), 'f', 1);
   default: return QObject::tr("%1 %").arg(int(std::lround(value * 100))).replace('-', QChar(0x2212));
   }

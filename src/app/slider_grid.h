@@ -11,16 +11,24 @@ namespace ml {
 
 /// One control: a slider in whole units, and how its value reads.
 struct SliderControl {
-  const char* name;                 ///< Object name.
+  const char* name; ///< Object name.
   QString title;
   int low, high;
-  double unit;                      ///< Value of one step.
-  enum class Reads { Percent, Stops, Degrees, Plain, FromEv, ToEv }; ///< FromEv and ToEv: no limit at the low, or the high end.
+  double unit; ///< Value of one step.
+  enum class Reads {
+    Percent,
+    Stops,
+    Degrees,
+    Plain,
+    FromEv,
+    ToEv
+  }; ///< FromEv and ToEv: no limit at the low, or the high end.
   Reads reads = Reads::Percent;
   QString tip = {};
 };
 
-/// Controls in rows of three: what each is and where it stands, and the slider under both. Values come from outside and go back there.
+/// Controls in rows of three: what each is and where it stands, and the slider under both. Values come from outside and
+/// go back there.
 class SliderGrid : public QWidget {
   Q_OBJECT
 

@@ -33,7 +33,8 @@ void SnrChart::paintEvent(QPaintEvent*) {
   p.setRenderHint(QPainter::Antialiasing);
   p.setFont(uiFont(8.5));
   p.setPen(theme_->quiet);
-  p.drawText(QRect(0, 0, width(), 16), Qt::AlignLeft | Qt::AlignVCenter, tr("SNR of all frames together, over the light"));
+  p.drawText(QRect(0, 0, width(), 16), Qt::AlignLeft | Qt::AlignVCenter,
+             tr("SNR of all frames together, over the light"));
   if (curve_.size() < 2) return;
   const double from = curve_.front().reading.value, to = curve_.back().reading.value;
   const auto x = [&](double ev) { return kLeft + (ev - from) / (to - from) * (width() - kLeft - kRight); };
@@ -55,7 +56,8 @@ void SnrChart::paintEvent(QPaintEvent*) {
   for (int ev = int(std::ceil(from)); ev <= int(to); ++ev)
     if (ev % every == 0) {
       p.setPen(theme_->quiet);
-      p.drawText(QRectF(x(ev) - 20, height() - kBottom + 3, 40, 15), Qt::AlignCenter, QString::number(ev).replace('-', QChar(0x2212)));
+      p.drawText(QRectF(x(ev) - 20, height() - kBottom + 3, 40, 15), Qt::AlignCenter,
+                 QString::number(ev).replace('-', QChar(0x2212)));
     }
   // The line breaks where a frame clips, and where nothing records the light.
   QPainterPath path;

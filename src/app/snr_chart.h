@@ -6,7 +6,8 @@
 
 namespace ml {
 
-/// How clean each level of light will be: SNR of the merged bracket over the scene's light, against the targets 10 and 40.
+/// How clean each level of light will be: SNR of the merged bracket over the scene's light, against the targets 10
+/// and 40.
 class SnrChart : public QWidget {
   Q_OBJECT
 

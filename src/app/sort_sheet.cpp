@@ -16,11 +16,14 @@ namespace {
 
 constexpr int kHead = 34, kFrameWidth = 140, kFrameHeight = 112, kGap = 8, kLeft = 14, kRowGap = 14, kDragFrom = 8;
 
-QString timeOf(const FileFacts& file) { return file.exposureKnown ? QString::fromStdString(print(file.settings.time)) : QObject::tr("time not said"); }
+QString timeOf(const FileFacts& file) {
+  return file.exposureKnown ? QString::fromStdString(print(file.settings.time)) : QObject::tr("time not said");
+}
 
 } // namespace
 
-SortStrips::SortStrips(Sorting& sorting, const Theme& theme, QWidget* parent) : QAbstractScrollArea(parent), sorting_(sorting), theme_(theme) {
+SortStrips::SortStrips(Sorting& sorting, const Theme& theme, QWidget* parent)
+    : QAbstractScrollArea(parent), sorting_(sorting), theme_(theme) {
   setObjectName("sortStrips");
   setAccessibleName(tr("Sets and their frames"));
   setFocusPolicy(Qt::StrongFocus);
@@ -29,7 +32,9 @@ SortStrips::SortStrips(Sorting& sorting, const Theme& theme, QWidget* parent) : 
   connect(&sorting_, &Sorting::thumbnailReady, viewport(), qOverload<>(&QWidget::update));
 }
 
-int SortStrips::rows() const { return int(sorting_.grouping().sets.size() + sorting_.grouping().aside.size()); }
+int SortStrips::rows() const {
+  return int(sorting_.grouping().sets.size() + sorting_.grouping().aside.size());
+}
 
 const FileGroup* SortStrips::group(int row) const {
   const Grouping& g = sorting_.grouping();
@@ -37,7 +42,9 @@ const FileGroup* SortStrips::group(int row) const {
   return row < int(g.sets.size()) ? &g.sets[std::size_t(row)] : &g.aside[std::size_t(row) - g.sets.size()];
 }
 
-int SortStrips::perLine() const { return std::max(1, (viewport()->width() - 2 * kLeft + kGap) / (kFrameWidth + kGap)); }
+int SortStrips::perLine() const {
+  return std::max(1, (viewport()->width() - 2 * kLeft + kGap) / (kFrameWidth + kGap));
+}
 
 int SortStrips::rowHeight(int row) const {
   const int lines = (int(group(row)->files.size()) + perLine() - 1) / perLine();
@@ -54,7 +61,9 @@ QRect SortStrips::rectOf(Place place) const {
   const FileGroup* g = group(place.row);
   if (!g || place.file < 0 || place.file >= int(g->files.size())) return {};
   const int line = place.file / perLine(), column = place.file % perLine();
-  return {kLeft + column * (kFrameWidth + kGap), rowTop(place.row) + kHead + line * (kFrameHeight + kGap) - verticalScrollBar()->value(), kFrameWidth, kFrameHeight};
+  return {kLeft + column * (kFrameWidth + kGap),
+          rowTop(place.row) + kHead + line * (kFrameHeight + kGap) - verticalScrollBar()->value(), kFrameWidth,
+          kFrameHeight};
 }
 
 SortStrips::Place SortStrips::placeAt(QPoint at) const {
@@ -75,7 +84,8 @@ void SortStrips::setCurrent(Place place) {
   current_ = place;
   const QRect r = rectOf(place);
   if (r.top() < kHead) verticalScrollBar()->setValue(verticalScrollBar()->value() + r.top() - kHead);
-  if (r.bottom() > viewport()->height()) verticalScrollBar()->setValue(verticalScrollBar()->value() + r.bottom() - viewport()->height() + kGap);
+  if (r.bottom() > viewport()->height())
+    verticalScrollBar()->setValue(verticalScrollBar()->value() + r.bottom() - viewport()->height() + kGap);
   viewport()->update();
   emit currentChanged();
 }
@@ -88,7 +98,9 @@ void SortStrips::refresh() {
   setCurrent({std::clamp(current_.row, 0, std::max(0, rows() - 1)), current_.file});
 }
 
-void SortStrips::resizeEvent(QResizeEvent*) { refresh(); }
+void SortStrips::resizeEvent(QResizeEvent*) {
+  refresh();
+}
 
 void SortStrips::paintEvent(QPaintEvent*) {
   QPainter p(viewport());
@@ -121,9 +133,12 @@ void SortStrips::drawRow(QPainter& p, int row) {
     p.setFont(uiFont(9));
     p.setPen(theme_.quiet);
     p.drawText(QRect(reasonAt, top + 4, right - reasonAt, 24), Qt::AlignRight | Qt::AlignVCenter,
-               p.fontMetrics().elidedText((aside ? tr("because: %1") : tr("begins here: %1")).arg(QString::fromStdString(group.reason)), Qt::ElideRight, right - reasonAt));
+               p.fontMetrics().elidedText(
+                   (aside ? tr("because: %1") : tr("begins here: %1")).arg(QString::fromStdString(group.reason)),
+                   Qt::ElideRight, right - reasonAt));
   }
-  for (int i = 0; i < int(group.files.size()); ++i) drawFrame(p, rectOf({row, i}), group.files[std::size_t(i)], current_ == Place{row, i});
+  for (int i = 0; i < int(group.files.size()); ++i)
+    drawFrame(p, rectOf({row, i}), group.files[std::size_t(i)], current_ == Place{row, i});
 }
 
 void SortStrips::drawFrame(QPainter& p, const QRect& r, const FileFacts& file, bool current) {
@@ -145,7 +160,8 @@ void SortStrips::drawFrame(QPainter& p, const QRect& r, const FileFacts& file, b
   p.setFont(uiFont(8));
   p.setPen(theme_.quiet);
   p.drawText(r.adjusted(6 + used, 0, -6, -4), Qt::AlignRight | Qt::AlignBottom,
-             p.fontMetrics().elidedText(QString::fromStdString(file.path.filename().string()), Qt::ElideLeft, r.width() - used - 12));
+             p.fontMetrics().elidedText(QString::fromStdString(file.path.filename().string()), Qt::ElideLeft,
+                                        r.width() - used - 12));
 }
 
 void SortStrips::mousePressEvent(QMouseEvent* event) {
@@ -169,8 +185,10 @@ void SortStrips::mouseReleaseEvent(QMouseEvent*) {
   const int to = std::exchange(dragTo_, -1);
   viewport()->update();
   if (to < 0) return;
-  if (to < int(sorting_.grouping().sets.size())) sorting_.move(current_.row, current_.file, to);
-  else sorting_.putFileAside(current_.row, current_.file);
+  if (to < int(sorting_.grouping().sets.size()))
+    sorting_.move(current_.row, current_.file, to);
+  else
+    sorting_.putFileAside(current_.row, current_.file);
 }
 
 void SortStrips::keyPressEvent(QKeyEvent* event) {
@@ -178,15 +196,18 @@ void SortStrips::keyPressEvent(QKeyEvent* event) {
   if (!g) return;
   const int last = int(g->files.size()) - 1;
   switch (event->key()) {
-  case Qt::Key_Left: return setCurrent(current_.file > 0 ? Place{current_.row, current_.file - 1} : Place{current_.row - 1, 1000000});
-  case Qt::Key_Right: return setCurrent(current_.file < last ? Place{current_.row, current_.file + 1} : Place{current_.row + 1, 0});
+  case Qt::Key_Left:
+    return setCurrent(current_.file > 0 ? Place{current_.row, current_.file - 1} : Place{current_.row - 1, 1000000});
+  case Qt::Key_Right:
+    return setCurrent(current_.file < last ? Place{current_.row, current_.file + 1} : Place{current_.row + 1, 0});
   case Qt::Key_Up: return setCurrent({current_.row - 1, current_.file});
   case Qt::Key_Down: return setCurrent({current_.row + 1, current_.file});
   default: QAbstractScrollArea::keyPressEvent(event);
   }
 }
 
-SortSheet::SortSheet(Grouping grouping, const Theme& theme, QWidget* parent) : QDialog(parent), sorting_(std::move(grouping)) {
+SortSheet::SortSheet(Grouping grouping, const Theme& theme, QWidget* parent)
+    : QDialog(parent), sorting_(std::move(grouping)) {
   setObjectName("sortSheet");
   setWindowTitle(tr("Sort the frames into sets"));
   resize(1080, 700);
@@ -202,12 +223,17 @@ SortSheet::SortSheet(Grouping grouping, const Theme& theme, QWidget* parent) : Q
   column->addWidget(strips_, 1);
   auto* row = new QHBoxLayout;
   row->setSpacing(8);
-  split_ = button("sortSplit", tr("Begin a set here"), Qt::Key_S, [this] { const auto at = strips_->current(); if (sorting_.split(at.row, at.file)) strips_->setCurrent({at.row + 1, 0}); });
+  split_ = button("sortSplit", tr("Begin a set here"), Qt::Key_S, [this] {
+    const auto at = strips_->current();
+    if (sorting_.split(at.row, at.file)) strips_->setCurrent({at.row + 1, 0});
+  });
   join_ = button("sortJoin", tr("Join with the next"), Qt::Key_J, [this] { sorting_.join(strips_->current().row); });
   aside_ = button("sortAside", tr("Set aside"), Qt::Key_Delete, [this] {
     const auto at = strips_->current();
-    if (strips_->currentIsAside()) sorting_.takeBack(at.row - int(sorting_.grouping().sets.size()));
-    else sorting_.putFileAside(at.row, at.file);
+    if (strips_->currentIsAside())
+      sorting_.takeBack(at.row - int(sorting_.grouping().sets.size()));
+    else
+      sorting_.putFileAside(at.row, at.file);
   });
   undo_ = button("sortUndo", tr("Undo"), QKeySequence::Undo, [this] { sorting_.undoStack().undo(); });
   auto* cancel = button("sortCancel", tr("Cancel"), {}, [this] { reject(); });
@@ -225,7 +251,8 @@ SortSheet::SortSheet(Grouping grouping, const Theme& theme, QWidget* parent) : Q
   strips_->setFocus();
 }
 
-QPushButton* SortSheet::button(const QString& name, const QString& text, const QKeySequence& key, const std::function<void()>& work) {
+QPushButton* SortSheet::button(const QString& name, const QString& text, const QKeySequence& key,
+                               const std::function<void()>& work) {
   auto* made = new QPushButton(text);
   made->setObjectName(name);
   made->setAutoDefault(false);

@@ -10,8 +10,8 @@ class QPushButton;
 
 namespace ml {
 
-/// The sets one under the other, each with its frames side by side; what is set aside lies below. One frame is current; a frame can be
-/// dragged to another set.
+/// The sets one under the other, each with its frames side by side; what is set aside lies below. One frame is current;
+/// a frame can be dragged to another set.
 class SortStrips : public QAbstractScrollArea {
   Q_OBJECT
 
@@ -69,7 +69,8 @@ public:
 
 private:
   void refresh();
-  QPushButton* button(const QString& name, const QString& text, const QKeySequence& key, const std::function<void()>& work);
+  QPushButton* button(const QString& name, const QString& text, const QKeySequence& key,
+                      const std::function<void()>& work);
 
   Sorting sorting_;
   SortStrips* strips_;

@@ -29,7 +29,9 @@ void StationPath::setTheme(const Theme& theme) {
   update();
 }
 
-QPoint StationPath::place(int station) const { return {kLineX + 20, kTop + station * kPitch}; }
+QPoint StationPath::place(int station) const {
+  return {kLineX + 20, kTop + station * kPitch};
+}
 
 void StationPath::paintEvent(QPaintEvent*) {
   QPainter p(this);
@@ -61,7 +63,8 @@ void StationPath::paintEvent(QPaintEvent*) {
     }
     p.setPen(here ? theme_->text : state == StationState::Open ? theme_->quiet : theme_->text);
     p.setFont(uiFont(11, here));
-    p.drawText(QRect(kLineX + 18, centre.y() - 14, width() - kLineX - 18, 20), Qt::AlignVCenter, steps_[std::size_t(i)].name);
+    p.drawText(QRect(kLineX + 18, centre.y() - 14, width() - kLineX - 18, 20), Qt::AlignVCenter,
+               steps_[std::size_t(i)].name);
     if (state == StationState::OutOfDate) {
       p.setFont(uiFont(8));
       p.setPen(theme_->quiet);

@@ -6,7 +6,8 @@
 
 namespace ml {
 
-/// The way through a view, top to bottom: where the work is, what is done, what is out of date. Click, arrows, or 1 to 6.
+/// The way through a view, top to bottom: where the work is, what is done, what is out of date. Click, arrows, or 1
+/// to 6.
 class StationPath : public QWidget {
   Q_OBJECT
 

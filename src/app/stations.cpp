@@ -6,12 +6,9 @@ namespace ml {
 
 std::vector<StationFace> makeStations(Workbench& w) {
   return {
-      {makeLightBench(w.light)},
-      {makeFramesBench(w.frames), new FramesSheet(w.frames)},
-      {makeShootBench(w.shoot, w.frames)},
-      {makeCombineBench(w.combine)},
-      {makeFinishBench(w.finish)},
-      {makeDeliverBench(w.deliver)},
+      {makeLightBench(w.light)},           {makeFramesBench(w.frames), new FramesSheet(w.frames)},
+      {makeShootBench(w.shoot, w.frames)}, {makeCombineBench(w.combine)},
+      {makeFinishBench(w.finish)},         {makeDeliverBench(w.deliver)},
   };
 }
 

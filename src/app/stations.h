@@ -23,7 +23,8 @@ struct StationFace {
   StationSheet* sheet = nullptr; ///< Null: the picture.
 };
 
-/// The one list of stations, in the order of the workbench's path. A further one is one model, one bench and one line in here.
+/// The one list of stations, in the order of the workbench's path. A further one is one model, one bench and one line
+/// in here.
 [[nodiscard]] std::vector<StationFace> makeStations(Workbench& workbench);
 
 } // namespace ml

@@ -3,7 +3,9 @@
 #include <QFontDatabase>
 
 /// The resources lie in a static library: they must be asked for by name, outside any namespace.
-static void loadResources() { Q_INIT_RESOURCE(app); }
+static void loadResources() {
+  Q_INIT_RESOURCE(app);
+}
 
 namespace ml {
 
@@ -28,31 +30,39 @@ QString Theme::styleSheet() const {
     QFrame#bench { border-top: 1px solid %line; }
     QFrame#header { border-bottom: 1px solid %line; }
     QLabel[role="quiet"] { color: %quiet; }
-    QPushButton, QToolButton { background: %raised; border: 1px solid %line; border-radius: 5px; padding: 6px 12px; min-height: 20px; }
+    QPushButton, QToolButton { background: %raised; border: 1px solid %line; border-radius: 5px; padding: 6px 12px;
+      min-height: 20px; }
     QPushButton:hover, QToolButton:hover { border-color: %quiet; }
     QPushButton:pressed, QToolButton:pressed { background: %line; }
     QPushButton:checked, QToolButton:checked { border-color: %info; color: %info; }
     QPushButton:focus, QToolButton:focus, QComboBox:focus, QLineEdit:focus { border-color: %info; }
-    QPushButton:disabled, QToolButton:disabled, QComboBox:disabled, QLineEdit:disabled { color: %line; border-color: %line; }
-    QPushButton[role="next"] { background: %accent; color: %onAccent; border-color: %accent; font-weight: bold; padding: 9px 20px; }
+    QPushButton:disabled, QToolButton:disabled, QComboBox:disabled, QLineEdit:disabled { color: %line;
+      border-color: %line; }
+    QPushButton[role="next"] { background: %accent; color: %onAccent; border-color: %accent; font-weight: bold;
+      padding: 9px 20px; }
     QPushButton[role="next"]:disabled { background: %raised; color: %quiet; border-color: %line; }
     QPushButton[role="small"] { padding: 4px 9px; min-height: 18px; }
     QPushButton[role="small"]:checked { border-color: %accent; color: %text; }
-    QToolButton[role="side"] { background: transparent; border: none; border-bottom: 2px solid transparent; border-radius: 0; padding: 2px 9px 3px 9px; color: %quiet; }
+    QToolButton[role="side"] { background: transparent; border: none; border-bottom: 2px solid transparent;
+      border-radius: 0; padding: 2px 9px 3px 9px; color: %quiet; }
     QToolButton[role="side"]:checked { color: %text; border-bottom: 2px solid %info; }
-    QPushButton[role="plain"], QToolButton[role="plain"] { background: transparent; border-color: transparent; padding: 6px 8px; }
+    QPushButton[role="plain"], QToolButton[role="plain"] { background: transparent; border-color: transparent;
+      padding: 6px 8px; }
     QPushButton[role="plain"]:hover, QToolButton[role="plain"]:hover { border-color: %line; }
     QTableWidget QToolButton[role="plain"] { padding: 0; min-height: 0; border: none; }
     QToolButton[role="flawed"] { border-style: dashed; border-color: %accent; }
     QToolButton[role="aside"] { color: %quiet; background: transparent; }
-    QSpinBox, QDoubleSpinBox { background: %raised; border: 1px solid %line; border-radius: 5px; padding: 5px 9px; min-height: 20px; }
+    QSpinBox, QDoubleSpinBox { background: %raised; border: 1px solid %line; border-radius: 5px; padding: 5px 9px;
+      min-height: 20px; }
     QSpinBox:focus, QDoubleSpinBox:focus { border-color: %info; }
     QSpinBox:disabled, QDoubleSpinBox:disabled { color: %line; }
     QFrame#framesSheet { background: %ground; }
     QListWidget { background: %panel; border: 1px solid %line; border-radius: 5px; padding: 4px; outline: none; }
-    QListWidget::item { padding: 4px 6px; border-radius: 4px; } QListWidget::item:selected { background: %line; color: %text; }
+    QListWidget::item { padding: 4px 6px; border-radius: 4px; } QListWidget::item:selected { background: %line;
+      color: %text; }
     QToolButton::menu-indicator { image: none; }
-    QComboBox, QLineEdit { background: %raised; border: 1px solid %line; border-radius: 5px; padding: 5px 9px; min-height: 20px; }
+    QComboBox, QLineEdit { background: %raised; border: 1px solid %line; border-radius: 5px; padding: 5px 9px;
+      min-height: 20px; }
     QComboBox::drop-down { border: none; width: 26px; }
     QComboBox::down-arrow { image: url(:/arrow-%name.xpm); width: 10px; height: 5px; }
     QComboBox QAbstractItemView, QMenu { background: %raised; border: 1px solid %line; padding: 4px; outline: none; }
@@ -61,28 +71,41 @@ QString Theme::styleSheet() const {
     QMenu::item:selected { background: %line; }
     QMenu::separator { height: 1px; background: %line; margin: 4px 8px; }
     QCheckBox { spacing: 8px; min-height: 24px; }
-    QCheckBox::indicator, QTableWidget::indicator { width: 16px; height: 16px; border: 1px solid %quiet; border-radius: 4px; background: %raised; }
-    QCheckBox::indicator:checked, QTableWidget::indicator:checked { background: %info; border-color: %info; image: url(:/tick-%name.xpm); }
+    QCheckBox::indicator, QTableWidget::indicator { width: 16px; height: 16px; border: 1px solid %quiet;
+      border-radius: 4px; background: %raised; }
+    QCheckBox::indicator:checked, QTableWidget::indicator:checked { background: %info; border-color: %info;
+      image: url(:/tick-%name.xpm); }
     QCheckBox:focus::indicator { border-color: %accent; }
     QSlider::groove:horizontal { height: 3px; background: %line; border-radius: 1px; }
     QSlider::sub-page:horizontal { background: %quiet; border-radius: 1px; }
-    QSlider::handle:horizontal { width: 15px; height: 15px; margin: -7px 0; border-radius: 8px; background: %text; border: 2px solid %panel; }
+    QSlider::handle:horizontal { width: 15px; height: 15px; margin: -7px 0; border-radius: 8px; background: %text;
+      border: 2px solid %panel; }
     QSlider::handle:horizontal:focus { background: %info; }
     QProgressBar { background: %line; border: none; border-radius: 2px; max-height: 4px; min-height: 4px; }
     QProgressBar::chunk { background: %info; border-radius: 2px; }
     QTableWidget { background: transparent; border: none; gridline-color: %line; outline: none; }
     QTableWidget::item { padding: 2px 8px; }
     QTableWidget#comparison::item, QTableWidget#settings::item { padding: 0 3px; }
-    QTableWidget#comparison { background: transparent; } QTableWidget#comparison QHeaderView::section { padding: 1px 3px; }
+    QTableWidget#comparison { background: transparent; }
+      QTableWidget#comparison QHeaderView::section { padding: 1px 3px; }
     QToolButton[role="tight"] { padding: 6px 5px; }
     QTableWidget::item:selected { background: %line; color: %text; }
     QHeaderView::section { background: transparent; color: %quiet; border: none; padding: 2px 8px; }
-    QScrollBar:vertical { width: 8px; background: transparent; } QScrollBar::handle:vertical { background: %line; border-radius: 4px; min-height: 24px; }
+    QScrollBar:vertical { width: 8px; background: transparent; } QScrollBar::handle:vertical { background: %line;
+      border-radius: 4px; min-height: 24px; }
     QScrollBar::add-line, QScrollBar::sub-line { height: 0; width: 0; }
-    QScrollBar:horizontal { height: 8px; background: transparent; } QScrollBar::handle:horizontal { background: %line; border-radius: 4px; }
+    QScrollBar:horizontal { height: 8px; background: transparent; }
+      QScrollBar::handle:horizontal { background: %line; border-radius: 4px; }
   )")
-      .replace("%name", name).replace("%text", text.name()).replace("%quiet", quiet.name()).replace("%ground", ground.name()).replace("%panel", panel.name())
-      .replace("%raised", raised.name()).replace("%line", line.name()).replace("%onAccent", onAccent.name()).replace("%accent", accent.name())
+      .replace("%name", name)
+      .replace("%text", text.name())
+      .replace("%quiet", quiet.name())
+      .replace("%ground", ground.name())
+      .replace("%panel", panel.name())
+      .replace("%raised", raised.name())
+      .replace("%line", line.name())
+      .replace("%onAccent", onAccent.name())
+      .replace("%accent", accent.name())
       .replace("%info", info.name());
 }
 

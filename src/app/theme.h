@@ -9,11 +9,11 @@ namespace ml {
 /// next, one cool tone gives information.
 struct Theme {
   QString name;
-  QColor ground;     ///< Behind everything.
-  QColor surround;   ///< Around pictures.
-  QColor panel;      ///< Benches and header.
-  QColor raised;     ///< Controls.
-  QColor line;       ///< Hairlines.
+  QColor ground;   ///< Behind everything.
+  QColor surround; ///< Around pictures.
+  QColor panel;    ///< Benches and header.
+  QColor raised;   ///< Controls.
+  QColor line;     ///< Hairlines.
   QColor text, quiet;
   QColor accent, onAccent;
   QColor info;

@@ -96,15 +96,21 @@ void VerdictBar::complain(const QString& sentence) {
   problem_->show();
 }
 
-void VerdictBar::forgive() { problem_->hide(); }
+void VerdictBar::forgive() {
+  problem_->hide();
+}
 
 void VerdictBar::setTheme(const Theme& theme) {
   theme_ = &theme;
   update();
 }
 
-QString VerdictBar::verdict() const { return sentence_->text(); }
-QString VerdictBar::complaint() const { return problem_->isHidden() ? QString() : complaint_->text(); }
+QString VerdictBar::verdict() const {
+  return sentence_->text();
+}
+QString VerdictBar::complaint() const {
+  return problem_->isHidden() ? QString() : complaint_->text();
+}
 
 void VerdictBar::paintEvent(QPaintEvent*) {
   QPainter p(this);

@@ -10,7 +10,8 @@ class QToolButton;
 
 namespace ml {
 
-/// The one sentence that is always true, the reasoning behind it on a click, and progress with a stop while work goes on.
+/// The one sentence that is always true, the reasoning behind it on a click, and progress with a stop while work goes
+/// on.
 class VerdictBar : public QFrame {
   Q_OBJECT
 

@@ -14,8 +14,8 @@ namespace fs = std::filesystem;
 namespace {
 
 tl::unexpected<Error> cannotWrite(const fs::path& target, const std::string& why) {
-  return fail(ErrorCode::CannotWrite, "`" + target.string() + "` cannot be written (" + why +
-                                          "); free some space or choose another folder.");
+  return fail(ErrorCode::CannotWrite,
+              "`" + target.string() + "` cannot be written (" + why + "); free some space or choose another folder.");
 }
 
 /// A file, or a folder: the names in it.
@@ -45,7 +45,8 @@ Result<void> writeAtomically(const fs::path& target, const std::function<Result<
   }
   fs::remove(temporary, ignored);
   Error error = written.error(); // it names the user's file, whatever the writer was given
-  for (std::size_t at; (at = error.message.find(temporary.string())) != std::string::npos;) error.message.replace(at, temporary.string().size(), target.string());
+  for (std::size_t at; (at = error.message.find(temporary.string())) != std::string::npos;)
+    error.message.replace(at, temporary.string().size(), target.string());
   return tl::unexpected(std::move(error));
 }
 

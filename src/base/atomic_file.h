@@ -6,8 +6,9 @@
 
 namespace ml {
 
-/// Runs `write` on a temporary name beside `target`, flushes it to disk, renames it over `target` and flushes the folder: readers
-/// see the old file or the new one, never half of one, also after a power cut. The temporary keeps the extension of `target`. On error nothing is left.
+/// Runs `write` on a temporary name beside `target`, flushes it to disk, renames it over `target` and flushes the
+/// folder: readers see the old file or the new one, never half of one, also after a power cut. The temporary keeps the
+/// extension of `target`. On error nothing is left.
 Result<void> writeAtomically(const std::filesystem::path& target,
                              const std::function<Result<void>(const std::filesystem::path& temporary)>& write);
 

@@ -12,8 +12,9 @@
 namespace ml {
 namespace {
 constexpr std::size_t kVector = 64, kLargePage = std::size_t{2} << 20, kLarge = 2 * kLargePage;
-constexpr std::size_t kWorthKeeping = std::size_t{256} << 10; ///< Below, what is freed goes back at once: it costs little.
-constexpr std::size_t kSpareShare = 4; ///< A kept block may be larger than what is asked for by this part of it.
+constexpr std::size_t kWorthKeeping = std::size_t{256}
+                                      << 10; ///< Below, what is freed goes back at once: it costs little.
+constexpr std::size_t kSpareShare = 4;       ///< A kept block may be larger than what is asked for by this part of it.
 
 std::size_t sizeFor(std::size_t bytes) {
   const std::size_t unit = bytes >= kLarge ? kLargePage : kVector;
@@ -37,12 +38,14 @@ public:
     const std::lock_guard lock(mutex_);
     if (--users_ == 0) shrinkTo(0);
   }
-  /// The smallest that fits. None: makes room for a new one, so that in use and kept are never more than was once in use.
+  /// The smallest that fits. None: makes room for a new one, so that in use and kept are never more than was once in
+  /// use.
   void* take(std::size_t size) {
     const std::lock_guard lock(mutex_);
     auto best = blocks_.end();
     for (auto it = blocks_.begin(); it != blocks_.end(); ++it)
-      if (it->size >= size && it->size - size <= size / kSpareShare && (best == blocks_.end() || it->size < best->size)) best = it;
+      if (it->size >= size && it->size - size <= size / kSpareShare && (best == blocks_.end() || it->size < best->size))
+        best = it;
     if (best == blocks_.end()) {
       most_ = std::max(most_, inUse_ + size);
       shrinkTo(most_ - inUse_ - size);
@@ -92,7 +95,8 @@ private:
   std::mutex mutex_;
   std::vector<Block> blocks_;
   std::unordered_map<void*, std::size_t> lent_; ///< In use, with their true sizes.
-  std::size_t total_ = 0, inUse_ = 0, most_ = 0; ///< Bytes kept, in use, and the most that was in use since the first user came.
+  std::size_t total_ = 0, inUse_ = 0,
+              most_ = 0; ///< Bytes kept, in use, and the most that was in use since the first user came.
   int users_ = 0;
 };
 
@@ -118,8 +122,14 @@ void FreeLarge::operator()(void* memory) const {
   if (bytes < kWorthKeeping || !kept().keep(memory)) std::free(memory);
 }
 
-MemoryReuse::MemoryReuse() { kept().open(); }
-MemoryReuse::~MemoryReuse() { kept().close(); }
-std::size_t MemoryReuse::keptBytes() { return kept().total(); }
+MemoryReuse::MemoryReuse() {
+  kept().open();
+}
+MemoryReuse::~MemoryReuse() {
+  kept().close();
+}
+std::size_t MemoryReuse::keptBytes() {
+  return kept().total();
+}
 
 } // namespace ml

@@ -3,8 +3,9 @@
 
 namespace ml {
 
-/// Memory for pixels, not cleared, aligned for any vector. From some megabytes on it asks the system for large pages: the first touch of a
-/// picture then costs less than half (measured: 288 MB in 0.07 s for 0.17 s). Throws std::bad_alloc when there is none.
+/// Memory for pixels, not cleared, aligned for any vector. From some megabytes on it asks the system for large pages:
+/// the first touch of a picture then costs less than half (measured: 288 MB in 0.07 s for 0.17 s). Throws
+/// std::bad_alloc when there is none.
 [[nodiscard]] void* allocateLarge(std::size_t bytes);
 
 /// Gives back what `allocateLarge(bytes)` gave.
@@ -13,9 +14,9 @@ struct FreeLarge {
   void operator()(void* memory) const;
 };
 
-/// While one lives, large memory that is freed is kept for the next picture of about its size, because new pages must be cleared by the
-/// system (a sixth of the time of combining many sets). In use and kept together are never more than was once in use. The last
-/// one to go gives all back. From any thread.
+/// While one lives, large memory that is freed is kept for the next picture of about its size, because new pages must
+/// be cleared by the system (a sixth of the time of combining many sets). In use and kept together are never more than
+/// was once in use. The last one to go gives all back. From any thread.
 class MemoryReuse {
 public:
   MemoryReuse();

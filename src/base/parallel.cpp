@@ -11,17 +11,25 @@ std::atomic<int> requestedThreads{0};
 thread_local int alone = 0;
 } // namespace
 
-OnThisThread::OnThisThread() { ++alone; }
-OnThisThread::~OnThisThread() { --alone; }
+OnThisThread::OnThisThread() {
+  ++alone;
+}
+OnThisThread::~OnThisThread() {
+  --alone;
+}
 
-void setThreadCount(int threads) { requestedThreads = std::max(0, threads); }
+void setThreadCount(int threads) {
+  requestedThreads = std::max(0, threads);
+}
 
 int threadCount() {
   const int asked = requestedThreads;
   return asked > 0 ? asked : std::max(1, static_cast<int>(std::thread::hardware_concurrency()));
 }
 
-int bandCount(int rows, int bandRows) { return (std::max(rows, 0) + bandRows - 1) / bandRows; }
+int bandCount(int rows, int bandRows) {
+  return (std::max(rows, 0) + bandRows - 1) / bandRows;
+}
 
 bool forEachBand(int rows, const StopFlag& stop, const std::function<void(const Band&)>& work, int bandRows) {
   const int bands = bandCount(rows, bandRows);
@@ -45,7 +53,8 @@ bool forEachBand(int rows, const StopFlag& stop, const std::function<void(const 
 }
 
 void inParallel(const std::function<void()>& one, const std::function<void()>& other) {
-  forEachBand(2, StopFlag{}, [&](const Band& band) { (band.begin == 0 ? one : other)(); }, 1);
+  forEachBand(
+      2, StopFlag{}, [&](const Band& band) { (band.begin == 0 ? one : other)(); }, 1);
 }
 
 bool forEachBand(int rows, const std::function<void(const Band&)>& work, int bandRows) {

@@ -17,7 +17,8 @@ inline constexpr int kBandRows = 32;
 void setThreadCount(int threads);
 [[nodiscard]] int threadCount();
 
-/// While one lives, forEachBand uses only the thread that called it: for work that is one of enough pieces already. Same bits.
+/// While one lives, forEachBand uses only the thread that called it: for work that is one of enough pieces already.
+/// Same bits.
 class OnThisThread {
 public:
   OnThisThread();
@@ -27,8 +28,8 @@ public:
 };
 
 /// Calls `work` once for each band of `bandRows` rows. The bands depend only on `rows`, never on the number of
-/// threads, so sums joined in band order give the same bits on any machine. Returns false when stopped early. What `work`
-/// throws (std::bad_alloc, say) ends the other bands and is thrown again here, whichever thread it came from.
+/// threads, so sums joined in band order give the same bits on any machine. Returns false when stopped early. What
+/// `work` throws (std::bad_alloc, say) ends the other bands and is thrown again here, whichever thread it came from.
 bool forEachBand(int rows, const StopFlag& stop, const std::function<void(const Band&)>& work,
                  int bandRows = kBandRows);
 bool forEachBand(int rows, const std::function<void(const Band&)>& work, int bandRows = kBandRows);

@@ -27,7 +27,9 @@ struct Progress {
   [[nodiscard]] bool stopRequested() const { return stop.requested(); }
   /// For a piece of the work, which takes from `from` to `to` of the whole.
   [[nodiscard]] Progress part(double from, double to) const {
-    return {stop, [whole = *this, from, to](const std::string& stage, double fraction) { whole.at(stage, from + (to - from) * fraction); }};
+    return {stop, [whole = *this, from, to](const std::string& stage, double fraction) {
+              whole.at(stage, from + (to - from) * fraction);
+            }};
   }
 };
 

@@ -33,7 +33,11 @@ template <class T> using Result = tl::expected<T, Error>;
 inline tl::unexpected<Error> fail(ErrorCode code, std::string message) {
   return tl::unexpected<Error>(Error{code, std::move(message)});
 }
-inline tl::unexpected<Error> passOn(Error error) { return tl::unexpected<Error>(std::move(error)); }
-inline tl::unexpected<Error> stopped() { return fail(ErrorCode::Stopped, "Stopped; nothing was written."); }
+inline tl::unexpected<Error> passOn(Error error) {
+  return tl::unexpected<Error>(std::move(error));
+}
+inline tl::unexpected<Error> stopped() {
+  return fail(ErrorCode::Stopped, "Stopped; nothing was written.");
+}
 
 } // namespace ml

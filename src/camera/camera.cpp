@@ -16,7 +16,9 @@ std::string extensionOf(FrameFormat format) {
   return format == FrameFormat::Dng ? ".dng" : format == FrameFormat::Jpeg ? ".jpg" : ".tif";
 }
 
-std::string nameOf(FrameFormat format) { return format == FrameFormat::Dng ? "dng" : format == FrameFormat::Jpeg ? "jpeg" : "tiff"; }
+std::string nameOf(FrameFormat format) {
+  return format == FrameFormat::Dng ? "dng" : format == FrameFormat::Jpeg ? "jpeg" : "tiff";
+}
 
 std::vector<ExposureSettings> inOrder(std::vector<ExposureSettings> frames, BracketOrder order) {
   if (order == BracketOrder::BrightFirst) std::reverse(frames.begin(), frames.end());
@@ -36,7 +38,8 @@ Result<std::vector<ShotFrame>> shootBracket(Camera& camera, const ShootOrder& or
   for (std::size_t i = 0; i < order.frames.size(); ++i) {
     if (progress.stopRequested()) return stopped();
     progress.at(fmt::format("Frame {} of {}", i + 1, order.frames.size()), double(i) / double(order.frames.size()));
-    const auto file = order.folder / (order.prefix + std::to_string(order.firstNumber + int(i)) + extensionOf(order.format));
+    const auto file =
+        order.folder / (order.prefix + std::to_string(order.firstNumber + int(i)) + extensionOf(order.format));
     if (auto exposed = camera.expose(order.frames[i], order.format, file); !exposed) return passOn(exposed.error());
     shot.push_back({int(i), file, order.frames[i]});
     if (arrived) arrived(shot.back());

@@ -24,10 +24,10 @@ enum class BracketOrder { DarkFirst, MiddleFirst, BrightFirst };
 
 struct DeviceStatus {
   bool connected = true;
-  double battery = 1;         ///< 0..1
-  double freeMegabytes = 0;   ///< On the card.
-  int buffered = 0;           ///< Frames not yet on the card.
-  Seconds clock;              ///< Since the camera was switched on.
+  double battery = 1;       ///< 0..1
+  double freeMegabytes = 0; ///< On the card.
+  int buffered = 0;         ///< Frames not yet on the card.
+  Seconds clock;            ///< Since the camera was switched on.
 };
 
 /// A spot of the scene as a meter or a frame sees it.
@@ -50,7 +50,8 @@ public:
   /// Lets time pass: a self-timer, a pause between sets.
   virtual void wait(Seconds time) = 0;
   /// Exposes one frame and leaves it complete at `file`.
-  virtual Result<void> expose(const ExposureSettings& settings, FrameFormat format, const std::filesystem::path& file) = 0;
+  virtual Result<void> expose(const ExposureSettings& settings, FrameFormat format,
+                              const std::filesystem::path& file) = 0;
   /// What the finder shows at these settings: 8-bit display picture, not kept.
   virtual Result<Image<std::uint8_t>> liveView(const ExposureSettings& settings) = 0;
   /// Reflected-light spot reading at a place given in 0..1 of width and height; radius in 0..1 of the width.
@@ -69,12 +70,12 @@ struct ShootOrder {
   FrameFormat format = FrameFormat::Dng;
   std::filesystem::path folder;
   std::string prefix = "frame-";
-  int firstNumber = 1;                  ///< Files are "<prefix><number>.<ext>".
+  int firstNumber = 1; ///< Files are "<prefix><number>.<ext>".
   Seconds timer{0};
 };
 
-/// Shoots the frames one by one, calling `arrived` after each. All settings are checked before the first frame. A stop between
-/// frames keeps what is there and returns Stopped; so does an error.
+/// Shoots the frames one by one, calling `arrived` after each. All settings are checked before the first frame. A stop
+/// between frames keeps what is there and returns Stopped; so does an error.
 Result<std::vector<ShotFrame>> shootBracket(Camera& camera, const ShootOrder& order, const Progress& progress,
                                             const std::function<void(const ShotFrame&)>& arrived);
 

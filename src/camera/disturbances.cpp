@@ -37,7 +37,8 @@ void shake(Image<float>& scene, double pixels, std::uint64_t seed) {
         float sum[3] = {};
         for (int i = 0; i < steps; ++i) {
           const double along = pixels * (double(i) / (steps - 1) - 0.5);
-          const int u = std::clamp(int(std::lround(x + along * std::cos(angle))), 0, w - 1), v = std::clamp(int(std::lround(y + along * std::sin(angle))), 0, h - 1);
+          const int u = std::clamp(int(std::lround(x + along * std::cos(angle))), 0, w - 1),
+                    v = std::clamp(int(std::lround(y + along * std::sin(angle))), 0, h - 1);
           for (int c = 0; c < 3; ++c) sum[c] += scene.at(u, v)[c];
         }
         for (int c = 0; c < 3; ++c) out.at(x, y)[c] = sum[c] / float(steps);
@@ -53,7 +54,8 @@ void placeFigure(Image<float>& scene, std::uint64_t seed) {
   const float middle = float(medianLuminance(scene));
   // Half the width of the outline at shares of the height below the chin: neck, shoulders, waist, hips, feet.
   const auto outline = [](double share) {
-    constexpr std::pair<double, double> kProfile[] = {{0, 0.025}, {0.04, 0.05}, {0.09, 0.11}, {0.3, 0.105}, {0.42, 0.085}, {0.52, 0.10}, {0.75, 0.075}, {1, 0.06}};
+    constexpr std::pair<double, double> kProfile[] = {{0, 0.025},    {0.04, 0.05}, {0.09, 0.11},  {0.3, 0.105},
+                                                      {0.42, 0.085}, {0.52, 0.10}, {0.75, 0.075}, {1, 0.06}};
     for (std::size_t i = 1; i < std::size(kProfile); ++i)
       if (share <= kProfile[i].first) {
         const double t = (share - kProfile[i - 1].first) / (kProfile[i].first - kProfile[i - 1].first);

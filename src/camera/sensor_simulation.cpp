@@ -76,8 +76,12 @@ Image<float> binomialBlur(const Image<float>& sharp) {
   return out;
 }
 
-int seenWidth(int worldWidth) { return (worldWidth - 2 * int(worldWidth * kBorder)) / 2 * 2; }
-int seenHeight(int worldHeight) { return (worldHeight - 2 * int(worldHeight * kBorder)) / 2 * 2; }
+int seenWidth(int worldWidth) {
+  return (worldWidth - 2 * int(worldWidth * kBorder)) / 2 * 2;
+}
+int seenHeight(int worldHeight) {
+  return (worldHeight - 2 * int(worldHeight * kBorder)) / 2 * 2;
+}
 
 Image<float> seenBy(const Image<float>& world, const CameraPose& pose) {
   const int width = seenWidth(world.width()), height = seenHeight(world.height());
@@ -95,7 +99,8 @@ Image<float> seenBy(const Image<float>& world, const CameraPose& pose) {
         cubicWeights(float(sy - iy), wy);
         for (int j = 0; j < 4; ++j)
           for (int i = 0; i < 4; ++i) {
-            const float* p = world.at(std::clamp(ix + i - 1, 0, world.width() - 1), std::clamp(iy + j - 1, 0, world.height() - 1));
+            const float* p =
+                world.at(std::clamp(ix + i - 1, 0, world.width() - 1), std::clamp(iy + j - 1, 0, world.height() - 1));
             for (int c = 0; c < 3; ++c) sum[c] += wx[i] * wy[j] * p[c];
           }
         for (int c = 0; c < 3; ++c) out.at(x, y)[c] = sum[c];
@@ -104,8 +109,8 @@ Image<float> seenBy(const Image<float>& world, const CameraPose& pose) {
   return binomialBlur(out);
 }
 
-Image<std::uint16_t> exposeMosaic(const Image<float>& scene, const CameraProfile& camera, const ExposureSettings& settings,
-                                  std::uint64_t seed) {
+Image<std::uint16_t> exposeMosaic(const Image<float>& scene, const CameraProfile& camera,
+                                  const ExposureSettings& settings, std::uint64_t seed) {
   const double well = camera.fullWellAt(settings.iso), share = sharePerCandela(camera, settings);
   const int white = (1 << camera.bits) - 1;
   const double codesPerElectron = (white - kSensorBlack) / well;
@@ -116,18 +121,20 @@ Image<std::uint16_t> exposeMosaic(const Image<float>& scene, const CameraProfile
       for (int x = 0; x < scene.width(); ++x) {
         const int c = (y & 1) + (x & 1); // R G / G B
         const float* rgb = scene.at(x, y);
-        const double light = kSensorNeutral[c] * (kRec709ToSensor[3 * c] * rgb[0] + kRec709ToSensor[3 * c + 1] * rgb[1] +
-                                                  kRec709ToSensor[3 * c + 2] * rgb[2]);
+        const double light =
+            kSensorNeutral[c] * (kRec709ToSensor[3 * c] * rgb[0] + kRec709ToSensor[3 * c + 1] * rgb[1] +
+                                 kRec709ToSensor[3 * c + 2] * rgb[2]);
         const double electrons = std::min(site.collect(std::min(light * share, 4.0) * well), well);
-        *mosaic.at(x, y) = std::uint16_t(std::clamp(std::lround(kSensorBlack + electrons * codesPerElectron), 0l, long(white)));
+        *mosaic.at(x, y) =
+            std::uint16_t(std::clamp(std::lround(kSensorBlack + electrons * codesPerElectron), 0l, long(white)));
       }
     }
   });
   return mosaic;
 }
 
-Image<std::uint16_t> exposeRendered(const Image<float>& scene, const CameraProfile& profile, const ExposureSettings& settings,
-                                    std::uint64_t seed, int maxCode) {
+Image<std::uint16_t> exposeRendered(const Image<float>& scene, const CameraProfile& profile,
+                                    const ExposureSettings& settings, std::uint64_t seed, int maxCode) {
   const double well = profile.fullWellAt(settings.iso), share = sharePerCandela(profile, settings);
   const double gain = std::exp2((profile.rawHeadroom - profile.jpegHeadroom).value);
   Image<std::uint16_t> rendered(scene.width(), scene.height(), 3);

@@ -12,8 +12,8 @@ struct CameraPose {
   double dx = 0, dy = 0, angle = 0;
 };
 
-/// Colour of the simulated sensor: balanced camera colour = kRec709ToSensor * linear Rec. 709 (rows sum to 1), and the raw
-/// value of white in each channel.
+/// Colour of the simulated sensor: balanced camera colour = kRec709ToSensor * linear Rec. 709 (rows sum to 1), and the
+/// raw value of white in each channel.
 inline constexpr std::array<double, 9> kRec709ToSensor{0.66, 0.29, 0.05, 0.13, 0.78, 0.09, 0.05, 0.22, 0.73};
 inline constexpr std::array<double, 3> kSensorNeutral{0.54, 1.0, 0.68};
 inline constexpr int kSensorBlack = 512;
@@ -22,8 +22,8 @@ inline constexpr int kSensorBlack = 512;
 [[nodiscard]] Image<float> binomialBlur(const Image<float>& sharp);
 
 /// The part of the world the sensor sees: a border is kept free so that the camera may move. Catmull-Rom
-/// interpolation, then the blur of a good lens and its low-pass filter (3x3 binomial, 0.7 px), without which fine bright detail
-/// would break into colours on the mosaic.
+/// interpolation, then the blur of a good lens and its low-pass filter (3x3 binomial, 0.7 px), without which fine
+/// bright detail would break into colours on the mosaic.
 [[nodiscard]] Image<float> seenBy(const Image<float>& world, const CameraPose& pose);
 [[nodiscard]] int seenWidth(int worldWidth);
 [[nodiscard]] int seenHeight(int worldHeight);

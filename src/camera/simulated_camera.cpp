@@ -47,20 +47,24 @@ std::string timeOfDay(double seconds) {
 } // namespace
 
 SimulatedCamera::SimulatedCamera(std::shared_ptr<const World> world, CameraProfile profile, SimulationOptions options)
-    : world_(std::move(world)), profile_(std::move(profile)), options_(std::move(options)), clock_(options_.startClock), battery_(options_.battery),
-      freeMegabytes_(options_.freeMegabytes) {}
+    : world_(std::move(world)), profile_(std::move(profile)), options_(std::move(options)), clock_(options_.startClock),
+      battery_(options_.battery), freeMegabytes_(options_.freeMegabytes) {}
 
-DeviceStatus SimulatedCamera::status() const { return {connected_, battery_, freeMegabytes_, int(std::ceil(buffered_)), clock_}; }
+DeviceStatus SimulatedCamera::status() const {
+  return {connected_, battery_, freeMegabytes_, int(std::ceil(buffered_)), clock_};
+}
 
 Result<void> SimulatedCamera::connect() {
-  std::erase_if(options_.faults, [&](const Fault& f) { return f.kind == FaultKind::Disconnect && f.frame <= frameNumber_; });
+  std::erase_if(options_.faults,
+                [&](const Fault& f) { return f.kind == FaultKind::Disconnect && f.frame <= frameNumber_; });
   if (battery_ <= 0.02) return fail(ErrorCode::CameraRefused, "The camera's battery is empty; change it.");
   connected_ = true;
   return {};
 }
 
 void SimulatedCamera::changeCard() {
-  std::erase_if(options_.faults, [&](const Fault& f) { return f.kind == FaultKind::CardFull && f.frame <= frameNumber_; });
+  std::erase_if(options_.faults,
+                [&](const Fault& f) { return f.kind == FaultKind::CardFull && f.frame <= frameNumber_; });
   freeMegabytes_ = std::max(64000.0, options_.freeMegabytes);
 }
 
@@ -70,12 +74,17 @@ void SimulatedCamera::setHandHeld(bool handHeld) {
 }
 
 Result<void> SimulatedCamera::accepts(const ExposureSettings& s, FrameFormat format) const {
-  const auto refuse = [](const std::string& why) { return fail(ErrorCode::CameraRefused, "The camera refuses: " + why + "."); };
+  const auto refuse = [](const std::string& why) {
+    return fail(ErrorCode::CameraRefused, "The camera refuses: " + why + ".");
+  };
   if (s.time.value < profile_.shortest.value * 0.99 || s.time.value > profile_.longest.value * 1.01)
-    return refuse(fmt::format("{} is outside {} to {}", print(s.time), print(profile_.shortest), print(profile_.longest)));
+    return refuse(
+        fmt::format("{} is outside {} to {}", print(s.time), print(profile_.shortest), print(profile_.longest)));
   if (format == FrameFormat::Dng && !profile_.hasRaw) return refuse("this camera writes no raw files; shoot JPEG");
-  if (s.iso.value < profile_.baseIso.value * 0.99) return refuse(fmt::format("its lowest ISO is {:.0f}", profile_.baseIso.value));
-  if (s.iso.value > profile_.highestIso.value * 1.01) return refuse(fmt::format("its highest ISO is {:.0f}", profile_.highestIso.value));
+  if (s.iso.value < profile_.baseIso.value * 0.99)
+    return refuse(fmt::format("its lowest ISO is {:.0f}", profile_.baseIso.value));
+  if (s.iso.value > profile_.highestIso.value * 1.01)
+    return refuse(fmt::format("its highest ISO is {:.0f}", profile_.highestIso.value));
   if (!(s.aperture.value >= 0.9 && s.aperture.value <= 46)) return refuse("its lens has no such aperture");
   return {};
 }
@@ -109,13 +118,15 @@ void SimulatedCamera::takeStand() {
   std::mt19937_64 random(options_.seed * 1000003 + std::uint64_t(frameNumber_));
   std::normal_distribution<double> unit;
   const bool sways = touching(FaultKind::HandHeld);
-  const double pixels = std::max(options_.shakePixels, sways ? 4.0 : 0.0), degrees = std::max(options_.shakeDegrees, sways ? 0.15 : 0.0);
+  const double pixels = std::max(options_.shakePixels, sways ? 4.0 : 0.0),
+               degrees = std::max(options_.shakeDegrees, sways ? 0.15 : 0.0);
   pose_.dx = pixels * unit(random);
   pose_.dy = pixels * unit(random);
   pose_.angle = degrees * unit(random) * std::numbers::pi / 180;
   if (const Fault* nudge = touching(FaultKind::NudgedTripod)) {
     std::mt19937_64 push(options_.seed * 7577 + std::uint64_t(nudge->frame));
-    const double direction = std::uniform_real_distribution<double>(0, 2 * std::numbers::pi)(push), size = std::uniform_real_distribution<double>(3, 12)(push);
+    const double direction = std::uniform_real_distribution<double>(0, 2 * std::numbers::pi)(push),
+                 size = std::uniform_real_distribution<double>(3, 12)(push);
     pose_.dx += size * std::cos(direction);
     pose_.dy += size * std::sin(direction);
     pose_.angle += std::uniform_real_distribution<double>(-0.12, 0.12)(push) * std::numbers::pi / 180;
@@ -156,12 +167,14 @@ ShotMetadata SimulatedCamera::describe(const ExposureSettings& settings) const {
   return m;
 }
 
-Result<void> SimulatedCamera::write(const Image<float>& scene, const ExposureSettings& settings, FrameFormat format, const std::filesystem::path& temporary) const {
+Result<void> SimulatedCamera::write(const Image<float>& scene, const ExposureSettings& settings, FrameFormat format,
+                                    const std::filesystem::path& temporary) const {
   const std::uint64_t seed = options_.seed * 7919 + std::uint64_t(frameNumber_);
   const bool warmer = touching(FaultKind::WhiteBalanceDrift);
   Result<void> pixels;
   if (format == FrameFormat::Dng) {
-    pixels = writeDng(temporary, exposeMosaic(scene, profile_, settings, seed).view(), describeMosaic(profile_, warmer));
+    pixels =
+        writeDng(temporary, exposeMosaic(scene, profile_, settings, seed).view(), describeMosaic(profile_, warmer));
   } else {
     Image<float> balanced;
     if (warmer) {
@@ -169,8 +182,10 @@ Result<void> SimulatedCamera::write(const Image<float>& scene, const ExposureSet
       for (std::size_t i = 0; i < balanced.size(); ++i) balanced.data()[i] *= float(kWarmerBalance[i % 3]);
     }
     const Image<float>& light = warmer ? balanced : scene;
-    pixels = format == FrameFormat::Jpeg ? writeJpeg(temporary, toBytes(exposeRendered(light, profile_, settings, seed, 255)).view(), {95, true, srgbProfile(), false})
-                                         : writeTiff16(temporary, exposeRendered(light, profile_, settings, seed, 65535).view(), srgbProfile());
+    pixels = format == FrameFormat::Jpeg
+                 ? writeJpeg(temporary, toBytes(exposeRendered(light, profile_, settings, seed, 255)).view(),
+                             {95, true, srgbProfile(), false})
+                 : writeTiff16(temporary, exposeRendered(light, profile_, settings, seed, 65535).view(), srgbProfile());
   }
   return pixels ? writeExif(temporary, describe(settings)) : pixels;
 }
@@ -187,9 +202,12 @@ void SimulatedCamera::spend(Seconds exposure, double megabytes) {
   }
 }
 
-Result<void> SimulatedCamera::expose(const ExposureSettings& ordered, FrameFormat format, const std::filesystem::path& file) {
+Result<void> SimulatedCamera::expose(const ExposureSettings& ordered, FrameFormat format,
+                                     const std::filesystem::path& file) {
   if (strikes(FaultKind::Disconnect)) connected_ = false;
-  if (!connected_) return fail(ErrorCode::CameraGone, "The camera is gone; check cable and battery, connect it again and go on. What was shot is kept.");
+  if (!connected_)
+    return fail(ErrorCode::CameraGone,
+                "The camera is gone; check cable and battery, connect it again and go on. What was shot is kept.");
   if (battery_ <= 0.02) return fail(ErrorCode::CameraRefused, "The camera's battery is empty; change it.");
   if (auto taken = accepts(ordered, format); !taken) return taken;
   if (strikes(FaultKind::CardFull) || freeMegabytes_ < profile_.fileMegabytes)
@@ -198,7 +216,8 @@ Result<void> SimulatedCamera::expose(const ExposureSettings& ordered, FrameForma
   takeStand();
   Image<float> scene = sceneNow(settings.time);
   disturb(scene);
-  const auto written = writeAtomically(file, [&](const std::filesystem::path& temporary) { return write(scene, settings, format, temporary); });
+  const auto written = writeAtomically(
+      file, [&](const std::filesystem::path& temporary) { return write(scene, settings, format, temporary); });
   if (!written) return written;
   ++frameNumber_;
   last_ = settings;
@@ -216,7 +235,8 @@ const Image<float>& SimulatedCamera::finderScene() {
 }
 
 Result<Image<std::uint8_t>> SimulatedCamera::liveView(const ExposureSettings& settings) {
-  if (!connected_) return fail(ErrorCode::CameraGone, "The camera is gone; check cable and battery, and connect it again.");
+  if (!connected_)
+    return fail(ErrorCode::CameraGone, "The camera is gone; check cable and battery, and connect it again.");
   // A finder refreshes sixty times a second: longer times are made up by gain, and show its noise.
   ExposureSettings fast = settings;
   if (fast.time.value > 1.0 / 64) {

@@ -11,16 +11,17 @@ namespace ml {
 
 struct SimulationOptions {
   std::uint64_t seed = 1;
-  double shakePixels = 0;      ///< Standard deviation of the camera's shift between frames, each axis.
-  double shakeDegrees = 0;     ///< The same for rotation.
-  bool lulls = false;          ///< The wind comes and goes: things move for five seconds and rest for three.
+  double shakePixels = 0;  ///< Standard deviation of the camera's shift between frames, each axis.
+  double shakeDegrees = 0; ///< The same for rotation.
+  bool lulls = false;      ///< The wind comes and goes: things move for five seconds and rest for three.
   double freeMegabytes = 64000;
-  double battery = 1;          ///< 0..1
+  double battery = 1; ///< 0..1
   std::vector<Fault> faults;
-  Seconds startClock{0};       ///< So that a camera made anew goes on where the last one stopped.
+  Seconds startClock{0}; ///< So that a camera made anew goes on where the last one stopped.
 };
 
-/// A camera in front of a World, with a clock of its own: exposures, timers and writing take simulated time, not the user's.
+/// A camera in front of a World, with a clock of its own: exposures, timers and writing take simulated time, not the
+/// user's.
 class SimulatedCamera final : public Camera {
 public:
   SimulatedCamera(std::shared_ptr<const World> world, CameraProfile profile, SimulationOptions options = {});
@@ -43,14 +44,15 @@ public:
   [[nodiscard]] CameraPose lastPose() const { return pose_; }
 
 private:
-  [[nodiscard]] const Fault* touching(FaultKind kind) const;  ///< Begins with this frame or began before.
-  [[nodiscard]] bool strikes(FaultKind kind) const;           ///< Exactly this frame.
+  [[nodiscard]] const Fault* touching(FaultKind kind) const; ///< Begins with this frame or began before.
+  [[nodiscard]] bool strikes(FaultKind kind) const;          ///< Exactly this frame.
   [[nodiscard]] ExposureSettings driftedFrom(ExposureSettings settings) const;
   [[nodiscard]] Image<float> sceneNow(Seconds duration) const;
   void disturb(Image<float>& scene) const;
   const Image<float>& finderScene();
   [[nodiscard]] ShotMetadata describe(const ExposureSettings& settings) const;
-  [[nodiscard]] Result<void> write(const Image<float>& scene, const ExposureSettings& settings, FrameFormat format, const std::filesystem::path& temporary) const;
+  [[nodiscard]] Result<void> write(const Image<float>& scene, const ExposureSettings& settings, FrameFormat format,
+                                   const std::filesystem::path& temporary) const;
   void takeStand();
   void spend(Seconds exposure, double megabytes);
 
@@ -63,7 +65,7 @@ private:
   CameraPose pose_;
   int frameNumber_ = 0;
   std::optional<ExposureSettings> last_;
-  Image<float> finder_;       ///< What the finder saw last; empty after each exposure.
+  Image<float> finder_; ///< What the finder saw last; empty after each exposure.
   std::uint64_t liveFrames_ = 0;
 };
 

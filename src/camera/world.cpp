@@ -23,7 +23,8 @@ Result<MovingLayer> loadLayer(const fs::path& folder, const json& entry) {
   for (const auto& file : entry.at("phases")) {
     auto image = readExr(folder / file.get<std::string>());
     if (!image) return passOn(image.error());
-    if (image->pixels.channels() != 4) return unreadable(folder / file.get<std::string>(), "a moving layer needs an alpha channel");
+    if (image->pixels.channels() != 4)
+      return unreadable(folder / file.get<std::string>(), "a moving layer needs an alpha channel");
     layer.phases.push_back({std::move(image->pixels), image->x, image->y});
   }
   if (layer.phases.empty()) return fail(ErrorCode::InvalidArgument, "The layer \"" + layer.name + "\" has no phase.");
@@ -43,20 +44,23 @@ Result<World> World::load(const fs::path& folder) {
     world.candelasPerUnit_ = description.at("candelas_per_unit").get<double>();
     auto base = readExr(folder / description.at("base").get<std::string>());
     if (!base) return passOn(base.error());
-    if (base->pixels.channels() != 3) return unreadable(folder / "world.json", "its base picture must have three channels");
+    if (base->pixels.channels() != 3)
+      return unreadable(folder / "world.json", "its base picture must have three channels");
     world.base_ = std::move(base->pixels);
     world.fade_ = description.value("fade_stops_per_minute", 0.0);
     if (description.contains("lamps")) {
       auto lamps = readExr(folder / description.at("lamps").get<std::string>());
       if (!lamps) return passOn(lamps.error());
-      if (lamps->pixels.channels() != 3 || lamps->pixels.width() != world.width() || lamps->pixels.height() != world.height())
+      if (lamps->pixels.channels() != 3 || lamps->pixels.width() != world.width() ||
+          lamps->pixels.height() != world.height())
         return unreadable(folder / "world.json", "its lamp picture does not fit the base picture");
       world.lamps_ = std::move(lamps->pixels);
     }
     if (description.contains("view_mask")) {
       auto mask = readExr(folder / description.at("view_mask").get<std::string>());
       if (!mask) return passOn(mask.error());
-      if (mask->pixels.channels() != 1 || mask->pixels.width() != world.width() || mask->pixels.height() != world.height())
+      if (mask->pixels.channels() != 1 || mask->pixels.width() != world.width() ||
+          mask->pixels.height() != world.height())
         return unreadable(folder / "world.json", "its view mask does not fit the base picture");
       world.viewMask_ = std::move(mask->pixels);
     }
@@ -123,7 +127,9 @@ World World::shrunk(int factor) const {
   if (!lamps_.empty()) small.lamps_ = blocks(lamps_, factor);
   if (!viewMask_.empty()) small.viewMask_ = blocks(viewMask_, factor);
   for (const auto& layer : layers_) {
-    MovingLayer l{layer.name, {}, layer.phaseSeconds, layer.velocityX / factor, layer.velocityY / factor, layer.turnAfter, layer.behindView};
+    MovingLayer l{
+        layer.name,      {}, layer.phaseSeconds, layer.velocityX / factor, layer.velocityY / factor, layer.turnAfter,
+        layer.behindView};
     for (const auto& phase : layer.phases) {
       const Sprite on = aligned(phase, factor);
       l.phases.push_back({blocks(on.rgba, factor), on.x / factor, on.y / factor});
@@ -167,7 +173,9 @@ void World::blend(Image<float>& picture, const MovingLayer& layer, const Sprite&
   const int left = int(std::floor(sprite.x + dx)), top = int(std::floor(sprite.y + dy));
   const float fx = float(sprite.x + dx - left), fy = float(sprite.y + dy - top);
   const int w = sprite.rgba.width(), h = sprite.rgba.height();
-  const auto texel = [&](int x, int y, int c) { return x < 0 || y < 0 || x >= w || y >= h ? 0.f : sprite.rgba.at(x, y)[c]; };
+  const auto texel = [&](int x, int y, int c) {
+    return x < 0 || y < 0 || x >= w || y >= h ? 0.f : sprite.rgba.at(x, y)[c];
+  };
   for (int v = std::max(0, -top); v <= h && top + v < height(); ++v)
     for (int u = std::max(0, -left); u <= w && left + u < width(); ++u) {
       float rgba[4];

@@ -47,8 +47,8 @@ public:
   [[nodiscard]] double fadeStopsPerMinute() const { return fade_; }
   [[nodiscard]] bool moves() const { return !layers_.empty(); }
 
-  /// Mean linear Rec. 709 radiance over [start, start + duration], in world units. `daylight` scales all but the lamps, on top of
-  /// the fading since time 0.
+  /// Mean linear Rec. 709 radiance over [start, start + duration], in world units. `daylight` scales all but the lamps,
+  /// on top of the fading since time 0.
   [[nodiscard]] Image<float> radiance(Seconds start, Seconds duration, double daylight = 1) const;
 
 private:

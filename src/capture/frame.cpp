@@ -35,7 +35,8 @@ double clippedShare(const Frame& frame) {
     for (int y = 0; y < codes.height; y += step)
       for (int x = 0; x < codes.width; x += step, ++looked) {
         bool any = false;
-        for (int c = 0; c < 3; ++c) any = any || frame.table.channel(c)[codes.at(x, y)[c]] > 0.97f * frame.table.clipFrom * frame.saturation[c];
+        for (int c = 0; c < 3; ++c)
+          any = any || frame.table.channel(c)[codes.at(x, y)[c]] > 0.97f * frame.table.clipFrom * frame.saturation[c];
         clipped += any;
       }
   });
@@ -45,8 +46,10 @@ double clippedShare(const Frame& frame) {
 double sampleVariance(const Frame& frame, double level) {
   if (frame.codeError <= 0) return frame.noise.variance(level);
   const float *table = frame.table.channel(1), *end = table + frame.table.size();
-  const auto at = std::clamp<std::ptrdiff_t>(std::lower_bound(table, end, float(level)) - table, 1, frame.table.size() - 1);
-  const std::ptrdiff_t from = std::max<std::ptrdiff_t>(0, at - 2), to = std::min<std::ptrdiff_t>(frame.table.size() - 1, at + 1);
+  const auto at =
+      std::clamp<std::ptrdiff_t>(std::lower_bound(table, end, float(level)) - table, 1, frame.table.size() - 1);
+  const std::ptrdiff_t from = std::max<std::ptrdiff_t>(0, at - 2),
+                       to = std::min<std::ptrdiff_t>(frame.table.size() - 1, at + 1);
   const double slope = double(table[to] - table[from]) / double(to - from), coding = frame.codeError * slope;
   return frame.sensor.variance(level) + coding * coding;
 }

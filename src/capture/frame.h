@@ -1,8 +1,8 @@
 #pragma once
 #include "exposure/shot_metadata.h"
 #include "exposure/units.h"
-#include "image/colour.h"
 #include "image/codes.h"
+#include "image/colour.h"
 
 #include <array>
 #include <cstdint>
@@ -20,7 +20,8 @@ struct NoiseModel {
   [[nodiscard]] double variance(double x) const { return photon * (x > 0 ? x : 0) + floor; }
 };
 
-/// Code values to linear light, saturation = 1: a table for each channel, size = largest code + 1, not decreasing. Frames share them.
+/// Code values to linear light, saturation = 1: a table for each channel, size = largest code + 1, not decreasing.
+/// Frames share them.
 class CodeTable {
 public:
   CodeTable() = default;
@@ -42,12 +43,14 @@ struct Frame {
   Codes codes; ///< Camera primaries for raw, Rec. 709 otherwise.
   CodeTable table;
   std::array<float, 3> saturation{1, 1, 1}; ///< Linear value at which each channel clips (raw: white balance inside).
-  float midTone = 0.18f; ///< Linear value of a surface that reads at this frame's EV (raw: 10 / 78 of saturation, ISO 12232).
-  NoiseModel noise;      ///< Of the sensor and the coding together, affine.
-  NoiseModel sensor;     ///< Of the sensor alone.
-  double codeError = 0;  ///< Standard deviation of rounding and compression, codes; 0: `noise` says all.
+  float midTone =
+      0.18f; ///< Linear value of a surface that reads at this frame's EV (raw: 10 / 78 of saturation, ISO 12232).
+  NoiseModel noise;          ///< Of the sensor and the coding together, affine.
+  NoiseModel sensor;         ///< Of the sensor alone.
+  double codeError = 0;      ///< Standard deviation of rounding and compression, codes; 0: `noise` says all.
   bool exposureKnown = true; ///< False: the file does not say; `settings` are not to be trusted.
-  bool curveAssumed = false; ///< The file does not say how its codes follow from light; `table` is the usual guess (sRGB).
+  bool curveAssumed =
+      false; ///< The file does not say how its codes follow from light; `table` is the usual guess (sRGB).
   Matrix3 toRec709 = kIdentity3; ///< Linear camera colour to linear Rec. 709, white balance included.
   ExposureSettings settings;     ///< Exact values.
   ShotMetadata metadata;
@@ -70,7 +73,8 @@ struct BracketSet {
   void sortByExposure();
 };
 
-/// Variance of one sample at linear `level`, saturation = 1: the sensor's, and that of the codes through the slope of the table there.
+/// Variance of one sample at linear `level`, saturation = 1: the sensor's, and that of the codes through the slope of
+/// the table there.
 [[nodiscard]] double sampleVariance(const Frame& frame, double level);
 
 /// Share of pixels in which a channel stands at its clipping point.

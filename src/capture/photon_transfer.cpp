@@ -24,14 +24,17 @@ TransferPoint transferPoint(ImageView<const std::uint16_t> a, ImageView<const st
   return {sum / (2 * n) - black, (squares / n - meanDifference * meanDifference) / 2};
 }
 
-Result<SensorMeasurement> measureSensor(const TransferPoint& dark, const std::vector<TransferPoint>& flats, double saturation) {
+Result<SensorMeasurement> measureSensor(const TransferPoint& dark, const std::vector<TransferPoint>& flats,
+                                        double saturation) {
   std::vector<TransferPoint> used;
   for (const auto& p : flats)
     if (p.mean > 0.05 * saturation && p.mean < 0.7 * saturation && p.variance > 0) used.push_back(p);
   if (used.size() < 2)
-    return fail(ErrorCode::InvalidArgument, "The flat frames do not suffice: at least two exposures between a twentieth and seven tenths of "
-                                            "saturation are needed, two frames of each. Shoot an evenly lit wall at several times.");
-  // Through the dark point; a variance of n samples has the relative error sqrt(2 / n), so weights go with 1 / variance^2.
+    return fail(ErrorCode::InvalidArgument,
+                "The flat frames do not suffice: at least two exposures between a twentieth and seven tenths of "
+                "saturation are needed, two frames of each. Shoot an evenly lit wall at several times.");
+  // Through the dark point; a variance of n samples has the relative error sqrt(2 / n), so weights go with 1 /
+  // variance^2.
   double above = 0, below = 0;
   for (const auto& p : used) {
     const double weight = 1 / (p.variance * p.variance), mean = p.mean - dark.mean;
@@ -40,12 +43,14 @@ Result<SensorMeasurement> measureSensor(const TransferPoint& dark, const std::ve
   }
   const double gain = above / below; // codes per electron
   if (!(gain > 0) || !std::isfinite(gain))
-    return fail(ErrorCode::InvalidArgument, "The noise does not grow with the light: these are not pairs of flat frames from one raw camera.");
+    return fail(ErrorCode::InvalidArgument,
+                "The noise does not grow with the light: these are not pairs of flat frames from one raw camera.");
   SensorMeasurement m;
   m.electronsPerCode = 1 / gain;
   m.fullWell = saturation / gain;
   m.readNoise = std::sqrt(std::max(0.0, dark.variance - 1.0 / 12)) / gain;
-  for (const auto& p : used) m.fitError = std::max(m.fitError, std::abs(dark.variance + gain * (p.mean - dark.mean) - p.variance) / p.variance);
+  for (const auto& p : used)
+    m.fitError = std::max(m.fitError, std::abs(dark.variance + gain * (p.mean - dark.mean) - p.variance) / p.variance);
   m.points = std::move(used);
   return m;
 }

@@ -7,7 +7,8 @@ namespace ml {
 struct PlacedFrame {
   const Frame* frame = nullptr;
   Matrix3 toFrame = kIdentity3;
-  double misplacement = 0; ///< Standard deviation of the place, pixels: at edges a frame that lies a little off says less.
+  double misplacement =
+      0; ///< Standard deviation of the place, pixels: at edges a frame that lies a little off says less.
 };
 
 } // namespace ml

@@ -35,13 +35,16 @@ Result<AlignMode> alignMode(const std::string& name) {
   if (name == "rigid") return AlignMode::Rigid;
   if (name == "perspective") return AlignMode::Perspective;
   if (name == "auto") return AlignMode::Auto;
-  return fail(ErrorCode::InvalidArgument, "--align takes off, shift, rigid, perspective or auto, not \"" + name + "\".");
+  return fail(ErrorCode::InvalidArgument,
+              "--align takes off, shift, rigid, perspective or auto, not \"" + name + "\".");
 }
 
 Result<CombineMethod> combineMethod(const std::string& name) {
-  for (const auto method : {CombineMethod::Radiance, CombineMethod::Fusion, CombineMethod::ToneRange, CombineMethod::Single})
+  for (const auto method :
+       {CombineMethod::Radiance, CombineMethod::Fusion, CombineMethod::ToneRange, CombineMethod::Single})
     if (name == methodName(method)) return method;
-  return fail(ErrorCode::InvalidArgument, "--method takes radiance, fusion, tone-range or single, not \"" + name + "\".");
+  return fail(ErrorCode::InvalidArgument,
+              "--method takes radiance, fusion, tone-range or single, not \"" + name + "\".");
 }
 
 Result<MotionMode> motionMode(const std::string& name) {
@@ -62,7 +65,9 @@ Result<CropMode> cropMode(const std::string& name) {
 Result<std::optional<int>> referenceFrame(const std::string& text) {
   if (text == "auto") return std::optional<int>{};
   const bool digits = !text.empty() && text.size() < 6 && text.find_first_not_of("0123456789") == std::string::npos;
-  if (!digits) return fail(ErrorCode::InvalidArgument, "--reference takes auto or the number of a frame counted from 0, not \"" + text + "\".");
+  if (!digits)
+    return fail(ErrorCode::InvalidArgument,
+                "--reference takes auto or the number of a frame counted from 0, not \"" + text + "\".");
   return std::optional<int>{std::stoi(text)};
 }
 
@@ -73,12 +78,14 @@ Result<CameraProfile> cameraNamed(const std::string& idOrFile) {
     auto text = readText(idOrFile);
     if (!text) return passOn(text.error());
     const auto document = nlohmann::json::parse(*text, nullptr, false);
-    if (document.is_discarded()) return fail(ErrorCode::FileUnreadable, "`" + idOrFile + "` is not JSON; write the camera profile again.");
+    if (document.is_discarded())
+      return fail(ErrorCode::FileUnreadable, "`" + idOrFile + "` is not JSON; write the camera profile again.");
     return profileFromJson(document);
   }
   std::string ids;
   for (const auto& profile : shippedProfiles()) ids += (ids.empty() ? "" : ", ") + profile.id;
-  return fail(ErrorCode::InvalidArgument, "There is no camera \"" + idOrFile + "\"; name a profile file or one of " + ids + ".");
+  return fail(ErrorCode::InvalidArgument,
+              "There is no camera \"" + idOrFile + "\"; name a profile file or one of " + ids + ".");
 }
 
 Result<Recipe> recipeFrom(const std::string& look, const std::string& file) {
@@ -95,7 +102,8 @@ Result<Recipe> recipeFrom(const std::string& look, const std::string& file) {
 
 Result<fs::path> worldFolder(const std::string& id) {
   if (const auto folder = findWorld(id)) return *folder;
-  return fail(ErrorCode::InvalidArgument, "There is no world \"" + id + "\"; reading_room, boat_hall and jetty_dusk ship with the program.");
+  return fail(ErrorCode::InvalidArgument,
+              "There is no world \"" + id + "\"; reading_room, boat_hall and jetty_dusk ship with the program.");
 }
 
 } // namespace ml::cli

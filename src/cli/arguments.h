@@ -10,7 +10,15 @@
 namespace ml::cli {
 
 /// Exit codes of design and docs/formats.md.
-enum Exit { kDone = 0, kSetLeftOut = 1, kWrongUse = 2, kUnreadable = 3, kCannotCombine = 4, kCannotWrite = 5, kStopped = 130 };
+enum Exit {
+  kDone = 0,
+  kSetLeftOut = 1,
+  kWrongUse = 2,
+  kUnreadable = 3,
+  kCannotCombine = 4,
+  kCannotWrite = 5,
+  kStopped = 130
+};
 [[nodiscard]] int exitCodeFor(const Error& error);
 
 [[nodiscard]] Result<AlignMode> alignMode(const std::string& name);

@@ -26,11 +26,17 @@ int refuse(const Error& error) {
   return exitCodeFor(error);
 }
 
-int wrongUse(const std::string& sentence) { return refuse({ErrorCode::InvalidArgument, sentence}); }
+int wrongUse(const std::string& sentence) {
+  return refuse({ErrorCode::InvalidArgument, sentence});
+}
 
-void say(const std::string& sentence) { std::printf("%s\n", sentence.c_str()); }
+void say(const std::string& sentence) {
+  std::printf("%s\n", sentence.c_str());
+}
 
-std::vector<fs::path> toPaths(const std::vector<std::string>& names) { return {names.begin(), names.end()}; }
+std::vector<fs::path> toPaths(const std::vector<std::string>& names) {
+  return {names.begin(), names.end()};
+}
 
 int sayLeftOut(const std::vector<LeftOut>& leftOut) {
   const auto missed = withoutCompanions(leftOut);
@@ -65,7 +71,9 @@ Result<CombineOptions> combineOptions(const CombineArguments& a) {
 /// 1 / focal length seconds, the classic limit for a full frame (common practice, no source).
 Result<std::optional<Seconds>> handheldLimit(const PlanArguments& a) {
   if (!a.handheld) return std::optional<Seconds>{};
-  if (!(a.focal >= 1 && a.focal <= 5000)) return fail(ErrorCode::InvalidArgument, "--handheld needs --focal with the focal length in mm, for instance --focal 28.");
+  if (!(a.focal >= 1 && a.focal <= 5000))
+    return fail(ErrorCode::InvalidArgument,
+                "--handheld needs --focal with the focal length in mm, for instance --focal 28.");
   return std::optional<Seconds>{{std::exp2(std::floor(std::log2(1 / a.focal) * 3 + 1e-9) / 3)}};
 }
 
@@ -79,7 +87,8 @@ int compare(const CameraProfile& camera, const PlanRequest& request, bool asJson
   }
   say(verdict(comparison->recommended.plan));
   say(comparison->reason);
-  for (const auto& other : comparison->alternatives) std::printf("  %-14s %s\n", other.school.id.c_str(), other.difference.c_str());
+  for (const auto& other : comparison->alternatives)
+    std::printf("  %-14s %s\n", other.school.id.c_str(), other.difference.c_str());
   say(comparison->oneRaw);
   say(comparison->extraFrames);
   return kDone;
@@ -92,7 +101,9 @@ Result<std::vector<Target>> targetsNamed(const std::string& list) {
     const std::size_t end = std::min(list.find(',', begin), list.size());
     const std::string id = list.substr(begin, end - begin);
     const Target* target = findTarget(id);
-    if (!target) return fail(ErrorCode::InvalidArgument, "There is no target \"" + id + "\"; use of jpeg, web, print, archive, hdr-avif and hdr-jxl.");
+    if (!target)
+      return fail(ErrorCode::InvalidArgument,
+                  "There is no target \"" + id + "\"; use of jpeg, web, print, archive, hdr-avif and hdr-jxl.");
     out.push_back(*target);
     begin = end + 1;
   }
@@ -124,7 +135,8 @@ int runPlan(const PlanArguments& a) {
   }
   if (!a.snr.empty()) {
     const auto target = parseStops(a.snr);
-    if (!target || !(target->value > 0)) return wrongUse("--snr takes the least signal-to-noise ratio, for instance 10 or 40.");
+    if (!target || !(target->value > 0))
+      return wrongUse("--snr takes the least signal-to-noise ratio, for instance 10 or 40.");
     request.snrTarget = target->value;
   }
   const auto limit = handheldLimit(a);
@@ -138,7 +150,8 @@ int runPlan(const PlanArguments& a) {
     return kDone;
   }
   say(verdict(*plan));
-  for (const auto& frame : plan->frames) std::printf("  %-8s %s  %s\n", print(frame.time).c_str(), print(frame.aperture).c_str(), print(frame.iso).c_str());
+  for (const auto& frame : plan->frames)
+    std::printf("  %-8s %s  %s\n", print(frame.time).c_str(), print(frame.aperture).c_str(), print(frame.iso).c_str());
   return kDone;
 }
 
@@ -152,7 +165,8 @@ int runShoot(const ShootArguments& a, const Progress& progress) {
     if (!fault) {
       std::string ids;
       for (const auto& name : faultNames()) ids += std::string(ids.empty() ? "" : ", ") + name.id;
-      return wrongUse("There is no fault \"" + text + "\"; use one of " + ids + ", with @N for the frame it begins with, counted from 0.");
+      return wrongUse("There is no fault \"" + text + "\"; use one of " + ids +
+                      ", with @N for the frame it begins with, counted from 0.");
     }
     // A hand sways from the first frame on, whatever frame is named.
     simulation.faults.push_back(fault->kind == FaultKind::HandHeld ? Fault{fault->kind, 0} : *fault);
@@ -162,16 +176,19 @@ int runShoot(const ShootArguments& a, const Progress& progress) {
   const auto text = readText(a.plan);
   if (!text) return refuse(text.error());
   const auto document = json::parse(*text, nullptr, false);
-  if (document.is_discarded()) return refuse({ErrorCode::FileUnreadable, "`" + a.plan + "` is not a plan; make one with `mellow-lantern-cli plan --json`."});
+  if (document.is_discarded())
+    return refuse(
+        {ErrorCode::FileUnreadable, "`" + a.plan + "` is not a plan; make one with `mellow-lantern-cli plan --json`."});
   const auto plan = planFromJson(document);
   if (!plan) return refuse(plan.error());
   auto world = World::load(*folder);
   if (!world) return refuse(world.error());
   SimulatedCamera camera(std::make_shared<World>(std::move(*world)), plan->camera, simulation);
-  const auto shot = shootBracket(camera, {plan->frames, *format, a.out, "frame-", 1, {0}}, progress, [](const ShotFrame& frame) {
-    std::printf("%s  %s\n", print(frame.settings.time).c_str(), frame.file.c_str());
-    std::fflush(stdout);
-  });
+  const auto shot =
+      shootBracket(camera, {plan->frames, *format, a.out, "frame-", 1, {0}}, progress, [](const ShotFrame& frame) {
+        std::printf("%s  %s\n", print(frame.settings.time).c_str(), frame.file.c_str());
+        std::fflush(stdout);
+      });
   return shot ? kDone : refuse(shot.error());
 }
 
@@ -186,18 +203,23 @@ int runInspect(const InspectArguments& a, const Progress& progress) {
     say(toJson(sets, grouping.leftOut).dump(2));
   } else {
     for (const auto& set : sets) {
-      std::printf("%s: %zu %s\n", set.group.name.c_str(), set.group.files.size(), set.group.files.size() == 1 ? "frame" : "frames");
+      std::printf("%s: %zu %s\n", set.group.name.c_str(), set.group.files.size(),
+                  set.group.files.size() == 1 ? "frame" : "frames");
       for (std::size_t i = 0; i < set.group.files.size(); ++i) {
         const auto& file = set.group.files[i];
-        std::printf("  %-8s %-6s %-8s %s%s%s\n", print(file.settings.time).c_str(), print(file.settings.aperture).c_str(), print(file.settings.iso).c_str(),
-                    file.path.filename().c_str(), i < set.frames.size() ? "  " : "", i < set.frames.size() ? set.frames[i].sentence.c_str() : "");
+        std::printf("  %-8s %-6s %-8s %s%s%s\n", print(file.settings.time).c_str(),
+                    print(file.settings.aperture).c_str(), print(file.settings.iso).c_str(),
+                    file.path.filename().c_str(), i < set.frames.size() ? "  " : "",
+                    i < set.frames.size() ? set.frames[i].sentence.c_str() : "");
       }
       std::printf("  %s\n", set.verdict.sentence.c_str());
     }
   }
   const int code = sayLeftOut(grouping.leftOut);
   if (grouping.sets.empty())
-    return withoutCompanions(grouping.leftOut).empty() ? refuse({ErrorCode::FileMissing, "There is no frame in what was named."}) : kUnreadable;
+    return withoutCompanions(grouping.leftOut).empty()
+               ? refuse({ErrorCode::FileMissing, "There is no frame in what was named."})
+               : kUnreadable;
   return code;
 }
 
@@ -213,9 +235,11 @@ int runCombine(const CombineArguments& a, const Progress& progress) {
   radiance.notes = notesOf(*combined);
   radiance.metadataFrom = combined->frames[combined->reference].path;
   if (auto written = deliverRadiance(combined->radiance.view(), a.out, radiance); !written)
-    return written.error().code == ErrorCode::UnsupportedFormat ? wrongUse(written.error().message) : refuse(written.error());
+    return written.error().code == ErrorCode::UnsupportedFormat ? wrongUse(written.error().message)
+                                                                : refuse(written.error());
   if (!a.report.empty())
-    if (auto written = writeTextAtomically(a.report, toJson(combineReport(*combined)).dump(2)); !written) return refuse(written.error());
+    if (auto written = writeTextAtomically(a.report, toJson(combineReport(*combined)).dump(2)); !written)
+      return refuse(written.error());
   say(verdict(*combined));
   return combined->leftOut.empty() ? kDone : kSetLeftOut;
 }
@@ -231,14 +255,16 @@ int runFinish(const FinishArguments& a, const Progress& progress) {
   const auto judged = judgeRadiance(radiance->view(), *recipe, facts, progress);
   if (!judged) return refuse(judged.error());
   if (auto written = deliverPicture(finished->picture.view(), a.out, {}); !written)
-    return written.error().code == ErrorCode::UnsupportedFormat ? wrongUse(written.error().message) : refuse(written.error());
-  if (!a.report.empty())
-  {
+    return written.error().code == ErrorCode::UnsupportedFormat ? wrongUse(written.error().message)
+                                                                : refuse(written.error());
+  if (!a.report.empty()) {
     json report = toJson(finished->report);
     report["judgement"] = toJson(*judged);
     if (auto written = writeTextAtomically(a.report, report.dump(2)); !written) return refuse(written.error());
   }
-  say("Finished to " + a.out + (facts.metered.empty() ? ". The file names no metered frame: the exposure is metered from the scene." : ", placed by the frame that was metered, as the file tells."));
+  say("Finished to " + a.out +
+      (facts.metered.empty() ? ". The file names no metered frame: the exposure is metered from the scene."
+                             : ", placed by the frame that was metered, as the file tells."));
   for (const Finding& f : judged->findings)
     if (f.tooMuch) say(sentence(f, judged->scene));
   return kDone;
@@ -263,12 +289,14 @@ int runRun(const RunArguments& a, const Progress& progress) {
   std::size_t failed = 0;
   const auto summary = runAll(toPaths(a.combine.paths), options, progress, [&](const SetOutcome& set) {
     failed += set.failure ? 1 : 0;
-    std::printf("%s (%zu): %s%s\n", set.name.c_str(), set.files, set.done ? "done before; " : "", set.failure ? set.failure->message.c_str() : set.verdict.c_str());
+    std::printf("%s (%zu): %s%s\n", set.name.c_str(), set.files, set.done ? "done before; " : "",
+                set.failure ? set.failure->message.c_str() : set.verdict.c_str());
     std::fflush(stdout);
   });
   if (!summary) return refuse(summary.error());
   const int leftOut = sayLeftOut(summary->leftOut);
-  std::printf("%zu of %zu sets done; %s\n", summary->sets.size() - failed, summary->sets.size(), summary->report.c_str());
+  std::printf("%zu of %zu sets done; %s\n", summary->sets.size() - failed, summary->sets.size(),
+              summary->report.c_str());
   if (failed == summary->sets.size()) return kCannotCombine;
   return failed > 0 ? int(kSetLeftOut) : leftOut;
 }

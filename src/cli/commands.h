@@ -25,7 +25,8 @@ struct InspectArguments {
 };
 struct CombineArguments {
   std::vector<std::string> paths;
-  std::string out, method = "radiance", align = "auto", motion = "auto", reference = "auto", crop = "reference", report, curves;
+  std::string out, method = "radiance", align = "auto", motion = "auto", reference = "auto", crop = "reference", report,
+                   curves;
   bool empty = false, evenSo = false;
   std::vector<std::string> leave;
 };

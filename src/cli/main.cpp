@@ -8,7 +8,9 @@
 namespace {
 
 ml::StopFlag stopFlag;
-void onInterrupt(int) { stopFlag.request(); }
+void onInterrupt(int) {
+  stopFlag.request();
+}
 
 /// On a terminal the stage is shown and overwritten; elsewhere nothing.
 ml::Progress terminalProgress() {
@@ -23,11 +25,14 @@ ml::Progress terminalProgress() {
 void addCombineOptions(CLI::App& command, ml::cli::CombineArguments& a) {
   command.add_option("--align", a.align, "off, shift, rigid, perspective or auto")->capture_default_str();
   command.add_option("--motion", a.motion, "off, low, medium, high or auto")->capture_default_str();
-  command.add_option("--reference", a.reference, "frame that owns geometry and moving things, from 0 by name, or auto")->capture_default_str();
+  command.add_option("--reference", a.reference, "frame that owns geometry and moving things, from 0 by name, or auto")
+      ->capture_default_str();
   command.add_flag("--empty-scene", a.empty, "what most frames agree on: passers-by vanish");
   command.add_flag("--even-so", a.evenSo, "combine frames whose light contradicts their settings");
   command.add_option("--leave-out", a.leave, "names of files not to use");
-  command.add_option("--curves", a.curves, "folder of response curves by camera: used where a set says too little, added to where it says enough");
+  command.add_option(
+      "--curves", a.curves,
+      "folder of response curves by camera: used where a set says too little, added to where it says enough");
   command.add_option("--crop", a.crop, "reference or overlap")->capture_default_str();
 }
 
@@ -63,7 +68,8 @@ int main(int count, char** arguments) {
   shootCommand->add_option("--out", shoot.out, "folder for the frames")->required();
   shootCommand->add_option("--format", shoot.format, "dng, jpeg or tiff")->capture_default_str();
   shootCommand->add_option("--seed", shoot.seed, "of noise and movement")->capture_default_str();
-  shootCommand->add_option("--fault", shoot.faults, "something that goes wrong, such as gust or gust@2; a wrong name lists them all");
+  shootCommand->add_option("--fault", shoot.faults,
+                           "something that goes wrong, such as gust or gust@2; a wrong name lists them all");
 
   InspectArguments inspect;
   auto* inspectCommand = app.add_subcommand("inspect", "Group frames into sets and say what is wrong with each");
@@ -74,7 +80,8 @@ int main(int count, char** arguments) {
   auto* combineCommand = app.add_subcommand("combine", "Frames of one view to a radiance picture");
   combineCommand->add_option("paths", combine.paths, "files and folders")->required();
   combineCommand->add_option("--out", combine.out, ".exr, .hdr or .tif")->required();
-  combineCommand->add_option("--method", combine.method, "radiance, fusion, tone-range or single")->capture_default_str();
+  combineCommand->add_option("--method", combine.method, "radiance, fusion, tone-range or single")
+      ->capture_default_str();
   combineCommand->add_option("--report", combine.report, "JSON file");
   addCombineOptions(*combineCommand, combine);
 
@@ -92,11 +99,14 @@ int main(int count, char** arguments) {
   runCommand->add_option("--out", run.combine.out, "folder")->required();
   runCommand->add_option("--look", run.look, "starting point")->capture_default_str();
   runCommand->add_option("--recipe", run.recipe, "JSON file, instead of a look");
-  runCommand->add_option("--deliver", run.targets, "of jpeg, web, print, archive, hdr-avif, hdr-jxl")->capture_default_str();
+  runCommand->add_option("--deliver", run.targets, "of jpeg, web, print, archive, hdr-avif, hdr-jxl")
+      ->capture_default_str();
   runCommand->add_option("--creator", run.creator, "written into each picture");
   runCommand->add_option("--rights", run.rights, "written into each picture");
   runCommand->add_flag("--remove-location", run.removeLocation, "no place in the metadata");
-  runCommand->add_option("--jobs", run.jobs, "sets worked on at once; 0: as many as memory allows")->capture_default_str()->check(CLI::Range(0, 64));
+  runCommand->add_option("--jobs", run.jobs, "sets worked on at once; 0: as many as memory allows")
+      ->capture_default_str()
+      ->check(CLI::Range(0, 64));
   addCombineOptions(*runCommand, run.combine);
 
   try {

@@ -8,7 +8,8 @@ namespace ml {
 namespace {
 
 constexpr int kBits = 10;
-constexpr int kSpeed = 8; ///< 0 slow .. 10; at 8 a 24-megapixel picture takes seconds, and the file is a tenth larger than at 6.
+constexpr int kSpeed =
+    8; ///< 0 slow .. 10; at 8 a 24-megapixel picture takes seconds, and the file is a tenth larger than at 6.
 
 Result<void> save(const std::filesystem::path& file, const std::uint8_t* data, std::size_t size) {
   std::ofstream out(file, std::ios::binary);
@@ -20,8 +21,10 @@ Result<void> save(const std::filesystem::path& file, const std::uint8_t* data, s
 
 } // namespace
 
-Result<void> writeAvifPq(const std::filesystem::path& file, ImageView<const std::uint16_t> signal, int quality, const std::vector<unsigned char>& exif) {
-  const std::unique_ptr<avifImage, void (*)(avifImage*)> image(avifImageCreate(signal.width, signal.height, kBits, AVIF_PIXEL_FORMAT_YUV444), avifImageDestroy);
+Result<void> writeAvifPq(const std::filesystem::path& file, ImageView<const std::uint16_t> signal, int quality,
+                         const std::vector<unsigned char>& exif) {
+  const std::unique_ptr<avifImage, void (*)(avifImage*)> image(
+      avifImageCreate(signal.width, signal.height, kBits, AVIF_PIXEL_FORMAT_YUV444), avifImageDestroy);
   image->colorPrimaries = AVIF_COLOR_PRIMARIES_BT2020;
   image->transferCharacteristics = AVIF_TRANSFER_CHARACTERISTICS_SMPTE2084;
   image->matrixCoefficients = AVIF_MATRIX_COEFFICIENTS_BT2020_NCL;
@@ -33,7 +36,8 @@ Result<void> writeAvifPq(const std::filesystem::path& file, ImageView<const std:
   rgb.depth = 16;
   rgb.rowBytes = std::uint32_t(signal.stride * 2);
   rgb.pixels = reinterpret_cast<std::uint8_t*>(const_cast<std::uint16_t*>(signal.data)); // only read
-  if (const avifResult r = avifImageRGBToYUV(image.get(), &rgb); r != AVIF_RESULT_OK) return unwritable(file, avifResultToString(r));
+  if (const avifResult r = avifImageRGBToYUV(image.get(), &rgb); r != AVIF_RESULT_OK)
+    return unwritable(file, avifResultToString(r));
   const std::unique_ptr<avifEncoder, void (*)(avifEncoder*)> encoder(avifEncoderCreate(), avifEncoderDestroy);
   encoder->codecChoice = AVIF_CODEC_CHOICE_AOM; // the others give 4:2:0 only or are slow
   encoder->maxThreads = 2;
@@ -54,13 +58,16 @@ Result<void> writeAvifPq(const std::filesystem::path& file, ImageView<const std:
 
 Result<HdrReading> readAvif(const std::filesystem::path& file) {
   const std::unique_ptr<avifDecoder, void (*)(avifDecoder*)> decoder(avifDecoderCreate(), avifDecoderDestroy);
-  const auto failed = [&](avifResult r) { return unreadable(file, std::string("the AVIF data are damaged (") + avifResultToString(r) + ")"); };
+  const auto failed = [&](avifResult r) {
+    return unreadable(file, std::string("the AVIF data are damaged (") + avifResultToString(r) + ")");
+  };
   if (const avifResult r = avifDecoderSetIOFile(decoder.get(), file.c_str()); r != AVIF_RESULT_OK) return failed(r);
   if (const avifResult r = avifDecoderParse(decoder.get()); r != AVIF_RESULT_OK) return failed(r);
   const avifImage* image = decoder->image;
   if (auto size = checkSize(file, image->width, image->height); !size) return passOn(size.error());
   if (const avifResult r = avifDecoderNextImage(decoder.get()); r != AVIF_RESULT_OK) return failed(r);
-  HdrReading out{Image<std::uint16_t>(int(image->width), int(image->height), 3), int(image->colorPrimaries), int(image->transferCharacteristics)};
+  HdrReading out{Image<std::uint16_t>(int(image->width), int(image->height), 3), int(image->colorPrimaries),
+                 int(image->transferCharacteristics)};
   avifRGBImage rgb;
   avifRGBImageSetDefaults(&rgb, image);
   rgb.format = AVIF_RGB_FORMAT_RGB;

@@ -13,9 +13,11 @@ namespace fs = std::filesystem;
 namespace {
 
 bool hasRawExtension(const fs::path& file) {
-  static constexpr std::array kExtensions{".dng", ".cr2", ".cr3", ".nef", ".arw", ".raf", ".orf", ".rw2", ".pef", ".srw", ".raw"};
+  static constexpr std::array kExtensions{".dng", ".cr2", ".cr3", ".nef", ".arw", ".raf",
+                                          ".orf", ".rw2", ".pef", ".srw", ".raw"};
   std::string extension = file.extension().string();
-  std::transform(extension.begin(), extension.end(), extension.begin(), [](unsigned char c) { return char(std::tolower(c)); });
+  std::transform(extension.begin(), extension.end(), extension.begin(),
+                 [](unsigned char c) { return char(std::tolower(c)); });
   return std::find(kExtensions.begin(), kExtensions.end(), extension) != kExtensions.end();
 }
 
@@ -23,7 +25,8 @@ bool hasRawExtension(const fs::path& file) {
 
 Result<FileKind> sniff(const fs::path& file) {
   std::error_code error;
-  if (!fs::exists(file, error)) return fail(ErrorCode::FileMissing, "`" + file.string() + "` is not there; check the name.");
+  if (!fs::exists(file, error))
+    return fail(ErrorCode::FileMissing, "`" + file.string() + "` is not there; check the name.");
   if (!fs::is_regular_file(file, error)) return unreadable(file, "it is not a file");
   std::ifstream in(file, std::ios::binary);
   if (!in) return unreadable(file, "reading it is not permitted");
@@ -31,7 +34,9 @@ Result<FileKind> sniff(const fs::path& file) {
   in.read(head, sizeof head);
   const auto got = in.gcount();
   if (got == 0) return unreadable(file, "it is empty");
-  const auto starts = [&](const char* magic, std::size_t n) { return got >= std::streamsize(n) && std::memcmp(head, magic, n) == 0; };
+  const auto starts = [&](const char* magic, std::size_t n) {
+    return got >= std::streamsize(n) && std::memcmp(head, magic, n) == 0;
+  };
   if (starts("\xff\xd8\xff", 3)) return FileKind::Jpeg;
   if (starts("\x89PNG\r\n\x1a\n", 8)) return FileKind::Png;
   if (starts("\x76\x2f\x31\x01", 4)) return FileKind::OpenExr;
@@ -47,17 +52,20 @@ Result<FileKind> sniff(const fs::path& file) {
 Result<void> checkSize(const fs::path& file, std::int64_t width, std::int64_t height) {
   if (width < 1 || height < 1) return unreadable(file, "its header gives no size");
   if (width > 1'000'000 || height > 1'000'000 || width * height > kMaxPixels)
-    return fail(ErrorCode::FileUnreadable, fmt::format("`{}` claims {} x {} pixels, more than the {} megapixels handled here; reduce it first.",
-                                                       file.string(), width, height, kMaxPixels / 1'000'000));
+    return fail(ErrorCode::FileUnreadable,
+                fmt::format("`{}` claims {} x {} pixels, more than the {} megapixels handled here; reduce it first.",
+                            file.string(), width, height, kMaxPixels / 1'000'000));
   return {};
 }
 
 tl::unexpected<Error> unreadable(const fs::path& file, const std::string& why) {
-  return fail(ErrorCode::FileUnreadable, "`" + file.string() + "` cannot be read: " + why + "; copy it again from the card or leave it out.");
+  return fail(ErrorCode::FileUnreadable,
+              "`" + file.string() + "` cannot be read: " + why + "; copy it again from the card or leave it out.");
 }
 
 tl::unexpected<Error> unwritable(const fs::path& file, const std::string& why) {
-  return fail(ErrorCode::CannotWrite, "`" + file.string() + "` cannot be written: " + why + "; free some space or choose another folder.");
+  return fail(ErrorCode::CannotWrite,
+              "`" + file.string() + "` cannot be written: " + why + "; free some space or choose another folder.");
 }
 
 } // namespace ml

@@ -45,13 +45,18 @@ std::string text(const Exiv2::ExifData& exif, const char* key) {
 
 ShotMetadata fromExif(const Exiv2::ExifData& exif) {
   ShotMetadata m;
-  if (const auto t = positive(exif, "Exif.Photo.ExposureTime")) m.time = Seconds{*t};
-  else if (const auto tv = exif.findKey(Exiv2::ExifKey("Exif.Photo.ShutterSpeedValue")); tv != exif.end() && tv->count() > 0)
+  if (const auto t = positive(exif, "Exif.Photo.ExposureTime"))
+    m.time = Seconds{*t};
+  else if (const auto tv = exif.findKey(Exiv2::ExifKey("Exif.Photo.ShutterSpeedValue"));
+           tv != exif.end() && tv->count() > 0)
     m.time = Seconds{std::exp2(-double(tv->toFloat()))};
-  if (const auto n = positive(exif, "Exif.Photo.FNumber")) m.aperture = FNumber{*n};
-  else if (const auto av = positive(exif, "Exif.Photo.ApertureValue")) m.aperture = FNumber{std::exp2(*av / 2)};
+  if (const auto n = positive(exif, "Exif.Photo.FNumber"))
+    m.aperture = FNumber{*n};
+  else if (const auto av = positive(exif, "Exif.Photo.ApertureValue"))
+    m.aperture = FNumber{std::exp2(*av / 2)};
   if (const auto s = positive(exif, "Exif.Photo.ISOSpeedRatings")) m.iso = Iso{*s};
-  if (const auto bias = exif.findKey(Exiv2::ExifKey("Exif.Photo.ExposureBiasValue")); bias != exif.end() && bias->count() > 0)
+  if (const auto bias = exif.findKey(Exiv2::ExifKey("Exif.Photo.ExposureBiasValue"));
+      bias != exif.end() && bias->count() > 0)
     if (const double value = bias->toFloat(); std::isfinite(value)) m.bias = Stops{value};
   if (const auto f = positive(exif, "Exif.Photo.FocalLength")) m.focalLengthMm = *f;
   if (const auto o = positive(exif, "Exif.Image.Orientation"); o && *o <= 8) m.orientation = int(*o);
@@ -74,8 +79,12 @@ Exiv2::Rational printedTime(Seconds t) {
 
 void toExif(const ShotMetadata& m, Exiv2::ExifData& exif) {
   if (m.time) exif["Exif.Photo.ExposureTime"] = printedTime(*m.time);
-  if (m.aperture) exif["Exif.Photo.FNumber"] = Exiv2::Rational(int(std::lround(std::strtod(print(*m.aperture).c_str() + 2, nullptr) * 10)), 10);
-  if (m.iso) exif["Exif.Photo.ISOSpeedRatings"] = std::uint16_t(std::min(65535.0, std::strtod(print(*m.iso).c_str() + 4, nullptr)));
+  if (m.aperture)
+    exif["Exif.Photo.FNumber"] =
+        Exiv2::Rational(int(std::lround(std::strtod(print(*m.aperture).c_str() + 2, nullptr) * 10)), 10);
+  if (m.iso)
+    exif["Exif.Photo.ISOSpeedRatings"] =
+        std::uint16_t(std::min(65535.0, std::strtod(print(*m.iso).c_str() + 4, nullptr)));
   if (m.bias) exif["Exif.Photo.ExposureBiasValue"] = Exiv2::Rational(int(std::lround(m.bias->value * 3)), 3);
   if (m.focalLengthMm) exif["Exif.Photo.FocalLength"] = Exiv2::Rational(int(std::lround(*m.focalLengthMm * 10)), 10);
   if (!m.camera.empty()) exif["Exif.Image.Model"] = m.camera;
@@ -88,12 +97,13 @@ void toExif(const ShotMetadata& m, Exiv2::ExifData& exif) {
 void eraseStale(Exiv2::ExifData& exif) {
   for (auto i = exif.begin(); i != exif.end();) {
     const std::string group = i->groupName(), key = i->key();
-    const bool wanted = (group == "Image" || group == "Photo" || group == "GPSInfo") &&
-                        // of an Image group only what describes the picture, not how its samples lie in the file
-                        (group != "Image" || key == "Exif.Image.Make" || key == "Exif.Image.Model" || key == "Exif.Image.Artist" ||
-                         key == "Exif.Image.Copyright" || key == "Exif.Image.ImageDescription" || key == "Exif.Image.DateTime") &&
-                        key != "Exif.Photo.MakerNote" && key != "Exif.Photo.ExposureBiasValue" && key != "Exif.Photo.PixelXDimension" &&
-                        key != "Exif.Photo.PixelYDimension";
+    const bool wanted =
+        (group == "Image" || group == "Photo" || group == "GPSInfo") &&
+        // of an Image group only what describes the picture, not how its samples lie in the file
+        (group != "Image" || key == "Exif.Image.Make" || key == "Exif.Image.Model" || key == "Exif.Image.Artist" ||
+         key == "Exif.Image.Copyright" || key == "Exif.Image.ImageDescription" || key == "Exif.Image.DateTime") &&
+        key != "Exif.Photo.MakerNote" && key != "Exif.Photo.ExposureBiasValue" && key != "Exif.Photo.PixelXDimension" &&
+        key != "Exif.Photo.PixelYDimension";
     i = wanted ? std::next(i) : exif.erase(i);
   }
 }
@@ -142,10 +152,15 @@ Carried carriedFrom(const std::filesystem::path& from, const std::string& softwa
   });
   eraseStale(c.exif);
   if (!wishes.keepLocation) {
-    for (auto i = c.exif.begin(); i != c.exif.end();) i = i->groupName() == "GPSInfo" || i->key() == "Exif.Image.GPSTag" ? c.exif.erase(i) : std::next(i);
-    for (auto i = c.xmp.begin(); i != c.xmp.end();) i = i->tagName().rfind("GPS", 0) == 0 || i->tagName() == "Location" ? c.xmp.erase(i) : std::next(i);
+    for (auto i = c.exif.begin(); i != c.exif.end();)
+      i = i->groupName() == "GPSInfo" || i->key() == "Exif.Image.GPSTag" ? c.exif.erase(i) : std::next(i);
+    for (auto i = c.xmp.begin(); i != c.xmp.end();)
+      i = i->tagName().rfind("GPS", 0) == 0 || i->tagName() == "Location" ? c.xmp.erase(i) : std::next(i);
     for (auto i = c.iptc.begin(); i != c.iptc.end();)
-      i = i->tagName() == "City" || i->tagName() == "SubLocation" || i->tagName() == "ProvinceState" || i->tagName() == "CountryName" || i->tagName() == "CountryCode" ? c.iptc.erase(i) : std::next(i);
+      i = i->tagName() == "City" || i->tagName() == "SubLocation" || i->tagName() == "ProvinceState" ||
+                  i->tagName() == "CountryName" || i->tagName() == "CountryCode"
+              ? c.iptc.erase(i)
+              : std::next(i);
   }
   c.exif["Exif.Image.Software"] = software;
   c.exif["Exif.Image.Orientation"] = std::uint16_t(1);
@@ -161,7 +176,8 @@ Carried carriedFrom(const std::filesystem::path& from, const std::string& softwa
 
 } // namespace
 
-Result<void> carryMetadata(const std::filesystem::path& from, const std::filesystem::path& to, const std::string& software, const MetadataWishes& wishes) {
+Result<void> carryMetadata(const std::filesystem::path& from, const std::filesystem::path& to,
+                           const std::string& software, const MetadataWishes& wishes) {
   const Carried c = carriedFrom(from, software, wishes);
   const auto problem = attempt([&] {
     auto image = Exiv2::ImageFactory::open(to.string());
@@ -175,7 +191,8 @@ Result<void> carryMetadata(const std::filesystem::path& from, const std::filesys
   return {};
 }
 
-std::vector<unsigned char> exifBlob(const std::filesystem::path& from, const std::string& software, const MetadataWishes& wishes) {
+std::vector<unsigned char> exifBlob(const std::filesystem::path& from, const std::string& software,
+                                    const MetadataWishes& wishes) {
   Carried c = carriedFrom(from, software, wishes);
   Exiv2::Blob blob;
   if (attempt([&] { Exiv2::ExifParser::encode(blob, Exiv2::littleEndian, c.exif); })) return {};

@@ -21,12 +21,14 @@ struct MetadataWishes {
   friend bool operator==(const MetadataWishes&, const MetadataWishes&) = default;
 };
 
-/// Copies Exif, IPTC and XMP of `from` into `to`, less what no longer holds: exposure of one frame, thumbnail, orientation
-/// (pixels are already turned), maker notes and raw-only tags. `exposure` of the reference frame is written when given.
-Result<void> carryMetadata(const std::filesystem::path& from, const std::filesystem::path& to, const std::string& software,
-                           const MetadataWishes& wishes = {});
+/// Copies Exif, IPTC and XMP of `from` into `to`, less what no longer holds: exposure of one frame, thumbnail,
+/// orientation (pixels are already turned), maker notes and raw-only tags. `exposure` of the reference frame is written
+/// when given.
+Result<void> carryMetadata(const std::filesystem::path& from, const std::filesystem::path& to,
+                           const std::string& software, const MetadataWishes& wishes = {});
 
 /// The same Exif as one block, for files that this library does not write; empty when there is none.
-[[nodiscard]] std::vector<unsigned char> exifBlob(const std::filesystem::path& from, const std::string& software, const MetadataWishes& wishes);
+[[nodiscard]] std::vector<unsigned char> exifBlob(const std::filesystem::path& from, const std::string& software,
+                                                  const MetadataWishes& wishes);
 
 } // namespace ml

@@ -31,7 +31,8 @@ int channelsOf(const Imf::ChannelList& list) {
 }
 
 /// Imf counts from the origin of the whole picture, so the base pointer lies before the data.
-Imf::FrameBuffer frameBuffer(char* data, std::size_t sampleSize, Imf::PixelType type, const Imath::Box2i& window, int channels) {
+Imf::FrameBuffer frameBuffer(char* data, std::size_t sampleSize, Imf::PixelType type, const Imath::Box2i& window,
+                             int channels) {
   const std::size_t xStride = sampleSize * channels, yStride = xStride * std::size_t(window.max.x - window.min.x + 1);
   Imf::FrameBuffer buffer;
   for (int c = 0; c < channels; ++c) {
@@ -52,9 +53,11 @@ int threads() {
 ML_VECTOR_CLONES void toHalf(const float* in, int n, std::uint16_t* __restrict out) {
   for (int i = 0; i < n; ++i) {
     const float held = std::min(std::max(in[i], -65504.f), 65504.f);
-    const std::uint32_t bits = std::bit_cast<std::uint32_t>(held), sign = bits >> 16 & 0x8000u, magnitude = bits & 0x7fffffffu;
+    const std::uint32_t bits = std::bit_cast<std::uint32_t>(held), sign = bits >> 16 & 0x8000u,
+                        magnitude = bits & 0x7fffffffu;
     // Small ones (below 2^-14) are rounded by adding a number whose last place is theirs.
-    const std::uint32_t small = std::bit_cast<std::uint32_t>(std::bit_cast<float>(magnitude) + 0.5f) - std::bit_cast<std::uint32_t>(0.5f);
+    const std::uint32_t small =
+        std::bit_cast<std::uint32_t>(std::bit_cast<float>(magnitude) + 0.5f) - std::bit_cast<std::uint32_t>(0.5f);
     const std::uint32_t large = (magnitude + 0xfffu + (magnitude >> 13 & 1u) - 0x38000000u) >> 13;
     out[i] = std::uint16_t(sign | (magnitude < 0x38800000u ? small : large));
   }
@@ -66,7 +69,8 @@ Result<PlacedImage> readExr(const std::filesystem::path& path, const StopFlag& s
   try {
     Imf::InputFile file(path.c_str(), threads());
     const auto window = file.header().dataWindow(), display = file.header().displayWindow();
-    const std::int64_t width = std::int64_t(window.max.x) - window.min.x + 1, height = std::int64_t(window.max.y) - window.min.y + 1;
+    const std::int64_t width = std::int64_t(window.max.x) - window.min.x + 1,
+                       height = std::int64_t(window.max.y) - window.min.y + 1;
     if (auto size = checkSize(path, width, height); !size) return passOn(size.error());
     const int channels = channelsOf(file.header().channels());
     if (channels == 0) return unreadable(path, "it has no R, G, B or Y channel");
@@ -76,7 +80,8 @@ Result<PlacedImage> readExr(const std::filesystem::path& path, const StopFlag& s
     image.y = window.min.y - display.min.y;
     image.fullWidth = display.max.x - display.min.x + 1;
     image.fullHeight = display.max.y - display.min.y + 1;
-    file.setFrameBuffer(frameBuffer(reinterpret_cast<char*>(image.pixels.data()), sizeof(float), Imf::FLOAT, window, channels));
+    file.setFrameBuffer(
+        frameBuffer(reinterpret_cast<char*>(image.pixels.data()), sizeof(float), Imf::FLOAT, window, channels));
     constexpr int kRows = 512; // enough for all threads, and soon over
     for (int y = window.min.y; y <= window.max.y; y += kRows) {
       if (stop.requested()) return stopped();
@@ -100,11 +105,13 @@ std::map<std::string, std::string> exrText(const std::filesystem::path& path) {
   return out;
 }
 
-Result<void> readExrInBands(const std::filesystem::path& path, const std::function<void(int y, ImageView<const float>)>& work) {
+Result<void> readExrInBands(const std::filesystem::path& path,
+                            const std::function<void(int y, ImageView<const float>)>& work) {
   try {
     Imf::InputFile file(path.c_str(), threads());
     const auto window = file.header().dataWindow();
-    const std::int64_t width = std::int64_t(window.max.x) - window.min.x + 1, height = std::int64_t(window.max.y) - window.min.y + 1;
+    const std::int64_t width = std::int64_t(window.max.x) - window.min.x + 1,
+                       height = std::int64_t(window.max.y) - window.min.y + 1;
     if (auto size = checkSize(path, width, height); !size) return passOn(size.error());
     const int channels = channelsOf(file.header().channels());
     if (channels == 0) return unreadable(path, "it has no R, G, B or Y channel");
@@ -126,14 +133,19 @@ Result<void> readExrInBands(const std::filesystem::path& path, const std::functi
 namespace {
 
 /// `pixels` without gaps between its rows.
-Result<void> writePart(const std::filesystem::path& path, ImageView<const float> pixels, int x, int y0, int fullWidth, int fullHeight, const ExrOptions& options) {
+Result<void> writePart(const std::filesystem::path& path, ImageView<const float> pixels, int x, int y0, int fullWidth,
+                       int fullHeight, const ExrOptions& options) {
   try {
     const Imath::Box2i display({0, 0}, {fullWidth - 1, fullHeight - 1});
     const Imath::Box2i window({x, y0}, {x + pixels.width - 1, y0 + pixels.height - 1});
     Imf::Header header(display, window);
-    header.compression() = options.lossy ? Imf::DWAA_COMPRESSION : options.half ? Imf::PIZ_COMPRESSION : Imf::ZIP_COMPRESSION; // PIZ: noise of half floats in a third of the time
-    if (options.lossy) header.dwaCompressionLevel() = float(options.lossyLevel);
-    else header.zipCompressionLevel() = 2; // half the time of the usual 4, and 2 % more bytes
+    header.compression() = options.lossy  ? Imf::DWAA_COMPRESSION
+                           : options.half ? Imf::PIZ_COMPRESSION
+                                          : Imf::ZIP_COMPRESSION; // PIZ: noise of half floats in a third of the time
+    if (options.lossy)
+      header.dwaCompressionLevel() = float(options.lossyLevel);
+    else
+      header.zipCompressionLevel() = 2; // half the time of the usual 4, and 2 % more bytes
     const auto type = options.half ? Imf::HALF : Imf::FLOAT;
     for (const auto& name : channelNames(pixels.channels)) header.channels().insert(name, Imf::Channel(type));
     Imf::addChromaticities(header, Imf::Chromaticities());
@@ -146,10 +158,12 @@ Result<void> writePart(const std::filesystem::path& path, ImageView<const float>
       for (int y = 0; y < pixels.height; y += kRows) {
         const int rows = std::min(kRows, pixels.height - y);
         forEachBand(rows, [&](const Band& band) {
-          for (int v = band.begin; v < band.end; ++v) toHalf(pixels.row(y + v), pixels.width * pixels.channels, halves.row(v));
+          for (int v = band.begin; v < band.end; ++v)
+            toHalf(pixels.row(y + v), pixels.width * pixels.channels, halves.row(v));
         });
         const Imath::Box2i part({window.min.x, window.min.y + y}, {window.max.x, window.min.y + y + rows - 1});
-        file.setFrameBuffer(frameBuffer(reinterpret_cast<char*>(halves.data()), sizeof(half), type, part, pixels.channels));
+        file.setFrameBuffer(
+            frameBuffer(reinterpret_cast<char*>(halves.data()), sizeof(half), type, part, pixels.channels));
         file.writePixels(rows);
       }
     } else {
@@ -170,7 +184,8 @@ Result<void> writePlacedExr(const std::filesystem::path& path, const PlacedImage
 }
 
 Result<void> writeExr(const std::filesystem::path& path, ImageView<const float> view, const ExrOptions& options) {
-  if (view.stride == std::ptrdiff_t(view.width) * view.channels) return writePart(path, view, 0, 0, view.width, view.height, options);
+  if (view.stride == std::ptrdiff_t(view.width) * view.channels)
+    return writePart(path, view, 0, 0, view.width, view.height, options);
   PlacedImage placed;
   placed.pixels = Image<float>(view.width, view.height, view.channels);
   for (int y = 0; y < view.height; ++y) std::copy_n(view.row(y), view.width * view.channels, placed.pixels.row(y));

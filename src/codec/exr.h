@@ -17,15 +17,17 @@ struct PlacedImage {
 /// Linear samples as they lie in the file (half or float). Also Stopped.
 [[nodiscard]] Result<PlacedImage> readExr(const std::filesystem::path& file, const StopFlag& stop = {});
 
-/// The same, some rows at a time and never held as a whole; `y` counts from the top of the data window. Errors as readExr.
-Result<void> readExrInBands(const std::filesystem::path& path, const std::function<void(int y, ImageView<const float>)>& work);
+/// The same, some rows at a time and never held as a whole; `y` counts from the top of the data window. Errors as
+/// readExr.
+Result<void> readExrInBands(const std::filesystem::path& path,
+                            const std::function<void(int y, ImageView<const float>)>& work);
 
 /// String attributes of the header; empty when it cannot be read.
 [[nodiscard]] std::map<std::string, std::string> exrText(const std::filesystem::path& file);
 
 struct ExrOptions {
-  bool half = true;       ///< Half keeps 11 bits of mantissa over 30 stops, about 0.0007 stop of rounding.
-  bool lossy = false;     ///< DWAA, for shipped demo data only.
+  bool half = true;   ///< Half keeps 11 bits of mantissa over 30 stops, about 0.0007 stop of rounding.
+  bool lossy = false; ///< DWAA, for shipped demo data only.
   double lossyLevel = 20;
   std::map<std::string, std::string> text; ///< Further string attributes.
 };

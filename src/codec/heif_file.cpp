@@ -28,25 +28,38 @@ Image<std::uint16_t> widened(const std::uint8_t* plane, int stride, int width, i
 
 Result<CodeImage> readHeif(const std::filesystem::path& path) {
   const Context context(heif_context_alloc(), heif_context_free);
-  const auto refuse = [&](const heif_error& error) { return unreadable(path, std::string("the HEIF data are damaged or of a kind not read here (") + error.message + ")"); };
-  if (const auto error = heif_context_read_from_file(context.get(), path.c_str(), nullptr); error.code != heif_error_Ok) return refuse(error);
+  const auto refuse = [&](const heif_error& error) {
+    return unreadable(path,
+                      std::string("the HEIF data are damaged or of a kind not read here (") + error.message + ")");
+  };
+  if (const auto error = heif_context_read_from_file(context.get(), path.c_str(), nullptr); error.code != heif_error_Ok)
+    return refuse(error);
   heif_image_handle* rawHandle = nullptr;
-  if (const auto error = heif_context_get_primary_image_handle(context.get(), &rawHandle); error.code != heif_error_Ok) return refuse(error);
+  if (const auto error = heif_context_get_primary_image_handle(context.get(), &rawHandle); error.code != heif_error_Ok)
+    return refuse(error);
   const Handle handle(rawHandle, heif_image_handle_release);
   const int width = heif_image_handle_get_width(handle.get()), height = heif_image_handle_get_height(handle.get());
   if (auto size = checkSize(path, width, height); !size) return passOn(size.error());
   const int bits = heif_image_handle_get_luma_bits_per_pixel(handle.get());
   heif_image* rawPicture = nullptr;
   const auto chroma = bits > 8 ? heif_chroma_interleaved_RRGGBB_LE : heif_chroma_interleaved_RGB;
-  if (const auto error = heif_decode_image(handle.get(), &rawPicture, heif_colorspace_RGB, chroma, nullptr); error.code != heif_error_Ok) return refuse(error);
+  if (const auto error = heif_decode_image(handle.get(), &rawPicture, heif_colorspace_RGB, chroma, nullptr);
+      error.code != heif_error_Ok)
+    return refuse(error);
   const Picture picture(rawPicture, heif_image_release);
   int stride = 0;
   const std::uint8_t* plane = heif_image_get_plane_readonly(picture.get(), heif_channel_interleaved, &stride);
-  if (!plane || heif_image_get_width(picture.get(), heif_channel_interleaved) != width || heif_image_get_height(picture.get(), heif_channel_interleaved) != height)
+  if (!plane || heif_image_get_width(picture.get(), heif_channel_interleaved) != width ||
+      heif_image_get_height(picture.get(), heif_channel_interleaved) != height)
     return unreadable(path, "its header contradicts its data");
-  if (bits > 8) return CodeImage{widened(plane, stride, width, height, heif_image_get_bits_per_pixel_range(picture.get(), heif_channel_interleaved)), 65535, {}};
+  if (bits > 8)
+    return CodeImage{widened(plane, stride, width, height,
+                             heif_image_get_bits_per_pixel_range(picture.get(), heif_channel_interleaved)),
+                     65535,
+                     {}};
   Image<std::uint8_t> pixels(width, height, 3);
-  for (int y = 0; y < height; ++y) std::memcpy(pixels.row(y), plane + std::ptrdiff_t(y) * stride, std::size_t(width) * 3);
+  for (int y = 0; y < height; ++y)
+    std::memcpy(pixels.row(y), plane + std::ptrdiff_t(y) * stride, std::size_t(width) * 3);
   return CodeImage{std::move(pixels), 255, {}};
 }
 

@@ -21,7 +21,9 @@ std::vector<unsigned char> saved(cmsHPROFILE profile) {
 
 } // namespace
 
-std::vector<unsigned char> srgbProfile() { return saved(cmsCreate_sRGBProfile()); }
+std::vector<unsigned char> srgbProfile() {
+  return saved(cmsCreate_sRGBProfile());
+}
 
 std::vector<unsigned char> profileOf(ColourSpace space) {
   if (space == ColourSpace::Srgb) return srgbProfile();
@@ -29,7 +31,8 @@ std::vector<unsigned char> profileOf(ColourSpace space) {
   const Primaries p = primariesOf(space);
   const cmsCIExyYTRIPLE primaries{{p.xy[0], p.xy[1], 1}, {p.xy[2], p.xy[3], 1}, {p.xy[4], p.xy[5], 1}};
   const cmsFloat64Number srgb[5] = {2.4, 1 / 1.055, 0.055 / 1.055, 1 / 12.92, 0.04045};
-  cmsToneCurve* curve = space == ColourSpace::OpRgb ? cmsBuildGamma(nullptr, 563.0 / 256) : cmsBuildParametricToneCurve(nullptr, 4, srgb);
+  cmsToneCurve* curve =
+      space == ColourSpace::OpRgb ? cmsBuildGamma(nullptr, 563.0 / 256) : cmsBuildParametricToneCurve(nullptr, 4, srgb);
   cmsToneCurve* curves[3] = {curve, curve, curve};
   cmsHPROFILE profile = cmsCreateRGBProfile(&white, &primaries, curves);
   cmsMLU* name = cmsMLUalloc(nullptr, 1);
@@ -53,8 +56,10 @@ std::vector<unsigned char> linearRec709Profile() {
 
 namespace {
 
-/// CIE XYZ relative to D50 (the profile connection space) to D65. Bradford, as in IEC 61966-2-1 Amendment 1 and ICC.1:2010 annex E.
-constexpr Matrix3 kD50ToD65{0.9555766, -0.0230393, 0.0631636, -0.0282895, 1.0099416, 0.0210077, 0.0122982, -0.0204830, 1.3299098};
+/// CIE XYZ relative to D50 (the profile connection space) to D65. Bradford, as in IEC 61966-2-1 Amendment 1 and
+/// ICC.1:2010 annex E.
+constexpr Matrix3 kD50ToD65{0.9555766, -0.0230393, 0.0631636,  -0.0282895, 1.0099416,
+                            0.0210077, 0.0122982,  -0.0204830, 1.3299098};
 
 } // namespace
 
@@ -63,7 +68,8 @@ std::optional<ProfileReading> readProfile(const std::vector<unsigned char>& icc)
   cmsHPROFILE profile = cmsOpenProfileFromMem(icc.data(), cmsUInt32Number(icc.size()));
   if (!profile) return {};
   const auto colorant = [&](cmsTagSignature tag) { return static_cast<const cmsCIEXYZ*>(cmsReadTag(profile, tag)); };
-  const cmsCIEXYZ *r = colorant(cmsSigRedColorantTag), *g = colorant(cmsSigGreenColorantTag), *b = colorant(cmsSigBlueColorantTag);
+  const cmsCIEXYZ *r = colorant(cmsSigRedColorantTag), *g = colorant(cmsSigGreenColorantTag),
+                  *b = colorant(cmsSigBlueColorantTag);
   const auto* curve = static_cast<const cmsToneCurve*>(cmsReadTag(profile, cmsSigGreenTRCTag));
   std::optional<ProfileReading> out;
   if (cmsGetColorSpace(profile) == cmsSigRgbData && r && g && b && curve) {

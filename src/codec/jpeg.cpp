@@ -35,7 +35,8 @@ void arm(ErrorTrap& trap) {
 using File = std::unique_ptr<std::FILE, int (*)(std::FILE*)>;
 
 /// No C++ object with a destructor may be made between setjmp and a longjmp: the callers own everything.
-bool startReading(jpeg_decompress_struct& info, ErrorTrap& trap, std::FILE* file, int edge, JOCTET** profile, unsigned* profileSize) {
+bool startReading(jpeg_decompress_struct& info, ErrorTrap& trap, std::FILE* file, int edge, JOCTET** profile,
+                  unsigned* profileSize) {
   if (setjmp(trap.jump)) return false;
   jpeg_create_decompress(&info);
   jpeg_stdio_src(&info, file);
@@ -102,7 +103,9 @@ bool writeRows(jpeg_compress_struct& info, ErrorTrap& trap, std::FILE* file, Ima
 
 namespace {
 
-File opened(const std::filesystem::path& path, const char* how) { return {std::fopen(path.c_str(), how), std::fclose}; }
+File opened(const std::filesystem::path& path, const char* how) {
+  return {std::fopen(path.c_str(), how), std::fclose};
+}
 
 /// Everything that a longjmp must find alive.
 struct Decoder {
@@ -151,9 +154,12 @@ Result<CodeImage> readJpeg(const std::filesystem::path& path) {
   return decode(path, 0);
 }
 
-Result<CodeImage> readSmallJpeg(const std::filesystem::path& path, int edge) { return decode(path, edge); }
+Result<CodeImage> readSmallJpeg(const std::filesystem::path& path, int edge) {
+  return decode(path, edge);
+}
 
-Result<void> writeJpeg(const std::filesystem::path& path, ImageView<const std::uint8_t> rgb, const JpegOptions& options) {
+Result<void> writeJpeg(const std::filesystem::path& path, ImageView<const std::uint8_t> rgb,
+                       const JpegOptions& options) {
   assert(rgb.channels == 3);
   if (rgb.width > JPEG_MAX_DIMENSION || rgb.height > JPEG_MAX_DIMENSION)
     return unwritable(path, "JPEG holds at most 65500 pixels a side; use TIFF");

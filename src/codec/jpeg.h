@@ -11,16 +11,18 @@ namespace ml {
 /// Pixels as stored, from the header alone; x and y are 0. Errors as readJpeg.
 [[nodiscard]] Result<Roi> jpegSize(const std::filesystem::path& file);
 
-/// readJpeg at a half, a quarter or an eighth of its size (the transform does it), whichever still has `edge` pixels on its longer side.
+/// readJpeg at a half, a quarter or an eighth of its size (the transform does it), whichever still has `edge` pixels on
+/// its longer side.
 [[nodiscard]] Result<CodeImage> readSmallJpeg(const std::filesystem::path& file, int edge);
 
 struct JpegOptions {
   int quality = 92;               ///< 1-100; 92 shows no blocks at 100 % (common practice, no source).
   bool fullColour = true;         ///< No chroma subsampling: red lamps and window bars keep their edges.
   std::vector<unsigned char> icc; ///< Embedded when not empty.
-  bool smallest = false;          ///< Code tables made for the picture: 1 to 10 % fewer bytes in more than twice the time.
+  bool smallest = false; ///< Code tables made for the picture: 1 to 10 % fewer bytes in more than twice the time.
 };
 /// 8-bit RGB.
-Result<void> writeJpeg(const std::filesystem::path& file, ImageView<const std::uint8_t> rgb, const JpegOptions& options);
+Result<void> writeJpeg(const std::filesystem::path& file, ImageView<const std::uint8_t> rgb,
+                       const JpegOptions& options);
 
 } // namespace ml

@@ -22,9 +22,12 @@ void describeColour(JxlColorEncoding& colour) {
 
 } // namespace
 
-Result<void> writeJxlPq(const std::filesystem::path& file, ImageView<const std::uint16_t> signal, float distance, const std::vector<unsigned char>& exif) {
+Result<void> writeJxlPq(const std::filesystem::path& file, ImageView<const std::uint16_t> signal, float distance,
+                        const std::vector<unsigned char>& exif) {
   const auto encoder = JxlEncoderMake(nullptr);
-  const auto failed = [&](const char* what) { return unwritable(file, std::string("the JPEG XL encoder refuses ") + what); };
+  const auto failed = [&](const char* what) {
+    return unwritable(file, std::string("the JPEG XL encoder refuses ") + what);
+  };
   JxlBasicInfo info;
   JxlEncoderInitBasicInfo(&info);
   info.xsize = std::uint32_t(signal.width);
@@ -39,18 +42,22 @@ Result<void> writeJxlPq(const std::filesystem::path& file, ImageView<const std::
   if (JxlEncoderSetColorEncoding(encoder.get(), &colour) != JXL_ENC_SUCCESS) return failed("the colour space");
   JxlEncoderFrameSettings* settings = JxlEncoderFrameSettingsCreate(encoder.get(), nullptr);
   JxlEncoderFrameSettingsSetOption(settings, JXL_ENC_FRAME_SETTING_EFFORT, kEffort);
-  if (distance == 0) JxlEncoderSetFrameLossless(settings, JXL_TRUE);
-  else JxlEncoderSetFrameDistance(settings, distance);
+  if (distance == 0)
+    JxlEncoderSetFrameLossless(settings, JXL_TRUE);
+  else
+    JxlEncoderSetFrameDistance(settings, distance);
   if (!exif.empty()) {
     std::vector<unsigned char> box(4, 0); // offset to the TIFF header
     box.insert(box.end(), exif.begin(), exif.end());
-    if (JxlEncoderAddBox(encoder.get(), "Exif", box.data(), box.size(), JXL_FALSE) != JXL_ENC_SUCCESS) return failed("the metadata");
+    if (JxlEncoderAddBox(encoder.get(), "Exif", box.data(), box.size(), JXL_FALSE) != JXL_ENC_SUCCESS)
+      return failed("the metadata");
     JxlEncoderCloseBoxes(encoder.get());
   }
   std::vector<std::uint16_t> packed;
   packed.reserve(std::size_t(signal.width) * std::size_t(signal.height) * 3);
   for (int y = 0; y < signal.height; ++y) packed.insert(packed.end(), signal.row(y), signal.row(y) + 3 * signal.width);
-  if (JxlEncoderAddImageFrame(settings, &kFormat, packed.data(), packed.size() * 2) != JXL_ENC_SUCCESS) return failed("the pixels");
+  if (JxlEncoderAddImageFrame(settings, &kFormat, packed.data(), packed.size() * 2) != JXL_ENC_SUCCESS)
+    return failed("the pixels");
   JxlEncoderCloseInput(encoder.get());
   std::ofstream out(file, std::ios::binary);
   std::vector<std::uint8_t> buffer(1 << 20);
@@ -70,7 +77,8 @@ Result<HdrReading> readJxl(const std::filesystem::path& file) {
   std::ifstream in(file, std::ios::binary);
   const std::vector<std::uint8_t> bytes{std::istreambuf_iterator<char>(in), {}};
   const auto decoder = JxlDecoderMake(nullptr);
-  if (JxlDecoderSubscribeEvents(decoder.get(), JXL_DEC_BASIC_INFO | JXL_DEC_COLOR_ENCODING | JXL_DEC_FULL_IMAGE) != JXL_DEC_SUCCESS)
+  if (JxlDecoderSubscribeEvents(decoder.get(), JXL_DEC_BASIC_INFO | JXL_DEC_COLOR_ENCODING | JXL_DEC_FULL_IMAGE) !=
+      JXL_DEC_SUCCESS)
     return unreadable(file, "the JPEG XL decoder does not start");
   JxlDecoderSetInput(decoder.get(), bytes.data(), bytes.size());
   JxlDecoderCloseInput(decoder.get());
@@ -79,21 +87,25 @@ Result<HdrReading> readJxl(const std::filesystem::path& file) {
     switch (JxlDecoderProcessInput(decoder.get())) {
     case JXL_DEC_BASIC_INFO: {
       JxlBasicInfo info;
-      if (JxlDecoderGetBasicInfo(decoder.get(), &info) != JXL_DEC_SUCCESS) return unreadable(file, "its header is damaged");
+      if (JxlDecoderGetBasicInfo(decoder.get(), &info) != JXL_DEC_SUCCESS)
+        return unreadable(file, "its header is damaged");
       if (auto size = checkSize(file, info.xsize, info.ysize); !size) return passOn(size.error());
       out.signal = Image<std::uint16_t>(int(info.xsize), int(info.ysize), 3);
       break;
     }
     case JXL_DEC_COLOR_ENCODING: {
       JxlColorEncoding colour;
-      if (JxlDecoderGetColorAsEncodedProfile(decoder.get(), &kFormat, JXL_COLOR_PROFILE_TARGET_ORIGINAL, &colour) == JXL_DEC_SUCCESS) {
+      if (JxlDecoderGetColorAsEncodedProfile(decoder.get(), &kFormat, JXL_COLOR_PROFILE_TARGET_ORIGINAL, &colour) ==
+          JXL_DEC_SUCCESS) {
         out.primaries = int(colour.primaries); // the numbers are those of ITU-T H.273
         out.transfer = int(colour.transfer_function);
       }
       break;
     }
     case JXL_DEC_NEED_IMAGE_OUT_BUFFER:
-      if (JxlDecoderSetImageOutBuffer(decoder.get(), &kFormat, out.signal.data(), out.signal.size() * 2) != JXL_DEC_SUCCESS) return unreadable(file, "its pixels are not RGB");
+      if (JxlDecoderSetImageOutBuffer(decoder.get(), &kFormat, out.signal.data(), out.signal.size() * 2) !=
+          JXL_DEC_SUCCESS)
+        return unreadable(file, "its pixels are not RGB");
       break;
     case JXL_DEC_FULL_IMAGE: break;
     case JXL_DEC_SUCCESS:

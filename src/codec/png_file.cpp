@@ -85,8 +85,10 @@ Result<CodeImage> readPng(const std::filesystem::path& path) {
     ~Reader() { png_destroy_read_struct(&png, &info, nullptr); }
   } reader{png_create_read_struct(PNG_LIBPNG_VER_STRING, &message, onFatal, onWarning), nullptr};
   reader.info = png_create_info_struct(reader.png);
-  if (!readHeader(reader.png, reader.info, file.get())) return unreadable(path, std::string("the PNG data are damaged (") + message.text + ")");
-  const int width = int(png_get_image_width(reader.png, reader.info)), height = int(png_get_image_height(reader.png, reader.info));
+  if (!readHeader(reader.png, reader.info, file.get()))
+    return unreadable(path, std::string("the PNG data are damaged (") + message.text + ")");
+  const int width = int(png_get_image_width(reader.png, reader.info)),
+            height = int(png_get_image_height(reader.png, reader.info));
   if (auto size = checkSize(path, width, height); !size) return passOn(size.error());
   const bool deep = png_get_bit_depth(reader.png, reader.info) == 16;
   Image<std::uint8_t> narrow(deep ? 0 : width, deep ? 0 : height, 3);

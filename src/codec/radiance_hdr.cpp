@@ -38,7 +38,8 @@ void encodeChannel(const std::uint8_t* values, int width, Bytes& out) {
     const int start = x;
     int length = 0;
     while (x < width && length < 128) {
-      if (x + 3 < width && values[x] == values[x + 1] && values[x] == values[x + 2] && values[x] == values[x + 3]) break;
+      if (x + 3 < width && values[x] == values[x + 1] && values[x] == values[x + 2] && values[x] == values[x + 3])
+        break;
       ++x;
       ++length;
     }
@@ -108,7 +109,8 @@ Result<Image<float>> readHdr(const std::filesystem::path& path) {
     if (!in.read(reinterpret_cast<char*>(head), 4)) return unreadable(path, "the Radiance data end early");
     if (head[0] == 2 && head[1] == 2 && head[2] * 256 + head[3] == width) {
       for (int c = 0; c < 4; ++c)
-        if (!decodeChannel(in, planes.data() + std::size_t(c) * width, int(width))) return unreadable(path, "the Radiance data are damaged");
+        if (!decodeChannel(in, planes.data() + std::size_t(c) * width, int(width)))
+          return unreadable(path, "the Radiance data are damaged");
     } else {
       for (int x = 0; x < width; ++x) {
         if (x > 0 && !in.read(reinterpret_cast<char*>(head), 4)) return unreadable(path, "the Radiance data end early");

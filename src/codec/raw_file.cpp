@@ -39,7 +39,8 @@ Matrix3 cameraToRec709(const libraw_colordata_t& colour) {
 }
 
 std::array<float, 3> balance(const libraw_colordata_t& colour) {
-  const float* source = colour.cam_mul[0] > 0 && colour.cam_mul[1] > 0 && colour.cam_mul[2] > 0 ? colour.cam_mul : colour.pre_mul;
+  const float* source =
+      colour.cam_mul[0] > 0 && colour.cam_mul[1] > 0 && colour.cam_mul[2] > 0 ? colour.cam_mul : colour.pre_mul;
   const float largest = std::max({source[0], source[1], source[2]});
   if (!(largest > 0)) return {1, 1, 1};
   return {source[0] / largest, source[1] / largest, source[2] / largest};
@@ -73,7 +74,8 @@ MosaicView mosaicOf(LibRaw& raw) {
   const auto& sizes = raw.imgdata.sizes;
   if (!raw.imgdata.rawdata.raw_image || raw.imgdata.idata.filters < 1000) return {nullptr, 0, 0, 0};
   const auto pitch = std::ptrdiff_t(sizes.raw_pitch / sizeof(std::uint16_t));
-  return {raw.imgdata.rawdata.raw_image + sizes.top_margin * pitch + sizes.left_margin, sizes.width, sizes.height, pitch};
+  return {raw.imgdata.rawdata.raw_image + sizes.top_margin * pitch + sizes.left_margin, sizes.width, sizes.height,
+          pitch};
 }
 
 /// A file whose pixels were stripped opens without complaint: all its samples are the same.
@@ -97,26 +99,34 @@ std::optional<BayerMosaic> bayerOf(LibRaw& raw, const MosaicView& view) {
     const int x = k & 1, y = k >> 1, found = raw.COLOR(y, x);
     m.colours[std::size_t(k)] = found == 3 ? 1 : found;
     double black = double(colour.black) + double(colour.cblack[found]);
-    if (const unsigned rows = colour.cblack[4], columns = colour.cblack[5]; rows * columns > 0) black += colour.cblack[6 + (unsigned(y) % rows) * columns + unsigned(x) % columns];
+    if (const unsigned rows = colour.cblack[4], columns = colour.cblack[5]; rows * columns > 0)
+      black += colour.cblack[6 + (unsigned(y) % rows) * columns + unsigned(x) % columns];
     m.black[std::size_t(k)] = float(black);
   }
   const auto& c = m.colours;
-  const bool diagonal = (c[0] == 1 && c[3] == 1 && c[1] + c[2] == 2 && c[1] != 1) || (c[1] == 1 && c[2] == 1 && c[0] + c[3] == 2 && c[0] != 1);
+  const bool diagonal = (c[0] == 1 && c[3] == 1 && c[1] + c[2] == 2 && c[1] != 1) ||
+                        (c[1] == 1 && c[2] == 1 && c[0] + c[3] == 2 && c[0] != 1);
   m.white = float(int(colour.maximum));
   if (!diagonal || raw.imgdata.idata.colors != 3 || view.width < 16 || view.height < 16) return {};
   return m;
 }
 
 /// Exif's number for LibRaw's.
-int orientationOf(int flip) { return flip == 3 ? 3 : flip == 5 ? 8 : flip == 6 ? 6 : 1; }
+int orientationOf(int flip) {
+  return flip == 3 ? 3 : flip == 5 ? 8 : flip == 6 ? 6 : 1;
+}
 
-Result<void> developOurselves(const std::filesystem::path& path, LibRaw& raw, const BayerMosaic& mosaic, RawSize size, RawImage& image) {
+Result<void> developOurselves(const std::filesystem::path& path, LibRaw& raw, const BayerMosaic& mosaic, RawSize size,
+                              RawImage& image) {
   const float most = *std::max_element(mosaic.black.begin(), mosaic.black.end());
   if (!(mosaic.white > most + 15))
-    return unreadable(path, "its black level (" + std::to_string(int(most)) + ") leaves no room below its white level (" + std::to_string(int(mosaic.white)) + "); use the camera's original file");
+    return unreadable(path, "its black level (" + std::to_string(int(most)) +
+                                ") leaves no room below its white level (" + std::to_string(int(mosaic.white)) +
+                                "); use the camera's original file");
   Image<std::uint16_t> developed = size == RawSize::Half ? binned(mosaic) : demosaiced(mosaic);
   const int orientation = orientationOf(raw.imgdata.sizes.flip);
-  image.pixels = orientation == 1 ? std::move(developed) : oriented(ImageView<const std::uint16_t>(developed.view()), orientation);
+  image.pixels =
+      orientation == 1 ? std::move(developed) : oriented(ImageView<const std::uint16_t>(developed.view()), orientation);
   image.black = kPedestal;
   return {};
 }
@@ -126,7 +136,8 @@ Result<void> developByLibrary(const std::filesystem::path& path, LibRaw& raw, Ra
   raw.imgdata.params.half_size = size == RawSize::Half;
   if (const int code = raw.dcraw_process(); code != LIBRAW_SUCCESS) return damaged(path, code);
   int code = LIBRAW_SUCCESS;
-  const std::unique_ptr<libraw_processed_image_t, void (*)(libraw_processed_image_t*)> made(raw.dcraw_make_mem_image(&code), LibRaw::dcraw_clear_mem);
+  const std::unique_ptr<libraw_processed_image_t, void (*)(libraw_processed_image_t*)> made(
+      raw.dcraw_make_mem_image(&code), LibRaw::dcraw_clear_mem);
   if (!made || made->colors != 3 || made->bits != 16) return damaged(path, code);
   image.pixels = Image<std::uint16_t>(made->width, made->height, 3);
   std::memcpy(image.pixels.data(), made->data, image.pixels.size() * sizeof(std::uint16_t));
@@ -142,11 +153,14 @@ Result<RawImage> readRaw(const std::filesystem::path& path, RawSize size) {
   RawImage image;
   image.saturation = balance(raw.imgdata.color);
   const MosaicView view = mosaicOf(raw);
-  if (view.data && holdsNothing(view)) return unreadable(path, "the raw file holds no picture, all its pixels are the same");
+  if (view.data && holdsNothing(view))
+    return unreadable(path, "the raw file holds no picture, all its pixels are the same");
   auto mosaic = view.data ? bayerOf(raw, view) : std::nullopt;
   if (view.data) mendDefects(view, mosaic ? double(mosaic->black[0]) : double(raw.imgdata.color.black));
   if (mosaic) mosaic->gain = image.saturation;
-  if (auto done = mosaic ? developOurselves(path, raw, *mosaic, size, image) : developByLibrary(path, raw, size, image); !done) return passOn(done.error());
+  if (auto done = mosaic ? developOurselves(path, raw, *mosaic, size, image) : developByLibrary(path, raw, size, image);
+      !done)
+    return passOn(done.error());
   image.toRec709 = cameraToRec709(raw.imgdata.color);
   const auto& other = raw.imgdata.other;
   if (other.shutter > 0) image.metadata.time = Seconds{other.shutter};
@@ -160,13 +174,17 @@ Result<RawMosaic> readMosaic(const std::filesystem::path& path) {
   if (!opened) return passOn(opened.error());
   const auto& raw = *opened;
   if (!raw->imgdata.rawdata.raw_image || raw->imgdata.idata.filters < 1000)
-    return fail(ErrorCode::UnsupportedFormat, "`" + path.string() + "` holds no plain mosaic of one sample a pixel; measure with an uncompressed raw file.");
+    return fail(ErrorCode::UnsupportedFormat,
+                "`" + path.string() +
+                    "` holds no plain mosaic of one sample a pixel; measure with an uncompressed raw file.");
   const auto& sizes = raw->imgdata.sizes;
   RawMosaic mosaic;
   mosaic.codes = Image<std::uint16_t>(sizes.width, sizes.height, 1);
   const std::size_t pitch = sizes.raw_pitch / sizeof(std::uint16_t);
   for (int y = 0; y < sizes.height; ++y)
-    std::memcpy(mosaic.codes.row(y), raw->imgdata.rawdata.raw_image + (std::size_t(y) + sizes.top_margin) * pitch + sizes.left_margin, std::size_t(sizes.width) * 2);
+    std::memcpy(mosaic.codes.row(y),
+                raw->imgdata.rawdata.raw_image + (std::size_t(y) + sizes.top_margin) * pitch + sizes.left_margin,
+                std::size_t(sizes.width) * 2);
   const auto& colour = raw->imgdata.color;
   mosaic.black = colour.black + colour.cblack[1];
   if (colour.cblack[4] * colour.cblack[5] > 0) mosaic.black = colour.black + colour.cblack[6];

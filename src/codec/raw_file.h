@@ -7,14 +7,15 @@
 
 namespace ml {
 
-/// A developed raw: linear 16-bit camera colour with the camera's white balance, highlights of each channel kept. Mosaics of red, green and
-/// blue are developed by `demosaiced`, other sensors (X-Trans, Foveon, four colours) and pictures that are developed already by LibRaw.
+/// A developed raw: linear 16-bit camera colour with the camera's white balance, highlights of each channel kept.
+/// Mosaics of red, green and blue are developed by `demosaiced`, other sensors (X-Trans, Foveon, four colours) and
+/// pictures that are developed already by LibRaw.
 struct RawImage {
-  Image<std::uint16_t> pixels;                ///< Three channels, turned as the camera says.
-  int black = 0;                              ///< Code of no light.
-  std::array<float, 3> saturation{1, 1, 1};   ///< Light at which each channel clips; 1 is code 65535.
-  Matrix3 toRec709 = kIdentity3;              ///< White-balanced camera colour to linear Rec. 709.
-  ShotMetadata metadata;                      ///< What LibRaw found; Exif is read apart.
+  Image<std::uint16_t> pixels;              ///< Three channels, turned as the camera says.
+  int black = 0;                            ///< Code of no light.
+  std::array<float, 3> saturation{1, 1, 1}; ///< Light at which each channel clips; 1 is code 65535.
+  Matrix3 toRec709 = kIdentity3;            ///< White-balanced camera colour to linear Rec. 709.
+  ShotMetadata metadata;                    ///< What LibRaw found; Exif is read apart.
 };
 
 /// Half: each block of the mosaic becomes one pixel; quick, for a first look.

@@ -32,7 +32,8 @@ Tiff open(const std::filesystem::path& path, const char* mode) {
 
 struct Layout {
   std::uint32_t width = 0, height = 0;
-  std::uint16_t bits = 1, samples = 1, format = SAMPLEFORMAT_UINT, planar = PLANARCONFIG_CONTIG, photometric = PHOTOMETRIC_RGB;
+  std::uint16_t bits = 1, samples = 1, format = SAMPLEFORMAT_UINT, planar = PLANARCONFIG_CONTIG,
+                photometric = PHOTOMETRIC_RGB;
 };
 
 Layout layoutOf(TIFF* tiff) {
@@ -48,13 +49,15 @@ Layout layoutOf(TIFF* tiff) {
 }
 
 /// Reads all rows as T and keeps the first three channels (a single one is repeated).
-template <class T, class Out> Result<void> readRows(TIFF* tiff, const Layout& l, const std::filesystem::path& path, Out* out) {
+template <class T, class Out>
+Result<void> readRows(TIFF* tiff, const Layout& l, const std::filesystem::path& path, Out* out) {
   const std::size_t need = std::size_t(l.width) * l.samples * sizeof(T);
   if (TIFFIsTiled(tiff)) return unreadable(path, "tiled TIFF files are not read; save it in strips");
   if (std::size_t(TIFFScanlineSize(tiff)) != need) return unreadable(path, "its header contradicts itself");
   std::vector<T> line(std::size_t(l.width) * l.samples);
   for (std::uint32_t y = 0; y < l.height; ++y) {
-    if (TIFFReadScanline(tiff, line.data(), y) < 0) return unreadable(path, "the TIFF data end early (" + lastMessage + ")");
+    if (TIFFReadScanline(tiff, line.data(), y) < 0)
+      return unreadable(path, "the TIFF data end early (" + lastMessage + ")");
     for (std::uint32_t x = 0; x < l.width; ++x)
       for (int c = 0; c < 3; ++c) *out++ = Out(line[std::size_t(x) * l.samples + (l.samples >= 3 ? c : 0)]);
   }
@@ -126,8 +129,8 @@ Result<CodeImage> readTiff(const std::filesystem::path& path) {
   if (!tiff) return unreadable(path, "the TIFF header is damaged (" + lastMessage + ")");
   const Layout l = layoutOf(tiff.get());
   if (auto size = checkSize(path, l.width, l.height); !size) return passOn(size.error());
-  const bool plain = l.planar == PLANARCONFIG_CONTIG && l.format == SAMPLEFORMAT_UINT && l.samples >= 1 && l.samples <= 8 &&
-                     (l.photometric == PHOTOMETRIC_RGB || l.photometric == PHOTOMETRIC_MINISBLACK);
+  const bool plain = l.planar == PLANARCONFIG_CONTIG && l.format == SAMPLEFORMAT_UINT && l.samples >= 1 &&
+                     l.samples <= 8 && (l.photometric == PHOTOMETRIC_RGB || l.photometric == PHOTOMETRIC_MINISBLACK);
   if (!plain || (l.bits != 8 && l.bits != 16))
     return unreadable(path, "only 8- and 16-bit, or 32-bit float, grey or RGB TIFF files are read as frames");
   if (l.bits == 8) return readCodes<std::uint8_t>(tiff.get(), l, path);
@@ -139,22 +142,26 @@ Result<Image<float>> readFloatTiff(const std::filesystem::path& path) {
   if (!tiff) return unreadable(path, "the TIFF header is damaged (" + lastMessage + ")");
   const Layout l = layoutOf(tiff.get());
   if (auto size = checkSize(path, l.width, l.height); !size) return passOn(size.error());
-  if (l.bits != 32 || l.format != SAMPLEFORMAT_IEEEFP || l.planar != PLANARCONFIG_CONTIG || l.samples < 1 || l.samples > 8)
+  if (l.bits != 32 || l.format != SAMPLEFORMAT_IEEEFP || l.planar != PLANARCONFIG_CONTIG || l.samples < 1 ||
+      l.samples > 8)
     return unreadable(path, "it is not a 32-bit float TIFF file");
   Image<float> image(int(l.width), int(l.height), 3);
   if (auto read = readRows<float>(tiff.get(), l, path, image.data()); !read) return passOn(read.error());
   return image;
 }
 
-Result<void> writeTiff16(const std::filesystem::path& path, ImageView<const std::uint16_t> rgb, const std::vector<unsigned char>& icc, int ppi) {
+Result<void> writeTiff16(const std::filesystem::path& path, ImageView<const std::uint16_t> rgb,
+                         const std::vector<unsigned char>& icc, int ppi) {
   return writeRgb(path, rgb, 16, SAMPLEFORMAT_UINT, PREDICTOR_HORIZONTAL, icc, ppi);
 }
 
-Result<void> writeTiffFloat(const std::filesystem::path& path, ImageView<const float> rgb, const std::vector<unsigned char>& icc) {
+Result<void> writeTiffFloat(const std::filesystem::path& path, ImageView<const float> rgb,
+                            const std::vector<unsigned char>& icc) {
   return writeRgb(path, rgb, 32, SAMPLEFORMAT_IEEEFP, PREDICTOR_FLOATINGPOINT, icc);
 }
 
-Result<void> writeDng(const std::filesystem::path& path, ImageView<const std::uint16_t> mosaic, const MosaicDescription& d) {
+Result<void> writeDng(const std::filesystem::path& path, ImageView<const std::uint16_t> mosaic,
+                      const MosaicDescription& d) {
   Tiff tiff = create(path, mosaic.width, mosaic.height, 16, 1);
   if (!tiff) return unwritable(path, lastMessage);
   const std::uint16_t repeat[] = {2, 2};

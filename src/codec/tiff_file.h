@@ -14,18 +14,21 @@ namespace ml {
 [[nodiscard]] Result<Image<float>> readFloatTiff(const std::filesystem::path& file);
 
 /// 16-bit RGB, deflate with horizontal prediction. `ppi`: pixels an inch in print; 0: not said.
-Result<void> writeTiff16(const std::filesystem::path& file, ImageView<const std::uint16_t> rgb, const std::vector<unsigned char>& icc, int ppi = 0);
+Result<void> writeTiff16(const std::filesystem::path& file, ImageView<const std::uint16_t> rgb,
+                         const std::vector<unsigned char>& icc, int ppi = 0);
 /// 32-bit IEEE float RGB, deflate with floating-point prediction; lossless.
-Result<void> writeTiffFloat(const std::filesystem::path& file, ImageView<const float> rgb, const std::vector<unsigned char>& icc);
+Result<void> writeTiffFloat(const std::filesystem::path& file, ImageView<const float> rgb,
+                            const std::vector<unsigned char>& icc);
 
 /// A Bayer mosaic (RGGB) and what a raw developer must know of it.
 struct MosaicDescription {
   int blackLevel = 512, whiteLevel = 16383;
-  std::array<double, 9> xyzToCamera{};       ///< DNG ColorMatrix1, D65.
-  std::array<double, 3> neutral{1, 1, 1};    ///< DNG AsShotNeutral: camera value of white.
+  std::array<double, 9> xyzToCamera{};    ///< DNG ColorMatrix1, D65.
+  std::array<double, 3> neutral{1, 1, 1}; ///< DNG AsShotNeutral: camera value of white.
   std::string camera;
 };
 /// Digital negative, uncompressed 16-bit CFA. DNG Specification 1.4. `mosaic` has one channel.
-Result<void> writeDng(const std::filesystem::path& file, ImageView<const std::uint16_t> mosaic, const MosaicDescription& description);
+Result<void> writeDng(const std::filesystem::path& file, ImageView<const std::uint16_t> mosaic,
+                      const MosaicDescription& description);
 
 } // namespace ml

@@ -36,22 +36,27 @@ Image<std::uint16_t> reduced(ImageView<const std::uint16_t> picture, int longEdg
     for (int i = 0; i < picture.width * 3; ++i) linear.row(y)[i] = float(srgbDecode(picture.row(y)[i] / 65535.0));
   const Image<float> small = shrinkTo(linear.view(), size.width, size.height);
   Image<std::uint16_t> out(size.width, size.height, 3);
-  for (std::size_t i = 0; i < out.size(); ++i) out.data()[i] = std::uint16_t(std::lround(srgbEncode(std::clamp(small.data()[i], 0.f, 1.f)) * 65535));
+  for (std::size_t i = 0; i < out.size(); ++i)
+    out.data()[i] = std::uint16_t(std::lround(srgbEncode(std::clamp(small.data()[i], 0.f, 1.f)) * 65535));
   return out;
 }
 
-Result<void> encode(ImageView<const std::uint16_t> picture, const fs::path& file, const std::string& format, const DeliverOptions& options) {
-  if (format == ".jpg") return writeJpeg(file, bytesOf(picture).view(), {options.jpegQuality, true, srgbProfile(), false});
+Result<void> encode(ImageView<const std::uint16_t> picture, const fs::path& file, const std::string& format,
+                    const DeliverOptions& options) {
+  if (format == ".jpg")
+    return writeJpeg(file, bytesOf(picture).view(), {options.jpegQuality, true, srgbProfile(), false});
   if (format == ".tif") return writeTiff16(file, picture, srgbProfile());
   return writePng(file, picture, 65535, srgbProfile());
 }
 
 } // namespace
 
-Result<void> deliverPicture(ImageView<const std::uint16_t> picture, const fs::path& file, const DeliverOptions& options) {
+Result<void> deliverPicture(ImageView<const std::uint16_t> picture, const fs::path& file,
+                            const DeliverOptions& options) {
   const std::string format = ending(file);
   if (format != ".jpg" && format != ".tif" && format != ".png")
-    return fail(ErrorCode::UnsupportedFormat, "`" + file.string() + "`: finished pictures are written as .jpg, .tif or .png.");
+    return fail(ErrorCode::UnsupportedFormat,
+                "`" + file.string() + "`: finished pictures are written as .jpg, .tif or .png.");
   Image<std::uint16_t> small;
   if (options.longEdge > 0 && options.longEdge < std::max(picture.width, picture.height)) {
     small = reduced(picture, options.longEdge);
@@ -91,7 +96,9 @@ Result<Image<float>> radianceAsItLies(const fs::path& file, const StopFlag& stop
   if (*kind == FileKind::RadianceHdr) return readHdr(file);
   if (*kind == FileKind::Tiff) return readFloatTiff(file);
   if (*kind != FileKind::OpenExr)
-    return fail(ErrorCode::UnsupportedFormat, "`" + file.string() + "` is not a radiance picture (.exr, .hdr or float .tif); combine the frames first.");
+    return fail(ErrorCode::UnsupportedFormat,
+                "`" + file.string() +
+                    "` is not a radiance picture (.exr, .hdr or float .tif); combine the frames first.");
   auto placed = readExr(file, stop);
   if (!placed) return passOn(placed.error());
   if (placed->pixels.channels() == 3) return std::move(placed->pixels);

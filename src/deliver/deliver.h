@@ -13,23 +13,27 @@ namespace ml {
 
 struct DeliverOptions {
   int jpegQuality = 92;
-  int longEdge = 0;                              ///< Pixels; 0 keeps the full size.
+  int longEdge = 0;                                  ///< Pixels; 0 keeps the full size.
   std::optional<std::filesystem::path> metadataFrom; ///< Frame whose Exif is carried over.
 };
 
 /// Writes sRGB-encoded codes (0..65535) as .jpg (8 bit), .tif (16 bit) or .png (16 bit), with the sRGB profile. Atomic.
 /// Errors: UnsupportedFormat for another ending, CannotWrite.
-Result<void> deliverPicture(ImageView<const std::uint16_t> picture, const std::filesystem::path& file, const DeliverOptions& options);
+Result<void> deliverPicture(ImageView<const std::uint16_t> picture, const std::filesystem::path& file,
+                            const DeliverOptions& options);
 
 struct RadianceOptions {
-  bool half = true;              ///< OpenEXR only.
-  std::map<std::string, std::string> notes; ///< Written as string attributes into OpenEXR; the other formats carry none.
+  bool half = true; ///< OpenEXR only.
+  std::map<std::string, std::string>
+      notes; ///< Written as string attributes into OpenEXR; the other formats carry none.
   std::optional<std::filesystem::path> metadataFrom; ///< TIFF only; OpenEXR and Radiance carry none.
 };
 /// Writes linear Rec. 709 radiance as .exr, .hdr or .tif (32-bit float). Atomic.
-Result<void> deliverRadiance(ImageView<const float> radiance, const std::filesystem::path& file, const RadianceOptions& options);
+Result<void> deliverRadiance(ImageView<const float> radiance, const std::filesystem::path& file,
+                             const RadianceOptions& options);
 
-/// Reads what deliverRadiance wrote, or any OpenEXR, Radiance or float TIFF picture; three channels. Errors: of reading, Stopped.
+/// Reads what deliverRadiance wrote, or any OpenEXR, Radiance or float TIFF picture; three channels. Errors: of
+/// reading, Stopped.
 [[nodiscard]] Result<Image<float>> readRadiance(const std::filesystem::path& file, const StopFlag& stop = {});
 /// String attributes of an OpenEXR file; none of another or an unreadable one.
 [[nodiscard]] std::map<std::string, std::string> radianceNotes(const std::filesystem::path& file);

@@ -66,9 +66,13 @@ public:
       sameShape_ = false;
       return;
     }
-    forEachBand(kFields, [&](const Band& column) {
-      for (int y = 0; y < rows.height; ++y) addRow(rows.row(y), column.begin, std::min(kFields - 1, ((y0 + y + 1) * kFields - 1) / height_));
-    }, 1);
+    forEachBand(
+        kFields,
+        [&](const Band& column) {
+          for (int y = 0; y < rows.height; ++y)
+            addRow(rows.row(y), column.begin, std::min(kFields - 1, ((y0 + y + 1) * kFields - 1) / height_));
+        },
+        1);
     seen_ += rows.height;
   }
   [[nodiscard]] bool complete() const { return sameShape_ && seen_ == height_; }
@@ -93,17 +97,22 @@ private:
 
 template <class T> Means meansOf(ImageView<const T> in, double full) {
   Means out{};
-  forEachBand(kFields, [&](const Band& band) {
-    const int j = band.begin;
-    for (int i = 0; i < kFields; ++i) {
-      const int x0 = in.width * i / kFields, x1 = std::max(x0 + 1, in.width * (i + 1) / kFields), y0 = in.height * j / kFields, y1 = std::max(y0 + 1, in.height * (j + 1) / kFields);
-      const int rows = std::max(0, std::min(y1, in.height) - y0), columns = std::max(0, std::min(x1, in.width) - x0);
-      double sum[3] = {};
-      for (int y = y0; y < y0 + rows; ++y) addPixels(in.at(x0, y), columns, sum);
-      const double n = double(rows) * columns;
-      for (int c = 0; c < 3; ++c) out[std::size_t((j * kFields + i) * 3 + c)] = n > 0 ? sum[c] / n / full : 0;
-    }
-  }, 1);
+  forEachBand(
+      kFields,
+      [&](const Band& band) {
+        const int j = band.begin;
+        for (int i = 0; i < kFields; ++i) {
+          const int x0 = in.width * i / kFields, x1 = std::max(x0 + 1, in.width * (i + 1) / kFields),
+                    y0 = in.height * j / kFields, y1 = std::max(y0 + 1, in.height * (j + 1) / kFields);
+          const int rows = std::max(0, std::min(y1, in.height) - y0),
+                    columns = std::max(0, std::min(x1, in.width) - x0);
+          double sum[3] = {};
+          for (int y = y0; y < y0 + rows; ++y) addPixels(in.at(x0, y), columns, sum);
+          const double n = double(rows) * columns;
+          for (int c = 0; c < 3; ++c) out[std::size_t((j * kFields + i) * 3 + c)] = n > 0 ? sum[c] / n / full : 0;
+        }
+      },
+      1);
   return out;
 }
 
@@ -111,7 +120,9 @@ Result<void> compare(const fs::path& file, const Means& meant, const Means& foun
   double worst = sameSize ? 0 : 1;
   for (std::size_t i = 0; i < meant.size(); ++i) worst = std::max(worst, std::abs(meant[i] - found[i]));
   if (worst <= kMeanTolerance) return {};
-  return fail(ErrorCode::CannotWrite, "`" + file.string() + "` was written, but what can be read back differs from the picture; write it to another disk.");
+  return fail(ErrorCode::CannotWrite,
+              "`" + file.string() +
+                  "` was written, but what can be read back differs from the picture; write it to another disk.");
 }
 
 /// Display-linear Rec. 709 of sRGB codes.
@@ -140,8 +151,11 @@ void sharpen(Image<float>& light, double amount) {
       for (int x = 0; x < w; ++x) {
         const auto at = [&](int u, int v) { return root.row(std::clamp(v, 0, h - 1))[std::clamp(u, 0, w - 1)]; };
         const float here = std::max(1e-3f, at(x, y));
-        const float mean = (4 * at(x, y) + 2 * (at(x - 1, y) + at(x + 1, y) + at(x, y - 1) + at(x, y + 1)) + at(x - 1, y - 1) + at(x + 1, y - 1) + at(x - 1, y + 1) + at(x + 1, y + 1)) / 16;
-        const float sharper = std::max(0.f, here + 2 * float(amount) * std::clamp(here - mean, -0.04f, 0.04f)), gain = sharper * sharper / (here * here);
+        const float mean = (4 * at(x, y) + 2 * (at(x - 1, y) + at(x + 1, y) + at(x, y - 1) + at(x, y + 1)) +
+                            at(x - 1, y - 1) + at(x + 1, y - 1) + at(x - 1, y + 1) + at(x + 1, y + 1)) /
+                           16;
+        const float sharper = std::max(0.f, here + 2 * float(amount) * std::clamp(here - mean, -0.04f, 0.04f)),
+                    gain = sharper * sharper / (here * here);
         for (int c = 0; c < 3; ++c) light.at(x, y)[c] *= gain;
       }
   });
@@ -177,7 +191,9 @@ Image<std::uint16_t> codesFor(const Material& m, const Target& t) {
 
 /// The best quality whose file is small enough; halving between 40 and the wanted one.
 Result<void> writeJpegWithin(const fs::path& file, ImageView<const std::uint8_t> bytes, const Target& t) {
-  const auto write = [&](int quality) { return writeJpeg(file, bytes, {quality, true, profileOf(t.space), t.mostKilobytes > 0}); };
+  const auto write = [&](int quality) {
+    return writeJpeg(file, bytes, {quality, true, profileOf(t.space), t.mostKilobytes > 0});
+  };
   auto done = write(t.quality);
   const auto fits = [&] {
     std::error_code error;
@@ -191,19 +207,26 @@ Result<void> writeJpegWithin(const fs::path& file, ImageView<const std::uint8_t>
     (fits() ? low : high) = middle;
   }
   if (done = write(low); !done) return done;
-  if (!fits()) return fail(ErrorCode::CannotWrite, fmt::format("`{}` does not fit into {} kB even at quality {}; ask for fewer pixels.", file.filename().string(), t.mostKilobytes, low));
+  if (!fits())
+    return fail(ErrorCode::CannotWrite,
+                fmt::format("`{}` does not fit into {} kB even at quality {}; ask for fewer pixels.",
+                            file.filename().string(), t.mostKilobytes, low));
   return done;
 }
 
 /// Writes JPEG, TIFF or PNG of codes that have the target's size and space, with metadata, and reads it back.
-template <class T, class Write> Result<void> writeAndReadBack(const Material& m, const Target& t, const fs::path& file, ImageView<const T> codes, double full, const Write& write) {
+template <class T, class Write>
+Result<void> writeAndReadBack(const Material& m, const Target& t, const fs::path& file, ImageView<const T> codes,
+                              double full, const Write& write) {
   const Means meant = meansOf<T>(codes, full);
   if (Result<void> done = write(); !done) return done;
   MetadataWishes wishes = m.wishes;
   wishes.ppi = t.ppi;
   if (m.metadataFrom)
     if (auto done = carryMetadata(*m.metadataFrom, file, kSoftware, wishes); !done) return done;
-  const auto back = t.format == Target::Format::Jpeg ? readJpeg(file) : t.format == Target::Format::Tiff ? readTiff(file) : readPng(file);
+  const auto back = t.format == Target::Format::Jpeg   ? readJpeg(file)
+                    : t.format == Target::Format::Tiff ? readTiff(file)
+                                                       : readPng(file);
   if (!back) return passOn(back.error());
   const bool same = back->pixels.width() == codes.width && back->pixels.height() == codes.height;
   const double most = back->maxCode;
@@ -211,13 +234,15 @@ template <class T, class Write> Result<void> writeAndReadBack(const Material& m,
   return compare(file, meant, found, same);
 }
 
-Result<void> writeJpegOf(const Material& m, const Target& t, const fs::path& file, ImageView<const std::uint8_t> bytes) {
+Result<void> writeJpegOf(const Material& m, const Target& t, const fs::path& file,
+                         ImageView<const std::uint8_t> bytes) {
   return writeAndReadBack(m, t, file, bytes, 255, [&] { return writeJpegWithin(file, bytes, t); });
 }
 
 Result<void> writeCodes(const Material& m, const Target& t, const fs::path& file) {
   if (!needsDeepCodes(t) && !m.bytes.empty()) return writeJpegOf(m, t, file, m.bytes);
-  const bool asItIs = t.space == ColourSpace::Srgb && t.sharpening == 0 && (t.longEdge <= 0 || t.longEdge >= std::max(m.picture.width, m.picture.height));
+  const bool asItIs = t.space == ColourSpace::Srgb && t.sharpening == 0 &&
+                      (t.longEdge <= 0 || t.longEdge >= std::max(m.picture.width, m.picture.height));
   const Image<std::uint16_t> made = asItIs ? Image<std::uint16_t>() : codesFor(m, t);
   const ImageView<const std::uint16_t> codes = asItIs ? m.picture : made.view();
   if (t.format == Target::Format::Jpeg) {
@@ -225,7 +250,8 @@ Result<void> writeCodes(const Material& m, const Target& t, const fs::path& file
     return writeJpegOf(m, t, file, bytes.view());
   }
   return writeAndReadBack(m, t, file, codes, 65535, [&] {
-    return t.format == Target::Format::Tiff ? writeTiff16(file, codes, profileOf(t.space), t.ppi) : writePng(file, codes, 65535, profileOf(t.space));
+    return t.format == Target::Format::Tiff ? writeTiff16(file, codes, profileOf(t.space), t.ppi)
+                                            : writePng(file, codes, 65535, profileOf(t.space));
   });
 }
 
@@ -235,25 +261,33 @@ Result<void> writeHdrPicture(const Material& m, const Target& t, const fs::path&
   if (progress.stopRequested()) return stopped();
   std::vector<std::uint16_t> table(65537); // over the fourth root of light up to 2^headroom
   const double most = std::exp2(kHeadroomStops);
-  for (std::size_t i = 0; i < table.size(); ++i) table[i] = std::uint16_t(std::lround(65535 * pqEncode(kPaperWhiteNits * most * std::pow(double(i) / 65536, 4))));
+  for (std::size_t i = 0; i < table.size(); ++i)
+    table[i] = std::uint16_t(std::lround(65535 * pqEncode(kPaperWhiteNits * most * std::pow(double(i) / 65536, 4))));
   Image<std::uint16_t> signal(light->width(), light->height(), 3);
   forEachBand(signal.height(), [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y)
       for (int x = 0; x < signal.width(); ++x) {
         const float* p = light->at(x, y);
         for (std::size_t c = 0; c < 3; ++c) {
-          const double v = kRec709ToRec2020[3 * c] * p[0] + kRec709ToRec2020[3 * c + 1] * p[1] + kRec709ToRec2020[3 * c + 2] * p[2];
-          signal.at(x, y)[c] = table[std::size_t(std::lround(std::sqrt(std::sqrt(std::clamp(v / most, 0.0, 1.0))) * 65536))];
+          const double v =
+              kRec709ToRec2020[3 * c] * p[0] + kRec709ToRec2020[3 * c + 1] * p[1] + kRec709ToRec2020[3 * c + 2] * p[2];
+          signal.at(x, y)[c] =
+              table[std::size_t(std::lround(std::sqrt(std::sqrt(std::clamp(v / most, 0.0, 1.0))) * 65536))];
         }
       }
   });
   const auto exif = m.metadataFrom ? exifBlob(*m.metadataFrom, kSoftware, m.wishes) : std::vector<unsigned char>{};
   const bool avif = t.format == Target::Format::AvifHdr;
-  if (auto done = avif ? writeAvifPq(file, signal.view(), t.quality, exif) : writeJxlPq(file, signal.view(), 1.0f, exif); !done) return done;
+  if (auto done =
+          avif ? writeAvifPq(file, signal.view(), t.quality, exif) : writeJxlPq(file, signal.view(), 1.0f, exif);
+      !done)
+    return done;
   const auto back = avif ? readAvif(file) : readJxl(file);
   if (!back) return passOn(back.error());
-  const bool same = back->signal.width() == signal.width() && back->signal.height() == signal.height() && back->primaries == 9 && back->transfer == 16;
-  return compare(file, meansOf<std::uint16_t>(std::as_const(signal).view(), 65535), meansOf<std::uint16_t>(back->signal.view(), 65535), same);
+  const bool same = back->signal.width() == signal.width() && back->signal.height() == signal.height() &&
+                    back->primaries == 9 && back->transfer == 16;
+  return compare(file, meansOf<std::uint16_t>(std::as_const(signal).view(), 65535),
+                 meansOf<std::uint16_t>(back->signal.view(), 65535), same);
 }
 
 Result<void> writeArchive(const Material& m, const fs::path& file) {
@@ -265,7 +299,8 @@ Result<void> writeArchive(const Material& m, const fs::path& file) {
   MeansByRows meant(m.radiance.width, m.radiance.height), found(m.radiance.width, m.radiance.height);
   meant.add(0, m.radiance);
   for (int y = 0; y < m.radiance.height; y += 7) most = std::max(most, mostOf(m.radiance.row(y), 3 * m.radiance.width));
-  if (auto back = readExrInBands(file, [&](int y, ImageView<const float> rows) { found.add(y, rows); }); !back) return back;
+  if (auto back = readExrInBands(file, [&](int y, ImageView<const float> rows) { found.add(y, rows); }); !back)
+    return back;
   return compare(file, meant.means(double(most)), found.means(double(most)), found.complete());
 }
 
@@ -273,17 +308,21 @@ Result<void> writeArchive(const Material& m, const fs::path& file) {
 
 const std::vector<Target>& targets() {
   static const std::vector<Target> all = [] {
-    const auto make = [](std::string id, std::string shortName, std::string name, Target::Format format, ColourSpace space, std::string suffix) {
+    const auto make = [](std::string id, std::string shortName, std::string name, Target::Format format,
+                         ColourSpace space, std::string suffix) {
       Target t;
-      t.id = std::move(id), t.shortName = std::move(shortName), t.name = std::move(name), t.format = format, t.space = space, t.suffix = std::move(suffix);
+      t.id = std::move(id), t.shortName = std::move(shortName), t.name = std::move(name), t.format = format,
+      t.space = space, t.suffix = std::move(suffix);
       return t;
     };
-    std::vector<Target> list{make("jpeg", "JPEG", "JPEG, full size, sRGB", Target::Format::Jpeg, ColourSpace::Srgb, ""),
-                             make("web", "web JPEG", "JPEG for the web", Target::Format::Jpeg, ColourSpace::Srgb, "-web"),
-                             make("print", "print TIFF", "TIFF for print, 16 bit, opRGB", Target::Format::Tiff, ColourSpace::OpRgb, "-print"),
-                             make("archive", "OpenEXR", "OpenEXR, the radiance itself", Target::Format::Exr, ColourSpace::Srgb, ""),
-                             make("hdr-avif", "HDR AVIF", "AVIF for HDR screens", Target::Format::AvifHdr, ColourSpace::Srgb, "-hdr"),
-                             make("hdr-jxl", "HDR JPEG XL", "JPEG XL for HDR screens", Target::Format::JxlHdr, ColourSpace::Srgb, "-hdr")};
+    std::vector<Target> list{
+        make("jpeg", "JPEG", "JPEG, full size, sRGB", Target::Format::Jpeg, ColourSpace::Srgb, ""),
+        make("web", "web JPEG", "JPEG for the web", Target::Format::Jpeg, ColourSpace::Srgb, "-web"),
+        make("print", "print TIFF", "TIFF for print, 16 bit, opRGB", Target::Format::Tiff, ColourSpace::OpRgb,
+             "-print"),
+        make("archive", "OpenEXR", "OpenEXR, the radiance itself", Target::Format::Exr, ColourSpace::Srgb, ""),
+        make("hdr-avif", "HDR AVIF", "AVIF for HDR screens", Target::Format::AvifHdr, ColourSpace::Srgb, "-hdr"),
+        make("hdr-jxl", "HDR JPEG XL", "JPEG XL for HDR screens", Target::Format::JxlHdr, ColourSpace::Srgb, "-hdr")};
     list[1].longEdge = 2048, list[1].mostKilobytes = 1500, list[1].sharpening = 0.25;
     list[2].ppi = 300, list[2].sharpening = 0.2;
     list[4].quality = 85;
@@ -311,7 +350,9 @@ const char* endingOf(const Target& t) {
 std::string sizeWords(const Target& t, int width, int height) {
   const Roi size = t.longEdge > 0 ? fitted(width, height, t.longEdge) : Roi{0, 0, width, height};
   std::string words = fmt::format("{} x {} px", size.width, size.height);
-  if (t.ppi > 0) words += fmt::format(", {:.1f} x {:.1f} cm at {} ppi", size.width * 2.54 / t.ppi, size.height * 2.54 / t.ppi, t.ppi);
+  if (t.ppi > 0)
+    words +=
+        fmt::format(", {:.1f} x {:.1f} cm at {} ppi", size.width * 2.54 / t.ppi, size.height * 2.54 / t.ppi, t.ppi);
   if (t.mostKilobytes > 0) words += fmt::format(", up to {} kB", t.mostKilobytes);
   return words;
 }
@@ -325,14 +366,24 @@ Result<std::string> fileName(const std::string& pattern, const NameFacts& f, con
     }
     const std::size_t end = pattern.find('}', i);
     const std::string word = end == std::string::npos ? pattern.substr(i) : pattern.substr(i + 1, end - i - 1);
-    if (word == "job") out += f.job;
-    else if (word == "view") out += f.view;
-    else if (word == "date") out += f.date;
-    else if (word == "number") out += fmt::format("{:02d}", f.number);
-    else if (word == "target") out += t.suffix;
-    else if (word == "width") out += std::to_string(f.width);
-    else if (word == "height") out += std::to_string(f.height);
-    else return fail(ErrorCode::InvalidArgument, "The file name knows {job}, {view}, {number}, {date}, {target}, {width} and {height}, but not `{" + word + "}`.");
+    if (word == "job")
+      out += f.job;
+    else if (word == "view")
+      out += f.view;
+    else if (word == "date")
+      out += f.date;
+    else if (word == "number")
+      out += fmt::format("{:02d}", f.number);
+    else if (word == "target")
+      out += t.suffix;
+    else if (word == "width")
+      out += std::to_string(f.width);
+    else if (word == "height")
+      out += std::to_string(f.height);
+    else
+      return fail(ErrorCode::InvalidArgument,
+                  "The file name knows {job}, {view}, {number}, {date}, {target}, {width} and {height}, but not `{" +
+                      word + "}`.");
     i = end;
   }
   for (char& c : out)

@@ -4,18 +4,32 @@
 
 namespace ml {
 
-Stops apexAperture(FNumber n) { return {2 * std::log2(n.value)}; }
-Stops apexTime(Seconds t) { return {-std::log2(t.value)}; }
-Stops ev(FNumber n, Seconds t) { return apexAperture(n) + apexTime(t); }
-Stops ev100(FNumber n, Seconds t, Iso s) { return {ev(n, t).value - std::log2(s.value / 100)}; }
-Stops ev100(const ExposureSettings& settings) { return ev100(settings.aperture, settings.time, settings.iso); }
+Stops apexAperture(FNumber n) {
+  return {2 * std::log2(n.value)};
+}
+Stops apexTime(Seconds t) {
+  return {-std::log2(t.value)};
+}
+Stops ev(FNumber n, Seconds t) {
+  return apexAperture(n) + apexTime(t);
+}
+Stops ev100(FNumber n, Seconds t, Iso s) {
+  return {ev(n, t).value - std::log2(s.value / 100)};
+}
+Stops ev100(const ExposureSettings& settings) {
+  return ev100(settings.aperture, settings.time, settings.iso);
+}
 
 Seconds timeFor(Stops target, FNumber n, Iso s) {
   return {std::exp2(apexAperture(n).value - target.value - std::log2(s.value / 100))};
 }
 
-double luminanceOf(Stops ev100) { return 0.125 * std::exp2(ev100.value); }
-Stops ev100Of(double luminance) { return {std::log2(luminance / 0.125)}; }
+double luminanceOf(Stops ev100) {
+  return 0.125 * std::exp2(ev100.value);
+}
+Stops ev100Of(double luminance) {
+  return {std::log2(luminance / 0.125)};
+}
 
 std::vector<Stops> bracketOffsets(int count, Stops step, Stops centre) {
   std::vector<Stops> offsets;
@@ -23,6 +37,8 @@ std::vector<Stops> bracketOffsets(int count, Stops step, Stops centre) {
   return offsets;
 }
 
-Seconds brighter(Seconds t, Stops stops) { return {t.value * std::exp2(stops.value)}; }
+Seconds brighter(Seconds t, Stops stops) {
+  return {t.value * std::exp2(stops.value)};
+}
 
 } // namespace ml

@@ -15,12 +15,12 @@ constexpr std::array<const char*, 55> kTimeMarks{
     "1/4",    "0.3",    "0.4",    "0.5",    "0.6",    "0.8",    "1",      "1.3",    "1.6",    "2",      "2.5",
     "3.2",    "4",      "5",      "6",      "8",      "10",     "13",     "15",     "20",     "25",     "30"};
 
-constexpr std::array<double, 31> kApertureMarks{1,   1.1, 1.2, 1.4, 1.6, 1.8, 2,  2.2, 2.5, 2.8, 3.2,
-                                                3.5, 4,   4.5, 5,   5.6, 6.3, 7.1, 8,  9,   10,  11,
-                                                13,  14,  16,  18,  20,  22,  25,  29, 32};
+constexpr std::array<double, 31> kApertureMarks{1,   1.1, 1.2, 1.4, 1.6, 1.8, 2,   2.2, 2.5, 2.8, 3.2,
+                                                3.5, 4,   4.5, 5,   5.6, 6.3, 7.1, 8,   9,   10,  11,
+                                                13,  14,  16,  18,  20,  22,  25,  29,  32};
 
-constexpr std::array<double, 31> kIsoMarks{50,   64,   80,   100,  125,  160,  200,  250,   320,   400,  500,
-                                           640,  800,  1000, 1250, 1600, 2000, 2500, 3200,  4000,  5000, 6400,
+constexpr std::array<double, 31> kIsoMarks{50,   64,    80,    100,   125,   160,   200,   250,   320,  400,  500,
+                                           640,  800,   1000,  1250,  1600,  2000,  2500,  3200,  4000, 5000, 6400,
                                            8000, 10000, 12800, 16000, 20000, 25600, 32000, 40000, 51200};
 constexpr int kIsoMarkOf100 = 3;
 
@@ -59,14 +59,22 @@ std::optional<double> fraction(std::string_view s) {
   return *above / *below;
 }
 
-double markFigure(const char* mark) { return *fraction(mark); }
+double markFigure(const char* mark) {
+  return *fraction(mark);
+}
 
-std::string figure(double value) { return fmt::format("{:g}", std::round(value * 1000) / 1000); }
+std::string figure(double value) {
+  return fmt::format("{:g}", std::round(value * 1000) / 1000);
+}
 
 } // namespace
 
-Seconds timeAtThirds(int thirds) { return {std::exp2(-thirds / 3.0)}; }
-int nearestThirds(Seconds t) { return int(std::lround(-3 * std::log2(t.value))); }
+Seconds timeAtThirds(int thirds) {
+  return {std::exp2(-thirds / 3.0)};
+}
+int nearestThirds(Seconds t) {
+  return int(std::lround(-3 * std::log2(t.value)));
+}
 
 std::vector<Seconds> shutterMarks() {
   std::vector<Seconds> marks;

@@ -7,9 +7,13 @@
 
 namespace ml {
 
-double circleOfConfusion(const Optics& o) { return std::hypot(o.sensorWidthMm, o.sensorHeightMm) / 1500; }
+double circleOfConfusion(const Optics& o) {
+  return std::hypot(o.sensorWidthMm, o.sensorHeightMm) / 1500;
+}
 
-double hyperfocal(const Optics& o, FNumber n) { return o.focalMm * o.focalMm / (n.value * circleOfConfusion(o)) + o.focalMm; }
+double hyperfocal(const Optics& o, FNumber n) {
+  return o.focalMm * o.focalMm / (n.value * circleOfConfusion(o)) + o.focalMm;
+}
 
 std::pair<double, double> depthOfField(const Optics& o, FNumber n, double distance) {
   const double h = hyperfocal(o, n), f = o.focalMm;
@@ -18,9 +22,13 @@ std::pair<double, double> depthOfField(const Optics& o, FNumber n, double distan
   return {near, far};
 }
 
-double airyDiameterUm(FNumber n, double wavelengthUm) { return 2.44 * wavelengthUm * n.value; }
+double airyDiameterUm(FNumber n, double wavelengthUm) {
+  return 2.44 * wavelengthUm * n.value;
+}
 
-Seconds handHeldLimit(const Optics& o) { return {std::exp2(o.stabiliserStops) / o.equivalentFocalMm()}; }
+Seconds handHeldLimit(const Optics& o) {
+  return {std::exp2(o.stabiliserStops) / o.equivalentFocalMm()};
+}
 
 double chanceOfSharpHand(const Optics& o, Seconds t) {
   const double beyond = std::log2(t.value / handHeldLimit(o).value);
@@ -42,6 +50,8 @@ Seconds longestForMovement(const Optics& o, double speed, double distance, doubl
   return {pixels * distance * o.pixelPitchUm * 1e-3 / (speed * o.focalMm)};
 }
 
-double fieldOfView(double sizeMm, double focalMm) { return 2 * std::atan(sizeMm / (2 * focalMm)) * 180 / std::numbers::pi; }
+double fieldOfView(double sizeMm, double focalMm) {
+  return 2 * std::atan(sizeMm / (2 * focalMm)) * 180 / std::numbers::pi;
+}
 
 } // namespace ml

@@ -37,7 +37,8 @@ std::optional<Stops> asLuminance(std::string_view text) {
     while (!figure.empty() && figure.back() == ' ') figure.remove_suffix(1);
     double value = 0;
     const auto [end, error] = std::from_chars(figure.data(), figure.data() + figure.size(), value);
-    if (error != std::errc{} || end != figure.data() + figure.size() || !(value > 0) || !std::isfinite(value)) return {};
+    if (error != std::errc{} || end != figure.data() + figure.size() || !(value > 0) || !std::isfinite(value))
+      return {};
     return ev100Of(value);
   }
   return {};
@@ -66,7 +67,8 @@ bool takeSettings(std::vector<std::string>& parts, FNumber& aperture, Iso& iso) 
 }
 
 bool looksLikeTime(const std::string& text, bool settingsGiven) {
-  const bool fractionAlone = text.find('/') != std::string::npos && text.find(' ') == std::string::npos && text.front() != '+' && text.front() != '-';
+  const bool fractionAlone = text.find('/') != std::string::npos && text.find(' ') == std::string::npos &&
+                             text.front() != '+' && text.front() != '-';
   const bool unit = text.ends_with("s") || text.ends_with("sec") || text.ends_with("\"");
   return (fractionAlone || unit || settingsGiven) && !text.ends_with("stops");
 }
@@ -81,7 +83,8 @@ std::optional<Stops> withinReach(std::optional<Stops> ev) {
 std::optional<Stops> parseReading(std::string_view text, FNumber aperture, Iso iso) {
   auto parts = words(text);
   if (parts.empty()) return {};
-  if (const std::string whole = joined(parts); whole.find("cd") != std::string::npos || whole.find("nit") != std::string::npos)
+  if (const std::string whole = joined(parts);
+      whole.find("cd") != std::string::npos || whole.find("nit") != std::string::npos)
     return withinReach(asLuminance(whole));
   const std::size_t before = parts.size();
   if (!takeSettings(parts, aperture, iso) || parts.empty()) return {};
@@ -96,10 +99,10 @@ std::optional<Stops> parseReading(std::string_view text, FNumber aperture, Iso i
 
 const std::vector<LightLevel>& everydayLight() {
   static const std::vector<LightLevel> levels{
-      {{16}, "snow in full sun"}, {{15}, "front-lit, full sun"},   {{14}, "hazy sun"},
-      {{13}, "bright cloud"},             {{12}, "overcast, shade"}, {{10}, "just after sunset"},
-      {{9}, "bright signs"},              {{8}, "bright street"},   {{7}, "office"},
-      {{6}, "rooms at home"},             {{4}, "floodlit walls"},     {{2}, "lit skyline, far"},
+      {{16}, "snow in full sun"},      {{15}, "front-lit, full sun"}, {{14}, "hazy sun"},
+      {{13}, "bright cloud"},          {{12}, "overcast, shade"},     {{10}, "just after sunset"},
+      {{9}, "bright signs"},           {{8}, "bright street"},        {{7}, "office"},
+      {{6}, "rooms at home"},          {{4}, "floodlit walls"},       {{2}, "lit skyline, far"},
       {{-2.5}, "full moon landscape"},
   };
   return levels;

@@ -11,10 +11,10 @@
 namespace ml {
 namespace {
 
-constexpr double kWindowStops = 2.2;     ///< A window is brighter than the middle of its room by this and more.
-constexpr double kLeastWindow = 0.0015;  ///< Of the picture; smaller is a lamp or a glint.
-constexpr int kEdgeReach = 4;            ///< Cells over which an area's border moves to the picture's edge.
-constexpr double kEdgeSoftness = 0.2;    ///< Stops.
+constexpr double kWindowStops = 2.2;    ///< A window is brighter than the middle of its room by this and more.
+constexpr double kLeastWindow = 0.0015; ///< Of the picture; smaller is a lamp or a glint.
+constexpr int kEdgeReach = 4;           ///< Cells over which an area's border moves to the picture's edge.
+constexpr double kEdgeSoftness = 0.2;   ///< Stops.
 
 double smooth(double t) {
   t = std::clamp(t, 0.0, 1.0);
@@ -22,7 +22,8 @@ double smooth(double t) {
 }
 
 double distanceTo(const Spot2& p, const Spot2& a, const Spot2& b, double aspect) {
-  const double dx = b.x - a.x, dy = (b.y - a.y) / aspect, px = p.x - a.x, py = (p.y - a.y) / aspect, length = dx * dx + dy * dy;
+  const double dx = b.x - a.x, dy = (b.y - a.y) / aspect, px = p.x - a.x, py = (p.y - a.y) / aspect,
+               length = dx * dx + dy * dy;
   const double t = length > 0 ? std::clamp((px * dx + py * dy) / length, 0.0, 1.0) : 0;
   return std::hypot(px - t * dx, py - t * dy);
 }
@@ -31,8 +32,10 @@ double brushed(const Area& area, const Spot2& p, double aspect) {
   double value = 0;
   for (const auto& stroke : area.strokes) {
     double nearest = 1e9;
-    for (std::size_t i = 0; i < stroke.points.size(); ++i) nearest = std::min(nearest, distanceTo(p, stroke.points[i > 0 ? i - 1 : 0], stroke.points[i], aspect));
-    const double inner = stroke.radius * (1 - area.softness), covered = 1 - smooth((nearest - inner) / std::max(1e-6, stroke.radius - inner));
+    for (std::size_t i = 0; i < stroke.points.size(); ++i)
+      nearest = std::min(nearest, distanceTo(p, stroke.points[i > 0 ? i - 1 : 0], stroke.points[i], aspect));
+    const double inner = stroke.radius * (1 - area.softness),
+                 covered = 1 - smooth((nearest - inner) / std::max(1e-6, stroke.radius - inner));
     value = stroke.erase ? value * (1 - covered) : std::max(value, covered);
   }
   return value;
@@ -76,7 +79,8 @@ double coverageOf(const Area& area, Spot2 p, double aspect) {
   switch (area.shape) {
   case AreaShape::Oval: {
     const double t = area.angle * std::numbers::pi / 180, dx = p.x - area.a.x, dy = (p.y - area.a.y) / aspect;
-    const double u = (dx * std::cos(t) + dy * std::sin(t)) / std::max(1e-4, area.b.x), v = (-dx * std::sin(t) + dy * std::cos(t)) / std::max(1e-4, area.b.y / aspect);
+    const double u = (dx * std::cos(t) + dy * std::sin(t)) / std::max(1e-4, area.b.x),
+                 v = (-dx * std::sin(t) + dy * std::cos(t)) / std::max(1e-4, area.b.y / aspect);
     const double r = std::hypot(u, v), inner = 1 - area.softness;
     return 1 - smooth((r - inner) / std::max(0.02, area.softness));
   }
@@ -128,7 +132,9 @@ Image<float> maskOf(const Area& area, const ToneAnalysis& analysis, const ShapeM
   const int w = analysis.logLight.width(), h = analysis.logLight.height();
   const double aspect = double(shape.width()) / std::max(1, shape.height());
   const bool found = isFound(area.shape);
-  Image<float> mask = area.shape == AreaShape::Windows ? windowCells(analysis) : found ? skyCells(analysis) : Image<float>(w, h, 1);
+  Image<float> mask = area.shape == AreaShape::Windows ? windowCells(analysis)
+                      : found                          ? skyCells(analysis)
+                                                       : Image<float>(w, h, 1);
   forEachBand(h, [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y)
       for (int x = 0; x < w; ++x) {
@@ -145,7 +151,8 @@ Image<float> maskOf(const Area& area, const ToneAnalysis& analysis, const ShapeM
 
 LocalMap mapOf(const Area& area, const ToneAnalysis& analysis, const ShapeMap& shape) {
   const Image<float> mask = maskOf(area, analysis, shape);
-  return area.followEdges || isFound(area.shape) ? followEdges(mask, analysis.logLight, kEdgeReach, kEdgeSoftness) : plainMap(mask);
+  return area.followEdges || isFound(area.shape) ? followEdges(mask, analysis.logLight, kEdgeReach, kEdgeSoftness)
+                                                 : plainMap(mask);
 }
 
 void AreaSums::update(const std::vector<Area>& areas, const ToneAnalysis& analysis, const ShapeMap& shape) {
@@ -154,7 +161,8 @@ void AreaSums::update(const std::vector<Area>& areas, const ToneAnalysis& analys
   for (std::size_t i = 0; i < areas.size(); ++i) {
     Area bare = areas[i];
     for (const Quantity& q : kQuantities) bare.*q.amount = 0;
-    const auto found = std::find_if(known_.begin(), known_.end(), [&](const Known& k) { return k.bare == bare && !k.mask.empty(); });
+    const auto found =
+        std::find_if(known_.begin(), known_.end(), [&](const Known& k) { return k.bare == bare && !k.mask.empty(); });
     sameMasks = sameMasks && std::size_t(found - known_.begin()) == i;
     used.push_back(found != known_.end() ? std::move(*found) : Known{bare, mapOf(bare, analysis, shape)});
   }

@@ -11,8 +11,11 @@ namespace ml {
 namespace {
 
 constexpr int kBlocksAcross = 40;
-constexpr double kLeastTexture = 0.02, kEdge = 0.7; ///< Stops: less spread is no texture; farther from the mean around is an edge, and the block is passed over.
-constexpr double kDarkest = 25, kLightest = 85; ///< L* of the middle tones: the eye forgives what is soft in the dark and beside white.
+constexpr double kLeastTexture = 0.02, kEdge = 0.7; ///< Stops: less spread is no texture; farther from the mean around
+                                                    ///< is an edge, and the block is passed over.
+constexpr double kDarkest = 25,
+                 kLightest =
+                     85; ///< L* of the middle tones: the eye forgives what is soft in the dark and beside white.
 constexpr std::size_t kFewBlocks = 6;
 
 /// What is larger than two pixels and smaller than a block.
@@ -46,7 +49,9 @@ Crispness crispnessOf(const Image<float>& scene, const Image<float>& picture, co
   const int w = scene.width(), h = scene.height(), size = std::max(8, std::max(w, h) / kBlocksAcross);
   const Rendering rendering(a.rendering);
   const double middle = rendering.lightAt(paperOf(kMeteredLightness));
-  const double best = rendering.slope(middle) * (lightnessOf(rendering.paper(middle) + 0.05) - lightnessOf(rendering.paper(middle) - 0.05)) / 0.1; // L* a stop
+  const double best = rendering.slope(middle) *
+                      (lightnessOf(rendering.paper(middle) + 0.05) - lightnessOf(rendering.paper(middle) - 0.05)) /
+                      0.1; // L* a stop
   Image<float> lightness(w, h, 1);
   forEachBand(h, [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y)
@@ -69,8 +74,10 @@ Crispness crispnessOf(const Image<float>& scene, const Image<float>& picture, co
       const double n = double(size) * size, spread = std::sqrt(of / n), noise = a.noise.at(light / n) / std::log(2.0);
       if (spread < kLeastTexture || most > kEdge || spread < 2 * noise || shown / n < kDarkest) continue;
       const Block block{std::sqrt(is / n) / (best * spread), {(x + size / 2.0) / w, (y + size / 2.0) / h}};
-      if (open > 0.9 * n) inside.push_back(block);
-      else if (open == 0 && shown / n < kLightest) outside.push_back(block);
+      if (open > 0.9 * n)
+        inside.push_back(block);
+      else if (open == 0 && shown / n < kLightest)
+        outside.push_back(block);
     }
   Crispness out;
   out.elsewhere = medianOf(outside), out.window = medianOf(inside);

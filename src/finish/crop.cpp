@@ -34,8 +34,10 @@ CropBox draggedBox(Spot2 from, Spot2 to, double ratio, double aspect) {
   double w = std::abs(to.x - from.x), h = std::abs(to.y - from.y);
   if (ratio > 0 && w > 0 && h > 0) {
     const double wanted = w * aspect >= h ? ratio : 1 / ratio; // of pixels
-    if (w * aspect > h * wanted) w = h * wanted / aspect;
-    else h = w * aspect / wanted;
+    if (w * aspect > h * wanted)
+      w = h * wanted / aspect;
+    else
+      h = w * aspect / wanted;
   }
   const double x = to.x >= from.x ? from.x : from.x - w, y = to.y >= from.y ? from.y : from.y - h;
   return {x, y, x + w, y + h};
@@ -61,8 +63,11 @@ std::vector<Spot2> clockwise(std::vector<Spot2> points) {
   double cx = 0, cy = 0;
   for (const Spot2& p : points) cx += p.x / 4, cy += p.y / 4;
   // Down is positive, so a rising angle goes clockwise.
-  std::sort(points.begin(), points.end(), [&](const Spot2& a, const Spot2& b) { return std::atan2(a.y - cy, a.x - cx) < std::atan2(b.y - cy, b.x - cx); });
-  const auto first = std::min_element(points.begin(), points.end(), [](const Spot2& a, const Spot2& b) { return a.x + a.y < b.x + b.y; });
+  std::sort(points.begin(), points.end(), [&](const Spot2& a, const Spot2& b) {
+    return std::atan2(a.y - cy, a.x - cx) < std::atan2(b.y - cy, b.x - cx);
+  });
+  const auto first = std::min_element(points.begin(), points.end(),
+                                      [](const Spot2& a, const Spot2& b) { return a.x + a.y < b.x + b.y; });
   std::rotate(points.begin(), first, points.end());
   return points;
 }

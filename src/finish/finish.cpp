@@ -18,11 +18,14 @@ ML_VECTOR_CLONES void roots(const float* r, const float* g, const float* b, int 
   for (int i = 0; i < n; ++i) out[i] = __builtin_sqrtf(0.2126f * r[i] + 0.7152f * g[i] + 0.0722f * b[i]);
 }
 
-/// Gain that sharpens: what a pixel stands above the 3x3 binomial mean around it, of roots of light so that dark edges count too. The limit
-/// on each side keeps rims from appearing at strong edges. Rows have one more value on each side.
-ML_VECTOR_CLONES void sharpenGains(const float* above, const float* row, const float* below, float amount, int n, float* __restrict gain) {
+/// Gain that sharpens: what a pixel stands above the 3x3 binomial mean around it, of roots of light so that dark edges
+/// count too. The limit on each side keeps rims from appearing at strong edges. Rows have one more value on each side.
+ML_VECTOR_CLONES void sharpenGains(const float* above, const float* row, const float* below, float amount, int n,
+                                   float* __restrict gain) {
   for (int i = 0; i < n; ++i) {
-    const float mean = (4 * row[i + 1] + 2 * (row[i] + row[i + 2] + above[i + 1] + below[i + 1]) + above[i] + above[i + 2] + below[i] + below[i + 2]) * 0.0625f;
+    const float mean = (4 * row[i + 1] + 2 * (row[i] + row[i + 2] + above[i + 1] + below[i + 1]) + above[i] +
+                        above[i + 2] + below[i] + below[i + 2]) *
+                       0.0625f;
     float detail = row[i + 1] - mean;
     detail = detail < -0.04f ? -0.04f : detail > 0.04f ? 0.04f : detail;
     const float root = row[i + 1] > 1e-3f ? row[i + 1] : 1e-3f;
@@ -69,9 +72,13 @@ struct PlacedRow {
 /// Places rows and keeps three of them, for what needs neighbours.
 class RowSource {
 public:
-  RowSource(const LightPlacer& placer, const AreaMaps& maps, const std::vector<HueMove>& hues, ImageView<const float> picture, int x0, int n, int gridWidth)
-      : placer_(placer), maps_(maps), hues_(hues), picture_(picture), x0_(x0), n_(n), columns_(gridWidth, picture.width), scratch_(std::make_unique<LightPlacer::Scratch>()) {
-    for (auto& row : rows_) row.r.resize(std::size_t(n)), row.g.resize(std::size_t(n)), row.b.resize(std::size_t(n)), row.root.resize(std::size_t(n) + 2);
+  RowSource(const LightPlacer& placer, const AreaMaps& maps, const std::vector<HueMove>& hues,
+            ImageView<const float> picture, int x0, int n, int gridWidth)
+      : placer_(placer), maps_(maps), hues_(hues), picture_(picture), x0_(x0), n_(n),
+        columns_(gridWidth, picture.width), scratch_(std::make_unique<LightPlacer::Scratch>()) {
+    for (auto& row : rows_)
+      row.r.resize(std::size_t(n)), row.g.resize(std::size_t(n)), row.b.resize(std::size_t(n)),
+          row.root.resize(std::size_t(n) + 2);
     if (!maps.empty())
       for (auto& field : fields_) field.resize(kPlacedAtOnce);
   }
@@ -102,7 +109,8 @@ private:
       log = log_;
     }
     const auto read = [&](const LocalMap& map, std::vector<float>& field) -> const float* {
-      return map.readRow(columns_, y, picture_.height, x, n, log, field.data(), scratch_->grid) ? field.data() : nullptr;
+      return map.readRow(columns_, y, picture_.height, x, n, log, field.data(), scratch_->grid) ? field.data()
+                                                                                                : nullptr;
     };
     moves.exposure = read(maps_.exposure, fields_[0]);
     moves.warmth = read(maps_.warmth, fields_[1]);
@@ -129,14 +137,18 @@ private:
 const AreaMaps& Finisher::areaMaps(const Recipe& recipe, int width, int height) {
   if (!(recipe.geometry == knownGeometry_)) areas_.forget();
   knownGeometry_ = recipe.geometry;
-  if (recipe.areas.empty()) areas_.forget();
-  else areas_.update(recipe.areas, analysis_, shapeOf(recipe, width, height, lens_));
+  if (recipe.areas.empty())
+    areas_.forget();
+  else
+    areas_.update(recipe.areas, analysis_, shapeOf(recipe, width, height, lens_));
   return areas_.maps();
 }
 
 template <class Write>
-Result<FinishReport> Finisher::run(ImageView<const float> picture, const Recipe& recipe, Roi part, double headroom, const Progress& progress, const Write& write) {
-  if (const auto reason = recipe.invalidReason()) return fail(ErrorCode::InvalidArgument, "The picture cannot be finished: " + *reason + ".");
+Result<FinishReport> Finisher::run(ImageView<const float> picture, const Recipe& recipe, Roi part, double headroom,
+                                   const Progress& progress, const Write& write) {
+  if (const auto reason = recipe.invalidReason())
+    return fail(ErrorCode::InvalidArgument, "The picture cannot be finished: " + *reason + ".");
   if (part.width == 0) part = {0, 0, picture.width, picture.height};
   const AreaMaps& maps = areaMaps(recipe, picture.width, picture.height);
   const LightPlacer placer(analysis_, recipe.tone, picture.width, picture.height, headroom);
@@ -144,7 +156,8 @@ Result<FinishReport> Finisher::run(ImageView<const float> picture, const Recipe&
   std::atomic<int> rowsDone{0};
   const bool finished = forEachBand(part.height, progress.stop, [&](const Band& band) {
     // One column more on each side, for the neighbours.
-    const int left = std::max(0, part.x - 1), right = std::min(picture.width, part.x + part.width + 1), n = right - left, skip = part.x - left;
+    const int left = std::max(0, part.x - 1), right = std::min(picture.width, part.x + part.width + 1),
+              n = right - left, skip = part.x - left;
     RowSource rows(placer, maps, recipe.hues, picture, left, n, analysis_.logLight.width());
     std::vector<float> gain(std::size_t(n), 1.f), codes(std::size_t(3 * n));
     auto& [white, black] = counts[std::size_t(band.index)];
@@ -154,7 +167,8 @@ Result<FinishReport> Finisher::run(ImageView<const float> picture, const Recipe&
     for (int y = part.y + band.begin; y < part.y + band.end; ++y) {
       if (sharpen) {
         rows.fill(y + 1);
-        sharpenGains(rows.row(y - 1).root.data(), rows.row(y).root.data(), rows.row(y + 1).root.data(), 2 * float(recipe.sharpening), n, gain.data());
+        sharpenGains(rows.row(y - 1).root.data(), rows.row(y).root.data(), rows.row(y + 1).root.data(),
+                     2 * float(recipe.sharpening), n, gain.data());
       } else if (y > part.y + band.begin) {
         rows.fill(y);
       }
@@ -180,7 +194,8 @@ void encode(const PlacedRow& row, const float* gain, int n, int skip, int width,
   countExtremes(codes + skip, codes + n + skip, codes + 2 * n + skip, width, white, black);
 }
 
-ML_VECTOR_CLONES void interleave16(const float* r, const float* g, const float* b, int n, std::uint16_t* __restrict out) {
+ML_VECTOR_CLONES void interleave16(const float* r, const float* g, const float* b, int n,
+                                   std::uint16_t* __restrict out) {
   for (int i = 0; i < n; ++i) {
     out[3 * i] = std::uint16_t(r[i] + 0.5f);
     out[3 * i + 1] = std::uint16_t(g[i] + 0.5f);
@@ -198,36 +213,44 @@ ML_VECTOR_CLONES void interleave8(const float* r, const float* g, const float* b
 
 } // namespace
 
-Result<Finished> Finisher::finish(ImageView<const float> picture, const Recipe& recipe, const Progress& progress, Roi part) {
+Result<Finished> Finisher::finish(ImageView<const float> picture, const Recipe& recipe, const Progress& progress,
+                                  Roi part) {
   if (part.width == 0) part = {0, 0, picture.width, picture.height};
   Finished out{Image<std::uint16_t>(part.width, part.height, 3), {}};
-  auto done = run(picture, recipe, part, 0, progress, [&](const PlacedRow& row, const float* gain, int n, int skip, int y, float* codes, int& white, int& black) {
-    encode(row, gain, n, skip, part.width, codes, white, black);
-    interleave16(codes + skip, codes + n + skip, codes + 2 * n + skip, part.width, out.picture.row(y));
-  });
+  auto done =
+      run(picture, recipe, part, 0, progress,
+          [&](const PlacedRow& row, const float* gain, int n, int skip, int y, float* codes, int& white, int& black) {
+            encode(row, gain, n, skip, part.width, codes, white, black);
+            interleave16(codes + skip, codes + n + skip, codes + 2 * n + skip, part.width, out.picture.row(y));
+          });
   if (!done) return passOn(done.error());
   out.report = *done;
   return out;
 }
 
-Result<FinishReport> Finisher::finishBytes(ImageView<const float> picture, const Recipe& recipe, Roi part, std::uint8_t* rgb, std::ptrdiff_t stride, const Progress& progress) {
+Result<FinishReport> Finisher::finishBytes(ImageView<const float> picture, const Recipe& recipe, Roi part,
+                                           std::uint8_t* rgb, std::ptrdiff_t stride, const Progress& progress) {
   if (part.width == 0) part = {0, 0, picture.width, picture.height};
-  return run(picture, recipe, part, 0, progress, [&](const PlacedRow& row, const float* gain, int n, int skip, int y, float* codes, int& white, int& black) {
-    encode(row, gain, n, skip, part.width, codes, white, black);
-    interleave8(codes + skip, codes + n + skip, codes + 2 * n + skip, part.width, rgb + y * stride);
-  });
+  return run(
+      picture, recipe, part, 0, progress,
+      [&](const PlacedRow& row, const float* gain, int n, int skip, int y, float* codes, int& white, int& black) {
+        encode(row, gain, n, skip, part.width, codes, white, black);
+        interleave8(codes + skip, codes + n + skip, codes + 2 * n + skip, part.width, rgb + y * stride);
+      });
 }
 
-Result<Image<float>> Finisher::finishLight(ImageView<const float> picture, const Recipe& recipe, double headroom, const Progress& progress) {
+Result<Image<float>> Finisher::finishLight(ImageView<const float> picture, const Recipe& recipe, double headroom,
+                                           const Progress& progress) {
   Image<float> out(picture.width, picture.height, 3);
-  auto done = run(picture, recipe, {}, headroom, progress, [&](const PlacedRow& row, const float* gain, int n, int, int y, float* light, int&, int&) {
-    for (int c = 0; c < 3; ++c) {
-      const std::vector<float>& from = c == 0 ? row.r : c == 1 ? row.g : row.b;
-      std::copy_n(from.data(), n, light);
-      applyGain(gain, n, light);
-      for (int i = 0; i < n; ++i) out.at(i, y)[c] = light[i];
-    }
-  });
+  auto done = run(picture, recipe, {}, headroom, progress,
+                  [&](const PlacedRow& row, const float* gain, int n, int, int y, float* light, int&, int&) {
+                    for (int c = 0; c < 3; ++c) {
+                      const std::vector<float>& from = c == 0 ? row.r : c == 1 ? row.g : row.b;
+                      std::copy_n(from.data(), n, light);
+                      applyGain(gain, n, light);
+                      for (int i = 0; i < n; ++i) out.at(i, y)[c] = light[i];
+                    }
+                  });
   if (!done) return passOn(done.error());
   return out;
 }

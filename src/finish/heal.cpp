@@ -15,7 +15,8 @@ struct Rim {
 };
 
 float logAt(const Image<float>& in, double x, double y, int c) {
-  const int i = std::clamp(int(std::lround(x)), 0, in.width() - 1), j = std::clamp(int(std::lround(y)), 0, in.height() - 1);
+  const int i = std::clamp(int(std::lround(x)), 0, in.width() - 1),
+            j = std::clamp(int(std::lround(y)), 0, in.height() - 1);
   return std::log2(std::max(1e-9f, in.at(i, j)[c]));
 }
 
@@ -24,7 +25,8 @@ double misfit(const Image<float>& in, const Rim& rim, double cx, double cy, doub
   double sum = 0, squares = 0;
   for (int i = 0; i < kRim; ++i)
     for (int c = 0; c < 3; ++c) {
-      const double d = logAt(in, cx + rim.x[i], cy + rim.y[i], c) - logAt(in, cx + rim.x[i] + dx, cy + rim.y[i] + dy, c);
+      const double d =
+          logAt(in, cx + rim.x[i], cy + rim.y[i], c) - logAt(in, cx + rim.x[i] + dx, cy + rim.y[i] + dy, c);
       sum += d, squares += d * d;
     }
   const double n = 3 * kRim;
@@ -32,13 +34,16 @@ double misfit(const Image<float>& in, const Rim& rim, double cx, double cy, doub
 }
 
 void healOne(Image<float>& in, const Healing& h) {
-  const double cx = h.at.x * in.width() - 0.5, cy = h.at.y * in.height() - 0.5, r = std::max(2.0, h.radius * in.width()) + 1.5;
+  const double cx = h.at.x * in.width() - 0.5, cy = h.at.y * in.height() - 0.5,
+               r = std::max(2.0, h.radius * in.width()) + 1.5;
   Rim rim;
-  for (int i = 0; i < kRim; ++i) rim.x[i] = r * std::cos(2 * std::numbers::pi * i / kRim), rim.y[i] = r * std::sin(2 * std::numbers::pi * i / kRim);
+  for (int i = 0; i < kRim; ++i)
+    rim.x[i] = r * std::cos(2 * std::numbers::pi * i / kRim), rim.y[i] = r * std::sin(2 * std::numbers::pi * i / kRim);
   double least = 1e30, dx = 0, dy = 0;
   for (const double away : {2.3, 3.0, 4.0})
     for (int k = 0; k < kDirections; ++k) {
-      const double u = away * r * std::cos(2 * std::numbers::pi * k / kDirections), v = away * r * std::sin(2 * std::numbers::pi * k / kDirections);
+      const double u = away * r * std::cos(2 * std::numbers::pi * k / kDirections),
+                   v = away * r * std::sin(2 * std::numbers::pi * k / kDirections);
       if (cx + u < r || cy + v < r || cx + u > in.width() - 1 - r || cy + v > in.height() - 1 - r) continue;
       const double bad = misfit(in, rim, cx, cy, u, v);
       if (bad < least) least = bad, dx = u, dy = v;
@@ -46,7 +51,9 @@ void healOne(Image<float>& in, const Healing& h) {
   if (least > 1e29) return; // no room beside it
   float difference[kRim][3];
   for (int i = 0; i < kRim; ++i)
-    for (int c = 0; c < 3; ++c) difference[i][c] = logAt(in, cx + rim.x[i], cy + rim.y[i], c) - logAt(in, cx + rim.x[i] + dx, cy + rim.y[i] + dy, c);
+    for (int c = 0; c < 3; ++c)
+      difference[i][c] =
+          logAt(in, cx + rim.x[i], cy + rim.y[i], c) - logAt(in, cx + rim.x[i] + dx, cy + rim.y[i] + dy, c);
   const int ox = int(std::lround(dx)), oy = int(std::lround(dy));
   for (int y = std::max(0, int(cy - r)); y <= std::min(in.height() - 1, int(cy + r) + 1); ++y)
     for (int x = std::max(0, int(cx - r)); x <= std::min(in.width() - 1, int(cx + r) + 1); ++x) {

@@ -28,7 +28,8 @@ constexpr float kFrom = float(kShoulderFrom), kRoom = 1 - kFrom;
 }
 
 /// Where colours lie on the circle, as a share of it, and how surely: greys have no hue.
-ML_VECTOR_CLONES void locate(const float* r, const float* g, const float* b, int n, float* __restrict turn, float* __restrict sure) {
+ML_VECTOR_CLONES void locate(const float* r, const float* g, const float* b, int n, float* __restrict turn,
+                             float* __restrict sure) {
   for (int i = 0; i < n; ++i) {
     const float most = largest(r[i], g[i], b[i]), least = -largest(-r[i], -g[i], -b[i]);
     const float s = ((most - least) / (most > 1e-6f ? most : 1e-6f) - 0.04f) * (1 / 0.14f), held = s > 0 ? s : 0;
@@ -37,8 +38,10 @@ ML_VECTOR_CLONES void locate(const float* r, const float* g, const float* b, int
   }
 }
 
-/// Adds one move's saturation and stops, by the distance of each hue from its own; nothing from `width` (a share of the circle) on.
-ML_VECTOR_CLONES void addMove(const float* turn, float hue, float width, float saturation, float lightness, int n, float* __restrict more, float* __restrict stops) {
+/// Adds one move's saturation and stops, by the distance of each hue from its own; nothing from `width` (a share of the
+/// circle) on.
+ML_VECTOR_CLONES void addMove(const float* turn, float hue, float width, float saturation, float lightness, int n,
+                              float* __restrict more, float* __restrict stops) {
   const float perWidth = 1 / width;
   for (int i = 0; i < n; ++i) {
     const float away = turn[i] - hue, wrapped = away > 0.5f ? away - 1 : away < -0.5f ? away + 1 : away;
@@ -48,17 +51,20 @@ ML_VECTOR_CLONES void addMove(const float* turn, float hue, float width, float s
   }
 }
 
-ML_VECTOR_CLONES void moveColours(const float* sure, const float* more, const float* stops, int n, float* __restrict r, float* __restrict g, float* __restrict b) {
+ML_VECTOR_CLONES void moveColours(const float* sure, const float* more, const float* stops, int n, float* __restrict r,
+                                  float* __restrict g, float* __restrict b) {
   for (int i = 0; i < n; ++i) {
     const float saturation = 1 + sure[i] * (more[i] > -1 ? more[i] : -1.f), gain = heldExp2(sure[i] * stops[i]);
     // Before the shoulder, so that what is almost white stays below it.
     const float y0 = 0.2126f * r[i] + 0.7152f * g[i] + 0.0722f * b[i], white = 1 - y0 > 1e-5f ? 1 - y0 : 1e-5f;
     const float straight = gain * (y0 <= kFrom ? y0 : kFrom - kRoom * 0.69314718f * fastLog2(white * (1 / kRoom)));
-    const float rolled = 1 - kRoom * heldExp2((kFrom - straight) * (1.44269504f / kRoom)), y = straight <= kFrom ? straight : rolled;
+    const float rolled = 1 - kRoom * heldExp2((kFrom - straight) * (1.44269504f / kRoom)),
+                y = straight <= kFrom ? straight : rolled;
     const float s = saturation * y / (y0 > 1e-9f ? y0 : 1e-9f);
     float red = y + s * (r[i] - y0), green = y + s * (g[i] - y0), blue = y + s * (b[i] - y0);
     red = red > 0 ? red : 0, green = green > 0 ? green : 0, blue = blue > 0 ? blue : 0;
-    const float top = largest(red, green, blue), over = top - y > 1e-6f ? top - y : 1e-6f, limited = (1 - y) / over, keep = top > 1 ? limited : 1.f;
+    const float top = largest(red, green, blue), over = top - y > 1e-6f ? top - y : 1e-6f, limited = (1 - y) / over,
+                keep = top > 1 ? limited : 1.f;
     r[i] = y + keep * (red - y);
     g[i] = y + keep * (green - y);
     b[i] = y + keep * (blue - y);
@@ -81,7 +87,9 @@ void moveHues(const std::vector<HueMove>& moves, int n, float* r, float* g, floa
     locate(r + x, g + x, b + x, part, turn, sure);
     std::fill_n(more, part, 0.f);
     std::fill_n(stops, part, 0.f);
-    for (const HueMove& m : moves) addMove(turn, float(m.hue / 360 - std::floor(m.hue / 360)), float(m.width / 360), float(m.saturation), float(m.lightness), part, more, stops);
+    for (const HueMove& m : moves)
+      addMove(turn, float(m.hue / 360 - std::floor(m.hue / 360)), float(m.width / 360), float(m.saturation),
+              float(m.lightness), part, more, stops);
     moveColours(sure, more, stops, part, r + x, g + x, b + x);
   }
 }

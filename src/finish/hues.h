@@ -9,7 +9,8 @@ struct HueAndChroma {
 };
 [[nodiscard]] HueAndChroma hueOf(const float* rgb);
 
-/// Moves saturation and lightness by hue in a row of display-linear colour: (1 - t^2)^2 of each move, t the distance from its hue in its widths.
+/// Moves saturation and lightness by hue in a row of display-linear colour: (1 - t^2)^2 of each move, t the distance
+/// from its hue in its widths.
 void moveHues(const std::vector<HueMove>& moves, int n, float* r, float* g, float* b);
 
 } // namespace ml

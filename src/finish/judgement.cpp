@@ -30,8 +30,8 @@ struct Worst {
   Spot2 place;
 };
 
-/// Beside strong edges the scene is flat and the picture is not: how much brighter the bright side becomes towards the edge, and how much
-/// darker the dark side, than farther away. Both logarithmic; `near` and `far` in pixels.
+/// Beside strong edges the scene is flat and the picture is not: how much brighter the bright side becomes towards the
+/// edge, and how much darker the dark side, than farther away. Both logarithmic; `near` and `far` in pixels.
 struct HaloProbe {
   const Image<float>&scene, &picture;
   int near, far;
@@ -40,14 +40,16 @@ struct HaloProbe {
   static double mean(const Image<float>& in, double x, double y, double nx, double ny) {
     double sum = 0;
     for (const int k : {-1, 0, 1}) {
-      const int i = std::clamp(int(std::lround(x - ny * k)), 0, in.width() - 1), j = std::clamp(int(std::lround(y + nx * k)), 0, in.height() - 1);
+      const int i = std::clamp(int(std::lround(x - ny * k)), 0, in.width() - 1),
+                j = std::clamp(int(std::lround(y + nx * k)), 0, in.height() - 1);
       sum += in.row(j)[i];
     }
     return sum / 3;
   }
   /// Stops of rim on one side of an edge; -1 where the scene itself is not flat there. `side` +1: the bright side.
   [[nodiscard]] double rim(double x, double y, double nx, double ny, int side) const {
-    const double ax = x + side * nx * near, ay = y + side * ny * near, bx = x + side * nx * far, by = y + side * ny * far;
+    const double ax = x + side * nx * near, ay = y + side * ny * near, bx = x + side * nx * far,
+                 by = y + side * ny * far;
     if (bx < 2 || by < 2 || bx >= scene.width() - 2 || by >= scene.height() - 2) return -1;
     double low = 1e9, high = -1e9;
     for (int k = near; k <= far; k += std::max(1, (far - near) / 6)) {
@@ -55,7 +57,8 @@ struct HaloProbe {
       low = std::min(low, v), high = std::max(high, v);
     }
     if (high - low > 0.35) return -1;
-    const double sceneStep = mean(scene, ax, ay, nx, ny) - mean(scene, bx, by, nx, ny), pictureStep = mean(picture, ax, ay, nx, ny) - mean(picture, bx, by, nx, ny);
+    const double sceneStep = mean(scene, ax, ay, nx, ny) - mean(scene, bx, by, nx, ny),
+                 pictureStep = mean(picture, ax, ay, nx, ny) - mean(picture, bx, by, nx, ny);
     return std::max(0.0, side * (pictureStep - sceneStep));
   }
 };
@@ -67,7 +70,8 @@ Finding halo(const Image<float>& scene, const Image<float>& picture) {
   std::vector<Worst> rims;
   for (int y = 4; y < scene.height() - 4; y += 3)
     for (int x = 4; x < scene.width() - 4; x += 3) {
-      const double gx = scene.row(y)[x + 2] - scene.row(y)[x - 2], gy = scene.row(y + 2)[x] - scene.row(y - 2)[x], size = std::hypot(gx, gy);
+      const double gx = scene.row(y)[x + 2] - scene.row(y)[x - 2], gy = scene.row(y + 2)[x] - scene.row(y - 2)[x],
+                   size = std::hypot(gx, gy);
       if (size < 1.5) continue;
       const double nx = gx / size, ny = gy / size;
       const double rim = std::max(probe.rim(x, y, nx, ny, 1), probe.rim(x, y, nx, ny, -1));
@@ -79,7 +83,9 @@ Finding halo(const Image<float>& scene, const Image<float>& picture) {
   f.figure = rims[rims.size() / 10].figure; // a tenth of all strong edges has this and more
   for (const Worst& w : rims) {
     if (w.figure < f.threshold || f.places.size() >= 12) break;
-    if (std::none_of(f.places.begin(), f.places.end(), [&](const Spot2& p) { return std::hypot(p.x - w.place.x, p.y - w.place.y) < 0.06; })) f.places.push_back(w.place);
+    if (std::none_of(f.places.begin(), f.places.end(),
+                     [&](const Spot2& p) { return std::hypot(p.x - w.place.x, p.y - w.place.y) < 0.06; }))
+      f.places.push_back(w.place);
   }
   return f;
 }
@@ -99,7 +105,8 @@ Finding colours(ImageView<const float> scene, const Image<float>& light) {
       const float now = chroma(p), was = chroma(scene.at(x, y));
       if (now < 0.6f || now < 1.25f * was + 0.02f) continue;
       ++count;
-      if (count % 97 == 1) worst.push_back({double(now - was), {(x + 0.5) / light.width(), (y + 0.5) / light.height()}});
+      if (count % 97 == 1)
+        worst.push_back({double(now - was), {(x + 0.5) / light.width(), (y + 0.5) / light.height()}});
     }
   f.figure = 100.0 * double(count) / (double(light.width()) * light.height());
   std::sort(worst.begin(), worst.end(), [](const Worst& a, const Worst& b) { return a.figure > b.figure; });
@@ -115,8 +122,10 @@ Finding shadowNoise(const ToneAnalysis& a, const Recipe& recipe) {
   for (std::size_t i = 0; i < a.histogram.share.size() && below < 0.3; ++i) {
     below += a.histogram.share[i];
     if (below < 0.02) continue;
-    const double scene = a.histogram.start + double(i) * LightHistogram::kStep, sigma = a.noise.at(scene) / std::log(2.0) * (1 - 0.7 * recipe.denoise);
-    const double kept = 1 / std::sqrt(1 + std::pow(sigma * recipe.tone.quiet / 0.12, 2)), paper = curve(scene) + recipe.tone.exposure;
+    const double scene = a.histogram.start + double(i) * LightHistogram::kStep,
+                 sigma = a.noise.at(scene) / std::log(2.0) * (1 - 0.7 * recipe.denoise);
+    const double kept = 1 / std::sqrt(1 + std::pow(sigma * recipe.tone.quiet / 0.12, 2)),
+                 paper = curve(scene) + recipe.tone.exposure;
     const double step = recipe.tone.detail * kept * sigma;
     worst = std::max(worst, (lightnessOf(std::min(0.0, paper + step)) - lightnessOf(std::min(0.0, paper - step))) / 2);
   }
@@ -135,9 +144,11 @@ Finding clipped(FindingKind kind, double share, double threshold, const Image<fl
       for (int v = y; v < y + size; v += 2)
         for (int u = x; u < x + size; u += 2) {
           const float* p = light.at(u, v);
-          count += kind == FindingKind::WhiteClipped ? std::max({p[0], p[1], p[2]}) > 0.995f : std::max({p[0], p[1], p[2]}) < 0.0003f;
+          count += kind == FindingKind::WhiteClipped ? std::max({p[0], p[1], p[2]}) > 0.995f
+                                                     : std::max({p[0], p[1], p[2]}) < 0.0003f;
         }
-      if (count * 8 > size * size / 4) cells.push_back({double(count), {(x + size / 2.0) / light.width(), (y + size / 2.0) / light.height()}});
+      if (count * 8 > size * size / 4)
+        cells.push_back({double(count), {(x + size / 2.0) / light.width(), (y + size / 2.0) / light.height()}});
     }
   std::sort(cells.begin(), cells.end(), [](const Worst& a, const Worst& b) { return a.figure > b.figure; });
   for (std::size_t i = 0; i < std::min<std::size_t>(6, cells.size()); ++i) f.places.push_back(cells[i].place);
@@ -163,10 +174,19 @@ Finding verticals(const ToneAnalysis& a, double focal) {
   return f;
 }
 
-Finding flat(const Crispness& crisp) { return {FindingKind::Flat, crisp.elsewhere, 0.7, "of the contrast", false, crisp.flattest}; }
+Finding flat(const Crispness& crisp) {
+  return {FindingKind::Flat, crisp.elsewhere, 0.7, "of the contrast", false, crisp.flattest};
+}
 
 /// Of rooms: the brightest part of a landscape is its sky, which may be soft.
-Finding milky(const Crispness& crisp, SceneKind kind) { return {FindingKind::MilkyWindow, kind == SceneKind::Interior ? crisp.window : -1, 0.5, "of the contrast", false, crisp.milkiest}; }
+Finding milky(const Crispness& crisp, SceneKind kind) {
+  return {FindingKind::MilkyWindow,
+          kind == SceneKind::Interior ? crisp.window : -1,
+          0.5,
+          "of the contrast",
+          false,
+          crisp.milkiest};
+}
 
 /// Stops by which the picture is darker than the metered exposure, where that shows its middle tones.
 Finding greyer(const Image<float>& scene, const Image<float>& picture, const ToneAnalysis& a) {
@@ -200,9 +220,12 @@ Finding blotches(const Image<float>& light) {
   };
   long count = 0;
   for (std::size_t i = 0; i < here[0].size(); ++i) {
-    const float p[3] = {here[0].data()[i], here[1].data()[i], here[2].data()[i]}, q[3] = {around[0].data()[i], around[1].data()[i], around[2].data()[i]};
-    if (luminance(p) > 0.03f || std::max({p[0], p[1], p[2]}) < 0.0012f || purity(p) < 0.95f || purity(q) > 0.7f) continue;
-    if (count++ % 97 == 0 && f.places.size() < 6) f.places.push_back({(double(i % std::size_t(w)) + 0.5) / w, (double(i / std::size_t(w)) + 0.5) / h});
+    const float p[3] = {here[0].data()[i], here[1].data()[i], here[2].data()[i]},
+                q[3] = {around[0].data()[i], around[1].data()[i], around[2].data()[i]};
+    if (luminance(p) > 0.03f || std::max({p[0], p[1], p[2]}) < 0.0012f || purity(p) < 0.95f || purity(q) > 0.7f)
+      continue;
+    if (count++ % 97 == 0 && f.places.size() < 6)
+      f.places.push_back({(double(i % std::size_t(w)) + 0.5) / w, (double(i / std::size_t(w)) + 0.5) / h});
   }
   f.figure = 100.0 * double(count) / (double(w) * h);
   return f;
@@ -210,7 +233,9 @@ Finding blotches(const Image<float>& light) {
 
 } // namespace
 
-bool wantsMore(FindingKind kind) { return kind == FindingKind::Flat || kind == FindingKind::MilkyWindow; }
+bool wantsMore(FindingKind kind) {
+  return kind == FindingKind::Flat || kind == FindingKind::MilkyWindow;
+}
 
 FinishReport reportOf(const Image<float>& light) {
   double white = 0, black = 0;
@@ -224,22 +249,33 @@ FinishReport reportOf(const Image<float>& light) {
 }
 
 const Finding* Judgement::worst() const {
-  const auto excess = [](const Finding& f) { return wantsMore(f.kind) ? f.threshold / std::max(1e-3, f.figure) : f.figure / f.threshold; };
+  const auto excess = [](const Finding& f) {
+    return wantsMore(f.kind) ? f.threshold / std::max(1e-3, f.figure) : f.figure / f.threshold;
+  };
   const Finding* found = nullptr;
   for (const Finding& f : findings)
     if (f.tooMuch && (!found || excess(f) > excess(*found))) found = &f;
   return found;
 }
 
-Judgement judgeFinish(ImageView<const float> prepared, const Image<float>& light, const ToneAnalysis& analysis, const Recipe& recipe, const FinishReport& report, const JudgedShape& shape) {
+Judgement judgeFinish(ImageView<const float> prepared, const Image<float>& light, const ToneAnalysis& analysis,
+                      const Recipe& recipe, const FinishReport& report, const JudgedShape& shape) {
   const double focal = shape.lens ? shape.lens->focal : kAssumedFocal;
   const Image<float> scene = logOf(prepared), picture = logOf(light.view());
   const Crispness crisp = crispnessOf(scene, picture, analysis);
   Judgement out;
   out.scene = {analysis.kind, analysis.byFrame};
-  out.findings = {clipped(FindingKind::WhiteClipped, report.whiteShare, 2, light), clipped(FindingKind::BlackClipped, report.blackShare, 1, light), halo(scene, picture),
-                  flat(crisp), colours(prepared, light), shadowNoise(analysis, recipe), verticals(analysis, focal), ghostsLeft(shape, recipe, prepared.width, prepared.height),
-                  greyer(scene, picture, analysis), milky(crisp, analysis.kind), blotches(light)};
+  out.findings = {clipped(FindingKind::WhiteClipped, report.whiteShare, 2, light),
+                  clipped(FindingKind::BlackClipped, report.blackShare, 1, light),
+                  halo(scene, picture),
+                  flat(crisp),
+                  colours(prepared, light),
+                  shadowNoise(analysis, recipe),
+                  verticals(analysis, focal),
+                  ghostsLeft(shape, recipe, prepared.width, prepared.height),
+                  greyer(scene, picture, analysis),
+                  milky(crisp, analysis.kind),
+                  blotches(light)};
   for (Finding& f : out.findings) {
     f.tooMuch = f.figure >= 0 && (wantsMore(f.kind) ? f.figure < f.threshold : f.figure > f.threshold);
     if (!f.tooMuch) f.places.clear();

@@ -3,7 +3,19 @@
 
 namespace ml {
 
-enum class FindingKind { WhiteClipped, BlackClipped, Halo, Flat, UnnaturalColour, ShadowNoise, TiltedVerticals, GhostsLeft, Greyer, MilkyWindow, Blotches };
+enum class FindingKind {
+  WhiteClipped,
+  BlackClipped,
+  Halo,
+  Flat,
+  UnnaturalColour,
+  ShadowNoise,
+  TiltedVerticals,
+  GhostsLeft,
+  Greyer,
+  MilkyWindow,
+  Blotches
+};
 inline constexpr int kFindingKinds = 11;
 /// Is it too little that the eye minds?
 [[nodiscard]] bool wantsMore(FindingKind kind);
@@ -11,8 +23,8 @@ inline constexpr int kFindingKinds = 11;
 /// One thing that a finished picture is judged by.
 struct Finding {
   FindingKind kind = FindingKind::WhiteClipped;
-  double figure = 0;       ///< In `unit`; below 0: not looked at.
-  double threshold = 0;    ///< Above it (below it where wantsMore) the eye minds.
+  double figure = 0;    ///< In `unit`; below 0: not looked at.
+  double threshold = 0; ///< Above it (below it where wantsMore) the eye minds.
   const char* unit = "";
   bool tooMuch = false;
   std::vector<Spot2> places; ///< On the finished picture, 0..1, the worst first; empty: everywhere or nowhere.
@@ -25,15 +37,16 @@ struct JudgedScene {
 };
 
 /// All kinds, in order. Thresholds, and why:
-/// white 2 % and black 1 % of the picture clipped: lamps and their reflections are smaller, walls are larger (common practice, no source);
-/// halo 0.22 stop: twice the lightness step seen beside a strong edge (about 0.1 stop, Trentacoste et al., Eurographics 2012, from memory);
-/// local contrast of lightness, of that which an exposure made for the place would give: 0.7 outside windows, 0.5 in them (chosen on the shipped
-/// scenes and the twelve radiance views: what lies below looked flat, or milky, beside such an exposure);
-/// half a stop darker than the metered frame in its middle tones: a step one sees side by side (common practice, no source);
-/// blotches 0.2 %: dark places of one pure colour whose surroundings are not (chosen on blended sets that had them and that had none);
-/// colour: 1.5 % of the picture beyond 1.6 times the scene's own colour ratio and vivid, or beyond the display;
-/// noise 2.0 L* in the shadows (about two just noticeable differences); verticals 0.6 degrees (common practice, no source);
-/// ghosts 0.02 % of the picture, a head in a street (chosen on the shipped scenes).
+/// white 2 % and black 1 % of the picture clipped: lamps and their reflections are smaller, walls are larger (common
+/// practice, no source); halo 0.22 stop: twice the lightness step seen beside a strong edge (about 0.1 stop,
+/// Trentacoste et al., Eurographics 2012, from memory); local contrast of lightness, of that which an exposure made for
+/// the place would give: 0.7 outside windows, 0.5 in them (chosen on the shipped scenes and the twelve radiance views:
+/// what lies below looked flat, or milky, beside such an exposure); half a stop darker than the metered frame in its
+/// middle tones: a step one sees side by side (common practice, no source); blotches 0.2 %: dark places of one pure
+/// colour whose surroundings are not (chosen on blended sets that had them and that had none); colour: 1.5 % of the
+/// picture beyond 1.6 times the scene's own colour ratio and vivid, or beyond the display; noise 2.0 L* in the shadows
+/// (about two just noticeable differences); verticals 0.6 degrees (common practice, no source); ghosts 0.02 % of the
+/// picture, a head in a street (chosen on the shipped scenes).
 struct Judgement {
   std::vector<Finding> findings;
   JudgedScene scene;
@@ -58,8 +71,10 @@ struct JudgedShape {
   std::optional<GhostsLeft> ghosts; ///< Empty: movement was not looked for.
 };
 
-/// `prepared`: radiance of the finished shape; `light`: what came of it, display-linear (finishLight without headroom); same size, of preview size.
-[[nodiscard]] Judgement judgeFinish(ImageView<const float> prepared, const Image<float>& light, const ToneAnalysis& analysis, const Recipe& recipe, const FinishReport& report,
+/// `prepared`: radiance of the finished shape; `light`: what came of it, display-linear (finishLight without headroom);
+/// same size, of preview size.
+[[nodiscard]] Judgement judgeFinish(ImageView<const float> prepared, const Image<float>& light,
+                                    const ToneAnalysis& analysis, const Recipe& recipe, const FinishReport& report,
                                     const JudgedShape& shape = {});
 
 /// A whole sentence: "The room is 1.2 stops darker than the frame you metered."

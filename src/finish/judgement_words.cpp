@@ -10,11 +10,17 @@ namespace ml {
 namespace {
 
 /// "1.2 stops", "1.0 stop" and "0.5 stop".
-std::string stops(double v) { return fmt::format("{:.1f} stop{}", v, v > 1.05 ? "s" : ""); }
+std::string stops(double v) {
+  return fmt::format("{:.1f} stop{}", v, v > 1.05 ? "s" : "");
+}
 
-const char* placeWord(SceneKind kind) { return kind == SceneKind::Interior ? "room" : kind == SceneKind::Landscape ? "land" : "picture"; }
+const char* placeWord(SceneKind kind) {
+  return kind == SceneKind::Interior ? "room" : kind == SceneKind::Landscape ? "land" : "picture";
+}
 
-std::string allowed(const Finding& f, int digits) { return f.tooMuch ? fmt::format("; up to {:.{}f} is not seen", f.threshold, digits) : std::string(); }
+std::string allowed(const Finding& f, int digits) {
+  return f.tooMuch ? fmt::format("; up to {:.{}f} is not seen", f.threshold, digits) : std::string();
+}
 
 } // namespace
 
@@ -25,8 +31,11 @@ std::string sentence(const Finding& f, const JudgedScene& scene) {
   case FindingKind::Halo: return fmt::format("Edges carry rims of {:.2f} stop{}.", f.figure, allowed(f, 2));
   case FindingKind::Flat:
     if (f.figure < 0) return "There is too little texture to say how crisp it is.";
-    return fmt::format("Texture keeps {:.0f} % of the contrast that an exposure made for it would give{}.", 100 * f.figure, f.tooMuch ? fmt::format("; below {:.0f} % it looks flat", 100 * f.threshold) : "");
-  case FindingKind::UnnaturalColour: return fmt::format("{:.1f} % of the picture is more colourful than the scene was{}.", f.figure, allowed(f, 1));
+    return fmt::format("Texture keeps {:.0f} % of the contrast that an exposure made for it would give{}.",
+                       100 * f.figure,
+                       f.tooMuch ? fmt::format("; below {:.0f} % it looks flat", 100 * f.threshold) : "");
+  case FindingKind::UnnaturalColour:
+    return fmt::format("{:.1f} % of the picture is more colourful than the scene was{}.", f.figure, allowed(f, 1));
   case FindingKind::ShadowNoise: return fmt::format("Noise in the shadows is {:.1f} L*{}.", f.figure, allowed(f, 1));
   case FindingKind::TiltedVerticals: return fmt::format("Verticals lean by {:.1f} degrees{}.", f.figure, allowed(f, 1));
   case FindingKind::GhostsLeft:
@@ -39,9 +48,11 @@ std::string sentence(const Finding& f, const JudgedScene& scene) {
   }
   case FindingKind::MilkyWindow:
     if (f.figure < 0) return "There is no window with a view to judge.";
-    return fmt::format("The view in the window keeps {:.0f} % of the contrast of a frame exposed for it{}.", 100 * f.figure,
+    return fmt::format("The view in the window keeps {:.0f} % of the contrast of a frame exposed for it{}.",
+                       100 * f.figure,
                        f.tooMuch ? fmt::format("; below {:.0f} % it looks milky", 100 * f.threshold) : "");
-  default: return fmt::format("{:.2f} % of the picture are dark blotches of one pure colour{}.", f.figure, allowed(f, 1));
+  default:
+    return fmt::format("{:.2f} % of the picture are dark blotches of one pure colour{}.", f.figure, allowed(f, 1));
   }
 }
 
@@ -71,7 +82,8 @@ void pull(ToneSettings& t, const ToneAnalysis& a, double scene, double by) {
 }
 
 void clearView(Recipe& r) {
-  auto windows = std::find_if(r.areas.begin(), r.areas.end(), [](const Area& area) { return area.shape == AreaShape::Windows && !area.inverted; });
+  auto windows = std::find_if(r.areas.begin(), r.areas.end(),
+                              [](const Area& area) { return area.shape == AreaShape::Windows && !area.inverted; });
   if (windows == r.areas.end()) {
     Area area;
     area.shape = AreaShape::Windows;
@@ -84,7 +96,9 @@ void clearView(Recipe& r) {
 /// All of the picture's darkest light, whatever its place.
 void calmTheDark(Recipe& r, const ToneAnalysis& a) {
   const double limit = Rendering(a.rendering).lightAt(paperOf(22));
-  auto dark = std::find_if(r.areas.begin(), r.areas.end(), [](const Area& area) { return area.shape == AreaShape::Oval && area.b.x >= 1.9 && area.below; });
+  auto dark = std::find_if(r.areas.begin(), r.areas.end(), [](const Area& area) {
+    return area.shape == AreaShape::Oval && area.b.x >= 1.9 && area.below;
+  });
   if (dark == r.areas.end()) {
     Area area;
     area.b = {2, 2}, area.softness = 0, area.followEdges = false;
@@ -102,14 +116,21 @@ Recipe remedied(const Recipe& recipe, const Finding& f, const ToneAnalysis& a) {
   switch (f.kind) {
   case FindingKind::WhiteClipped: pull(t, a, a.histogram.below(0.985), -0.4); break;
   case FindingKind::BlackClipped: pull(t, a, a.histogram.below(0.015), 0.7); break;
-  case FindingKind::Halo: t.form = 1 + 0.5 * (t.form - 1), t.detail = 1 + 0.5 * (t.detail - 1), t.veil *= 0.5, t.form = std::min(t.form, 1.0) * 0.95; break;
+  case FindingKind::Halo:
+    t.form = 1 + 0.5 * (t.form - 1), t.detail = 1 + 0.5 * (t.detail - 1), t.veil *= 0.5,
+    t.form = std::min(t.form, 1.0) * 0.95;
+    break;
   case FindingKind::Flat: t.form = std::min(1.8, t.form + 0.2), t.detail = std::min(1.8, t.detail + 0.2); break;
   case FindingKind::UnnaturalColour: t.saturation = std::max(0.0, t.saturation - 0.12), t.vivid *= 0.5; break;
-  case FindingKind::ShadowNoise: r.denoise = std::min(1.0, r.denoise + 0.35), t.quiet = std::min(2.0, t.quiet + 0.3); break;
+  case FindingKind::ShadowNoise:
+    r.denoise = std::min(1.0, r.denoise + 0.35), t.quiet = std::min(2.0, t.quiet + 0.3);
+    break;
   case FindingKind::TiltedVerticals: {
     // What is found now comes on top of what was turned before.
     const Verticals v = findVerticals(a.logLight, kAssumedFocal);
-    if (v.found()) r.geometry.roll = std::clamp(r.geometry.roll + v.roll, -45.0, 45.0), r.geometry.pitch = std::clamp(r.geometry.pitch + v.pitch, -45.0, 45.0), r.geometry.strength = 1;
+    if (v.found())
+      r.geometry.roll = std::clamp(r.geometry.roll + v.roll, -45.0, 45.0),
+      r.geometry.pitch = std::clamp(r.geometry.pitch + v.pitch, -45.0, 45.0), r.geometry.strength = 1;
     break;
   }
   case FindingKind::GhostsLeft: break; // no finish mends what the frames were combined to

@@ -11,7 +11,7 @@ namespace {
 
 constexpr double kDegrees = 180 / std::numbers::pi;
 constexpr double kOuter = 0.67; ///< In half long edges: where the eye compares a plumb line with the picture's border.
-constexpr float kEdge = 0.25f; ///< Stops across two cells.
+constexpr float kEdge = 0.25f;  ///< Stops across two cells.
 
 /// An edge pixel as a line a x + b y + c = 0 in half long edges from the middle, (a, b) of length 1.
 struct Edgel {
@@ -31,7 +31,8 @@ std::vector<Edgel> edgels(const Image<float>& log, bool plumb) {
       const float across = plumb ? std::abs(gx) : std::abs(gy), along = plumb ? std::abs(gy) : std::abs(gx);
       if (across < kEdge || along > 0.36f * across) continue; // 20 degrees
       // Only the crest of an edge.
-      const float before = plumb ? std::abs(at(0, 0) - at(-2, 0)) : std::abs(at(0, 0) - at(0, -2)), after = plumb ? std::abs(at(2, 0) - at(0, 0)) : std::abs(at(0, 2) - at(0, 0));
+      const float before = plumb ? std::abs(at(0, 0) - at(-2, 0)) : std::abs(at(0, 0) - at(0, -2)),
+                  after = plumb ? std::abs(at(2, 0) - at(0, 0)) : std::abs(at(0, 2) - at(0, 0));
       if (std::abs(before - after) > 0.8f * std::max(before, after)) continue;
       const double length = std::hypot(gx, gy), a = gx / length, b = gy / length;
       const double px = (x + 0.5 - w / 2.0) / half, py = (y + 0.5 - h / 2.0) / half;
@@ -40,7 +41,9 @@ std::vector<Edgel> edgels(const Image<float>& log, bool plumb) {
   return out;
 }
 
-double wrapped(double degrees) { return degrees > 90 ? degrees - 180 : degrees < -90 ? degrees + 180 : degrees; }
+double wrapped(double degrees) {
+  return degrees > 90 ? degrees - 180 : degrees < -90 ? degrees + 180 : degrees;
+}
 
 } // namespace
 
@@ -88,7 +91,8 @@ double findHorizon(const Image<float>& logLight) {
   }
   double best = 0, most = 0;
   for (int i = 2; i < 159; ++i) {
-    const double sum = votes[std::size_t(i - 2)] + 2 * votes[std::size_t(i - 1)] + 3 * votes[std::size_t(i)] + 2 * votes[std::size_t(i + 1)] + votes[std::size_t(i + 2)];
+    const double sum = votes[std::size_t(i - 2)] + 2 * votes[std::size_t(i - 1)] + 3 * votes[std::size_t(i)] +
+                       2 * votes[std::size_t(i + 1)] + votes[std::size_t(i + 2)];
     if (sum > most) most = sum, best = i / 4.0 - 20;
   }
   return best;

@@ -4,13 +4,20 @@
 
 namespace ml {
 
-bool samePreparation(const Recipe& a, const Recipe& b) { return a.denoise == b.denoise && a.geometry == b.geometry && a.healings == b.healings; }
+bool samePreparation(const Recipe& a, const Recipe& b) {
+  return a.denoise == b.denoise && a.geometry == b.geometry && a.healings == b.healings;
+}
 
-bool needsPreparation(const Recipe& r) { return r.denoise > 0 || !(r.geometry == Geometry{}) || !r.healings.empty(); }
+bool needsPreparation(const Recipe& r) {
+  return r.denoise > 0 || !(r.geometry == Geometry{}) || !r.healings.empty();
+}
 
-Result<Image<float>> prepared(ImageView<const float> radiance, const Recipe& recipe, const NoiseByLight& noise, const LensFacts* lens, const Progress& progress) {
+Result<Image<float>> prepared(ImageView<const float> radiance, const Recipe& recipe, const NoiseByLight& noise,
+                              const LensFacts* lens, const Progress& progress) {
   Image<float> picture;
-  const auto current = [&]() -> ImageView<const float> { return picture.empty() ? radiance : std::as_const(picture).view(); };
+  const auto current = [&]() -> ImageView<const float> {
+    return picture.empty() ? radiance : std::as_const(picture).view();
+  };
   if (!recipe.healings.empty()) {
     picture = Image<float>(radiance.width, radiance.height, 3);
     for (int y = 0; y < radiance.height; ++y) std::copy_n(radiance.row(y), 3 * radiance.width, picture.row(y));
@@ -21,7 +28,8 @@ Result<Image<float>> prepared(ImageView<const float> radiance, const Recipe& rec
     if (!quiet) return passOn(quiet.error());
     picture = std::move(*quiet);
   }
-  const ShapeMap shape(recipe.geometry, radiance.width, radiance.height, lens ? &lens->map : nullptr, lens ? lens->focal : kAssumedFocal);
+  const ShapeMap shape(recipe.geometry, radiance.width, radiance.height, lens ? &lens->map : nullptr,
+                       lens ? lens->focal : kAssumedFocal);
   if (!shape.identity()) {
     progress.at("Straighten", 0.8);
     auto straight = shaped(current(), shape, progress);
@@ -37,20 +45,25 @@ Result<Image<float>> prepared(ImageView<const float> radiance, const Recipe& rec
 
 ShapeMap shapeOf(const Recipe& recipe, int width, int height, const LensFacts* lens) {
   const Geometry& g = recipe.geometry;
-  return ShapeMap(g, std::max(1, int(std::lround(width / g.cropWidth))), std::max(1, int(std::lround(height / g.cropHeight))), lens ? &lens->map : nullptr,
+  return ShapeMap(g, std::max(1, int(std::lround(width / g.cropWidth))),
+                  std::max(1, int(std::lround(height / g.cropHeight))), lens ? &lens->map : nullptr,
                   lens ? lens->focal : kAssumedFocal);
 }
 
-Result<Finished> finishRadiance(ImageView<const float> radiance, const Recipe& recipe, const SceneFacts& facts, const LensFacts* lens, const Progress& progress) {
-  if (const auto reason = recipe.invalidReason()) return fail(ErrorCode::InvalidArgument, "The picture cannot be finished: " + *reason + ".");
+Result<Finished> finishRadiance(ImageView<const float> radiance, const Recipe& recipe, const SceneFacts& facts,
+                                const LensFacts* lens, const Progress& progress) {
+  if (const auto reason = recipe.invalidReason())
+    return fail(ErrorCode::InvalidArgument, "The picture cannot be finished: " + *reason + ".");
   if (!needsPreparation(recipe)) return finishPicture(radiance, analyseTone(radiance, facts), recipe, progress);
-  const auto ready = prepared(radiance, recipe, recipe.denoise > 0 ? measureNoise(radiance) : NoiseByLight{}, lens, progress);
+  const auto ready =
+      prepared(radiance, recipe, recipe.denoise > 0 ? measureNoise(radiance) : NoiseByLight{}, lens, progress);
   if (!ready) return passOn(ready.error());
   const ToneAnalysis analysis = analyseTone(ready->view(), facts);
   return Finisher(analysis, lens).finish(ready->view(), recipe, progress);
 }
 
-Result<Finished> finishPicture(ImageView<const float> radiance, const ToneAnalysis& analysis, const Recipe& recipe, const Progress& progress) {
+Result<Finished> finishPicture(ImageView<const float> radiance, const ToneAnalysis& analysis, const Recipe& recipe,
+                               const Progress& progress) {
   return Finisher(analysis).finish(radiance, recipe, progress);
 }
 

@@ -27,25 +27,27 @@ struct HueMove {
 
 enum class AreaShape { Oval, Ramp, Brush, Windows, Sky };
 /// Is it found anew from the light of each picture?
-[[nodiscard]] constexpr bool isFound(AreaShape shape) { return shape == AreaShape::Windows || shape == AreaShape::Sky; }
+[[nodiscard]] constexpr bool isFound(AreaShape shape) {
+  return shape == AreaShape::Windows || shape == AreaShape::Sky;
+}
 
 /// A part of the picture with light and colour of its own.
 struct Area {
   AreaShape shape = AreaShape::Oval;
-  Spot2 a{0.5, 0.5};               ///< Oval: centre. Ramp: where it is full.
-  Spot2 b{0.2, 0.2};               ///< Oval: half axes (shares of width and height). Ramp: where it is nothing.
-  double angle = 0;                ///< Degrees, of an oval.
+  Spot2 a{0.5, 0.5}; ///< Oval: centre. Ramp: where it is full.
+  Spot2 b{0.2, 0.2}; ///< Oval: half axes (shares of width and height). Ramp: where it is nothing.
+  double angle = 0;  ///< Degrees, of an oval.
   struct Stroke {
     std::vector<Spot2> points;
-    double radius = 0.03;          ///< Share of the width.
+    double radius = 0.03; ///< Share of the width.
     bool erase = false;
     friend bool operator==(const Stroke&, const Stroke&) = default;
   };
-  std::vector<Stroke> strokes;     ///< Brush.
-  double softness = 0.5;           ///< 0 hard .. 1 soft.
+  std::vector<Stroke> strokes; ///< Brush.
+  double softness = 0.5;       ///< 0 hard .. 1 soft.
   bool inverted = false;
-  bool followEdges = true;         ///< Ends where the picture's own edges lie.
-  std::optional<double> above, below; ///< Only light (log2 of radiance) above or below.
+  bool followEdges = true;                   ///< Ends where the picture's own edges lie.
+  std::optional<double> above, below;        ///< Only light (log2 of radiance) above or below.
   double exposure = 0, warmth = 0, tint = 0; ///< Stops.
   double saturation = 0, contrast = 0;       ///< Added to the gain.
   friend bool operator==(const Area&, const Area&) = default;
@@ -53,13 +55,13 @@ struct Area {
 
 /// How the picture is straightened and cut.
 struct Geometry {
-  bool lens = false;               ///< As the lens profile of the frame says, where there is one.
-  double distortion = 0;           ///< -0.3..0.3; a point at half the longer side moves by this share.
-  double vignetting = 0;           ///< Stops added in the corners.
+  bool lens = false;                    ///< As the lens profile of the frame says, where there is one.
+  double distortion = 0;                ///< -0.3..0.3; a point at half the longer side moves by this share.
+  double vignetting = 0;                ///< Stops added in the corners.
   double redFringe = 0, blueFringe = 0; ///< Thousandths by which a channel is scaled.
   double roll = 0, pitch = 0, yaw = 0;  ///< Degrees by which the camera is turned back.
-  double strength = 1;             ///< Of roll, pitch and yaw.
-  std::vector<Spot2> corners;      ///< Four, from the upper left clockwise, that become a rectangle; or none.
+  double strength = 1;                  ///< Of roll, pitch and yaw.
+  std::vector<Spot2> corners;           ///< Four, from the upper left clockwise, that become a rectangle; or none.
   double cropX = 0, cropY = 0, cropWidth = 1, cropHeight = 1; ///< Of the straightened picture.
   friend bool operator==(const Geometry&, const Geometry&) = default;
 };
@@ -74,14 +76,14 @@ struct Healing {
 /// How a radiance picture is finished. Small, stored as JSON beside the view; the same recipe gives the same bits.
 struct Recipe {
   std::string look = "natural";
-  double strength = 1;          ///< 0..1 of the look's difference from natural when it was chosen.
+  double strength = 1; ///< 0..1 of the look's difference from natural when it was chosen.
   ToneSettings tone;
   std::vector<HueMove> hues;
   std::vector<Area> areas;
   Geometry geometry;
   std::vector<Healing> healings;
-  double denoise = 0;           ///< 0..1.
-  double sharpening = 0.35;     ///< Share of the fine detail added again.
+  double denoise = 0;       ///< 0..1.
+  double sharpening = 0.35; ///< Share of the fine detail added again.
   friend bool operator==(const Recipe&, const Recipe&) = default;
   [[nodiscard]] std::optional<std::string> invalidReason() const;
 };
@@ -94,12 +96,15 @@ struct Look {
 inline constexpr std::size_t kStarts = 3;
 [[nodiscard]] const std::vector<Look>& looks();
 [[nodiscard]] const Look* findLook(const std::string& id);
-/// Balance of window and room as a slider shows it, -1..1 about its middle: 0 as placed, -1 one exposure for all, 1 as far as it goes; and back.
+/// Balance of window and room as a slider shows it, -1..1 about its middle: 0 as placed, -1 one exposure for all, 1 as
+/// far as it goes; and back.
 [[nodiscard]] double balanceShown(double balance);
 [[nodiscard]] double balanceFrom(double shown);
-/// `recipe` with the look's tone and hues at a strength 0..1; what belongs to the picture itself (white point, pulls, areas, geometry, healing) stays.
+/// `recipe` with the look's tone and hues at a strength 0..1; what belongs to the picture itself (white point, pulls,
+/// areas, geometry, healing) stays.
 [[nodiscard]] Recipe withLook(const Recipe& recipe, const Look& look, double strength);
-/// For another view of the visit: all but what was set from this picture's own light and shape; those are to be read anew.
+/// For another view of the visit: all but what was set from this picture's own light and shape; those are to be read
+/// anew.
 [[nodiscard]] Recipe forAnotherView(const Recipe& recipe, const Recipe& other);
 
 /// JSON with a `version`; fields this version does not know are kept by the caller. Errors: InvalidArgument.

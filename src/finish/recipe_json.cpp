@@ -8,12 +8,26 @@ namespace {
 
 constexpr const char* kShapes[] = {"oval", "ramp", "brush", "windows", "sky"};
 
-json toJson(const Spot2& p) { return json::array({p.x, p.y}); }
-Spot2 spotFrom(const json& j) { return {j.at(0).get<double>(), j.at(1).get<double>()}; }
+json toJson(const Spot2& p) {
+  return json::array({p.x, p.y});
+}
+Spot2 spotFrom(const json& j) {
+  return {j.at(0).get<double>(), j.at(1).get<double>()};
+}
 
 json toJson(const Area& a) {
-  json j{{"shape", kShapes[int(a.shape)]}, {"a", toJson(a.a)}, {"b", toJson(a.b)}, {"angle", a.angle}, {"softness", a.softness}, {"inverted", a.inverted},
-         {"follow_edges", a.followEdges}, {"exposure", a.exposure}, {"warmth", a.warmth}, {"tint", a.tint}, {"saturation", a.saturation}, {"contrast", a.contrast}};
+  json j{{"shape", kShapes[int(a.shape)]},
+         {"a", toJson(a.a)},
+         {"b", toJson(a.b)},
+         {"angle", a.angle},
+         {"softness", a.softness},
+         {"inverted", a.inverted},
+         {"follow_edges", a.followEdges},
+         {"exposure", a.exposure},
+         {"warmth", a.warmth},
+         {"tint", a.tint},
+         {"saturation", a.saturation},
+         {"contrast", a.contrast}};
   if (a.above) j["above"] = *a.above;
   if (a.below) j["below"] = *a.below;
   for (const auto& s : a.strokes) {
@@ -55,8 +69,17 @@ Area areaFrom(const json& j) {
 json toJson(const Geometry& g) {
   json corners = json::array();
   for (const Spot2& p : g.corners) corners.push_back(toJson(p));
-  return {{"lens", g.lens}, {"distortion", g.distortion}, {"vignetting", g.vignetting}, {"red_fringe", g.redFringe}, {"blue_fringe", g.blueFringe}, {"roll", g.roll},
-          {"pitch", g.pitch}, {"yaw", g.yaw}, {"strength", g.strength}, {"corners", corners}, {"crop", {g.cropX, g.cropY, g.cropWidth, g.cropHeight}}};
+  return {{"lens", g.lens},
+          {"distortion", g.distortion},
+          {"vignetting", g.vignetting},
+          {"red_fringe", g.redFringe},
+          {"blue_fringe", g.blueFringe},
+          {"roll", g.roll},
+          {"pitch", g.pitch},
+          {"yaw", g.yaw},
+          {"strength", g.strength},
+          {"corners", corners},
+          {"crop", {g.cropX, g.cropY, g.cropWidth, g.cropHeight}}};
 }
 
 Geometry geometryFrom(const json& j) {
@@ -71,7 +94,8 @@ Geometry geometryFrom(const json& j) {
   g.yaw = j.value("yaw", 0.0);
   g.strength = j.value("strength", 1.0);
   for (const auto& p : j.value("corners", json::array())) g.corners.push_back(spotFrom(p));
-  if (j.contains("crop")) g.cropX = j["crop"].at(0), g.cropY = j["crop"].at(1), g.cropWidth = j["crop"].at(2), g.cropHeight = j["crop"].at(3);
+  if (j.contains("crop"))
+    g.cropX = j["crop"].at(0), g.cropY = j["crop"].at(1), g.cropWidth = j["crop"].at(2), g.cropHeight = j["crop"].at(3);
   return g;
 }
 
@@ -89,18 +113,33 @@ void readTone(const json& j, ToneSettings& t) {
   t.tint = j.value("tint", t.tint);
   t.veil = j.value("veil", t.veil);
   t.quiet = j.value("quiet", t.quiet);
-  for (const auto& p : j.value("pulls", json::array())) t.pulls.push_back({p.at(0).get<double>(), p.at(1).get<double>()});
+  for (const auto& p : j.value("pulls", json::array()))
+    t.pulls.push_back({p.at(0).get<double>(), p.at(1).get<double>()});
 }
 
 } // namespace
 
 std::string toJson(const Recipe& r) {
   const ToneSettings& t = r.tone;
-  json j{{"version", 1}, {"look", r.look}, {"strength", r.strength}, {"operator", nameOf(t.op)}, {"exposure", t.exposure}, {"balance", t.balance}, {"detail", t.detail},
-         {"form", t.form}, {"saturation", t.saturation}, {"vivid", t.vivid}, {"warmth", t.warmth}, {"tint", t.tint}, {"veil", t.veil}, {"quiet", t.quiet},
-         {"denoise", r.denoise}, {"sharpening", r.sharpening}};
+  json j{{"version", 1},
+         {"look", r.look},
+         {"strength", r.strength},
+         {"operator", nameOf(t.op)},
+         {"exposure", t.exposure},
+         {"balance", t.balance},
+         {"detail", t.detail},
+         {"form", t.form},
+         {"saturation", t.saturation},
+         {"vivid", t.vivid},
+         {"warmth", t.warmth},
+         {"tint", t.tint},
+         {"veil", t.veil},
+         {"quiet", t.quiet},
+         {"denoise", r.denoise},
+         {"sharpening", r.sharpening}};
   for (const Tie& p : t.pulls) j["pulls"].push_back({p.scene, p.paper});
-  for (const HueMove& h : r.hues) j["hues"].push_back({{"hue", h.hue}, {"width", h.width}, {"saturation", h.saturation}, {"lightness", h.lightness}});
+  for (const HueMove& h : r.hues)
+    j["hues"].push_back({{"hue", h.hue}, {"width", h.width}, {"saturation", h.saturation}, {"lightness", h.lightness}});
   for (const Area& a : r.areas) j["areas"].push_back(toJson(a));
   if (!(r.geometry == Geometry{})) j["geometry"] = toJson(r.geometry);
   for (const Healing& h : r.healings) j["healings"].push_back({{"at", toJson(h.at)}, {"radius", h.radius}});
@@ -110,7 +149,8 @@ std::string toJson(const Recipe& r) {
 Result<Recipe> recipeFromJson(std::string_view text) {
   try {
     const json j = json::parse(text);
-    if (j.value("version", 0) != 1) return fail(ErrorCode::InvalidArgument, "The recipe was written by another version; make it again here.");
+    if (j.value("version", 0) != 1)
+      return fail(ErrorCode::InvalidArgument, "The recipe was written by another version; make it again here.");
     Recipe r;
     r.look = j.value("look", r.look);
     r.strength = j.value("strength", r.strength);
@@ -118,11 +158,14 @@ Result<Recipe> recipeFromJson(std::string_view text) {
     r.denoise = j.value("denoise", r.denoise);
     r.sharpening = j.value("sharpening", r.sharpening);
     for (const auto& h : j.value("hues", json::array()))
-      r.hues.push_back({h.value("hue", 0.0), h.value("width", 40.0), h.value("saturation", 0.0), h.value("lightness", 0.0)});
+      r.hues.push_back(
+          {h.value("hue", 0.0), h.value("width", 40.0), h.value("saturation", 0.0), h.value("lightness", 0.0)});
     for (const auto& a : j.value("areas", json::array())) r.areas.push_back(areaFrom(a));
     if (j.contains("geometry")) r.geometry = geometryFrom(j["geometry"]);
-    for (const auto& h : j.value("healings", json::array())) r.healings.push_back({spotFrom(h.at("at")), h.value("radius", 0.01)});
-    if (const auto reason = r.invalidReason()) return fail(ErrorCode::InvalidArgument, "The recipe cannot be used: " + *reason + ".");
+    for (const auto& h : j.value("healings", json::array()))
+      r.healings.push_back({spotFrom(h.at("at")), h.value("radius", 0.01)});
+    if (const auto reason = r.invalidReason())
+      return fail(ErrorCode::InvalidArgument, "The recipe cannot be used: " + *reason + ".");
     return r;
   } catch (const json::exception& error) {
     return fail(ErrorCode::InvalidArgument, std::string("The recipe is not understood (") + error.what() + ").");

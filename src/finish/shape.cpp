@@ -10,7 +10,9 @@
 namespace ml {
 namespace {
 
-double radians(double degrees) { return degrees * std::numbers::pi / 180; }
+double radians(double degrees) {
+  return degrees * std::numbers::pi / 180;
+}
 
 Spot2 project(const Matrix3& m, Spot2 p) {
   const double z = m[6] * p.x + m[7] * p.y + m[8];
@@ -51,21 +53,26 @@ void cubicAt(ImageView<const float> in, float u, float v, int first, int last, f
     float sum = 0;
     for (int j = 0; j < 4; ++j) {
       const float* row = rows[j] + c;
-      sum += wy[j] * (wx[0] * row[columns[0]] + wx[1] * row[columns[1]] + wx[2] * row[columns[2]] + wx[3] * row[columns[3]]);
+      sum += wy[j] *
+             (wx[0] * row[columns[0]] + wx[1] * row[columns[1]] + wx[2] * row[columns[2]] + wx[3] * row[columns[3]]);
     }
-    const float a = rows[1][columns[1] + c], b = rows[1][columns[2] + c], d = rows[2][columns[1] + c], e = rows[2][columns[2] + c];
+    const float a = rows[1][columns[1] + c], b = rows[1][columns[2] + c], d = rows[2][columns[1] + c],
+                e = rows[2][columns[2] + c];
     const float low = std::min(std::min(a, b), std::min(d, e)), high = std::max(std::max(a, b), std::max(d, e));
     out[c] = gain * std::clamp(sum, 0.8f * low, 1.2f * high);
   }
 }
 
-constexpr int kStretch = 32; ///< Pixels of a row over which places and gains follow a parabola: within 1e-3 of a pixel for any lens and turn a picture can have.
+constexpr int kStretch = 32; ///< Pixels of a row over which places and gains follow a parabola: within 1e-3 of a pixel
+                             ///< for any lens and turn a picture can have.
 
 /// A smooth function of x by its values at 0, half and all of kStretch.
 struct Parabola {
   float start = 0, slope = 0, bend = 0;
   Parabola() = default;
-  Parabola(double a, double b, double c) : start(float(a)), slope(float((4 * b - 3 * a - c) / kStretch)), bend(float((2 * a + 2 * c - 4 * b) / (kStretch * kStretch))) {}
+  Parabola(double a, double b, double c)
+      : start(float(a)), slope(float((4 * b - 3 * a - c) / kStretch)),
+        bend(float((2 * a + 2 * c - 4 * b) / (kStretch * kStretch))) {}
   [[nodiscard]] float at(int i) const { return start + float(i) * (slope + bend * float(i)); }
 };
 
@@ -93,7 +100,8 @@ std::optional<Matrix3> homography(const std::array<Spot2, 4>& from, const std::a
 }
 
 ShapeMap::ShapeMap(const Geometry& g, int width, int height, const LensMap* lens, double focal)
-    : geometry_(g), lens_(g.lens && lens && !(lens->places.empty() && lens->gain.empty()) ? lens : nullptr), width_(width), height_(height) {
+    : geometry_(g), lens_(g.lens && lens && !(lens->places.empty() && lens->gain.empty()) ? lens : nullptr),
+      width_(width), height_(height) {
   const double half = std::max(width, height) / 2.0;
   aspectX_ = width / 2.0 / half;
   aspectY_ = height / 2.0 / half;
@@ -102,11 +110,18 @@ ShapeMap::ShapeMap(const Geometry& g, int width, int height, const LensMap* lens
   if (g.corners.size() == 4) {
     // The quadrangle becomes the level rectangle of its mean edges, about its own middle.
     std::array<Spot2, 4> corner;
-    for (std::size_t i = 0; i < 4; ++i) corner[i] = {(2 * g.corners[i].x - 1) * aspectX_, (2 * g.corners[i].y - 1) * aspectY_};
-    const auto length = [&](int a, int b) { return std::hypot(corner[std::size_t(a)].x - corner[std::size_t(b)].x, corner[std::size_t(a)].y - corner[std::size_t(b)].y); };
+    for (std::size_t i = 0; i < 4; ++i)
+      corner[i] = {(2 * g.corners[i].x - 1) * aspectX_, (2 * g.corners[i].y - 1) * aspectY_};
+    const auto length = [&](int a, int b) {
+      return std::hypot(corner[std::size_t(a)].x - corner[std::size_t(b)].x,
+                        corner[std::size_t(a)].y - corner[std::size_t(b)].y);
+    };
     const double w = (length(0, 1) + length(3, 2)) / 4, h = (length(0, 3) + length(1, 2)) / 4;
-    const double cx = (corner[0].x + corner[1].x + corner[2].x + corner[3].x) / 4, cy = (corner[0].y + corner[1].y + corner[2].y + corner[3].y) / 4;
-    if (const auto h4 = homography({Spot2{cx - w, cy - h}, {cx + w, cy - h}, {cx + w, cy + h}, {cx - w, cy + h}}, corner)) turn_ = multiply(turn_, *h4);
+    const double cx = (corner[0].x + corner[1].x + corner[2].x + corner[3].x) / 4,
+                 cy = (corner[0].y + corner[1].y + corner[2].y + corner[3].y) / 4;
+    if (const auto h4 =
+            homography({Spot2{cx - w, cy - h}, {cx + w, cy - h}, {cx + w, cy + h}, {cx - w, cy + h}}, corner))
+      turn_ = multiply(turn_, *h4);
   }
   const bool bends = lens_ || g.distortion != 0;
   channelsDiffer_ = lens_ || g.redFringe != 0 || g.blueFringe != 0;
@@ -118,7 +133,8 @@ ShapeMap::ShapeMap(const Geometry& g, int width, int height, const LensMap* lens
       zoom_ = high;
     }
   }
-  identity_ = !turns_ && !bends && !channelsDiffer_ && g.vignetting == 0 && g.cropX == 0 && g.cropY == 0 && g.cropWidth == 1 && g.cropHeight == 1;
+  identity_ = !turns_ && !bends && !channelsDiffer_ && g.vignetting == 0 && g.cropX == 0 && g.cropY == 0 &&
+              g.cropWidth == 1 && g.cropHeight == 1;
   outWidth_ = std::max(1, int(std::lround(width * g.cropWidth)));
   outHeight_ = std::max(1, int(std::lround(height * g.cropHeight)));
 }
@@ -164,7 +180,8 @@ Spot2 ShapeMap::toFinished(Spot2 combined) const {
   constexpr double kStep = 1e-5;
   for (int i = 0; i < 30; ++i) {
     const Spot2 at = toCombined(p), right = toCombined({p.x + kStep, p.y}), down = toCombined({p.x, p.y + kStep});
-    const double a = (right.x - at.x) / kStep, b = (down.x - at.x) / kStep, c = (right.y - at.y) / kStep, d = (down.y - at.y) / kStep;
+    const double a = (right.x - at.x) / kStep, b = (down.x - at.x) / kStep, c = (right.y - at.y) / kStep,
+                 d = (down.y - at.y) / kStep;
     const double ex = combined.x - at.x, ey = combined.y - at.y, det = a * d - b * c;
     if (std::abs(det) < 1e-12) break;
     p.x += (d * ex - b * ey) / det;
@@ -177,7 +194,8 @@ Spot2 ShapeMap::toFinished(Spot2 combined) const {
 double ShapeMap::gainAt(Spot2 p) const {
   double gain = lens_ && !lens_->gain.empty() ? gridValue(lens_->gain, p.x, p.y, 0) : 1;
   if (geometry_.vignetting != 0) {
-    const double x = (2 * p.x - 1) * aspectX_, y = (2 * p.y - 1) * aspectY_, r2 = (x * x + y * y) / (aspectX_ * aspectX_ + aspectY_ * aspectY_);
+    const double x = (2 * p.x - 1) * aspectX_, y = (2 * p.y - 1) * aspectY_,
+                 r2 = (x * x + y * y) / (aspectX_ * aspectX_ + aspectY_ * aspectY_);
     gain *= std::exp2(geometry_.vignetting * r2 * r2 * (2 - r2)); // little in the middle, all in the corners
   }
   return gain;
@@ -192,7 +210,8 @@ Result<Image<float>> shaped(ImageView<const float> in, const ShapeMap& map, cons
         const auto finished = [&](int dx) { return Spot2{(x0 + dx + 0.5) / map.width(), (y + 0.5) / map.height()}; };
         Parabola u[3], v[3], gain;
         for (int c = apart ? 0 : 1; c < (apart ? 3 : 2); ++c) {
-          const Spot2 a = map.source(finished(0), c), b = map.source(finished(kStretch / 2), c), d = map.source(finished(kStretch), c);
+          const Spot2 a = map.source(finished(0), c), b = map.source(finished(kStretch / 2), c),
+                      d = map.source(finished(kStretch), c);
           u[c] = Parabola(a.x * in.width - 0.5, b.x * in.width - 0.5, d.x * in.width - 0.5);
           v[c] = Parabola(a.y * in.height - 0.5, b.y * in.height - 0.5, d.y * in.height - 0.5);
           if (c == 1) gain = Parabola(map.gainAt(a), map.gainAt(b), map.gainAt(d));
@@ -200,7 +219,8 @@ Result<Image<float>> shaped(ImageView<const float> in, const ShapeMap& map, cons
         float* to = out.at(x0, y);
         const int n = std::min(kStretch, map.width() - x0);
         for (int i = 0; i < n; ++i, to += 3) {
-          if (!apart) cubicAt(in, u[1].at(i), v[1].at(i), 0, 3, gain.at(i), to);
+          if (!apart)
+            cubicAt(in, u[1].at(i), v[1].at(i), 0, 3, gain.at(i), to);
           else
             for (int c = 0; c < 3; ++c) cubicAt(in, u[c].at(i), v[c].at(i), c, c + 1, gain.at(i), to);
         }

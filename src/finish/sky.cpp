@@ -8,12 +8,12 @@
 namespace ml {
 namespace {
 
-constexpr int kAcross = 256;           ///< Cells in which the sky is grown.
-constexpr double kSmooth = 0.22;       ///< Stops within 3x3 cells: cloud edges are below, leaves above.
-constexpr double kStep = 0.3;          ///< Stops between neighbours within the sky.
+constexpr int kAcross = 256;     ///< Cells in which the sky is grown.
+constexpr double kSmooth = 0.22; ///< Stops within 3x3 cells: cloud edges are below, leaves above.
+constexpr double kStep = 0.3;    ///< Stops between neighbours within the sky.
 constexpr double kHueStep = 0.3;
-constexpr double kLighter = 0.5;       ///< Stops above the darkest quarter of the picture.
-constexpr double kLeastSky = 0.03;     ///< Of the picture.
+constexpr double kLighter = 0.5;   ///< Stops above the darkest quarter of the picture.
+constexpr double kLeastSky = 0.03; ///< Of the picture.
 
 /// The reduced picture: light, and red and blue against green, in stops.
 struct Coarse {
@@ -36,7 +36,8 @@ Coarse coarseOf(const ToneAnalysis& a) {
   }
   const Image<float> mean = boxMean(c.light, 1);
   c.spread = boxMean(squares, 1);
-  for (std::size_t i = 0; i < squares.size(); ++i) c.spread.data()[i] = std::sqrt(std::max(0.f, c.spread.data()[i] - mean.data()[i] * mean.data()[i]));
+  for (std::size_t i = 0; i < squares.size(); ++i)
+    c.spread.data()[i] = std::sqrt(std::max(0.f, c.spread.data()[i] - mean.data()[i] * mean.data()[i]));
   return c;
 }
 
@@ -59,7 +60,10 @@ Image<float> grown(const Coarse& c, double least) {
     for (const auto& [u, v] : {std::pair{x - 1, y}, {x + 1, y}, {x, y - 1}, {x, y + 1}}) {
       if (u < 0 || v < 0 || u >= w || v >= h) continue;
       const int to = v * w + u;
-      if (std::abs(c.light.data()[to] - c.light.data()[at]) > kStep || std::abs(c.red.data()[to] - c.red.data()[at]) > kHueStep || std::abs(c.blue.data()[to] - c.blue.data()[at]) > kHueStep) continue;
+      if (std::abs(c.light.data()[to] - c.light.data()[at]) > kStep ||
+          std::abs(c.red.data()[to] - c.red.data()[at]) > kHueStep ||
+          std::abs(c.blue.data()[to] - c.blue.data()[at]) > kHueStep)
+        continue;
       take(u, v);
     }
   }
@@ -74,7 +78,8 @@ std::vector<int> horizonOf(const Image<float>& sky) {
     for (int y = 0; y < h; ++y)
       if (sky.row(y)[x] > 0) lowest[std::size_t(x)] = y;
   for (int x = 0; x < w; ++x)
-    for (int u = std::max(0, x - reach); u <= std::min(w - 1, x + reach); ++u) out[std::size_t(x)] = std::max(out[std::size_t(x)], lowest[std::size_t(u)]);
+    for (int u = std::max(0, x - reach); u <= std::min(w - 1, x + reach); ++u)
+      out[std::size_t(x)] = std::max(out[std::size_t(x)], lowest[std::size_t(u)]);
   return out;
 }
 
@@ -84,7 +89,8 @@ Image<float> around(const Image<float>& value, const Image<float>& sky) {
   out.fill(0);
   for (std::size_t i = 0; i < value.size(); ++i) product.data()[i] = value.data()[i] * sky.data()[i];
   for (const int radius : {6, 24, 400}) { // the nearest that knows
-    const Image<float> sum = boxMean(product, std::min(radius, value.width())), weight = boxMean(sky, std::min(radius, value.width()));
+    const Image<float> sum = boxMean(product, std::min(radius, value.width())),
+                       weight = boxMean(sky, std::min(radius, value.width()));
     for (std::size_t i = 0; i < value.size(); ++i)
       if (out.data()[i] == 0 && weight.data()[i] > 0.02f) out.data()[i] = sum.data()[i] / weight.data()[i];
   }
@@ -107,14 +113,18 @@ Image<float> skyCells(const ToneAnalysis& a) {
   const Image<float> light = around(c.light, sky), red = around(c.red, sky), blue = around(c.blue, sky);
   for (int y = 0; y < h; ++y)
     for (int x = 0; x < w; ++x) {
-      const int u = std::min(x * sky.width() / w, sky.width() - 1), v = std::min(y * sky.height() / h, sky.height() - 1);
+      const int u = std::min(x * sky.width() / w, sky.width() - 1),
+                v = std::min(y * sky.height() / h, sky.height() - 1);
       if (v > horizon[std::size_t(u)]) continue;
       const float* p = a.cells.at(x, y);
       const double green = std::log2(std::max(1e-9f, p[1])), off = std::abs(a.logLight.row(y)[x] - light.row(v)[u]);
-      const double hue = std::max(std::abs(std::log2(std::max(1e-9f, p[0])) - green - red.row(v)[u]), std::abs(std::log2(std::max(1e-9f, p[2])) - green - blue.row(v)[u]));
+      const double hue = std::max(std::abs(std::log2(std::max(1e-9f, p[0])) - green - red.row(v)[u]),
+                                  std::abs(std::log2(std::max(1e-9f, p[2])) - green - blue.row(v)[u]));
       const bool open = sky.row(v)[u] > 0;
       // Between branches a cell is half sky; brighter than the sky is cloud or sun.
-      out.row(y)[x] = a.logLight.row(y)[x] > light.row(v)[u] && open ? 1.f : float(std::clamp((open ? 1.6 : 1.1) - off, 0.0, 1.0) * std::clamp(1.8 - 2 * hue, 0.0, 1.0));
+      out.row(y)[x] = a.logLight.row(y)[x] > light.row(v)[u] && open
+                          ? 1.f
+                          : float(std::clamp((open ? 1.6 : 1.1) - off, 0.0, 1.0) * std::clamp(1.8 - 2 * hue, 0.0, 1.0));
     }
   return out;
 }

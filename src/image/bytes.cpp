@@ -7,7 +7,8 @@ namespace ml {
 namespace {
 
 ML_VECTOR_CLONES void bytesOfRow(const std::uint16_t* in, int n, std::uint8_t* __restrict out) {
-  for (int i = 0; i < n; ++i) out[i] = std::uint8_t((in[i] * 255u + 32895u) >> 16); // the nearest of v / 257, for every v
+  for (int i = 0; i < n; ++i)
+    out[i] = std::uint8_t((in[i] * 255u + 32895u) >> 16); // the nearest of v / 257, for every v
 }
 
 } // namespace

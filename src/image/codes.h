@@ -20,16 +20,22 @@ public:
   [[nodiscard]] bool empty() const { return narrow_.empty() && wide_.empty(); }
   [[nodiscard]] int maxCode() const { return isNarrow() ? 255 : 65535; }
 
-  [[nodiscard]] std::uint16_t at(int x, int y, int c) const { return isNarrow() ? narrow_.at(x, y)[c] : wide_.at(x, y)[c]; }
+  [[nodiscard]] std::uint16_t at(int x, int y, int c) const {
+    return isNarrow() ? narrow_.at(x, y)[c] : wide_.at(x, y)[c];
+  }
   void set(int x, int y, int c, int code) {
-    if (isNarrow()) narrow_.at(x, y)[c] = std::uint8_t(code);
-    else wide_.at(x, y)[c] = std::uint16_t(code);
+    if (isNarrow())
+      narrow_.at(x, y)[c] = std::uint8_t(code);
+    else
+      wide_.at(x, y)[c] = std::uint16_t(code);
   }
   /// Calls `work` with an ImageView of the type that is held: loops over many pixels are written once for both.
   template <class Work> decltype(auto) visit(Work&& work) const {
     return isNarrow() ? std::forward<Work>(work)(narrow_.view()) : std::forward<Work>(work)(wide_.view());
   }
-  [[nodiscard]] Codes clone() const { return isNarrow() ? Codes(narrow_.clone()) : wide_.empty() ? Codes() : Codes(wide_.clone()); }
+  [[nodiscard]] Codes clone() const {
+    return isNarrow() ? Codes(narrow_.clone()) : wide_.empty() ? Codes() : Codes(wide_.clone());
+  }
 
 private:
   Image<std::uint8_t> narrow_;

@@ -27,8 +27,10 @@ Matrix3 toXyz(const Primaries& p) {
 }
 
 const Matrix3& rec709To(ColourSpace space) {
-  static const Matrix3 p3 = multiply(inverse(toXyz(primariesOf(ColourSpace::DisplayP3))), toXyz(primariesOf(ColourSpace::Srgb)));
-  static const Matrix3 op = multiply(inverse(toXyz(primariesOf(ColourSpace::OpRgb))), toXyz(primariesOf(ColourSpace::Srgb)));
+  static const Matrix3 p3 =
+      multiply(inverse(toXyz(primariesOf(ColourSpace::DisplayP3))), toXyz(primariesOf(ColourSpace::Srgb)));
+  static const Matrix3 op =
+      multiply(inverse(toXyz(primariesOf(ColourSpace::OpRgb))), toXyz(primariesOf(ColourSpace::Srgb)));
   return space == ColourSpace::DisplayP3 ? p3 : space == ColourSpace::OpRgb ? op : kIdentity3;
 }
 
@@ -37,7 +39,8 @@ double encodeFor(ColourSpace space, double linear) {
 }
 
 namespace {
-constexpr double kM1 = 2610.0 / 16384, kM2 = 2523.0 / 4096 * 128, kC1 = 3424.0 / 4096, kC2 = 2413.0 / 4096 * 32, kC3 = 2392.0 / 4096 * 32;
+constexpr double kM1 = 2610.0 / 16384, kM2 = 2523.0 / 4096 * 128, kC1 = 3424.0 / 4096, kC2 = 2413.0 / 4096 * 32,
+                 kC3 = 2392.0 / 4096 * 32;
 }
 
 double pqEncode(double nits) {

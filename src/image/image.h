@@ -14,7 +14,8 @@ struct Roi {
   friend bool operator==(const Roi&, const Roi&) = default;
 };
 
-/// Row-major, interleaved; `stride` counts elements, >= width * channels. Does not own; constness of the elements is T's.
+/// Row-major, interleaved; `stride` counts elements, >= width * channels. Does not own; constness of the elements is
+/// T's.
 template <class T> struct ImageView {
   T* data = nullptr;
   int width = 0, height = 0, channels = 0;

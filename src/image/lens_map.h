@@ -3,8 +3,8 @@
 
 namespace ml {
 
-/// Where a lens puts what it should put elsewhere: on an even grid over the picture, for each channel, the place (0..1) that it is found at;
-/// and the gain that its fall-off needs.
+/// Where a lens puts what it should put elsewhere: on an even grid over the picture, for each channel, the place (0..1)
+/// that it is found at; and the gain that its fall-off needs.
 struct LensMap {
   static constexpr int kGrid = 65;
   Image<float> places; ///< kGrid x kGrid, 6 channels: x and y for red, green, blue. Empty: no correction.

@@ -39,8 +39,10 @@ std::size_t mendLight(Image<float>& radiance) {
     for (int x = 0; x < radiance.width(); ++x) {
       float *pixel = radiance.at(x, y), sum = 0;
       for (int c = 0; c < channels; ++c) {
-        if (std::isnan(pixel[c])) undefined.emplace_back(pixel + c, meanAround(radiance, x, y, c));
-        else if (std::isinf(pixel[c])) pixel[c] = pixel[c] > 0 ? brightest[std::size_t(c)] : 0.f, ++mended;
+        if (std::isnan(pixel[c]))
+          undefined.emplace_back(pixel + c, meanAround(radiance, x, y, c));
+        else if (std::isinf(pixel[c]))
+          pixel[c] = pixel[c] > 0 ? brightest[std::size_t(c)] : 0.f, ++mended;
         if (std::isfinite(pixel[c])) sum += pixel[c];
       }
       if (sum < 0) {

@@ -3,7 +3,8 @@
 
 namespace ml {
 
-/// Stored pixels turned as Exif's orientation says (Exif 2.32, tag 0x0112); 1 and what is not 2..8 leave them as they are. Three channels.
+/// Stored pixels turned as Exif's orientation says (Exif 2.32, tag 0x0112); 1 and what is not 2..8 leave them as they
+/// are. Three channels.
 template <class T> [[nodiscard]] Image<T> oriented(ImageView<const T> stored, int orientation) {
   const bool turned = orientation >= 5 && orientation <= 8;
   const int w = stored.width, h = stored.height;

@@ -8,17 +8,20 @@ namespace ml {
 namespace {
 
 constexpr int kQuantiles = 200;
-constexpr float kLowest = 0.003f, kHighest = 0.85f; ///< Of saturation; beyond, noise and shoulders bend the distribution.
+constexpr float kLowest = 0.003f,
+                kHighest = 0.85f; ///< Of saturation; beyond, noise and shoulders bend the distribution.
 
 /// Green light at evenly spaced ranks.
 std::vector<float> quantilesOf(const Frame& frame) {
   const int step = std::max(1, int(std::sqrt(double(frame.width()) * frame.height() / 60000)));
   std::vector<float> values;
   for (int y = step / 2; y < frame.height(); y += step)
-    for (int x = step / 2; x < frame.width(); x += step) values.push_back(frame.table.channel(1)[frame.codes.at(x, y, 1)] / frame.saturation[1]);
+    for (int x = step / 2; x < frame.width(); x += step)
+      values.push_back(frame.table.channel(1)[frame.codes.at(x, y, 1)] / frame.saturation[1]);
   std::sort(values.begin(), values.end());
   std::vector<float> out;
-  for (int i = 0; i < kQuantiles && !values.empty(); ++i) out.push_back(values[values.size() * std::size_t(2 * i + 1) / (2 * kQuantiles)]);
+  for (int i = 0; i < kQuantiles && !values.empty(); ++i)
+    out.push_back(values[values.size() * std::size_t(2 * i + 1) / (2 * kQuantiles)]);
   return out;
 }
 

@@ -11,7 +11,6 @@
 #include <cstdio>
 #include <fmt/format.h>
 #include <map>
-#include <map>
 #include <set>
 
 namespace ml {
@@ -35,7 +34,9 @@ bool earlier(const FileFacts& a, const FileFacts& b) {
 /// Do the offsets in the files tell a bracket (not all the same)?
 bool bracketed(const FileGroup& set) {
   const auto& first = set.files.front().metadata.bias;
-  return std::any_of(set.files.begin(), set.files.end(), [&](const FileFacts& f) { return first && f.metadata.bias && std::abs(f.metadata.bias->value - first->value) > 0.05; });
+  return std::any_of(set.files.begin(), set.files.end(), [&](const FileFacts& f) {
+    return first && f.metadata.bias && std::abs(f.metadata.bias->value - first->value) > 0.05;
+  });
 }
 
 /// Why `next` does not belong to `set`; empty when it does.
@@ -45,24 +46,31 @@ std::string whyNew(const FileGroup& set, const FileFacts& next) {
   if (last.metadata.camera != next.metadata.camera) return "another camera";
   if (last.width != next.width || last.height != next.height) return "another picture size";
   const auto before = moment(last.metadata), now = moment(next.metadata);
-  if (before && now && *now - *before - last.settings.time.value > kSetGapSeconds) return fmt::format("a pause of {:.0f} minutes", (*now - *before) / 60);
+  if (before && now && *now - *before - last.settings.time.value > kSetGapSeconds)
+    return fmt::format("a pause of {:.0f} minutes", (*now - *before) / 60);
   const auto &f0 = last.metadata.focalLengthMm, &f1 = next.metadata.focalLengthMm;
-  if (f0 && f1 && std::abs(std::log2(*f1 / *f0)) > 0.02) return fmt::format("the focal length changed to {:.0f} mm", *f1);
-  if (last.metadata.aperture && next.metadata.aperture && std::abs(std::log2(next.settings.aperture.value / last.settings.aperture.value)) > 0.1)
+  if (f0 && f1 && std::abs(std::log2(*f1 / *f0)) > 0.02)
+    return fmt::format("the focal length changed to {:.0f} mm", *f1);
+  if (last.metadata.aperture && next.metadata.aperture &&
+      std::abs(std::log2(next.settings.aperture.value / last.settings.aperture.value)) > 0.1)
     return fmt::format("the aperture changed to {}", print(next.settings.aperture));
   for (const FileFacts& file : set.files) {
-    if (std::abs(ev100(file.settings).value - ev100(next.settings).value) < 0.1 && next.exposureKnown) return "its exposure comes again";
+    if (std::abs(ev100(file.settings).value - ev100(next.settings).value) < 0.1 && next.exposureKnown)
+      return "its exposure comes again";
     const auto &a = file.metadata.bias, &b = next.metadata.bias;
-    if (set.files.size() > 1 && a && b && bracketed(set) && std::abs(a->value - b->value) < 0.05) return "its bracket offset comes again";
+    if (set.files.size() > 1 && a && b && bracketed(set) && std::abs(a->value - b->value) < 0.05)
+      return "its bracket offset comes again";
   }
   return {};
 }
 
 /// Endings of what cameras and programs lay beside frames. In lower case, without the dot.
 bool isCompanion(const fs::path& file) {
-  static const std::set<std::string> endings{"avi", "bin", "bup", "cpi", "csv", "ctg", "dat", "db", "dop", "dsc", "exr", "gpx", "hdr", "htm", "html", "idx", "ifo", "ini", "inp", "insv", "json", "log",
-                                             "lrv", "m4v", "md", "mdt", "mkv", "modd", "mov", "mp3", "mp4", "mpg", "mpl", "mts", "m2ts", "nksc", "pdf", "pp3", "scn", "thm", "txt", "vob", "wav", "xml",
-                                             "xmp", "zip"};
+  static const std::set<std::string> endings{"avi",  "bin", "bup", "cpi", "csv",  "ctg",  "dat", "db",   "dop", "dsc",
+                                             "exr",  "gpx", "hdr", "htm", "html", "idx",  "ifo", "ini",  "inp", "insv",
+                                             "json", "log", "lrv", "m4v", "md",   "mdt",  "mkv", "modd", "mov", "mp3",
+                                             "mp4",  "mpg", "mpl", "mts", "m2ts", "nksc", "pdf", "pp3",  "scn", "thm",
+                                             "txt",  "vob", "wav", "xml", "xmp",  "zip"};
   std::string ending = file.extension().string();
   std::transform(ending.begin(), ending.end(), ending.begin(), [](unsigned char c) { return char(std::tolower(c)); });
   return !ending.empty() && endings.count(ending.substr(1));
@@ -78,8 +86,8 @@ long numberOf(const fs::path& file) {
   return std::atol(stem.substr(begin, end - begin + 1).c_str());
 }
 
-/// Do the clocks of one folder's files (sorted by name) go against their numbers? A counter that began anew (9999, 0001) is no contradiction,
-/// nor are two cameras in one folder.
+/// Do the clocks of one folder's files (sorted by name) go against their numbers? A counter that began anew (9999,
+/// 0001) is no contradiction, nor are two cameras in one folder.
 bool clocksContradict(const std::vector<FileFacts>& files) {
   for (std::size_t i = 1; i < files.size(); ++i) {
     const FileFacts &a = files[i - 1], &b = files[i];
@@ -95,7 +103,8 @@ bool clocksContradict(const std::vector<FileFacts>& files) {
 void sortByTaking(std::vector<FileFacts>& facts) {
   std::stable_sort(facts.begin(), facts.end(), [](const FileFacts& a, const FileFacts& b) { return a.path < b.path; });
   for (auto begin = facts.begin(); begin != facts.end();) {
-    const auto end = std::find_if(begin, facts.end(), [&](const FileFacts& f) { return f.path.parent_path() != begin->path.parent_path(); });
+    const auto end = std::find_if(
+        begin, facts.end(), [&](const FileFacts& f) { return f.path.parent_path() != begin->path.parent_path(); });
     if (!clocksContradict({begin, end})) std::stable_sort(begin, end, earlier);
     begin = end;
   }
@@ -103,7 +112,9 @@ void sortByTaking(std::vector<FileFacts>& facts) {
 
 constexpr int kDeepest = 8; ///< Folders below the one named; nobody's card is deeper.
 
-std::string stemKey(const fs::path& file) { return (file.parent_path() / file.stem()).string(); }
+std::string stemKey(const fs::path& file) {
+  return (file.parent_path() / file.stem()).string();
+}
 
 /// People name folders, cameras name files: a set that has a folder to itself, beside other folders, is called by it.
 void nameByFolders(std::vector<FileGroup>& sets) {
@@ -111,26 +122,37 @@ void nameByFolders(std::vector<FileGroup>& sets) {
   for (const auto& set : sets) ++setsIn[set.files.front().path.parent_path()];
   if (setsIn.size() < 2) return;
   for (auto& set : sets)
-    if (const fs::path folder = set.files.front().path.parent_path(); setsIn[folder] == 1 && folder.has_filename()) set.name = folder.filename().string();
+    if (const fs::path folder = set.files.front().path.parent_path(); setsIn[folder] == 1 && folder.has_filename())
+      set.name = folder.filename().string();
 }
 
 } // namespace
 
-std::vector<fs::path> collectFiles(const std::vector<fs::path>& paths, std::vector<LeftOut>& leftOut, Subfolders subfolders, const StopFlag& stop) {
+std::vector<fs::path> collectFiles(const std::vector<fs::path>& paths, std::vector<LeftOut>& leftOut,
+                                   Subfolders subfolders, const StopFlag& stop) {
   std::set<fs::path> files;
   for (const auto& path : paths) {
     std::error_code error;
     if (!fs::exists(path, error)) {
       leftOut.push_back({path, {ErrorCode::FileMissing, "`" + path.string() + "` is not there; check the name."}});
     } else if (fs::is_directory(path, error)) {
-      for (auto entry = fs::recursive_directory_iterator(path, fs::directory_options::skip_permission_denied, error); entry != fs::recursive_directory_iterator() && !stop.requested(); entry.increment(error)) {
+      for (auto entry = fs::recursive_directory_iterator(path, fs::directory_options::skip_permission_denied, error);
+           entry != fs::recursive_directory_iterator() && !stop.requested(); entry.increment(error)) {
         if (error) break;
         const bool hidden = entry->path().filename().string().front() == '.';
         if (entry->is_directory(error)) {
-          if (hidden || subfolders == Subfolders::PassOver || entry.depth() >= kDeepest || fs::exists(entry->path() / "job.json", error)) entry.disable_recursion_pending();
+          if (hidden || subfolders == Subfolders::PassOver || entry.depth() >= kDeepest ||
+              fs::exists(entry->path() / "job.json", error))
+            entry.disable_recursion_pending();
         } else if (!hidden && entry->is_regular_file(error)) {
-          if (isCompanion(entry->path())) leftOut.push_back({entry->path(), {ErrorCode::UnsupportedFormat, "`" + entry->path().string() + "` lies beside the frames and is none; it is passed over."}, true});
-          else files.insert(entry->path());
+          if (isCompanion(entry->path()))
+            leftOut.push_back(
+                {entry->path(),
+                 {ErrorCode::UnsupportedFormat,
+                  "`" + entry->path().string() + "` lies beside the frames and is none; it is passed over."},
+                 true});
+          else
+            files.insert(entry->path());
         }
       }
     } else {
@@ -166,19 +188,25 @@ Grouping groupFiles(const std::vector<fs::path>& files, const Progress& progress
   std::vector<Result<FileFacts>> read;
   for (std::size_t i = 0; i < files.size(); ++i) read.emplace_back(stopped());
   std::atomic<int> done{0};
-  forEachBand(int(files.size()), progress.stop, [&](const Band& band) {
-    for (int i = band.begin; i < band.end; ++i) read[std::size_t(i)] = inspectFile(files[std::size_t(i)]);
-    progress.at("Read what the files say", double(done += band.end - band.begin) / double(files.size()));
-  }, 8);
+  forEachBand(
+      int(files.size()), progress.stop,
+      [&](const Band& band) {
+        for (int i = band.begin; i < band.end; ++i) read[std::size_t(i)] = inspectFile(files[std::size_t(i)]);
+        progress.at("Read what the files say", double(done += band.end - band.begin) / double(files.size()));
+      },
+      8);
   std::vector<FileFacts> facts;
   for (std::size_t i = 0; i < files.size(); ++i) {
-    if (read[i]) facts.push_back(std::move(*read[i]));
-    else grouping.leftOut.push_back({files[i], read[i].error()});
+    if (read[i])
+      facts.push_back(std::move(*read[i]));
+    else
+      grouping.leftOut.push_back({files[i], read[i].error()});
   }
   sortByTaking(facts);
   for (auto& fact : facts) {
     const std::string why = grouping.sets.empty() ? std::string() : whyNew(grouping.sets.back(), fact);
-    if (grouping.sets.empty() || !why.empty()) grouping.sets.push_back({fact.path.stem().string(), {}, GroupKind::Set, why});
+    if (grouping.sets.empty() || !why.empty())
+      grouping.sets.push_back({fact.path.stem().string(), {}, GroupKind::Set, why});
     grouping.sets.back().files.push_back(std::move(fact));
   }
   for (auto& set : grouping.sets)
@@ -193,7 +221,8 @@ namespace {
 const FileFacts& middleOf(const FileGroup& group) {
   std::vector<const FileFacts*> order;
   for (const auto& file : group.files) order.push_back(&file);
-  std::stable_sort(order.begin(), order.end(), [](auto a, auto b) { return ev100(a->settings).value > ev100(b->settings).value; });
+  std::stable_sort(order.begin(), order.end(),
+                   [](auto a, auto b) { return ev100(a->settings).value > ev100(b->settings).value; });
   return *order[order.size() / 2];
 }
 
@@ -239,7 +268,8 @@ void nameKind(FileGroup& group, const FileGroup* before, const Signature& own, c
     return;
   }
   const Likeness moved = likenessOf(*previous, own, 0.8);
-  if (moved.correlation >= kOverlapping && std::hypot(moved.shiftX, moved.shiftY) > 0.12 && group.files.size() > 1) group.kind = GroupKind::Panorama;
+  if (moved.correlation >= kOverlapping && std::hypot(moved.shiftX, moved.shiftY) > 0.12 && group.files.size() > 1)
+    group.kind = GroupKind::Panorama;
 }
 
 } // namespace
@@ -248,10 +278,13 @@ void lookAtGroups(Grouping& grouping, const Progress& progress) {
   splitAtPauses(grouping);
   std::vector<Signature> signatures(grouping.sets.size());
   std::atomic<int> done{0};
-  const bool finished = forEachBand(int(signatures.size()), progress.stop, [&](const Band& band) {
-    signatures[std::size_t(band.begin)] = looked(middleOf(grouping.sets[std::size_t(band.begin)]));
-    progress.at("Look at the pictures", double(++done) / double(signatures.size()));
-  }, 1);
+  const bool finished = forEachBand(
+      int(signatures.size()), progress.stop,
+      [&](const Band& band) {
+        signatures[std::size_t(band.begin)] = looked(middleOf(grouping.sets[std::size_t(band.begin)]));
+        progress.at("Look at the pictures", double(++done) / double(signatures.size()));
+      },
+      1);
   if (!finished) return;
   std::vector<FileGroup> kept;
   const Signature* previous = nullptr;
@@ -278,8 +311,10 @@ void lookAtGroups(Grouping& grouping, const Progress& progress) {
 namespace {
 void rename(FileGroup& group) {
   group.name = group.files.front().path.stem().string();
-  if (group.files.size() == 1) group.kind = GroupKind::Single;
-  else if (group.kind == GroupKind::Single || group.kind == GroupKind::Separator) group.kind = GroupKind::Set;
+  if (group.files.size() == 1)
+    group.kind = GroupKind::Single;
+  else if (group.kind == GroupKind::Single || group.kind == GroupKind::Separator)
+    group.kind = GroupKind::Set;
 }
 constexpr const char* kByHand = "set by you";
 } // namespace
@@ -305,15 +340,19 @@ bool joinWithNext(Grouping& grouping, std::size_t set) {
 }
 
 bool moveFile(Grouping& grouping, std::size_t set, std::size_t file, std::size_t toSet) {
-  if (set >= grouping.sets.size() || toSet >= grouping.sets.size() || set == toSet || file >= grouping.sets[set].files.size()) return false;
+  if (set >= grouping.sets.size() || toSet >= grouping.sets.size() || set == toSet ||
+      file >= grouping.sets[set].files.size())
+    return false;
   auto& from = grouping.sets[set].files;
   auto& to = grouping.sets[toSet].files;
   to.push_back(std::move(from[file]));
   from.erase(from.begin() + std::ptrdiff_t(file));
   std::stable_sort(to.begin(), to.end(), earlier);
   rename(grouping.sets[toSet]);
-  if (from.empty()) grouping.sets.erase(grouping.sets.begin() + std::ptrdiff_t(set));
-  else rename(grouping.sets[set]);
+  if (from.empty())
+    grouping.sets.erase(grouping.sets.begin() + std::ptrdiff_t(set));
+  else
+    rename(grouping.sets[set]);
   return true;
 }
 
@@ -343,7 +382,8 @@ bool takeBack(Grouping& grouping, std::size_t aside) {
   group.kind = GroupKind::Set;
   group.reason = kByHand;
   rename(group);
-  const auto place = std::find_if(grouping.sets.begin(), grouping.sets.end(), [&](const FileGroup& g) { return earlier(group.files.front(), g.files.front()); });
+  const auto place = std::find_if(grouping.sets.begin(), grouping.sets.end(),
+                                  [&](const FileGroup& g) { return earlier(group.files.front(), g.files.front()); });
   grouping.sets.insert(place, std::move(group));
   return true;
 }

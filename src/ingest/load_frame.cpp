@@ -19,8 +19,10 @@ namespace {
 
 Result<ExposureSettings> settingsOf(const fs::path& file, const ShotMetadata& m) {
   if (!m.time)
-    return fail(ErrorCode::MissingExposure, "`" + file.string() + "` does not say how long it was exposed (no exposure time in its Exif); "
-                                            "use the camera's original file or leave it out.");
+    return fail(ErrorCode::MissingExposure,
+                "`" + file.string() +
+                    "` does not say how long it was exposed (no exposure time in its Exif); "
+                    "use the camera's original file or leave it out.");
   ExposureSettings s{exact(*m.time), {8}, {100}};
   if (m.aperture) s.aperture = exact(*m.aperture);
   if (m.iso) s.iso = exact(*m.iso);
@@ -30,8 +32,9 @@ Result<ExposureSettings> settingsOf(const fs::path& file, const ShotMetadata& m)
 Result<Frame> fromCodes(CodeImage image, bool compressed, const ShotMetadata& metadata) {
   Frame frame;
   const int orientation = metadata.orientation;
-  frame.codes = orientation <= 1 || orientation > 8 ? std::move(image.pixels)
-                                                    : image.pixels.visit([&](auto stored) { return Codes(oriented(stored, orientation)); });
+  frame.codes = orientation <= 1 || orientation > 8
+                    ? std::move(image.pixels)
+                    : image.pixels.visit([&](auto stored) { return Codes(oriented(stored, orientation)); });
   frame.table = srgbTable(image.maxCode);
   frame.codeError = compressed ? kCompressedCodeError : kRoundedCodeError;
   frame.curveAssumed = true;
@@ -60,7 +63,9 @@ Result<Frame> fromFloat(const fs::path& file, const ShotMetadata& metadata) {
   }
   Frame frame;
   const int orientation = metadata.orientation;
-  frame.codes = orientation <= 1 || orientation > 8 ? Codes(std::move(codes)) : Codes(oriented(ImageView<const std::uint16_t>(codes.view()), orientation));
+  frame.codes = orientation <= 1 || orientation > 8
+                    ? Codes(std::move(codes))
+                    : Codes(oriented(ImageView<const std::uint16_t>(codes.view()), orientation));
   frame.table = linearTable(65535, 0, 65535.0 / most);
   frame.saturation = {most, most, most};
   return frame;
@@ -81,9 +86,14 @@ Result<Frame> fromRaw(const fs::path& file, RawSize size) {
 
 /// `edge` 0: as it is.
 Result<Frame> readPixels(const fs::path& file, FileKind kind, const ShotMetadata& metadata, int edge) {
-  if (kind == FileKind::Raw) return fromRaw(file, edge > 0 && std::max(metadata.width, metadata.height) >= 2 * edge ? RawSize::Half : RawSize::Full);
+  if (kind == FileKind::Raw)
+    return fromRaw(file,
+                   edge > 0 && std::max(metadata.width, metadata.height) >= 2 * edge ? RawSize::Half : RawSize::Full);
   if (kind == FileKind::Tiff && isFloatTiff(file)) return fromFloat(file, metadata);
-  auto image = kind == FileKind::Jpeg ? (edge > 0 ? readSmallJpeg(file, edge) : readJpeg(file)) : kind == FileKind::Png ? readPng(file) : kind == FileKind::Heif ? readHeif(file) : readTiff(file);
+  auto image = kind == FileKind::Jpeg   ? (edge > 0 ? readSmallJpeg(file, edge) : readJpeg(file))
+               : kind == FileKind::Png  ? readPng(file)
+               : kind == FileKind::Heif ? readHeif(file)
+                                        : readTiff(file);
   if (!image) return passOn(image.error());
   return fromCodes(std::move(*image), kind == FileKind::Jpeg || kind == FileKind::Heif, metadata);
 }
@@ -112,7 +122,8 @@ Result<FileKind> frameKind(const fs::path& file) {
   if (!kind) return kind;
   if (*kind == FileKind::Unknown || *kind == FileKind::OpenExr || *kind == FileKind::RadianceHdr)
     return fail(ErrorCode::UnsupportedFormat,
-                "`" + file.string() + "` is not a frame (raw, JPEG, TIFF or PNG picture of one exposure); leave it out.");
+                "`" + file.string() +
+                    "` is not a frame (raw, JPEG, TIFF or PNG picture of one exposure); leave it out.");
   return kind;
 }
 
@@ -160,13 +171,17 @@ Result<Frame> load(const fs::path& file, Unsaid unsaid, int edge) {
 
 } // namespace
 
-Result<Frame> loadFrame(const fs::path& file, Unsaid unsaid) { return load(file, unsaid, 0); }
+Result<Frame> loadFrame(const fs::path& file, Unsaid unsaid) {
+  return load(file, unsaid, 0);
+}
 
 Result<Frame> loadSmallFrame(const fs::path& file, int edge, Unsaid unsaid) {
   auto frame = load(file, unsaid, edge);
   if (!frame) return frame;
   const int factor = std::min(16, std::max(frame->width(), frame->height()) / edge); // 16-bit sums stay within an int
-  if (factor > 1) frame->codes = frame->codes.visit([&]<class T>(ImageView<const T> codes) { return Codes(reducedBy<T>(codes, factor)); });
+  if (factor > 1)
+    frame->codes =
+        frame->codes.visit([&]<class T>(ImageView<const T> codes) { return Codes(reducedBy<T>(codes, factor)); });
   return frame;
 }
 

@@ -7,9 +7,9 @@
 
 namespace ml {
 
-/// Sensor figures from raw files in any order: pairs of an evenly lit surface at several times, and a pair with the cap on. Pairs
-/// are found by their exposure time; the darkest pair is taken as dark when it stands within a hundredth of saturation above black.
-/// Errors: of reading, InvalidArgument with what is missing.
+/// Sensor figures from raw files in any order: pairs of an evenly lit surface at several times, and a pair with the cap
+/// on. Pairs are found by their exposure time; the darkest pair is taken as dark when it stands within a hundredth of
+/// saturation above black. Errors: of reading, InvalidArgument with what is missing.
 struct SensorReport {
   SensorMeasurement measurement;
   Iso iso;

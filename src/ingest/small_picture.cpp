@@ -18,7 +18,8 @@ Image<std::uint8_t> reduced(ImageView<const std::uint8_t> picture, int edge) {
   for (int y = 0; y < picture.height; ++y) std::copy_n(picture.row(y), picture.width * 3, wide.row(y));
   const Image<float> small = shrinkTo(wide.view(), size.width, size.height);
   Image<std::uint8_t> out(size.width, size.height, 3);
-  for (std::size_t i = 0; i < out.size(); ++i) out.data()[i] = std::uint8_t(std::lround(std::clamp(small.data()[i], 0.f, 255.f)));
+  for (std::size_t i = 0; i < out.size(); ++i)
+    out.data()[i] = std::uint8_t(std::lround(std::clamp(small.data()[i], 0.f, 255.f)));
   return out;
 }
 
@@ -32,7 +33,8 @@ Image<std::uint8_t> displayed(const Frame& frame, int edge) {
       float rgb[3];
       frame.linearAt(x * step, y * step, rgb);
       const auto seen = apply(frame.toRec709, {rgb[0], rgb[1], rgb[2]});
-      for (std::size_t c = 0; c < 3; ++c) out.at(x, y)[c] = std::uint8_t(std::lround(255 * srgbEncode(std::clamp(seen[c] * gain, 0.0, 1.0))));
+      for (std::size_t c = 0; c < 3; ++c)
+        out.at(x, y)[c] = std::uint8_t(std::lround(255 * srgbEncode(std::clamp(seen[c] * gain, 0.0, 1.0))));
     }
   return out;
 }
@@ -48,8 +50,10 @@ Result<Image<std::uint8_t>> loadSmallPicture(const std::filesystem::path& file, 
     const auto metadata = readExif(file);
     const int orientation = metadata ? metadata->orientation : 1;
     return picture->pixels.visit([&](auto stored) -> Image<std::uint8_t> {
-      if constexpr (std::is_same_v<decltype(stored), ImageView<const std::uint8_t>>) return reduced(oriented(stored, orientation).view(), edge);
-      else return {};
+      if constexpr (std::is_same_v<decltype(stored), ImageView<const std::uint8_t>>)
+        return reduced(oriented(stored, orientation).view(), edge);
+      else
+        return {};
     });
   }
   auto frame = loadFrame(file, Unsaid::Allowed);
@@ -101,7 +105,9 @@ Likeness likenessOf(const Signature& a, const Signature& b, double reach) {
       if (n < 120) continue;
       const double va = aa - sa * sa / n, vb = bb - sb * sb / n;
       // Less overlap must agree better: chance is greater there.
-      const double correlation = va > 0 && vb > 0 ? (ab - sa * sb / n) / std::sqrt(va * vb) - 0.15 * (std::abs(dx) / double(w) + std::abs(dy) / double(h)) : 0;
+      const double correlation = va > 0 && vb > 0 ? (ab - sa * sb / n) / std::sqrt(va * vb) -
+                                                        0.15 * (std::abs(dx) / double(w) + std::abs(dy) / double(h))
+                                                  : 0;
       if (correlation > best.correlation) best = {correlation, double(dx) / w, double(dy) / h};
     }
   return best;

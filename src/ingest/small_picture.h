@@ -7,15 +7,17 @@
 
 namespace ml {
 
-/// A file as a small picture, 8-bit sRGB codes, longest side at most `edge` (16 or more), turned as Exif says. JPEG is decoded at an eighth
-/// of its size where that suffices, raw from its preview where it has one. Errors: of reading.
+/// A file as a small picture, 8-bit sRGB codes, longest side at most `edge` (16 or more), turned as Exif says. JPEG is
+/// decoded at an eighth of its size where that suffices, raw from its preview where it has one. Errors: of reading.
 [[nodiscard]] Result<Image<std::uint8_t>> loadSmallPicture(const std::filesystem::path& file, int edge);
 
-/// What of a view survives exposure: logarithm of light on kWidth x kHeight cells, mean 0, only where neither black nor white.
+/// What of a view survives exposure: logarithm of light on kWidth x kHeight cells, mean 0, only where neither black nor
+/// white.
 struct Signature {
   static constexpr int kWidth = 48, kHeight = 32;
-  Image<float> tones;  ///< Mean 0, deviation 1; cells that say nothing are 0.
-  double structure = 0; ///< Mean step between neighbouring cells, stops: next to nothing for a hand or a cap before the lens.
+  Image<float> tones; ///< Mean 0, deviation 1; cells that say nothing are 0.
+  double structure =
+      0; ///< Mean step between neighbouring cells, stops: next to nothing for a hand or a cap before the lens.
 };
 [[nodiscard]] Signature signatureOf(const Image<std::uint8_t>& picture);
 

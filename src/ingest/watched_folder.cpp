@@ -25,7 +25,8 @@ std::vector<fs::path> filesOf(const fs::path& folder, std::error_code& error) {
   std::vector<fs::path> files;
   for (const auto& entry : fs::directory_iterator(folder, error)) {
     std::error_code ignored;
-    if (entry.is_regular_file(ignored) && entry.path().filename().string().front() != '.') files.push_back(entry.path());
+    if (entry.is_regular_file(ignored) && entry.path().filename().string().front() != '.')
+      files.push_back(entry.path());
   }
   return files;
 }
@@ -49,7 +50,9 @@ WatchedFolder::WatchedFolder(fs::path folder) : folder_(std::move(folder)) {
 Result<std::vector<fs::path>> WatchedFolder::look() {
   std::error_code error;
   const auto files = filesOf(folder_, error);
-  if (error) return fail(ErrorCode::FileMissing, "The watched folder `" + folder_.string() + "` has vanished; bring it back, and frames are taken again.");
+  if (error)
+    return fail(ErrorCode::FileMissing, "The watched folder `" + folder_.string() +
+                                            "` has vanished; bring it back, and frames are taken again.");
   std::vector<std::pair<fs::file_time_type, fs::path>> complete;
   for (const auto& file : files) {
     if (taken_.count(file)) continue;

@@ -22,7 +22,8 @@ Detail detailOf(const Frame& frame) {
   const float share = 1.f / float(out.scale * out.scale) / frame.saturation[1];
   const auto clips = [&](int x, int y) {
     for (int c = 0; c < 3; ++c)
-      if (table[c][frame.codes.at(x, y, c)] > kClippedFrom * frame.table.clipFrom * frame.saturation[std::size_t(c)]) return true;
+      if (table[c][frame.codes.at(x, y, c)] > kClippedFrom * frame.table.clipFrom * frame.saturation[std::size_t(c)])
+        return true;
     return false;
   };
   forEachBand(out.roots.height(), [&](const Band& band) {
@@ -62,7 +63,8 @@ Image<float> lightAt(const Image<float>& light, const Transform& onto) {
         onto.map(x, y, u, v);
         const int ix = int(std::floor(u)) - 2, iy = int(std::floor(v)) - 2;
         *out.at(x, y) = kNoLight;
-        if (ix < 0 || iy < 0 || ix + kInterpolationTaps > light.width() || iy + kInterpolationTaps > light.height()) continue;
+        if (ix < 0 || iy < 0 || ix + kInterpolationTaps > light.width() || iy + kInterpolationTaps > light.height())
+          continue;
         float wx[kInterpolationTaps], wy[kInterpolationTaps], sum = 0;
         interpolationWeights(float(u - std::floor(u)), wx);
         interpolationWeights(float(v - std::floor(v)), wy);

@@ -15,10 +15,12 @@ constexpr int kCell = 4;               ///< Sketch pixels.
 constexpr double kLeastPiece = 0.0025; ///< Of the picture: smaller pieces are leaves, glints, far walkers.
 constexpr double kMovedStops = 0.45;   ///< Beyond noise, misplacement and ripples of water.
 
-constexpr double kCurveBend = 0.33;    ///< Stops that a tone may differ everywhere and be the curve's.
-constexpr double kMayBeCut = 0.7;      ///< Of clipping: rendered colours above it may be cut.
-constexpr double kOverCut = 1.5;       ///< The same in a cell that is clipped in part, at an edge: glare and a quarter of a cell of misplacement stay below.
-constexpr double kOverSaturated = 0.65; ///< Stops that light should be over saturation and is not: more than noise, glare and edges explain.
+constexpr double kCurveBend = 0.33; ///< Stops that a tone may differ everywhere and be the curve's.
+constexpr double kMayBeCut = 0.7;   ///< Of clipping: rendered colours above it may be cut.
+constexpr double kOverCut = 1.5; ///< The same in a cell that is clipped in part, at an edge: glare and a quarter of a
+                                 ///< cell of misplacement stay below.
+constexpr double kOverSaturated =
+    0.65; ///< Stops that light should be over saturation and is not: more than noise, glare and edges explain.
 
 double median(std::vector<double> values) {
   if (values.empty()) return 0;
@@ -30,15 +32,15 @@ double median(std::vector<double> values) {
 struct Cell {
   bool comparable = false;
   bool contradicts = false; ///< Saturated in one frame, and in the other a stop or more below where it should be.
-  double green = 0;     ///< log2 of second over first, less the exposures' ratio.
-  double tolerance = 0; ///< Stops that noise and misplacement explain.
-  double tone = 0;      ///< log2 of the first's green.
+  double green = 0;         ///< log2 of second over first, less the exposures' ratio.
+  double tolerance = 0;     ///< Stops that noise and misplacement explain.
+  double tone = 0;          ///< log2 of the first's green.
 };
 
 enum class Tone { Recorded, Saturated, AtLeast, Unknown };
 
-/// Mean of a block of `s` whose corner lies at (x, y) of the sketch, fractions allowed. Saturated when nearly all of it clips;
-/// a lower bound where a part clips; unknown outside.
+/// Mean of a block of `s` whose corner lies at (x, y) of the sketch, fractions allowed. Saturated when nearly all of it
+/// clips; a lower bound where a part clips; unknown outside.
 Tone blockMean(const Sketch& s, double x, double y, double rgb[3]) {
   const int ix = int(std::floor(x)), iy = int(std::floor(y));
   if (ix < 0 || iy < 0 || ix + kCell >= s.light.width() || iy + kCell >= s.light.height()) return Tone::Unknown;
@@ -66,20 +68,25 @@ Cell compareCell(const Sketch& a, const Sketch& b, const Transform& onSketch, in
   Cell cell;
   double ma[3], mb[3], u, v;
   onSketch.map(cx * kCell + (kCell - 1) / 2.0, cy * kCell + (kCell - 1) / 2.0, u, v);
-  const Tone ta = blockMean(a, cx * kCell, cy * kCell, ma), tb = blockMean(b, u - (kCell - 1) / 2.0, v - (kCell - 1) / 2.0, mb);
+  const Tone ta = blockMean(a, cx * kCell, cy * kCell, ma),
+             tb = blockMean(b, u - (kCell - 1) / 2.0, v - (kCell - 1) / 2.0, mb);
   if (ta == Tone::Unknown || tb == Tone::Unknown) return cell;
   if (ta == Tone::AtLeast || tb == Tone::AtLeast) {
-    // More light than the other frame foretells, and only part of it counted: something else stands there. Of linear frames: a curve ends unsurely.
+    // More light than the other frame foretells, and only part of it counted: something else stands there. Of linear
+    // frames: a curve ends unsurely.
     const double more = std::log2(std::max(1e-9, mb[1]) / std::max(1e-9, ma[1])) - light.stops;
     const bool linear = !light.tones && !light.cutBeforeMatrix && std::min(ma[1], mb[1]) > 6e-4;
-    cell.contradicts = linear && ((tb == Tone::AtLeast && ta == Tone::Recorded && more > kOverCut) || (ta == Tone::AtLeast && tb == Tone::Recorded && more < -kOverCut));
+    cell.contradicts = linear && ((tb == Tone::AtLeast && ta == Tone::Recorded && more > kOverCut) ||
+                                  (ta == Tone::AtLeast && tb == Tone::Recorded && more < -kOverCut));
     return cell;
   }
-  const double coding = light.tones && ta == tb ? light.tones->stopsPerCode(ma[1]) + light.tones->stopsPerCode(mb[1]) : 0;
+  const double coding =
+      light.tones && ta == tb ? light.tones->stopsPerCode(ma[1]) + light.tones->stopsPerCode(mb[1]) : 0;
   if (light.tones)
     for (int c = 0; c < 3; ++c) ma[c] = light.tones->at(c, ma[c]), mb[c] = light.tones->at(c, mb[c]);
   if (ta != tb) {
-    // One frame saturates: by the exposures the other should stand above this; far below it, something else stands there.
+    // One frame saturates: by the exposures the other should stand above this; far below it, something else stands
+    // there.
     const double* seen = ta == Tone::Saturated ? mb : ma;
     const double level = std::max({seen[0], seen[1], seen[2]}); // any channel may be the one that saturates
     const double below = (ta == Tone::Saturated ? light.stops : -light.stops) - std::log2(level);
@@ -138,7 +145,8 @@ void allowForEdges(std::vector<Cell>& cells, int w, int h) {
 
 void findMoved(const std::vector<Cell>& cells, int w, int h, const Sketch& a, PairMeasure& m) {
   std::vector<char> moved(cells.size(), 0);
-  for (std::size_t i = 0; i < cells.size(); ++i) moved[i] = cells[i].contradicts || (cells[i].comparable && std::abs(cells[i].green - m.light) > cells[i].tolerance);
+  for (std::size_t i = 0; i < cells.size(); ++i)
+    moved[i] = cells[i].contradicts || (cells[i].comparable && std::abs(cells[i].green - m.light) > cells[i].tolerance);
   // A lone cell is a glint; what matters hangs together.
   std::vector<char> seen(cells.size(), 0);
   std::vector<int> stack;
@@ -220,7 +228,8 @@ double ToneReading::at(int channel, double light) const {
 
 double ToneReading::stopsPerCode(double light) const {
   const double code = srgbEncode(std::clamp(light, 0.0, 1.0)), half = 1 / 512.0;
-  const double low = at(1, srgbDecode(std::max(0.0, code - half))), high = at(1, srgbDecode(std::min(1.0, code + half)));
+  const double low = at(1, srgbDecode(std::max(0.0, code - half))),
+               high = at(1, srgbDecode(std::min(1.0, code + half)));
   return std::log2(std::max(1e-6, high) / std::max(1e-6, low));
 }
 
@@ -253,7 +262,9 @@ PairMeasure measurePair(const Sketch& a, const Sketch& b, const PairPlace& place
 }
 
 PairMeasure measurePair(const Sketch& a, const Sketch& b) {
-  return measurePair(a, b, placePair(a, b), {std::log2(relativeExposure(b.settings) / relativeExposure(a.settings)), nullptr, a.curveAssumed ? 0.3 : 0, a.curveAssumed});
+  return measurePair(a, b, placePair(a, b),
+                     {std::log2(relativeExposure(b.settings) / relativeExposure(a.settings)), nullptr,
+                      a.curveAssumed ? 0.3 : 0, a.curveAssumed});
 }
 
 } // namespace ml

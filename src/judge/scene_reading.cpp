@@ -16,10 +16,14 @@ double luminanceOf(const Sketch& s, const float* rgb) {
   return 0.2126 * rgb[0] * sat[0] / sat[1] + 0.7152 * rgb[1] + 0.0722 * rgb[2] * sat[2] / sat[1];
 }
 
-double evOf(const Sketch& s, double level) { return ev100(s.settings).value + std::log2(level / s.midTone); }
+double evOf(const Sketch& s, double level) {
+  return ev100(s.settings).value + std::log2(level / s.midTone);
+}
 
 /// Below this a block of the sketch says nothing: mean within two standard deviations of noise.
-double floorOf(const Sketch& s) { return 2 * std::sqrt(s.noise.variance(0) / (s.scale * s.scale)) + 1e-6; }
+double floorOf(const Sketch& s) {
+  return 2 * std::sqrt(s.noise.variance(0) / (s.scale * s.scale)) + 1e-6;
+}
 
 } // namespace
 
@@ -28,7 +32,9 @@ SceneDistribution distributionOf(const std::vector<std::shared_ptr<const Sketch>
   if (frames.empty()) return d;
   std::vector<const Sketch*> order;
   for (const auto& f : frames) order.push_back(f.get());
-  std::sort(order.begin(), order.end(), [](const Sketch* a, const Sketch* b) { return relativeExposure(a->settings) > relativeExposure(b->settings); });
+  std::sort(order.begin(), order.end(), [](const Sketch* a, const Sketch* b) {
+    return relativeExposure(a->settings) > relativeExposure(b->settings);
+  });
   std::map<int, int> bins;
   int all = 0, clipped = 0, dark = 0;
   const int w = order.front()->light.width(), h = order.front()->light.height();

@@ -13,8 +13,8 @@ namespace {
 constexpr double kLooserOfFew = 1.7;  ///< Three rendered frames do not show how noise reduction changes with the tone.
 constexpr double kLooserByHand = 1.7; ///< Frames that lie a part of a pixel wrong share less than they show.
 
-/// By how much one of a group, darkest first, is softer than its middle, and than what the others' course leads one to expect: noise reduction
-/// and sharpening change with the tone, from frame to frame by the same.
+/// By how much one of a group, darkest first, is softer than its middle, and than what the others' course leads one to
+/// expect: noise reduction and sharpening change with the tone, from frame to frame by the same.
 double softnessIn(const std::vector<double>& group, std::size_t own) {
   std::vector<double> sorted = group;
   std::sort(sorted.begin(), sorted.end());
@@ -27,13 +27,19 @@ double softnessIn(const std::vector<double>& group, std::size_t own) {
   return std::max(0.0, std::min(below, expected - group[own]));
 }
 
-double stopsApart(double a, double b) { return std::abs(std::log2(a / b)); }
+double stopsApart(double a, double b) {
+  return std::abs(std::log2(a / b));
+}
 
 } // namespace
 
-bool FrameJudgement::has(Flaw flaw) const { return std::find(flaws.begin(), flaws.end(), flaw) != flaws.end(); }
+bool FrameJudgement::has(Flaw flaw) const {
+  return std::find(flaws.begin(), flaws.end(), flaw) != flaws.end();
+}
 
-void SetJudge::add(const Frame& frame) { addSketch(sketchOf(frame, setup_.zones)); }
+void SetJudge::add(const Frame& frame) {
+  addSketch(sketchOf(frame, setup_.zones));
+}
 
 void SetJudge::addSketch(std::shared_ptr<const Sketch> sketch) {
   sketches_.push_back(std::move(sketch));
@@ -57,7 +63,8 @@ std::vector<SetJudge::Member> SetJudge::byExposure() const {
 const PairPlace& SetJudge::place(int a, int b) const {
   const auto known = places_.find({a, b});
   if (known != places_.end()) return known->second;
-  return places_.emplace(std::pair{a, b}, placePair(*sketches_[std::size_t(a)], *sketches_[std::size_t(b)])).first->second;
+  return places_.emplace(std::pair{a, b}, placePair(*sketches_[std::size_t(a)], *sketches_[std::size_t(b)]))
+      .first->second;
 }
 
 /// What the frames say together. `order`: darkest first; what is said of pairs is said of neighbours in it.
@@ -68,7 +75,9 @@ struct SetJudge::Findings {
   std::vector<std::string> open;
   bool byHand = false; ///< Most frames are seen to lie elsewhere.
   [[nodiscard]] FrameJudgement& at(std::size_t i) { return all[std::size_t(order[i].frame)]; }
-  [[nodiscard]] bool alike(std::size_t i, std::size_t j) const { return order[i].sketch->width == order[j].sketch->width && order[i].sketch->height == order[j].sketch->height; }
+  [[nodiscard]] bool alike(std::size_t i, std::size_t j) const {
+    return order[i].sketch->width == order[j].sketch->width && order[i].sketch->height == order[j].sketch->height;
+  }
 };
 
 const PairPlace* SetJudge::placeIn(const Findings& f, std::size_t i, std::size_t j) const {
@@ -89,7 +98,8 @@ void SetJudge::judgeEnds(std::vector<FrameJudgement>& all, const std::vector<Mem
     zoneClips = zoneClips || dark.sketch->zoneClipped[z] > setup_.limits.zoneClipped;
   }
   // With readings, what was read decides; without, the picture as a whole.
-  if (zoneClips || dark.sketch->clippedShare > setup_.limits.clippedShare * (placed ? 2 : 1)) at(dark).flaws.push_back(Flaw::HighlightsClipped);
+  if (zoneClips || dark.sketch->clippedShare > setup_.limits.clippedShare * (placed ? 2 : 1))
+    at(dark).flaws.push_back(Flaw::HighlightsClipped);
 
   if (!setup_.wanted || !setup_.camera) return;
   // The tone that must be held, where the brightest frame shows it; the planner's figure where no place was read.
@@ -112,10 +122,13 @@ void SetJudge::judgeSettings(std::vector<FrameJudgement>& all) const {
     if (stopsApart(s.iso.value, first.iso.value) > setup_.limits.settingStops ||
         2 * stopsApart(s.aperture.value, first.aperture.value) > setup_.limits.settingStops)
       flaws.push_back(Flaw::SettingsDrifted);
-    const auto wasPlanned = [&](const ExposureSettings& p) { return stopsApart(p.time.value, s.time.value) <= setup_.limits.settingStops; };
+    const auto wasPlanned = [&](const ExposureSettings& p) {
+      return stopsApart(p.time.value, s.time.value) <= setup_.limits.settingStops;
+    };
     bool wrong = !setup_.planned.empty() && std::none_of(setup_.planned.begin(), setup_.planned.end(), wasPlanned);
     for (int k = 0; k < i && !wrong; ++k) // the same exposure a second time: the bracket did not go on
-      wrong = !aside_[std::size_t(k)] && stopsApart(sketches_[std::size_t(k)]->settings.time.value, s.time.value) <= setup_.limits.settingStops &&
+      wrong = !aside_[std::size_t(k)] &&
+              stopsApart(sketches_[std::size_t(k)]->settings.time.value, s.time.value) <= setup_.limits.settingStops &&
               std::count_if(setup_.planned.begin(), setup_.planned.end(), wasPlanned) < 2 && !setup_.planned.empty();
     if (wrong) flaws.push_back(Flaw::WrongTime);
   }
@@ -135,14 +148,16 @@ void SetJudge::judgeSharpness(Findings& f) const {
     }
     from += view.size();
     // A soft frame spoils the comparison of its neighbours: without it they are compared again.
-    while (const auto soft = judgeSharpness(f, which, sharpnessOf(view, f.light.tones.get()), f.byHand ? kLooserByHand : 1)) {
+    while (const auto soft =
+               judgeSharpness(f, which, sharpnessOf(view, f.light.tones.get()), f.byHand ? kLooserByHand : 1)) {
       view.erase(view.begin() + std::ptrdiff_t(*soft));
       which.erase(which.begin() + std::ptrdiff_t(*soft));
     }
   }
 }
 
-std::optional<std::size_t> SetJudge::judgeSharpness(Findings& f, const std::vector<std::size_t>& which, const std::vector<FrameSharpness>& sharpness, double looser) const {
+std::optional<std::size_t> SetJudge::judgeSharpness(Findings& f, const std::vector<std::size_t>& which,
+                                                    const std::vector<FrameSharpness>& sharpness, double looser) const {
   std::optional<std::size_t> softest;
   for (std::size_t i = 0; i < sharpness.size(); ++i) {
     if (sharpness[i].group < 0) continue;
@@ -196,10 +211,14 @@ void SetJudge::judgePlaces(Findings& f) const {
   std::vector<double> moves;
   for (std::size_t k = 0; k + 1 < along.size(); ++k)
     moves.push_back(along[k + 1].fromFirst.after({inverse(along[k].fromFirst.h)}).reach(w, h));
-  f.byHand = setup_.support != Support::Tripod && 2 * std::count_if(moves.begin(), moves.end(), [&](double m) { return m > setup_.limits.stillPixels; }) > std::ptrdiff_t(moves.size());
+  f.byHand = setup_.support != Support::Tripod && 2 * std::count_if(moves.begin(), moves.end(), [&](double m) {
+                                                    return m > setup_.limits.stillPixels;
+                                                  }) > std::ptrdiff_t(moves.size());
   const auto moved = std::count_if(moves.begin(), moves.end(), [&](double m) { return m > setup_.limits.stillPixels; });
   const auto rested = std::count_if(moves.begin(), moves.end(), [&](double m) { return m < setup_.limits.restPixels; });
-  const bool onTripod = setup_.support == Support::Tripod || (setup_.support == Support::Unknown && moved == 1 && rested >= 1 && rested + moved == std::ptrdiff_t(moves.size()));
+  const bool onTripod =
+      setup_.support == Support::Tripod || (setup_.support == Support::Unknown && moved == 1 && rested >= 1 &&
+                                            rested + moved == std::ptrdiff_t(moves.size()));
   const double limit = onTripod ? setup_.limits.stillPixels : 0.05 * w;
   for (std::size_t k = 0; k < moves.size(); ++k)
     if (moves[k] > limit) f.all[std::size_t(along[k + 1].arrived)].flaws.push_back(Flaw::CameraMoved);
@@ -208,16 +227,19 @@ void SetJudge::judgePlaces(Findings& f) const {
 void SetJudge::judgeLight(Findings& f) const {
   std::vector<LightMember> members;
   for (const Member& m : f.order) members.push_back({m.sketch, m.frame});
-  f.light = findSetLight(members, [&](std::size_t i, std::size_t j) { return placeIn(f, i, j); }, setup_.curveKnown, setup_.limits.light);
+  f.light = findSetLight(
+      members, [&](std::size_t i, std::size_t j) { return placeIn(f, i, j); }, setup_.curveKnown, setup_.limits.light);
   const LightStep &light = f.light.light, &colour = f.light.colour;
   if (light.before >= 0) f.all[std::size_t(light.before)].light = {light.stops};
   if (light.clear == LightStep::Clear::Yes) f.all[std::size_t(light.before)].flaws.push_back(Flaw::LightDrifted);
-  if (light.clear == LightStep::Clear::Perhaps) f.open.push_back(lightPerhaps(light.before, light.stops, f.light.mayFlicker));
+  if (light.clear == LightStep::Clear::Perhaps)
+    f.open.push_back(lightPerhaps(light.before, light.stops, f.light.mayFlicker));
   if (colour.clear == LightStep::Clear::Yes) f.all[std::size_t(colour.before)].flaws.push_back(Flaw::ColourDrifted);
   if (colour.clear == LightStep::Clear::Perhaps) f.open.push_back(colourPerhaps(colour.before));
 }
 
-/// A thing that stands in one frame only disagrees with the frames on both sides: the frame that disagrees most is the odd one.
+/// A thing that stands in one frame only disagrees with the frames on both sides: the frame that disagrees most is the
+/// odd one.
 void SetJudge::judgeMoved(Findings& f) const {
   const std::size_t n = f.order.size();
   const double limit = setup_.limits.movedShare;
@@ -229,7 +251,8 @@ void SetJudge::judgeMoved(Findings& f) const {
       const PairPlace* lies = placeIn(f, i, j);
       if (!lies) continue;
       const Sketch &a = *f.order[i].sketch, &b = *f.order[j].sketch;
-      PairLight light{std::log2(relativeExposure(b.settings) / relativeExposure(a.settings)), f.light.tones.get(), 0, false};
+      PairLight light{std::log2(relativeExposure(b.settings) / relativeExposure(a.settings)), f.light.tones.get(), 0,
+                      false};
       if (photometry.light.size() == n) light.stops += photometry.light[j].stops - photometry.light[i].stops;
       if (a.curveAssumed && !setup_.curveKnown) {
         light.unknown = photometry.response ? std::min(0.3, 2 * photometry.response->disagreementAfter) : 0.3;
@@ -245,8 +268,10 @@ void SetJudge::judgeMoved(Findings& f) const {
       disagreement[i] += m.movedShare > limit ? m.movedShare : 0;
       if (!worst[i] || m.movedShare > worst[i]->movedShare) worst[i] = &m;
     }
-    if (which.second == which.first + 1 && std::max(std::abs(m.redGreen), std::abs(m.blueGreen)) > setup_.limits.balanceStops)
-      f.all[std::size_t(std::max(f.order[which.first].frame, f.order[which.second].frame))].flaws.push_back(Flaw::ColourDrifted);
+    if (which.second == which.first + 1 &&
+        std::max(std::abs(m.redGreen), std::abs(m.blueGreen)) > setup_.limits.balanceStops)
+      f.all[std::size_t(std::max(f.order[which.first].frame, f.order[which.second].frame))].flaws.push_back(
+          Flaw::ColourDrifted);
   }
   if (!any) return;
   std::size_t odd = 0;
@@ -279,7 +304,9 @@ SetJudge::Findings SetJudge::find() const {
   return f;
 }
 
-std::vector<FrameJudgement> SetJudge::frames() const { return find().all; }
+std::vector<FrameJudgement> SetJudge::frames() const {
+  return find().all;
+}
 
 std::vector<ExposureSettings> SetJudge::missing() const {
   std::vector<ExposureSettings> out;

@@ -29,15 +29,16 @@ enum class Flaw {
 
 /// Thresholds, each with its reason; below them differences are those of a sound set.
 struct JudgeLimits {
-  double clippedShare = 0.008;  ///< Of the picture in the darkest frame: glints and lamps are less. Some less is an offer, not a flaw.
-  double zoneClipped = 0.05;    ///< Of a zone that must keep texture.
-  double stillPixels = 1.2;     ///< On a tripod; registration is good to 0.2 px, thin structure to 1.
-  double restPixels = 0.4;      ///< Frames nearer than this to each other were taken without the camera moving.
-  double softRatio = 1.0;       ///< ln of the energy of fine structure: a blur of about a pixel.
-  double perhapsSoft = 0.8;     ///< From here on it cannot be told.
+  double clippedShare =
+      0.008; ///< Of the picture in the darkest frame: glints and lamps are less. Some less is an offer, not a flaw.
+  double zoneClipped = 0.05; ///< Of a zone that must keep texture.
+  double stillPixels = 1.2;  ///< On a tripod; registration is good to 0.2 px, thin structure to 1.
+  double restPixels = 0.4;   ///< Frames nearer than this to each other were taken without the camera moving.
+  double softRatio = 1.0;    ///< ln of the energy of fine structure: a blur of about a pixel.
+  double perhapsSoft = 0.8;  ///< From here on it cannot be told.
   LightLimits light;
-  double balanceStops = 0.12;   ///< Of the white balance that raw files state.
-  double movedShare = 0.008;    ///< Of the picture, in one piece: a person, not a leaf.
+  double balanceStops = 0.12; ///< Of the white balance that raw files state.
+  double movedShare = 0.008;  ///< Of the picture, in one piece: a person, not a leaf.
   double settingStops = 0.2;
 };
 
@@ -49,22 +50,22 @@ struct JudgeSetup {
   std::optional<CameraProfile> camera;   ///< For the noise of the shadows.
   std::optional<MustKeep> wanted;
   std::vector<Zone> zones;
-  bool curveKnown = false;               ///< Of rendered files: need not be learnt.
-  Support support = Support::Tripod;     ///< In the hand the camera may move; registration takes care of it.
+  bool curveKnown = false;           ///< Of rendered files: need not be learnt.
+  Support support = Support::Tripod; ///< In the hand the camera may move; registration takes care of it.
   JudgeLimits limits;
 };
 
 struct FrameJudgement {
-  int frame = 0;               ///< In the order they arrived.
+  int frame = 0; ///< In the order they arrived.
   ExposureSettings settings;
   double clippedShare = 0;
   double shiftX = 0, shiftY = 0, degrees = 0; ///< Against the frame before it in exposure.
-  double softness = 0;         ///< ln of the sharpest frame's structure over this one's; 0: sharp.
-  Stops light{0};              ///< Change of the scene against its neighbour.
+  double softness = 0;                        ///< ln of the sharpest frame's structure over this one's; 0: sharp.
+  Stops light{0};                             ///< Change of the scene against its neighbour.
   double movedShare = 0;
-  Roi movedPlace;              ///< Frame pixels.
+  Roi movedPlace; ///< Frame pixels.
   std::vector<Flaw> flaws;
-  std::string sentence;        ///< What is wrong, or that nothing is.
+  std::string sentence; ///< What is wrong, or that nothing is.
   [[nodiscard]] bool has(Flaw flaw) const;
 };
 
@@ -93,7 +94,8 @@ struct SetVerdict {
   [[nodiscard]] bool good() const { return answer == Answer::Holds; }
 };
 
-/// Judges the frames of one set as they land. Frames may come in any order of exposure; frames that gave way are not judged.
+/// Judges the frames of one set as they land. Frames may come in any order of exposure; frames that gave way are not
+/// judged.
 class SetJudge {
 public:
   explicit SetJudge(JudgeSetup setup) : setup_(std::move(setup)) {}
@@ -124,7 +126,8 @@ private:
   void judgeSettings(std::vector<FrameJudgement>& all) const;
   void judgeSharpness(Findings& f) const;
   /// The softest frame of a view, when it is soft: its place in `which`. Limits are `looser` times theirs.
-  std::optional<std::size_t> judgeSharpness(Findings& f, const std::vector<std::size_t>& which, const std::vector<FrameSharpness>& sharpness, double looser) const;
+  std::optional<std::size_t> judgeSharpness(Findings& f, const std::vector<std::size_t>& which,
+                                            const std::vector<FrameSharpness>& sharpness, double looser) const;
   void judgePlaces(Findings& f) const;
   void judgeLight(Findings& f) const;
   void judgeMoved(Findings& f) const;

@@ -22,8 +22,10 @@ Image<float> movedCells(const Sketch& onto, const Sketch& from, const Transform&
       if (ix < 0 || iy < 0 || ix + 1 >= from.cells.width() || iy + 1 >= from.cells.height()) continue;
       const auto fx = float(u - ix), fy = float(v - iy);
       for (int c = 0; c < 3; ++c) {
-        const float a = from.cells.at(ix, iy)[c], b = from.cells.at(ix + 1, iy)[c], d = from.cells.at(ix, iy + 1)[c], e = from.cells.at(ix + 1, iy + 1)[c];
-        if (std::min({a, b, d, e}) >= 0) out.at(x, y)[c] = (1 - fy) * ((1 - fx) * a + fx * b) + fy * ((1 - fx) * d + fx * e);
+        const float a = from.cells.at(ix, iy)[c], b = from.cells.at(ix + 1, iy)[c], d = from.cells.at(ix, iy + 1)[c],
+                    e = from.cells.at(ix + 1, iy + 1)[c];
+        if (std::min({a, b, d, e}) >= 0)
+          out.at(x, y)[c] = (1 - fy) * ((1 - fx) * a + fx * b) + fy * ((1 - fx) * d + fx * e);
       }
     }
   return out;
@@ -32,11 +34,14 @@ Image<float> movedCells(const Sketch& onto, const Sketch& from, const Transform&
 /// Codes of a known curve to roots of light.
 void toRoots(const Sketch& s, Image<float>& cells) {
   for (std::size_t i = 0; i < cells.size(); ++i)
-    if (float& v = cells.data()[i]; v >= 0) v = std::sqrt(std::max(0.f, s.table.channel(int(i % 3))[std::lround(double(v) * (s.table.size() - 1))]));
+    if (float& v = cells.data()[i]; v >= 0)
+      v = std::sqrt(std::max(0.f, s.table.channel(int(i % 3))[std::lround(double(v) * (s.table.size() - 1))]));
 }
 
-/// The step in the order of arrival that the pixels speak for most; where there are two kinds of knowledge, both together.
-LightStep largestStep(const std::vector<const LightKnowledge*>& kinds, const std::vector<LightMember>& members, const std::vector<double>& sigma, double limit) {
+/// The step in the order of arrival that the pixels speak for most; where there are two kinds of knowledge, both
+/// together.
+LightStep largestStep(const std::vector<const LightKnowledge*>& kinds, const std::vector<LightMember>& members,
+                      const std::vector<double>& sigma, double limit) {
   constexpr double kSure = 3.2, kPerhaps = 2.4; // standard deviations
   LightStep best;
   double most = 0;
@@ -52,35 +57,48 @@ LightStep largestStep(const std::vector<const LightKnowledge*>& kinds, const std
       const auto step = known->stepOf(later, sigma);
       if (step.sigma > 1e8) continue;
       squares += step.stops * step.stops / (step.sigma * step.sigma);
-      if (std::abs(step.stops) >= std::abs(largest.stops)) largest = {arrivals[k], step.stops, step.sigma, LightStep::Clear::No};
+      if (std::abs(step.stops) >= std::abs(largest.stops))
+        largest = {arrivals[k], step.stops, step.sigma, LightStep::Clear::No};
     }
     if (const double z = std::sqrt(squares); z > most) most = z, best = largest;
   }
-  if (std::abs(best.stops) > limit && most > kSure) best.clear = LightStep::Clear::Yes;
-  else if (std::abs(best.stops) > limit && most > kPerhaps) best.clear = LightStep::Clear::Perhaps;
+  if (std::abs(best.stops) > limit && most > kSure)
+    best.clear = LightStep::Clear::Yes;
+  else if (std::abs(best.stops) > limit && most > kPerhaps)
+    best.clear = LightStep::Clear::Perhaps;
   return best;
 }
 
-bool changesBoth(const Photometry& photometry, const std::vector<LightMember>& members, const std::vector<double>& sigma, int before) {
+bool changesBoth(const Photometry& photometry, const std::vector<LightMember>& members,
+                 const std::vector<double>& sigma, int before) {
   constexpr double kLeast = 0.3;
   std::vector<char> later;
   for (const auto& m : members) later.push_back(m.arrived >= before);
-  const double red = std::abs(photometry.red.stepOf(later, sigma).stops), blue = std::abs(photometry.blue.stepOf(later, sigma).stops);
+  const double red = std::abs(photometry.red.stepOf(later, sigma).stops),
+               blue = std::abs(photometry.blue.stepOf(later, sigma).stops);
   return std::min(red, blue) > kLeast * std::max(red, blue);
 }
 
-/// Stops by which lamps at 100 Hz and more can change an exposure: half of their light comes and goes, longer times gather whole waves.
-double flickerStops(const Sketch& s) { return 0.6 * std::min(1.0, 1 / (std::numbers::pi * 100 * s.settings.time.value)); }
+/// Stops by which lamps at 100 Hz and more can change an exposure: half of their light comes and goes, longer times
+/// gather whole waves.
+double flickerStops(const Sketch& s) {
+  return 0.6 * std::min(1.0, 1 / (std::numbers::pi * 100 * s.settings.time.value));
+}
 
 } // namespace
 
-SetLight findSetLight(const std::vector<LightMember>& members, const std::function<const PairPlace*(std::size_t, std::size_t)>& placed, bool curveKnown, const LightLimits& limits) {
+SetLight findSetLight(const std::vector<LightMember>& members,
+                      const std::function<const PairPlace*(std::size_t, std::size_t)>& placed, bool curveKnown,
+                      const LightLimits& limits) {
   SetLight out;
   out.photometry.light.resize(members.size());
   if (members.size() < 2) return out;
   const Sketch& first = *members.front().sketch;
   const bool assumed = first.curveAssumed;
-  if (std::any_of(members.begin(), members.end(), [&](const auto& m) { return m.sketch->curveAssumed != assumed || m.sketch->width != first.width || m.sketch->height != first.height; })) return out;
+  if (std::any_of(members.begin(), members.end(), [&](const auto& m) {
+        return m.sketch->curveAssumed != assumed || m.sketch->width != first.width || m.sketch->height != first.height;
+      }))
+    return out;
   std::vector<CodePairs> pairs;
   for (std::size_t i = 0; i < members.size(); ++i)
     for (std::size_t j = i + 1; j < std::min(members.size(), i + 3); ++j) {
@@ -95,11 +113,13 @@ SetLight findSetLight(const std::vector<LightMember>& members, const std::functi
   if (pairs.empty()) return out;
   const bool linear = !assumed || curveKnown;
   out.photometry = findPhotometry(pairs, members.size(), first.table.size(), linear);
-  if (out.photometry.response && out.photometry.response->changed) out.tones = std::make_shared<ToneReading>(first.table, out.photometry.response->table);
+  if (out.photometry.response && out.photometry.response->changed)
+    out.tones = std::make_shared<ToneReading>(first.table, out.photometry.response->table);
 
   // What the found curve leaves unexplained, each frame may owe to it.
   const double misfit = out.photometry.response ? out.photometry.response->disagreementAfter : 0;
-  const std::vector<double> ownLight(members.size(), std::hypot(limits.timeStops, misfit)), ownColour(members.size(), std::hypot(limits.ownColour, 0.7 * misfit));
+  const std::vector<double> ownLight(members.size(), std::hypot(limits.timeStops, misfit)),
+      ownColour(members.size(), std::hypot(limits.ownColour, 0.7 * misfit));
   out.light = largestStep({&out.photometry.overall}, members, ownLight, limits.stops);
   const double beyond = std::abs(out.light.stops) - 2 * limits.timeStops;
   bool steadyFrame = false, before = true, after = true;
@@ -113,7 +133,9 @@ SetLight findSetLight(const std::vector<LightMember>& members, const std::functi
 
   out.colour = largestStep({&out.photometry.red, &out.photometry.blue}, members, ownColour, limits.colour);
   // A balance that is turned changes red and blue; what changes one of them alone may be the rendering's.
-  if (!linear && out.colour.clear == LightStep::Clear::Yes && !changesBoth(out.photometry, members, ownColour, out.colour.before)) out.colour.clear = LightStep::Clear::Perhaps;
+  if (!linear && out.colour.clear == LightStep::Clear::Yes &&
+      !changesBoth(out.photometry, members, ownColour, out.colour.before))
+    out.colour.clear = LightStep::Clear::Perhaps;
   return out;
 }
 

@@ -12,7 +12,7 @@ constexpr double kAlike = 3;            ///< Samples of noise in one that is its
 constexpr double kSure = 4;             ///< Standard errors by which something must be shared.
 constexpr float kDarkest = 0.0025f;     ///< Of saturation, the mean of a block.
 constexpr double kLeastContrast = 3e-4; ///< Energy of second differences over the squared mean.
-constexpr double kCodes = 1.0;            ///< Structure of a file, standard deviation.
+constexpr double kCodes = 1.0;          ///< Structure of a file, standard deviation.
 constexpr double kBlocksVary = 0.25;    ///< Standard deviation of ln of a block's ratio when there is no noise.
 constexpr double kNoiseUnsure = 0.5;    ///< Share of the measured noise that may be wrong.
 constexpr double kLeastSlope = 0.03;
@@ -20,15 +20,21 @@ constexpr double kLeastSlope = 0.03;
 /// What a block of `n` pictures shows: products of second differences, over the means.
 template <std::size_t n> struct Products {
   std::array<std::array<double, n>, n> shared{};
-  std::array<double, n> noise{}; ///< As the finest checkerboard shows it, which no lens draws (Immerkaer, CVIU 64, 1996).
+  std::array<double, n>
+      noise{}; ///< As the finest checkerboard shows it, which no lens draws (Immerkaer, CVIU 64, 1996).
   std::array<double, n> mean{};
   int samples = 0;
   /// Standard error of what two share, when they share nothing.
-  [[nodiscard]] double error(std::size_t i, std::size_t j) const { return std::sqrt(kAlike * shared[i][i] * shared[j][j] / samples); }
+  [[nodiscard]] double error(std::size_t i, std::size_t j) const {
+    return std::sqrt(kAlike * shared[i][i] * shared[j][j] / samples);
+  }
 };
 
-/// False: the pictures show too little of this block in common. `step`: to the next pixel along the axis, `aside`: across it.
-template <std::size_t n> bool productsOf(const std::array<const Image<float>*, n>& light, int x0, int y0, std::ptrdiff_t step, std::ptrdiff_t aside, Products<n>& p) {
+/// False: the pictures show too little of this block in common. `step`: to the next pixel along the axis, `aside`:
+/// across it.
+template <std::size_t n>
+bool productsOf(const std::array<const Image<float>*, n>& light, int x0, int y0, std::ptrdiff_t step,
+                std::ptrdiff_t aside, Products<n>& p) {
   const std::ptrdiff_t width = light[0]->width();
   std::array<double, n> fine;
   for (int y = y0; y < y0 + kBlock; ++y)
@@ -64,16 +70,21 @@ template <std::size_t n> bool productsOf(const std::array<const Image<float>*, n
   return true;
 }
 
-template <std::size_t n> std::vector<Products<n>> blocksOf(const std::array<const Image<float>*, n>& light, StructureAxis axis) {
+template <std::size_t n>
+std::vector<Products<n>> blocksOf(const std::array<const Image<float>*, n>& light, StructureAxis axis) {
   std::vector<Products<n>> out;
   const std::ptrdiff_t width = light[0]->width();
   for (int y = 1; y + kBlock < light[0]->height(); y += kBlock)
     for (int x = 1; x + kBlock < light[0]->width(); x += kBlock)
-      if (Products<n> p; axis == StructureAxis::Across ? productsOf(light, x, y, 1, width, p) : productsOf(light, x, y, width, 1, p)) out.push_back(p);
+      if (Products<n> p;
+          axis == StructureAxis::Across ? productsOf(light, x, y, 1, width, p) : productsOf(light, x, y, width, 1, p))
+        out.push_back(p);
   return out;
 }
 
-std::size_t enoughOf(const Image<float>& light) { return std::size_t(std::clamp(light.width() * light.height() / (50 * kBlock * kBlock), 8, 16)); }
+std::size_t enoughOf(const Image<float>& light) {
+  return std::size_t(std::clamp(light.width() * light.height() / (50 * kBlock * kBlock), 8, 16));
+}
 
 struct Said {
   double value, weight;
@@ -113,7 +124,9 @@ public:
 
 private:
   static constexpr std::size_t kBins = 20;
-  static std::size_t bin(double mean) { return std::size_t(std::clamp(int(2 * (std::log2(std::max(1e-4, mean)) + 9)), 0, int(kBins) - 1)); }
+  static std::size_t bin(double mean) {
+    return std::size_t(std::clamp(int(2 * (std::log2(std::max(1e-4, mean)) + 9)), 0, int(kBins) - 1));
+  }
   std::array<std::vector<double>, kBins> found_;
   std::array<double, kBins> values_{};
 };
@@ -138,7 +151,8 @@ struct Slopes {
 
 } // namespace
 
-std::vector<SharpnessStep> stepsOfThree(const std::array<const Image<float>*, 3>& light, StructureAxis axis, const ContrastPerCode& perCode) {
+std::vector<SharpnessStep> stepsOfThree(const std::array<const Image<float>*, 3>& light, StructureAxis axis,
+                                        const ContrastPerCode& perCode) {
   auto blocks = blocksOf<3>(light, axis);
   if (perCode)
     std::erase_if(blocks, [&](const Products<3>& p) {
@@ -178,7 +192,9 @@ std::optional<SharpnessStep> stepOfTwo(const Image<float>& dark, const Image<flo
   const std::size_t enough = enoughOf(dark);
   const Said first = onDark.estimate(enough), second = onBright.estimate(enough);
   if (first.weight + second.weight == 0) return {};
-  return SharpnessStep{0, 1, (first.weight * first.value - second.weight * second.value) / (first.weight + second.weight), 1 / std::sqrt(first.weight + second.weight)};
+  return SharpnessStep{0, 1,
+                       (first.weight * first.value - second.weight * second.value) / (first.weight + second.weight),
+                       1 / std::sqrt(first.weight + second.weight)};
 }
 
 } // namespace ml

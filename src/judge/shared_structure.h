@@ -20,11 +20,14 @@ enum class StructureAxis { Across, Down };
 /// The contrast that one code of a file makes at a light; empty: codes are fine enough.
 using ContrastPerCode = std::function<double(double light)>;
 
-/// Three pictures of one size that lie on each other, darkest first: the steps between each two of them; empty when they show too little in
-/// common. Places whose structure is of a code or two in one of the files are left out: compression takes it away.
-[[nodiscard]] std::vector<SharpnessStep> stepsOfThree(const std::array<const Image<float>*, 3>& light, StructureAxis axis, const ContrastPerCode& perCode);
+/// Three pictures of one size that lie on each other, darkest first: the steps between each two of them; empty when
+/// they show too little in common. Places whose structure is of a code or two in one of the files are left out:
+/// compression takes it away.
+[[nodiscard]] std::vector<SharpnessStep> stepsOfThree(const std::array<const Image<float>*, 3>& light,
+                                                      StructureAxis axis, const ContrastPerCode& perCode);
 
 /// Two pictures whose noise is that of their pixels (raw), the darker first.
-[[nodiscard]] std::optional<SharpnessStep> stepOfTwo(const Image<float>& dark, const Image<float>& bright, StructureAxis axis);
+[[nodiscard]] std::optional<SharpnessStep> stepOfTwo(const Image<float>& dark, const Image<float>& bright,
+                                                     StructureAxis axis);
 
 } // namespace ml

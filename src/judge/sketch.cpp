@@ -14,8 +14,8 @@ constexpr int kSketchWidth = 440; ///< Enough to see a person, little enough to 
 constexpr float kClippedFrom = 0.97f;
 constexpr double kCells = 80000; ///< Flat places: enough to find a curve by.
 
-/// A rendered file's highlight is blown when a channel stands at its last codes and a second one near them: a single one may only be a
-/// colour that the file cannot hold. Codes of 255.
+/// A rendered file's highlight is blown when a channel stands at its last codes and a second one near them: a single
+/// one may only be a colour that the file cannot hold. Codes of 255.
 constexpr double kLastCodes = 253.0 / 255, kNearLast = 222.0 / 255;
 
 struct Reader {
@@ -103,16 +103,21 @@ double structuredShare(const Frame& frame) {
   if (w == 0 || h == 0) return 0;
   const Reader reader(frame);
   std::vector<int> counts(std::size_t(h), 0);
-  forEachBand(h, [&](const Band& band) {
-    for (int y = band.begin; y < band.end; ++y)
-      for (int x = 0; x < w; ++x) counts[std::size_t(y)] += showsStructure(reader, frame.noise, x * kBlock, y * kBlock, kBlock);
-  }, 2);
+  forEachBand(
+      h,
+      [&](const Band& band) {
+        for (int y = band.begin; y < band.end; ++y)
+          for (int x = 0; x < w; ++x)
+            counts[std::size_t(y)] += showsStructure(reader, frame.noise, x * kBlock, y * kBlock, kBlock);
+      },
+      2);
   return std::accumulate(counts.begin(), counts.end(), 0) / (double(w) * h);
 }
 
 void readZones(const std::vector<Zone>& zones, Sketch& s) {
   const auto inside = [&](const Zone& z, int x, int y) {
-    const double dx = (x + 0.5) / s.light.width() - z.x, dy = ((y + 0.5) / s.light.height() - z.y) * s.light.height() / s.light.width();
+    const double dx = (x + 0.5) / s.light.width() - z.x,
+                 dy = ((y + 0.5) / s.light.height() - z.y) * s.light.height() / s.light.width();
     return std::hypot(dx, dy) <= std::max(z.radius, 1.0 / s.light.width());
   };
   for (const Zone& zone : zones) {
@@ -132,7 +137,8 @@ void readZones(const std::vector<Zone>& zones, Sketch& s) {
   double clipped = 0;
   for (int y = 0; y < s.light.height(); ++y)
     for (int x = 0; x < s.light.width(); ++x) {
-      if (std::any_of(zones.begin(), zones.end(), [&](const Zone& z) { return !z.keepTexture && inside(z, x, y); })) continue;
+      if (std::any_of(zones.begin(), zones.end(), [&](const Zone& z) { return !z.keepTexture && inside(z, x, y); }))
+        continue;
       ++all;
       clipped += *s.blown.at(x, y) / 255.0;
     }

@@ -8,7 +8,8 @@
 
 namespace ml {
 
-/// A place of the picture that must keep its texture, or may clip. Place and radius in 0..1 of width and height, of the width.
+/// A place of the picture that must keep its texture, or may clip. Place and radius in 0..1 of width and height, of the
+/// width.
 struct Zone {
   std::string name;
   double x = 0.5, y = 0.5, radius = 0.02;
@@ -21,20 +22,20 @@ struct Sketch {
   ExposureSettings settings;
   NoiseModel noise;
   std::array<float, 3> saturation{1, 1, 1};
-  double midTone = 0.18;         ///< Green of a surface that reads at the frame's EV, saturation = 1.
-  int width = 0, height = 0;     ///< Of the frame.
-  int scale = 4;                 ///< Frame pixels to a pixel of `light`.
-  Image<float> light;            ///< Mean linear RGB of blocks, saturation of each channel = 1.
-  Image<std::uint8_t> clipped;   ///< Share of the block's pixels in which a channel stands at clipping, 0..255.
-  Image<std::uint8_t> blown;     ///< Share of those in which nothing is left, 0..255.
+  double midTone = 0.18;       ///< Green of a surface that reads at the frame's EV, saturation = 1.
+  int width = 0, height = 0;   ///< Of the frame.
+  int scale = 4;               ///< Frame pixels to a pixel of `light`.
+  Image<float> light;          ///< Mean linear RGB of blocks, saturation of each channel = 1.
+  Image<std::uint8_t> clipped; ///< Share of the block's pixels in which a channel stands at clipping, 0..255.
+  Image<std::uint8_t> blown;   ///< Share of those in which nothing is left, 0..255.
   LightPyramid pyramid;
-  Detail detail;                 ///< What sharpness is judged by.
-  double structured = 0;         ///< Share of blocks of 16 x 16 pixels that show more than noise.
-  Image<float> cells;            ///< As flatCells, on this frame's own grid.
-  int cellPitch = 4;             ///< Frame pixels.
-  CodeTable table;               ///< How codes were read; `curveAssumed`: only assumed.
+  Detail detail;         ///< What sharpness is judged by.
+  double structured = 0; ///< Share of blocks of 16 x 16 pixels that show more than noise.
+  Image<float> cells;    ///< As flatCells, on this frame's own grid.
+  int cellPitch = 4;     ///< Frame pixels.
+  CodeTable table;       ///< How codes were read; `curveAssumed`: only assumed.
   bool curveAssumed = false;
-  double clippedShare = 0;       ///< Of the picture, places that may clip left out: texture is lost, not one channel alone.
+  double clippedShare = 0; ///< Of the picture, places that may clip left out: texture is lost, not one channel alone.
   std::vector<double> zoneClipped; ///< Share of each zone.
   std::vector<double> zoneLevel;   ///< Mean of green in each zone, saturation = 1.
 };

@@ -9,9 +9,13 @@
 namespace ml {
 namespace {
 
-std::string stops(double value) { return printAmount({std::abs(value)}); }
+std::string stops(double value) {
+  return printAmount({std::abs(value)});
+}
 
-std::string numbered(int frame) { return fmt::format("Frame {}", frame + 1); }
+std::string numbered(int frame) {
+  return fmt::format("Frame {}", frame + 1);
+}
 
 std::string times(const std::vector<ExposureSettings>& frames) {
   std::string out;
@@ -19,7 +23,9 @@ std::string times(const std::vector<ExposureSettings>& frames) {
   return out;
 }
 
-double shift(const FrameJudgement& j) { return std::hypot(j.shiftX, j.shiftY); }
+double shift(const FrameJudgement& j) {
+  return std::hypot(j.shiftX, j.shiftY);
+}
 
 const FrameJudgement* first(const VerdictInput& in, Flaw flaw) {
   for (const auto& j : in.frames)
@@ -45,7 +51,8 @@ bool othersCover(const VerdictInput& in, int without, const JudgeSetup& setup) {
   return !rest.empty() && coverageOf(SensorModel(*setup.camera), *setup.wanted, rest).complete(setup.wanted->snrTarget);
 }
 
-NextAction shoot(NextAction::Kind kind, std::vector<ExposureSettings> frames, std::vector<int> replaces, std::string label) {
+NextAction shoot(NextAction::Kind kind, std::vector<ExposureSettings> frames, std::vector<int> replaces,
+                 std::string label) {
   return {kind, std::move(frames), std::move(replaces), std::move(label)};
 }
 
@@ -54,16 +61,24 @@ Seconds withinCamera(Seconds t, const JudgeSetup& setup) {
   return timeAtThirds(nearestThirds(t));
 }
 
-/// How far down a further frame must go: what the reading says when it was taken, else two stops (common practice, no source).
+/// How far down a further frame must go: what the reading says when it was taken, else two stops (common practice, no
+/// source).
 SetVerdict darkerFrames(const FrameJudgement& dark, const JudgeSetup& setup) {
   double down = 2;
   if (setup.camera && setup.wanted) {
-    const double needed = (setup.wanted->high + setup.wanted->highlightMargin - SensorModel(*setup.camera).clipsAt(dark.settings)).value;
+    const double needed =
+        (setup.wanted->high + setup.wanted->highlightMargin - SensorModel(*setup.camera).clipsAt(dark.settings)).value;
     down = std::max(2.0, std::ceil(3 * needed) / 3);
   }
   const ExposureSettings first = orderedFor(dark, setup);
   if (withinCamera(brighter(first.time, {-1.0 / 3}), setup).value > first.time.value * 0.9)
-    return {fmt::format("Highlights are clipped in the darkest frame, and {} is the camera's shortest time: close the aperture or let them clip.", print(first.time)), {}, Answer::DoesNotHold, {}, {}};
+    return {fmt::format("Highlights are clipped in the darkest frame, and {} is the camera's shortest time: close the "
+                        "aperture or let them clip.",
+                        print(first.time)),
+            {},
+            Answer::DoesNotHold,
+            {},
+            {}};
   // Steps of three stops at most, so that no gap is left between the old frames and the new.
   const int count = std::max(1, int(std::ceil(down / 3 - 1e-6)));
   std::vector<ExposureSettings> frames;
@@ -72,9 +87,15 @@ SetVerdict darkerFrames(const FrameJudgement& dark, const JudgeSetup& setup) {
     s.time = withinCamera(brighter(first.time, {-down * i / count}), setup);
     if (frames.empty() || s.time < frames.back().time) frames.push_back(s);
   }
-  const std::string what = frames.size() == 1 ? "one more at " + times(frames) : fmt::format("{} more at {}", frames.size(), times(frames));
-  return {fmt::format("Highlights are clipped in the darkest frame ({:.1f} % of the picture): shoot {}.", 100 * dark.clippedShare, what),
-          shoot(NextAction::Kind::ShootDarker, frames, {}, frames.size() == 1 ? "Shoot one at " + times(frames) : fmt::format("Shoot {} darker", frames.size())), Answer::DoesNotHold, {}, {}};
+  const std::string what =
+      frames.size() == 1 ? "one more at " + times(frames) : fmt::format("{} more at {}", frames.size(), times(frames));
+  return {fmt::format("Highlights are clipped in the darkest frame ({:.1f} % of the picture): shoot {}.",
+                      100 * dark.clippedShare, what),
+          shoot(NextAction::Kind::ShootDarker, frames, {},
+                frames.size() == 1 ? "Shoot one at " + times(frames) : fmt::format("Shoot {} darker", frames.size())),
+          Answer::DoesNotHold,
+          {},
+          {}};
 }
 
 SetVerdict oneBrighter(const FrameJudgement& bright, const JudgeSetup& setup) {
@@ -82,21 +103,39 @@ SetVerdict oneBrighter(const FrameJudgement& bright, const JudgeSetup& setup) {
   const Seconds before = s.time;
   s.time = withinCamera(brighter(s.time, {2}), setup);
   if (s.time.value < before.value * 1.1)
-    return {fmt::format("The deep shadow is still noise at {}, the camera's longest time: open the aperture or add light.", print(before)), {}, Answer::DoesNotHold, {}, {}};
+    return {
+        fmt::format("The deep shadow is still noise at {}, the camera's longest time: open the aperture or add light.",
+                    print(before)),
+        {},
+        Answer::DoesNotHold,
+        {},
+        {}};
   return {fmt::format("The deep shadow is still noise in the brightest frame: shoot one more at {}.", print(s.time)),
-          shoot(NextAction::Kind::ShootBrighter, {s}, {}, "Shoot one at " + print(s.time)), Answer::DoesNotHold, {}, {}};
+          shoot(NextAction::Kind::ShootBrighter, {s}, {}, "Shoot one at " + print(s.time)),
+          Answer::DoesNotHold,
+          {},
+          {}};
 }
 
 SetVerdict repeatAll(const std::string& sentence, const VerdictInput& in, const JudgeSetup& setup) {
   std::vector<ExposureSettings> frames = setup.planned;
   if (frames.empty())
     for (const int i : in.order) frames.push_back(in.frames[std::size_t(i)].settings);
-  return {sentence, shoot(NextAction::Kind::RepeatSet, frames, in.order, "Shoot the set again"), Answer::DoesNotHold, {}, {}};
+  return {sentence,
+          shoot(NextAction::Kind::RepeatSet, frames, in.order, "Shoot the set again"),
+          Answer::DoesNotHold,
+          {},
+          {}};
 }
 
 SetVerdict repeatOne(const std::string& sentence, const FrameJudgement& j, const JudgeSetup& setup) {
   const ExposureSettings s = orderedFor(j, setup);
-  return {sentence, shoot(NextAction::Kind::RepeatFrame, {s}, {j.frame}, fmt::format("Repeat frame {} at {}", j.frame + 1, print(s.time))), Answer::DoesNotHold, {}, {}};
+  return {sentence,
+          shoot(NextAction::Kind::RepeatFrame, {s}, {j.frame},
+                fmt::format("Repeat frame {} at {}", j.frame + 1, print(s.time))),
+          Answer::DoesNotHold,
+          {},
+          {}};
 }
 
 SetVerdict drifted(const VerdictInput& in, const JudgeSetup& setup) {
@@ -111,10 +150,17 @@ SetVerdict drifted(const VerdictInput& in, const JudgeSetup& setup) {
   const auto& j = in.frames[std::size_t(*std::min_element(wrong.begin(), wrong.end()))];
   const ExposureSettings ordered = orderedFor(j, setup);
   const bool iso = std::abs(std::log2(j.settings.iso.value / ordered.iso.value)) > setup.limits.settingStops;
-  const std::string what = iso ? fmt::format("ISO went to {:.0f}", j.settings.iso.value) : fmt::format("the aperture went to {}", print(j.settings.aperture));
+  const std::string what = iso ? fmt::format("ISO went to {:.0f}", j.settings.iso.value)
+                               : fmt::format("the aperture went to {}", print(j.settings.aperture));
   const std::string mend = iso ? "switch automatic ISO off" : "fix the aperture";
-  return {fmt::format("From frame {} on {}: {} and shoot {} again.", j.frame + 1, what, mend, wrong.size() == 1 ? "it" : "them"),
-          shoot(NextAction::Kind::RepeatFrame, again, wrong, wrong.size() == 1 ? fmt::format("Repeat frame {}", j.frame + 1) : fmt::format("Repeat {} frames", wrong.size())), Answer::DoesNotHold, {}, {}};
+  return {fmt::format("From frame {} on {}: {} and shoot {} again.", j.frame + 1, what, mend,
+                      wrong.size() == 1 ? "it" : "them"),
+          shoot(NextAction::Kind::RepeatFrame, again, wrong,
+                wrong.size() == 1 ? fmt::format("Repeat frame {}", j.frame + 1)
+                                  : fmt::format("Repeat {} frames", wrong.size())),
+          Answer::DoesNotHold,
+          {},
+          {}};
 }
 
 SetVerdict resetBracket(const VerdictInput& in) {
@@ -122,15 +168,26 @@ SetVerdict resetBracket(const VerdictInput& in) {
   for (const int i : in.order)
     if (in.frames[std::size_t(i)].has(Flaw::WrongTime)) wrong.push_back(i);
   const int firstWrong = *std::min_element(wrong.begin(), wrong.end());
-  return {fmt::format("From frame {} on the time is not the planned one; the camera has left its bracket. Set it again and shoot {}.", firstWrong + 1, times(in.missing)),
-          shoot(NextAction::Kind::ShootMissing, in.missing, wrong, in.missing.size() == 1 ? "Shoot the missing frame" : fmt::format("Shoot the {} missing", in.missing.size())), Answer::DoesNotHold, {}, {}};
+  return {fmt::format("From frame {} on the time is not the planned one; the camera has left its bracket. Set it again "
+                      "and shoot {}.",
+                      firstWrong + 1, times(in.missing)),
+          shoot(NextAction::Kind::ShootMissing, in.missing, wrong,
+                in.missing.size() == 1 ? "Shoot the missing frame"
+                                       : fmt::format("Shoot the {} missing", in.missing.size())),
+          Answer::DoesNotHold,
+          {},
+          {}};
 }
 
 SetVerdict soft(const VerdictInput& in, const FrameJudgement& j, const JudgeSetup& setup) {
-  const std::string state = shift(j) > 1.5 && j.has(Flaw::CameraMoved) ? fmt::format("moved {:.0f} px and is soft", shift(j)) : "is soft";
+  const std::string state =
+      shift(j) > 1.5 && j.has(Flaw::CameraMoved) ? fmt::format("moved {:.0f} px and is soft", shift(j)) : "is soft";
   if (othersCover(in, j.frame, setup))
     return {fmt::format("{} {}: leave it out; the rest still cover the scene.", numbered(j.frame), state),
-            shoot(NextAction::Kind::LeaveOut, {}, {j.frame}, fmt::format("Leave frame {} out", j.frame + 1)), Answer::DoesNotHold, {}, {}};
+            shoot(NextAction::Kind::LeaveOut, {}, {j.frame}, fmt::format("Leave frame {} out", j.frame + 1)),
+            Answer::DoesNotHold,
+            {},
+            {}};
   return repeatOne(fmt::format("{} {}: shoot it again.", numbered(j.frame), state), j, setup);
 }
 
@@ -138,9 +195,19 @@ SetVerdict sound(const VerdictInput& in) {
   if (in.order.empty()) return {"No frame has arrived yet.", {}, Answer::DoesNotHold, {}, {}};
   const auto& dark = in.frames[std::size_t(in.order.front())];
   const auto& bright = in.frames[std::size_t(in.order.back())];
-  if (in.order.size() == 1) return {fmt::format("One frame at {} is on disk and nothing is wrong with it.", print(dark.settings.time)), {}, Answer::Holds, {}, {}};
-  return {fmt::format("{} frames from {} to {} are on disk; highlights and shadows are held, nothing large moved: go on.", in.order.size(), print(dark.settings.time), print(bright.settings.time)),
-          {}, Answer::Holds, {}, {}};
+  if (in.order.size() == 1)
+    return {fmt::format("One frame at {} is on disk and nothing is wrong with it.", print(dark.settings.time)),
+            {},
+            Answer::Holds,
+            {},
+            {}};
+  return {
+      fmt::format("{} frames from {} to {} are on disk; highlights and shadows are held, nothing large moved: go on.",
+                  in.order.size(), print(dark.settings.time), print(bright.settings.time)),
+      {},
+      Answer::Holds,
+      {},
+      {}};
 }
 
 } // namespace
@@ -152,9 +219,13 @@ std::string describe(const FrameJudgement& j) {
     case Flaw::HighlightsClipped: add(fmt::format("highlights clipped, {:.1f} %", 100 * j.clippedShare)); break;
     case Flaw::ShadowsNoisy: add("deep shadow still noise"); break;
     case Flaw::WrongTime: add("not the planned time"); break;
-    case Flaw::SettingsDrifted: add(fmt::format("set to {}, {}", print(j.settings.aperture), print(j.settings.iso))); break;
+    case Flaw::SettingsDrifted:
+      add(fmt::format("set to {}, {}", print(j.settings.aperture), print(j.settings.iso)));
+      break;
     case Flaw::ColourDrifted: add("white balance changed"); break;
-    case Flaw::LightDrifted: add(fmt::format("light {} by {}", j.light.value < 0 ? "fell" : "rose", stops(j.light.value))); break;
+    case Flaw::LightDrifted:
+      add(fmt::format("light {} by {}", j.light.value < 0 ? "fell" : "rose", stops(j.light.value)));
+      break;
     case Flaw::Soft: add("soft"); break;
     case Flaw::CameraMoved: add(fmt::format("camera moved {:.1f} px", shift(j))); break;
     case Flaw::ThingMoved: add(fmt::format("something moved, {:.1f} % of the picture", 100 * j.movedShare)); break;
@@ -163,20 +234,33 @@ std::string describe(const FrameJudgement& j) {
   return out.empty() ? "sound" : out;
 }
 
-std::string softPerhaps(const FrameJudgement& frame) { return fmt::format("Whether frame {} is quite sharp cannot be told from these files; look at it at 100 %.", frame.frame + 1); }
-
-std::string lightPerhaps(int before, double stops_, bool mayFlicker) {
-  if (mayFlicker) return fmt::format("From frame {} on the light differs by {}: lamps that flicker against short times, or a cloud; combining allows for it.", before + 1, stops(stops_));
-  return fmt::format("Whether the light {} by {} before frame {} cannot be told apart from this camera's curve; combining allows for it.", stops_ < 0 ? "fell" : "rose", stops(stops_), before + 1);
+std::string softPerhaps(const FrameJudgement& frame) {
+  return fmt::format("Whether frame {} is quite sharp cannot be told from these files; look at it at 100 %.",
+                     frame.frame + 1);
 }
 
-std::string colourPerhaps(int before) { return fmt::format("Whether the white balance changed before frame {} cannot be told apart from this camera's rendering.", before + 1); }
+std::string lightPerhaps(int before, double stops_, bool mayFlicker) {
+  if (mayFlicker)
+    return fmt::format("From frame {} on the light differs by {}: lamps that flicker against short times, or a cloud; "
+                       "combining allows for it.",
+                       before + 1, stops(stops_));
+  return fmt::format("Whether the light {} by {} before frame {} cannot be told apart from this camera's curve; "
+                     "combining allows for it.",
+                     stops_ < 0 ? "fell" : "rose", stops(stops_), before + 1);
+}
+
+std::string colourPerhaps(int before) {
+  return fmt::format(
+      "Whether the white balance changed before frame {} cannot be told apart from this camera's rendering.",
+      before + 1);
+}
 
 namespace {
 
 /// "A fifth", "12 %".
 std::string shareWords(double share) {
-  static constexpr std::pair<double, const char*> kWords[] = {{0.1, "A tenth"}, {0.2, "A fifth"}, {0.25, "A quarter"}, {1 / 3.0, "A third"}, {0.5, "Half"}};
+  static constexpr std::pair<double, const char*> kWords[] = {
+      {0.1, "A tenth"}, {0.2, "A fifth"}, {0.25, "A quarter"}, {1 / 3.0, "A third"}, {0.5, "Half"}};
   for (const auto& [value, word] : kWords)
     if (std::abs(share - value) < 0.08 * value) return word;
   return fmt::format("{:.0f} %", 100 * share);
@@ -188,10 +272,13 @@ std::string offerDarker(const VerdictInput& in, const JudgeSetup& setup) {
   const FrameJudgement& dark = in.frames[std::size_t(in.order.front())];
   const Seconds next = withinCamera(brighter(dark.settings.time, {-2}), setup);
   if (dark.clippedShare < kSome || next.value > dark.settings.time.value / 1.5) return {};
-  return fmt::format("{:.1f} % of the picture is cut in the darkest frame; if that is not lamps or glints, one more frame at {} would hold it.", 100 * dark.clippedShare, print(next));
+  return fmt::format("{:.1f} % of the picture is cut in the darkest frame; if that is not lamps or glints, one more "
+                     "frame at {} would hold it.",
+                     100 * dark.clippedShare, print(next));
 }
 
-/// What was measured against what was asked for: much of the picture below the darkest reading, and noise in the brightest frame.
+/// What was measured against what was asked for: much of the picture below the darkest reading, and noise in the
+/// brightest frame.
 std::string offerOf(const VerdictInput& in, const JudgeSetup& setup) {
   constexpr double kMuch = 0.1; // of the picture
   if (in.order.empty()) return {};
@@ -206,9 +293,11 @@ std::string offerOf(const VerdictInput& in, const JudgeSetup& setup) {
     below += in.light.share[i];
   }
   if (below < kMuch) return {};
-  const Seconds next = withinCamera(brighter(brightest.time, {std::clamp(std::ceil(3 * (floor - darkest)) / 3, 1.0, 3.0)}), setup);
+  const Seconds next =
+      withinCamera(brighter(brightest.time, {std::clamp(std::ceil(3 * (floor - darkest)) / 3, 1.0, 3.0)}), setup);
   if (next.value < brightest.time.value * 1.5) return {};
-  return fmt::format("{} of the picture is darker than your darkest reading; one more frame at {} would hold it.", shareWords(below), print(next));
+  return fmt::format("{} of the picture is darker than your darkest reading; one more frame at {} would hold it.",
+                     shareWords(below), print(next));
 }
 
 SetVerdict asIs(const VerdictInput& in, const JudgeSetup& setup) {
@@ -228,22 +317,42 @@ SetVerdict wordVerdict(const VerdictInput& in, const JudgeSetup& setup) {
   if (in.order.empty()) return sound(in);
   if (const auto* j = first(in, Flaw::NotAlike))
     return {fmt::format("{} has another size or shows another view: it is not of this set.", numbered(j->frame)),
-            shoot(NextAction::Kind::LeaveOut, {}, {j->frame}, fmt::format("Leave frame {} out", j->frame + 1)), Answer::DoesNotHold, {}, {}};
+            shoot(NextAction::Kind::LeaveOut, {}, {j->frame}, fmt::format("Leave frame {} out", j->frame + 1)),
+            Answer::DoesNotHold,
+            {},
+            {}};
   if (first(in, Flaw::WrongTime) && !in.missing.empty()) return resetBracket(in);
   if (first(in, Flaw::SettingsDrifted)) return drifted(in, setup);
   if (!in.missing.empty())
-    return {fmt::format("{} of {} frames are there; {} {} missing.", in.order.size(), in.order.size() + in.missing.size(), times(in.missing), in.missing.size() == 1 ? "is" : "are"),
-            shoot(NextAction::Kind::ShootMissing, in.missing, {}, in.missing.size() == 1 ? "Shoot the missing frame" : fmt::format("Shoot the {} missing", in.missing.size())), Answer::DoesNotHold, {}, {}};
+    return {fmt::format("{} of {} frames are there; {} {} missing.", in.order.size(),
+                        in.order.size() + in.missing.size(), times(in.missing), in.missing.size() == 1 ? "is" : "are"),
+            shoot(NextAction::Kind::ShootMissing, in.missing, {},
+                  in.missing.size() == 1 ? "Shoot the missing frame"
+                                         : fmt::format("Shoot the {} missing", in.missing.size())),
+            Answer::DoesNotHold,
+            {},
+            {}};
   if (const auto* j = first(in, Flaw::ColourDrifted))
-    return repeatAll(fmt::format("The white balance changed before frame {}: fix it and shoot the set again.", j->frame + 1), in, setup);
+    return repeatAll(
+        fmt::format("The white balance changed before frame {}: fix it and shoot the set again.", j->frame + 1), in,
+        setup);
   if (const auto* j = first(in, Flaw::HighlightsClipped)) return darkerFrames(*j, setup);
   if (const auto* j = first(in, Flaw::Soft)) return soft(in, *j, setup);
   if (const auto* j = first(in, Flaw::ThingMoved))
-    return repeatOne(fmt::format("Something moved in frame {}, {:.0f} % of the picture: shoot it again, or plan which frame shall own it.", j->frame + 1, 100 * j->movedShare), *j, setup);
+    return repeatOne(
+        fmt::format(
+            "Something moved in frame {}, {:.0f} % of the picture: shoot it again, or plan which frame shall own it.",
+            j->frame + 1, 100 * j->movedShare),
+        *j, setup);
   if (const auto* j = first(in, Flaw::LightDrifted))
-    return repeatAll(fmt::format("The light {} by {} before frame {}: wait until it is steady and shoot the set again.", j->light.value < 0 ? "fell" : "rose", stops(j->light.value), j->frame + 1), in, setup);
+    return repeatAll(fmt::format("The light {} by {} before frame {}: wait until it is steady and shoot the set again.",
+                                 j->light.value < 0 ? "fell" : "rose", stops(j->light.value), j->frame + 1),
+                     in, setup);
   if (const auto* j = first(in, Flaw::CameraMoved))
-    return repeatAll(fmt::format("The camera moved {:.0f} px before frame {}: combining can align that, but check column and head and shoot the set again.", std::max(1.0, shift(*j)), j->frame + 1), in, setup);
+    return repeatAll(fmt::format("The camera moved {:.0f} px before frame {}: combining can align that, but check "
+                                 "column and head and shoot the set again.",
+                                 std::max(1.0, shift(*j)), j->frame + 1),
+                     in, setup);
   if (const auto* j = first(in, Flaw::ShadowsNoisy)) return oneBrighter(*j, setup);
   return asIs(in, setup);
 }

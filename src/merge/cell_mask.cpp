@@ -7,7 +7,8 @@
 namespace ml {
 namespace {
 
-/// Cells set within `radius` along rows, then along columns: sums of a square, at a cost that does not depend on its size.
+/// Cells set within `radius` along rows, then along columns: sums of a square, at a cost that does not depend on its
+/// size.
 Image<int> boxSums(const CellMask& mask, int radius) {
   const int w = mask.width(), h = mask.height();
   Image<int> across(w, h, 1), out(w, h, 1);
@@ -27,7 +28,8 @@ Image<int> boxSums(const CellMask& mask, int radius) {
   for (int y = 0; y < std::min(radius, h); ++y)
     for (int x = 0; x < w; ++x) sum[std::size_t(x)] += across.row(y)[x];
   for (int y = 0; y < h; ++y) {
-    const int *enters = y + radius < h ? across.row(y + radius) : nullptr, *leaves = y - radius - 1 >= 0 ? across.row(y - radius - 1) : nullptr;
+    const int *enters = y + radius < h ? across.row(y + radius) : nullptr,
+              *leaves = y - radius - 1 >= 0 ? across.row(y - radius - 1) : nullptr;
     for (int x = 0; x < w; ++x) {
       if (enters) sum[std::size_t(x)] += enters[x];
       if (leaves) sum[std::size_t(x)] -= leaves[x];
@@ -94,8 +96,12 @@ Image<float> softShare(const CellMask& mask, int radius) {
   Image<float> share(w, h, 1);
   for (int y = 0; y < h; ++y)
     for (int x = 0; x < w; ++x) {
-      const int across = std::min(w - 1, x + radius) - std::max(0, x - radius) + 1, down = std::min(h - 1, y + radius) - std::max(0, y - radius) + 1;
-      *share.at(x, y) = *grown.at(x, y) ? 0.f : std::max(0.f, 1 - 2 * float(*sums.at(x, y)) / float(across * down)); // a straight border covers half at first
+      const int across = std::min(w - 1, x + radius) - std::max(0, x - radius) + 1,
+                down = std::min(h - 1, y + radius) - std::max(0, y - radius) + 1;
+      *share.at(x, y) = *grown.at(x, y)
+                            ? 0.f
+                            : std::max(0.f, 1 - 2 * float(*sums.at(x, y)) /
+                                                    float(across * down)); // a straight border covers half at first
     }
   return share;
 }

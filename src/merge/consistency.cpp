@@ -11,13 +11,14 @@
 namespace ml {
 namespace {
 
-constexpr int kThingsAcross = 64;      ///< Gaps of a sixty-fourth of the width or less do not part a thing.
-constexpr double kDisagreeing = 0.02;  ///< A frame that differs on more of a region than this is left out of all of it.
-constexpr std::size_t kShown = 4;      ///< Cells; smaller parts of a region are not told one by one.
-constexpr int kGrow = 3;               ///< Cells; borders are blurred by the lens, and by the cells themselves.
+constexpr int kThingsAcross = 64;     ///< Gaps of a sixty-fourth of the width or less do not part a thing.
+constexpr double kDisagreeing = 0.02; ///< A frame that differs on more of a region than this is left out of all of it.
+constexpr std::size_t kShown = 4;     ///< Cells; smaller parts of a region are not told one by one.
+constexpr int kGrow = 3;              ///< Cells; borders are blurred by the lens, and by the cells themselves.
 
 struct Sensitivity {
-  float sigmas, relative, edge, chroma; ///< Differences below noise x sigmas + relative x light + edge x local range are no movement.
+  float sigmas, relative, edge,
+      chroma; ///< Differences below noise x sigmas + relative x light + edge x local range are no movement.
 };
 
 Sensitivity sensitivityOf(MotionMode mode) {
@@ -32,14 +33,23 @@ Sensitivity sensitivityOf(MotionMode mode) {
 struct Reading {
   float radiance, sigma, range, chroma, chromaRange;
 };
-Reading reading(const PlacedCells& cells, int x, int y) { return {*cells.radiance.at(x, y), *cells.sigma.at(x, y), *cells.range.at(x, y), *cells.chroma.at(x, y), *cells.chromaRange.at(x, y)}; }
-bool records(const PlacedCells& cells, int x, int y) { return *cells.recorded.at(x, y); }
+Reading reading(const PlacedCells& cells, int x, int y) {
+  return {*cells.radiance.at(x, y), *cells.sigma.at(x, y), *cells.range.at(x, y), *cells.chroma.at(x, y),
+          *cells.chromaRange.at(x, y)};
+}
+bool records(const PlacedCells& cells, int x, int y) {
+  return *cells.recorded.at(x, y);
+}
 /// Well enough to do without the others.
-bool recordsWell(const PlacedCells& cells, int x, int y) { return records(cells, x, y) && *cells.radiance.at(x, y) > 16 * *cells.sigma.at(x, y); }
+bool recordsWell(const PlacedCells& cells, int x, int y) {
+  return records(cells, x, y) && *cells.radiance.at(x, y) > 16 * *cells.sigma.at(x, y);
+}
 
 bool agree(const Reading& a, const Reading& b, const Sensitivity& s) {
   const float noise = a.sigma + b.sigma - 0.59f * std::min(a.sigma, b.sigma); // close to the root of the sum of squares
-  if (std::abs(a.radiance - b.radiance) > s.sigmas * noise + s.relative * std::max(a.radiance, b.radiance) + s.edge * std::max(a.range, b.range)) return false;
+  if (std::abs(a.radiance - b.radiance) >
+      s.sigmas * noise + s.relative * std::max(a.radiance, b.radiance) + s.edge * std::max(a.range, b.range))
+    return false;
   // As light as what stands there otherwise, but of another colour. The colour of dark places is noise.
   const float uncertain = 4 * s.sigmas * noise / std::max(1e-12f, std::min(a.radiance, b.radiance));
   return std::abs(a.chroma - b.chroma) <= s.chroma + uncertain + s.edge * std::max(a.chromaRange, b.chromaRange);
@@ -61,15 +71,21 @@ struct Scene {
   bool emptied = false;
   [[nodiscard]] int width() const { return cells.front().radiance.width(); }
   [[nodiscard]] int height() const { return cells.front().radiance.height(); }
-  [[nodiscard]] double stopsAway(std::size_t i) const { return std::abs(std::log2(cells[i].exposure / cells[std::size_t(reference)].exposure)); }
+  [[nodiscard]] double stopsAway(std::size_t i) const {
+    return std::abs(std::log2(cells[i].exposure / cells[std::size_t(reference)].exposure));
+  }
 };
 
 std::vector<int> byDistance(const std::vector<PlacedFrame>& frames, int reference) {
-  const auto exposure = [&](int i) { return relativeExposure(frames[std::size_t(i)].frame->settings) * frames[std::size_t(i)].frame->midTone; };
+  const auto exposure = [&](int i) {
+    return relativeExposure(frames[std::size_t(i)].frame->settings) * frames[std::size_t(i)].frame->midTone;
+  };
   std::vector<int> order(frames.size());
   std::iota(order.begin(), order.end(), 0);
   std::stable_sort(order.begin(), order.end(), [&](int a, int b) {
-    const auto distance = [&](int i) { return i == reference ? -1.0 : std::abs(std::log2(exposure(i) / exposure(reference))); };
+    const auto distance = [&](int i) {
+      return i == reference ? -1.0 : std::abs(std::log2(exposure(i) / exposure(reference)));
+    };
     return distance(a) < distance(b);
   });
   return order;
@@ -131,7 +147,8 @@ Disagreements disagreements(const Scene& scene, const Sensitivity& s, const Cell
         if (owner < 0) continue;
         const Reading truth = reading(scene.cells[std::size_t(owner)], x, y);
         for (std::size_t i = 0; i < scene.cells.size(); ++i)
-          if (int(i) != owner && !scene.cells[i].outside(x, y) && !same(scene, i, x, y, truth, s)) *out.masks[i].at(x, y) = 1;
+          if (int(i) != owner && !scene.cells[i].outside(x, y) && !same(scene, i, x, y, truth, s))
+            *out.masks[i].at(x, y) = 1;
       }
   });
   return out;
@@ -146,8 +163,8 @@ double lackOf(const PlacedCells& cells, const std::vector<int>& region) {
   return lacking / double(region.size());
 }
 
-/// The frame that a place is taken from which the reference does not record: it records most of it, does not contradict what the
-/// reference says, and lies near it in exposure.
+/// The frame that a place is taken from which the reference does not record: it records most of it, does not contradict
+/// what the reference says, and lies near it in exposure.
 int takerOf(const Scene& scene, const std::vector<int>& part, const Sensitivity& s) {
   const PlacedCells& reference = scene.cells[std::size_t(scene.reference)];
   const int w = scene.width();
@@ -155,9 +172,12 @@ int takerOf(const Scene& scene, const std::vector<int>& part, const Sensitivity&
   double least = 1e9;
   for (std::size_t i = 0; i < scene.cells.size(); ++i) {
     const auto contradicts = [&](int at) {
-      return int(i) != scene.reference && records(scene.cells[i], at % w, at / w) && !same(scene, std::size_t(scene.reference), at % w, at / w, reading(scene.cells[i], at % w, at / w), s);
+      return int(i) != scene.reference && records(scene.cells[i], at % w, at / w) &&
+             !same(scene, std::size_t(scene.reference), at % w, at / w, reading(scene.cells[i], at % w, at / w), s);
     };
-    const double wrong = reference.radiance.empty() ? 0 : double(std::count_if(part.begin(), part.end(), contradicts)) / double(part.size());
+    const double wrong = reference.radiance.empty()
+                             ? 0
+                             : double(std::count_if(part.begin(), part.end(), contradicts)) / double(part.size());
     const double lack = 6 * (lackOf(scene.cells[i], part) + wrong) + 0.08 * scene.stopsAway(i);
     if (lack < least) least = lack, best = int(i);
   }
@@ -175,9 +195,10 @@ std::vector<int> grown(const std::vector<int>& region, int by, int w, int h) {
   return cells;
 }
 
-/// A region in the parts that are taken from one frame each. A small one is one thing, and taken whole from a frame that records all of it
-/// where there is one. Else what the reference records is taken from that, and each connected place that it does not record from
-/// another. When it records little of a region, the thing that moved lies mostly beyond it, and all is taken from another.
+/// A region in the parts that are taken from one frame each. A small one is one thing, and taken whole from a frame
+/// that records all of it where there is one. Else what the reference records is taken from that, and each connected
+/// place that it does not record from another. When it records little of a region, the thing that moved lies mostly
+/// beyond it, and all is taken from another.
 struct Part {
   std::vector<int> cells;
   int taker = 0;
@@ -187,7 +208,8 @@ constexpr double kTooLittle = 0.25;
 constexpr double kSmall = 0.02;     ///< Of the picture: a region up to this is one thing.
 constexpr double kNearlyAll = 0.10; ///< Lack of a frame that a thing can be taken whole from.
 
-std::vector<Part> partsOf(const Scene& scene, const std::vector<int>& region, const Disagreements& found, const Sensitivity& s) {
+std::vector<Part> partsOf(const Scene& scene, const std::vector<int>& region, const Disagreements& found,
+                          const Sensitivity& s) {
   const int w = scene.width();
   if (scene.emptied) {
     std::vector<int> count(scene.cells.size(), 0);
@@ -206,8 +228,10 @@ std::vector<Part> partsOf(const Scene& scene, const std::vector<int>& region, co
   std::vector<Part> parts(1, Part{{}, scene.reference, false});
   CellMask lost = emptyMask(w, scene.height());
   for (const int at : region) {
-    if (records(scene.cells[std::size_t(scene.reference)], at % w, at / w)) parts[0].cells.push_back(at);
-    else lost.data()[at] = 1;
+    if (records(scene.cells[std::size_t(scene.reference)], at % w, at / w))
+      parts[0].cells.push_back(at);
+    else
+      lost.data()[at] = 1;
   }
   for (auto& cells : components(lost)) {
     const int taker = takerOf(scene, cells, s);
@@ -219,7 +243,9 @@ std::vector<Part> partsOf(const Scene& scene, const std::vector<int>& region, co
 MovedRegion describe(const Scene& scene, const std::vector<int>& region, int taker) {
   const int w = scene.width();
   int left = w, top = scene.height(), right = 0, bottom = 0;
-  for (const int at : region) left = std::min(left, at % w), right = std::max(right, at % w), top = std::min(top, at / w), bottom = std::max(bottom, at / w);
+  for (const int at : region)
+    left = std::min(left, at % w), right = std::max(right, at % w), top = std::min(top, at / w),
+    bottom = std::max(bottom, at / w);
   MovedRegion out{{left, top, right - left + 1, bottom - top + 1}, {}, taker, {}, false};
   out.mask.assign(std::size_t(out.cells.width * out.cells.height), 0);
   for (const int at : region) out.mask[std::size_t((at / w - top) * out.cells.width + at % w - left)] = 1;
@@ -228,25 +254,31 @@ MovedRegion describe(const Scene& scene, const std::vector<int>& region, int tak
   return out;
 }
 
-/// How far from what a frame disagrees on it is left out: `near` where the taken frame records the place poorly and the others are needed, `far` where it records it well.
+/// How far from what a frame disagrees on it is left out: `near` where the taken frame records the place poorly and the
+/// others are needed, `far` where it records it well.
 struct Surroundings {
   std::vector<CellMask> near, far;
 };
 
 Surroundings surroundingsOf(const std::vector<CellMask>& masks, int near, int far) {
   Surroundings out{std::vector<CellMask>(masks.size()), std::vector<CellMask>(masks.size())};
-  forEachBand(2 * int(masks.size()), [&](const Band& band) {
-    const OnThisThread enoughPieces;
-    const std::size_t i = std::size_t(band.begin / 2);
-    if (band.begin % 2 == 0) out.near[i] = dilated(masks[i], near);
-    else out.far[i] = dilated(masks[i], far);
-  }, 1);
+  forEachBand(
+      2 * int(masks.size()),
+      [&](const Band& band) {
+        const OnThisThread enoughPieces;
+        const std::size_t i = std::size_t(band.begin / 2);
+        if (band.begin % 2 == 0)
+          out.near[i] = dilated(masks[i], near);
+        else
+          out.far[i] = dilated(masks[i], far);
+      },
+      1);
   return out;
 }
 
 /// Marks in `left` the cells of a region that each frame is left out of.
-void leaveOut(const Scene& scene, const std::vector<Part>& parts, const std::vector<int>& region, const Disagreements& found, const Surroundings& around,
-              std::vector<CellMask>& left) {
+void leaveOut(const Scene& scene, const std::vector<Part>& parts, const std::vector<int>& region,
+              const Disagreements& found, const Surroundings& around, std::vector<CellMask>& left) {
   const int w = scene.width();
   for (std::size_t i = 0; i < scene.cells.size(); ++i) {
     const auto count = std::count_if(region.begin(), region.end(), [&](int at) { return found.masks[i].data()[at]; });
@@ -258,14 +290,18 @@ void leaveOut(const Scene& scene, const std::vector<Part>& parts, const std::vec
         const bool near = well ? around.far[i].data()[at] : around.near[i].data()[at];
         // The taker of a part is left out of it only where it is the odd one itself.
         const bool speaks = !scene.emptied && int(i) == part.taker;
-        if (part.alone && records(taken, at % w, at / w) ? !speaks : found.masks[i].data()[at] || (disagrees && near && !speaks)) left[i].data()[at] = 1;
+        if (part.alone && records(taken, at % w, at / w) ? !speaks
+                                                         : found.masks[i].data()[at] || (disagrees && near && !speaks))
+          left[i].data()[at] = 1;
       }
     }
   }
 }
 
-/// Grown borders may leave a cell to nobody who records it: then the one that agrees there and was left most of a say has it, else its owner.
-void leaveNoGap(const Scene& scene, const Disagreements& found, const CellMask& settled, std::vector<Image<float>>& share) {
+/// Grown borders may leave a cell to nobody who records it: then the one that agrees there and was left most of a say
+/// has it, else its owner.
+void leaveNoGap(const Scene& scene, const Disagreements& found, const CellMask& settled,
+                std::vector<Image<float>>& share) {
   const int w = scene.width(), h = scene.height();
   forEachBand(h, [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y)
@@ -286,11 +322,14 @@ void leaveNoGap(const Scene& scene, const Disagreements& found, const CellMask& 
 
 /// Cells under a brush stroke, or those of the place that holds a single point; empty when there is none.
 std::vector<int> cellsOf(const SourceChoice& choice, const std::vector<MovedRegion>& places, int w, int h) {
-  const auto cellAt = [&](const SourceChoice::Point& p) { return std::pair(std::clamp(int(p.x * w), 0, w - 1), std::clamp(int(p.y * h), 0, h - 1)); };
+  const auto cellAt = [&](const SourceChoice::Point& p) {
+    return std::pair(std::clamp(int(p.x * w), 0, w - 1), std::clamp(int(p.y * h), 0, h - 1));
+  };
   if (choice.radius <= 0 && !choice.stroke.empty()) {
     const auto at = cellAt(choice.stroke.front());
     std::vector<int> cells;
-    const auto place = std::find_if(places.begin(), places.end(), [&](const MovedRegion& p) { return !p.painted && p.holds(at.first, at.second); });
+    const auto place = std::find_if(places.begin(), places.end(),
+                                    [&](const MovedRegion& p) { return !p.painted && p.holds(at.first, at.second); });
     if (place == places.end()) return {};
     for (int v = place->cells.y; v < place->cells.y + place->cells.height; ++v)
       for (int u = place->cells.x; u < place->cells.x + place->cells.width; ++u)
@@ -305,7 +344,8 @@ std::vector<std::vector<int>> findRegions(const Scene& scene, MotionMode mode, D
   const int width = scene.width(), height = scene.height(), reach = std::max(3, width / kThingsAcross);
   found = disagreements(scene, sensitivityOf(mode), nullptr);
   CellMask any = emptyMask(width, height);
-  forEachBand(int(found.masks.size()), [&](const Band& band) { dropSpecks(found.masks[std::size_t(band.begin)], 4); }, 1);
+  forEachBand(
+      int(found.masks.size()), [&](const Band& band) { dropSpecks(found.masks[std::size_t(band.begin)], 4); }, 1);
   for (const auto& mask : found.masks) unite(any, mask);
   if (std::none_of(any.data(), any.data() + any.size(), [](auto v) { return v; })) return {};
   // Near what moved for certain, less is needed: a head, a foot, a rope's end are only a cell or two.
@@ -325,9 +365,9 @@ std::vector<std::vector<int>> findRegions(const Scene& scene, MotionMode mode, D
   return regions;
 }
 
-constexpr std::size_t kGhost = 6;          ///< Cells; smaller places are noise.
+constexpr std::size_t kGhost = 6; ///< Cells; smaller places are noise.
 constexpr std::size_t kGhostsShown = 12;
-constexpr float kMixed = 0.12f;            ///< Of the information in a cell; what says less than this is not seen.
+constexpr float kMixed = 0.12f; ///< Of the information in a cell; what says less than this is not seen.
 
 /// Where two frames that differ still make up the picture together.
 void findGhosts(const Scene& scene, const std::vector<Image<float>>& share, MotionReport& report) {
@@ -342,14 +382,17 @@ void findGhosts(const Scene& scene, const std::vector<Image<float>>& share, Moti
         std::size_t first = 0;
         for (std::size_t i = 0; i < scene.cells.size(); ++i) {
           const float sigma = *scene.cells[i].sigma.at(x, y);
-          says[i] = records(scene.cells[i], x, y) && sigma > 0 ? (share.empty() ? 1.f : *share[i].at(x, y)) / (sigma * sigma) : 0.f;
+          says[i] = records(scene.cells[i], x, y) && sigma > 0
+                        ? (share.empty() ? 1.f : *share[i].at(x, y)) / (sigma * sigma)
+                        : 0.f;
           all += says[i];
           if (says[i] > most) most = says[i], first = i;
         }
         if (!(all > 0)) continue;
         const Reading truth = reading(scene.cells[first], x, y);
         for (std::size_t i = 0; i < scene.cells.size(); ++i)
-          if (i != first && says[i] > kMixed * all && !agree(truth, reading(scene.cells[i], x, y), s)) *mixed.at(x, y) = 1;
+          if (i != first && says[i] > kMixed * all && !agree(truth, reading(scene.cells[i], x, y), s))
+            *mixed.at(x, y) = 1;
       }
   });
   auto places = components(mixed);
@@ -386,9 +429,12 @@ std::vector<int> strokeCells(const SourceChoice& stroke, int w, int h) {
   return cells;
 }
 
-int consistencyCell(int width, int height) { return std::clamp(int(std::lround(std::sqrt(double(width) * height / 1e6))), 4, 8); }
+int consistencyCell(int width, int height) {
+  return std::clamp(int(std::lround(std::sqrt(double(width) * height / 1e6))), 4, 8);
+}
 
-Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeOptions& options, const Progress& progress) {
+Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeOptions& options,
+                            const Progress& progress) {
   Consistency out;
   out.report.excludedShare.assign(frames.size(), 0);
   const Frame& reference = *frames[std::size_t(options.reference)].frame;
@@ -412,7 +458,8 @@ Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeO
   for (const auto& region : regions) {
     const auto parts = partsOf(scene, region, found, sensitivityOf(options.motion));
     for (const Part& part : parts)
-      if (part.cells.size() >= kShown || parts.size() == 1) out.report.places.push_back(describe(scene, part.cells, part.taker));
+      if (part.cells.size() >= kShown || parts.size() == 1)
+        out.report.places.push_back(describe(scene, part.cells, part.taker));
     leaveOut(scene, parts, region, found, around, left);
     for (const Part& part : parts)
       if (part.alone)
@@ -452,7 +499,8 @@ Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeO
       for (const int at : region) out.moved.data()[at] = 1;
     out.moved = dilated(out.moved, reach);
     for (const auto& choice : options.choices) // the user's word stands
-      for (const int at : grown(cellsOf(choice, out.report.places, width, height), kGrow, width, height)) out.moved.data()[at] = 0;
+      for (const int at : grown(cellsOf(choice, out.report.places, width, height), kGrow, width, height))
+        out.moved.data()[at] = 0;
   }
   if (looked && options.choices.empty()) leaveNoGap(scene, found, settled, out.share);
   if (looked) findGhosts(scene, out.share, out.report);

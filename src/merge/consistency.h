@@ -12,21 +12,25 @@ struct Consistency {
   MotionReport report;
 };
 
-/// Side of a cell for a picture: about a million cells, so that the check costs the same for a large picture as for a small one.
+/// Side of a cell for a picture: about a million cells, so that the check costs the same for a large picture as for a
+/// small one.
 [[nodiscard]] int consistencyCell(int width, int height);
 
 /// Cells of a width x height grid under a brush stroke.
 [[nodiscard]] std::vector<int> strokeCells(const SourceChoice& stroke, int width, int height);
 
 /// Compares mean light on cells, then gives each connected place to one frame.
-/// 1. Each cell has an owner. Reference-guided: the reference where that records it, else the nearest exposure that does and does
-/// not contradict the reference's clipping. Emptied: a frame of the largest group that agree with each other.
-/// 2. The others disagree where they differ from the owner by more than noise, tone error and misplacement explain, after the
-/// tones of each frame were brought to those of the others. Near what moved for certain, less is needed.
-/// 3. Specks are dropped; places near each other make one region. A small region is taken whole from one frame that records all of it. Else what the reference records stays its own, the rest is taken from the frame that records most of it
-/// and lies nearest to the reference's exposure; frames that disagree in it are left out far around what they disagree on, so that
-/// nothing stands there twice or in half.
+/// 1. Each cell has an owner. Reference-guided: the reference where that records it, else the nearest exposure that
+/// does and does not contradict the reference's clipping. Emptied: a frame of the largest group that agree with each
+/// other.
+/// 2. The others disagree where they differ from the owner by more than noise, tone error and misplacement explain,
+/// after the tones of each frame were brought to those of the others. Near what moved for certain, less is needed.
+/// 3. Specks are dropped; places near each other make one region. A small region is taken whole from one frame that
+/// records all of it. Else what the reference records stays its own, the rest is taken from the frame that records most
+/// of it and lies nearest to the reference's exposure; frames that disagree in it are left out far around what they
+/// disagree on, so that nothing stands there twice or in half.
 /// 4. The user's choices come last. Borders are grown and softened.
-[[nodiscard]] Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeOptions& options, const Progress& progress);
+[[nodiscard]] Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeOptions& options,
+                                          const Progress& progress);
 
 } // namespace ml

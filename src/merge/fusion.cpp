@@ -28,31 +28,38 @@ constexpr float kTiny = 1e-12f; // as in the paper's own code: where nobody has 
 }
 
 ML_VECTOR_CLONES void greyRow(const float* r, const float* g, const float* b, int n, float* __restrict out) {
-  for (int i = 0; i < n; ++i) out[i] = 0.299f * r[i] + 0.587f * g[i] + 0.114f * b[i]; // ITU-R BT.601, as the paper's code has it
+  for (int i = 0; i < n; ++i)
+    out[i] = 0.299f * r[i] + 0.587f * g[i] + 0.114f * b[i]; // ITU-R BT.601, as the paper's code has it
 }
 
 /// Contrast, saturation and well-exposedness, section 3.1 of the paper. `here` may be read one sample beyond both ends.
 struct Measures {
   float contrast, saturation, exposedness;
 };
-[[gnu::always_inline]] inline Measures measuresOf(float r, float g, float b, float above, const float* here, float below) {
+[[gnu::always_inline]] inline Measures measuresOf(float r, float g, float b, float above, const float* here,
+                                                  float below) {
   const float mean = (r + g + b) * (1 / 3.f);
   const float d = (r - 0.5f) * (r - 0.5f) + (g - 0.5f) * (g - 0.5f) + (b - 0.5f) * (b - 0.5f);
-  return {std::abs(above + below + here[-1] + here[1] - 4 * here[0]), std::sqrt((r - mean) * (r - mean) + (g - mean) * (g - mean) + (b - mean) * (b - mean)),
+  return {std::abs(above + below + here[-1] + here[1] - 4 * here[0]),
+          std::sqrt((r - mean) * (r - mean) + (g - mean) * (g - mean) + (b - mean) * (b - mean)),
           expOfNegative(d * (-1 / (2 * 0.2f * 0.2f)))};
 }
-ML_VECTOR_CLONES void weighRow(const float* r, const float* g, const float* b, const float* above, const float* here, const float* below, int n, float* __restrict use) {
+ML_VECTOR_CLONES void weighRow(const float* r, const float* g, const float* b, const float* above, const float* here,
+                               const float* below, int n, float* __restrict use) {
   for (int i = 0; i < n; ++i) {
     const Measures m = measuresOf(r[i], g[i], b[i], above[i], here + i, below[i]);
     use[i] *= m.contrast * m.saturation * m.exposedness + kTiny;
   }
 }
-float powered(float value, float power) { return power == 1 ? value : power == 0 ? 1.f : std::pow(value, power); }
+float powered(float value, float power) {
+  return power == 1 ? value : power == 0 ? 1.f : std::pow(value, power);
+}
 
 /// Multiplies `use` by the weights before they are made to sum to 1.
 class Weigher {
 public:
-  explicit Weigher(const FusionOptions& options) : o_(options), plain_(o_.contrast == 1 && o_.saturation == 1 && o_.exposedness == 1) {}
+  explicit Weigher(const FusionOptions& options)
+      : o_(options), plain_(o_.contrast == 1 && o_.saturation == 1 && o_.exposedness == 1) {}
 
   void weigh(ShownTile& tile) {
     const int w = tile.use.width(), h = tile.use.height();
@@ -61,7 +68,8 @@ public:
     fill(tile, 0);
     for (int y = 0; y < h; ++y) {
       fill(tile, y + 1);
-      const float *above = grey(y - 1), *here = grey(y), *below = grey(y + 1), *r = tile.red.row(y), *g = tile.green.row(y), *b = tile.blue.row(y);
+      const float *above = grey(y - 1), *here = grey(y), *below = grey(y + 1), *r = tile.red.row(y),
+                  *g = tile.green.row(y), *b = tile.blue.row(y);
       float* use = tile.use.row(y);
       if (plain_) {
         weighRow(r, g, b, above, here, below, w, use);
@@ -69,7 +77,9 @@ public:
       }
       for (int i = 0; i < w; ++i) {
         const Measures m = measuresOf(r[i], g[i], b[i], above[i], here + i, below[i]);
-        use[i] *= powered(m.contrast, o_.contrast) * powered(m.saturation, o_.saturation) * powered(m.exposedness, o_.exposedness) + kTiny;
+        use[i] *= powered(m.contrast, o_.contrast) * powered(m.saturation, o_.saturation) *
+                      powered(m.exposedness, o_.exposedness) +
+                  kTiny;
       }
     }
   }
@@ -78,7 +88,11 @@ private:
   [[nodiscard]] float* grey(int y) { return grey_[std::size_t((y + 3) % 3)].data() + 1; }
   /// Mirrored about the outermost pixels.
   void fill(const ShownTile& tile, int y) {
-    const int w = tile.use.width(), h = tile.use.height(), from = std::clamp(y < 0 ? -y : y >= h ? 2 * h - 2 - y : y, 0, h - 1);
+    const int w = tile.use.width(), h = tile.use.height(),
+              from = std::clamp(y < 0    ? -y
+                                : y >= h ? 2 * h - 2 - y
+                                         : y,
+                                0, h - 1);
     float* row = grey(y);
     greyRow(tile.red.row(from), tile.green.row(from), tile.blue.row(from), w, row);
     row[-1] = row[std::min(1, w - 1)];
@@ -113,24 +127,28 @@ using Planes = std::array<Image<float>, 3>;
 constexpr int kTileWidth = 256, kTileRows = 32; // even, so that the tiles of the halved picture meet
 constexpr int kAround = 6;                      ///< Pixels that what is halved and doubled again, and weighed, reaches.
 
-/// The finest level in one pass: each tile reads all frames, weighs them, blends their detail into the picture and leaves them halved for
-/// the levels above, so that no frame is ever held at full size but as codes.
+/// The finest level in one pass: each tile reads all frames, weighs them, blends their detail into the picture and
+/// leaves them halved for the levels above, so that no frame is ever held at full size but as codes.
 class FinestLevel {
 public:
-  FinestLevel(const std::vector<ShownFrame>& frames, const FusionOptions& options, Image<float>& picture, std::vector<HalfFrame>& halves)
+  FinestLevel(const std::vector<ShownFrame>& frames, const FusionOptions& options, Image<float>& picture,
+              std::vector<HalfFrame>& halves)
       : frames_(frames), weigher_(options), picture_(picture), halves_(halves), shown_(frames.size()) {
     for (const ShownFrame& frame : frames) readers_.emplace_back(frame.placed(), scratch_, frame.codes());
   }
 
   void blend(const Roi& inner) {
     const int left = std::max(0, inner.x - kAround), top = std::max(0, inner.y - kAround);
-    const Roi outer{left, top, std::min(picture_.width(), inner.x + inner.width + kAround) - left, std::min(picture_.height(), inner.y + inner.height + kAround) - top};
+    const Roi outer{left, top, std::min(picture_.width(), inner.x + inner.width + kAround) - left,
+                    std::min(picture_.height(), inner.y + inner.height + kAround) - top};
     shape(outer);
     for (std::size_t i = 0; i < frames_.size(); ++i) {
       frames_[i].read(readers_[i], outer, tile_, shown_[i]);
       weigher_.weigh(shown_[i]);
-      if (i == 0) std::copy_n(shown_[i].use.data(), sum_.size(), sum_.data());
-      else addTo(shown_[i].use.data(), std::ptrdiff_t(sum_.size()), sum_.data());
+      if (i == 0)
+        std::copy_n(shown_[i].use.data(), sum_.size(), sum_.data());
+      else
+        addTo(shown_[i].use.data(), std::ptrdiff_t(sum_.size()), sum_.data());
     }
     for (Image<float>& plane : blended_) plane.fill(0);
     for (std::size_t i = 0; i < frames_.size(); ++i) {
@@ -144,7 +162,8 @@ public:
       halve(shown.use, outer, inner, halves_[i][3]);
     }
     for (int y = 0; y < inner.height; ++y)
-      interleave(blended_[0].row(y), blended_[1].row(y), blended_[2].row(y), inner.width, picture_.at(inner.x, inner.y + y));
+      interleave(blended_[0].row(y), blended_[1].row(y), blended_[2].row(y), inner.width,
+                 picture_.at(inner.x, inner.y + y));
   }
 
 private:
@@ -161,11 +180,13 @@ private:
   /// Into half_, and what belongs to the inner part into `out`.
   void halve(const Image<float>& plane, const Roi& outer, const Roi& inner, Image<std::uint16_t>& out) {
     for (int y = 0; y < half_.height(); ++y) halveRow(plane.view(), y, line_, half_.row(y));
-    const int dx = (inner.x - outer.x) / 2, dy = (inner.y - outer.y) / 2, width = halvedSize(inner.width), height = halvedSize(inner.height);
+    const int dx = (inner.x - outer.x) / 2, dy = (inner.y - outer.y) / 2, width = halvedSize(inner.width),
+              height = halvedSize(inner.height);
     for (int y = 0; y < height; ++y) pack(half_.at(dx, dy + y), width, out.at(inner.x / 2, inner.y / 2 + y));
   }
 
-  void addDetailOf(const Image<float>& plane, const Image<float>& weight, const Roi& outer, const Roi& inner, Image<float>& into) {
+  void addDetailOf(const Image<float>& plane, const Image<float>& weight, const Roi& outer, const Roi& inner,
+                   Image<float>& into) {
     const int dx = inner.x - outer.x, dy = inner.y - outer.y;
     for (int y = 0; y < inner.height; ++y) {
       doubleRow(half_.view(), dy + y, outer.width, line_, row_.data());
@@ -195,7 +216,8 @@ void unpackInto(const Image<std::uint16_t>& in, Image<float>& out) {
 std::vector<Planes> emptyLevels(int width, int height) {
   std::vector<Planes> levels;
   const int count = std::max(1, int(std::log2(double(std::min(width, height)))));
-  for (int level = 0, w = halvedSize(width), h = halvedSize(height); level < count; ++level, w = halvedSize(w), h = halvedSize(h)) {
+  for (int level = 0, w = halvedSize(width), h = halvedSize(height); level < count;
+       ++level, w = halvedSize(w), h = halvedSize(h)) {
     levels.push_back({Image<float>(w, h, 1), Image<float>(w, h, 1), Image<float>(w, h, 1)});
     for (Image<float>& plane : levels.back()) plane.fill(0);
   }
@@ -234,7 +256,8 @@ private:
       for (int y = band.begin; y < band.end; ++y) halveRow(fine.view(), y, scratch, coarse.row(y));
     });
   }
-  static void addDetailOf(const Image<float>& fine, const Image<float>* coarse, const Image<float>& weight, Image<float>& into) {
+  static void addDetailOf(const Image<float>& fine, const Image<float>* coarse, const Image<float>& weight,
+                          Image<float>& into) {
     forEachBand(fine.height(), [&](const Band& band) {
       std::vector<float> scratch, smooth;
       smooth.resize(std::size_t(fine.width()) + 1);
@@ -267,11 +290,13 @@ Planes collapsed(std::vector<Planes> levels) {
   return std::move(levels.front());
 }
 
-constexpr float kDark = 0.15f, kDarkPaleness = 0.25f; ///< Towards black no channel falls below a quarter of the light: what the undershoot makes is no colour.
+constexpr float kDark = 0.15f, kDarkPaleness = 0.25f; ///< Towards black no channel falls below a quarter of the light:
+                                                      ///< what the undershoot makes is no colour.
 constexpr float kDarkFoot = 0.012f; ///< Code, about 3 of 255, below which light goes on falling without reaching zero.
 
-/// The pyramid undershoots beside bright things: a code below zero is no colour. Light keeps its order down to black, and colour moves towards
-/// grey until no channel is below zero, and as far again, so that no place is left in a pure colour that no frame has.
+/// The pyramid undershoots beside bright things: a code below zero is no colour. Light keeps its order down to black,
+/// and colour moves towards grey until no channel is below zero, and as far again, so that no place is left in a pure
+/// colour that no frame has.
 ML_VECTOR_CLONES void mendUndershoot(const float* r, const float* g, const float* b, int n, float* __restrict picture) {
   for (int i = 0; i < n; ++i) {
     const float red = picture[3 * i] + r[i], green = picture[3 * i + 1] + g[i], blue = picture[3 * i + 2] + b[i];
@@ -315,7 +340,8 @@ void addAboveAndDecode(const Planes& above, Image<float>& picture) {
 
 } // namespace
 
-Result<MergeResult> fuseExposures(const std::vector<PlacedFrame>& frames, const MergeOptions& options, const FusionOptions& fusion, const Progress& progress) {
+Result<MergeResult> fuseExposures(const std::vector<PlacedFrame>& frames, const MergeOptions& options,
+                                  const FusionOptions& fusion, const Progress& progress) {
   if (auto sound = checkFrames(frames, options); !sound) return passOn(sound.error());
   const Frame& reference = *frames[std::size_t(options.reference)].frame;
   Consistency consistency = findConsistency(frames, options, progress);
@@ -330,11 +356,15 @@ Result<MergeResult> fuseExposures(const std::vector<PlacedFrame>& frames, const 
   MergeResult result;
   result.radiance = Image<float>(width, height, 3);
   std::atomic<int> rowsDone{0};
-  const bool finest = forEachBand(height, progress.stop, [&](const Band& band) {
-    FinestLevel level(shown, fusion, result.radiance, halves);
-    for (int x = 0; x < width; x += kTileWidth) level.blend({x, band.begin, std::min(kTileWidth, width - x), band.end - band.begin});
-    progress.at("Blend frames", 0.7 * double(rowsDone += band.end - band.begin) / height);
-  }, kTileRows);
+  const bool finest = forEachBand(
+      height, progress.stop,
+      [&](const Band& band) {
+        FinestLevel level(shown, fusion, result.radiance, halves);
+        for (int x = 0; x < width; x += kTileWidth)
+          level.blend({x, band.begin, std::min(kTileWidth, width - x), band.end - band.begin});
+        progress.at("Blend frames", 0.7 * double(rowsDone += band.end - band.begin) / height);
+      },
+      kTileRows);
   if (!finest) return stopped();
   LevelsAbove levels(width, height);
   for (std::size_t i = 0; i < frames.size(); ++i) {

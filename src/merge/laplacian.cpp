@@ -14,7 +14,8 @@ int mirrored(int i, int n) {
   return std::clamp(i, 0, n - 1);
 }
 
-ML_VECTOR_CLONES void fiveRows(const float* a, const float* b, const float* c, const float* d, const float* e, int n, float* __restrict out) {
+ML_VECTOR_CLONES void fiveRows(const float* a, const float* b, const float* c, const float* d, const float* e, int n,
+                               float* __restrict out) {
   for (int i = 0; i < n; ++i) out[i] = (a[i] + e[i] + 4 * (b[i] + d[i]) + 6 * c[i]) * (1 / 16.f);
 }
 
@@ -41,7 +42,8 @@ ML_VECTOR_CLONES void doubleInside(const float* in, int begin, int end, float* _
   }
 }
 
-ML_VECTOR_CLONES void addDifference(const float* fine, const float* smooth, const float* weight, int n, float* __restrict into) {
+ML_VECTOR_CLONES void addDifference(const float* fine, const float* smooth, const float* weight, int n,
+                                    float* __restrict into) {
   for (int i = 0; i < n; ++i) into[i] += weight[i] * (fine[i] - smooth[i]);
 }
 ML_VECTOR_CLONES void addProduct(const float* fine, const float* weight, int n, float* __restrict into) {
@@ -70,8 +72,10 @@ void doubleRow(const ImageView<const float>& coarse, int y, int width, std::vect
   const int n = coarse.width, h = coarse.height, v = y / 2;
   const auto row = [&](int i) { return coarse.row(std::clamp(i < 0 ? -i : i, 0, h - 1)); };
   scratch.resize(std::size_t(n));
-  if (y % 2) oddRow(row(v), row(v + 1), n, scratch.data());
-  else evenRow(row(v - 1), row(v), row(v + 1), n, scratch.data());
+  if (y % 2)
+    oddRow(row(v), row(v + 1), n, scratch.data());
+  else
+    evenRow(row(v - 1), row(v), row(v + 1), n, scratch.data());
   const float* in = scratch.data();
   const auto careful = [&](int x) {
     const float left = in[std::clamp(x > 0 ? x - 1 : 1, 0, n - 1)], right = in[std::min(x + 1, n - 1)];
@@ -84,8 +88,10 @@ void doubleRow(const ImageView<const float>& coarse, int y, int width, std::vect
 }
 
 void addDetail(const float* fine, const float* smooth, const float* weight, int n, float* into) {
-  if (smooth) addDifference(fine, smooth, weight, n, into);
-  else addProduct(fine, weight, n, into);
+  if (smooth)
+    addDifference(fine, smooth, weight, n, into);
+  else
+    addProduct(fine, weight, n, into);
 }
 
 } // namespace ml

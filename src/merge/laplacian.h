@@ -5,9 +5,12 @@
 
 namespace ml {
 
-/// Laplacian pyramids (Burt and Adelson 1983) of planes with one channel: filtered with 1 4 6 4 1 in both directions. Borders are mirrored
-/// about the outermost pixel when halving; when doubling, mirrored at the start and repeated at the end.
-[[nodiscard]] constexpr int halvedSize(int n) { return (n + 1) / 2; }
+/// Laplacian pyramids (Burt and Adelson 1983) of planes with one channel: filtered with 1 4 6 4 1 in both directions.
+/// Borders are mirrored about the outermost pixel when halving; when doubling, mirrored at the start and repeated at
+/// the end.
+[[nodiscard]] constexpr int halvedSize(int n) {
+  return (n + 1) / 2;
+}
 
 /// Row `y` of a plane halved: halvedSize(width) values.
 void halveRow(const ImageView<const float>& fine, int y, std::vector<float>& scratch, float* out);

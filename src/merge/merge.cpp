@@ -20,7 +20,9 @@ namespace {
 constexpr double kMidTone = 0.18;
 constexpr int kTileWidth = 256, kTileRows = 32; // all frames of a tile stay in the second-level cache
 constexpr std::size_t kMostFrames = 64;
-constexpr float kTooLittle = 1 / 25.f; ///< Exposure ratio; information goes with exposure where photons decide, so at most 2 % of signal to noise.
+constexpr float kTooLittle =
+    1 /
+    25.f; ///< Exposure ratio; information goes with exposure where photons decide, so at most 2 % of signal to noise.
 
 struct Source {
   PlacedFrame placed;
@@ -31,13 +33,16 @@ struct Source {
   int shareCell = 4;
 };
 
-/// What all channels of a sample allow, and what one allows beyond that, others being clipped. Returns whether any is allowed beyond.
-ML_VECTOR_CLONES bool useOfRow(const float* red, const float* green, const float* blue, const float* share, int n, float* __restrict use,
-                               float* __restrict beyondRed, float* __restrict beyondGreen, float* __restrict beyondBlue) {
+/// What all channels of a sample allow, and what one allows beyond that, others being clipped. Returns whether any is
+/// allowed beyond.
+ML_VECTOR_CLONES bool useOfRow(const float* red, const float* green, const float* blue, const float* share, int n,
+                               float* __restrict use, float* __restrict beyondRed, float* __restrict beyondGreen,
+                               float* __restrict beyondBlue) {
   int any = 0;
   for (int i = 0; i < n; ++i) {
     const float s = share ? share[i] : 1.f;
-    const float r = std::max(0.f, red[i]) * s, g = std::max(0.f, green[i]) * s, b = std::max(0.f, blue[i]) * s, all = std::min(std::min(r, g), b);
+    const float r = std::max(0.f, red[i]) * s, g = std::max(0.f, green[i]) * s, b = std::max(0.f, blue[i]) * s,
+                all = std::min(std::min(r, g), b);
     use[i] = all;
     beyondRed[i] = r - all, beyondGreen[i] = g - all, beyondBlue[i] = b - all;
     any |= (beyondRed[i] + beyondGreen[i] + beyondBlue[i]) > 0;
@@ -46,7 +51,8 @@ ML_VECTOR_CLONES bool useOfRow(const float* red, const float* green, const float
 }
 
 /// Light gathered by all frames over their exposures: the estimate that the variances are taken at.
-ML_VECTOR_CLONES void gather(const float* light, const float* use, float exposure, int n, float* __restrict sum, float* __restrict exposures) {
+ML_VECTOR_CLONES void gather(const float* light, const float* use, float exposure, int n, float* __restrict sum,
+                             float* __restrict exposures) {
   for (int i = 0; i < n; ++i) {
     sum[i] += use[i] * light[i];
     exposures[i] += use[i] * exposure;
@@ -57,7 +63,8 @@ ML_VECTOR_CLONES void estimate(const float* sum, const float* exposures, int n, 
   for (int i = 0; i < n; ++i) out[i] = sum[i] / std::max(exposures[i], 1e-12f);
 }
 
-ML_VECTOR_CLONES void squaredGradient(const float* above, const float* row, const float* below, int n, float* __restrict out) {
+ML_VECTOR_CLONES void squaredGradient(const float* above, const float* row, const float* below, int n,
+                                      float* __restrict out) {
   for (int i = 1; i < n - 1; ++i) {
     const float gx = 0.5f * (row[i + 1] - row[i - 1]), gy = 0.5f * (below[i] - above[i]);
     out[i] = gx * gx + gy * gy;
@@ -67,8 +74,9 @@ ML_VECTOR_CLONES void squaredGradient(const float* above, const float* row, cons
 }
 
 /// Adds a frame's light by its inverse variance at the estimate; `gradient` may be null.
-ML_VECTOR_CLONES void weigh(const float* light, const float* use, const float* level, const float* gradient, VarianceCurve curve, float exposure, float misplaced,
-                            int n, float* __restrict sum, float* __restrict weights) {
+ML_VECTOR_CLONES void weigh(const float* light, const float* use, const float* level, const float* gradient,
+                            VarianceCurve curve, float exposure, float misplaced, int n, float* __restrict sum,
+                            float* __restrict weights) {
   for (int i = 0; i < n; ++i) {
     // The weight of `light / exposure` is exposure^2 / variance; one factor is kept for the sum.
     const float w = use[i] * exposure / (curve.at(level[i] * exposure) + (gradient ? misplaced * gradient[i] : 0.f));
@@ -79,11 +87,13 @@ ML_VECTOR_CLONES void weigh(const float* light, const float* use, const float* l
 
 constexpr float kCoding = 0.03f;
 
-/// Adds a channel whose neighbours clip, where it agrees within the noise of both, and a few hundredths of the brightest channel (what
-/// coding does to a channel far below the others), with what was gathered so far: else what moved, or was demosaiced otherwise, would
-/// come out coloured. `light` is merged and weighted already, and is so again.
-ML_VECTOR_CLONES void weighSurplus(const float* sample, const float* surplus, const float* gradient, const float* brightest, VarianceCurve curve, float exposure,
-                                   float misplaced, int n, float* __restrict light, float* __restrict weights, float* __restrict exposures) {
+/// Adds a channel whose neighbours clip, where it agrees within the noise of both, and a few hundredths of the
+/// brightest channel (what coding does to a channel far below the others), with what was gathered so far: else what
+/// moved, or was demosaiced otherwise, would come out coloured. `light` is merged and weighted already, and is so
+/// again.
+ML_VECTOR_CLONES void weighSurplus(const float* sample, const float* surplus, const float* gradient,
+                                   const float* brightest, VarianceCurve curve, float exposure, float misplaced, int n,
+                                   float* __restrict light, float* __restrict weights, float* __restrict exposures) {
   const float squared = exposure * exposure, inverse = 1 / exposure;
   for (int i = 0; i < n; ++i) {
     const bool known = weights[i] > 0;
@@ -135,7 +145,8 @@ ML_VECTOR_CLONES void divide(const float* sum, const float* weights, int n, floa
   for (int i = 0; i < n; ++i) out[i] = sum[i] / std::max(weights[i], 1e-30f);
 }
 
-ML_VECTOR_CLONES void toRec709(const float* r, const float* g, const float* b, const float* m, int n, float* __restrict out) {
+ML_VECTOR_CLONES void toRec709(const float* r, const float* g, const float* b, const float* m, int n,
+                               float* __restrict out) {
   for (int i = 0; i < n; ++i) {
     out[3 * i] = m[0] * r[i] + m[1] * g[i] + m[2] * b[i];
     out[3 * i + 1] = m[3] * r[i] + m[4] * g[i] + m[5] * b[i];
@@ -143,8 +154,9 @@ ML_VECTOR_CLONES void toRec709(const float* r, const float* g, const float* b, c
   }
 }
 
-/// Clipped everywhere: the darkest frame's value. A channel at its limit is at least the mean of the other two, so that a lamp stays warm and
-/// a cloud grey; where all come near their limits the colour becomes neutral, never that of the limits.
+/// Clipped everywhere: the darkest frame's value. A channel at its limit is at least the mean of the other two, so that
+/// a lamp stays warm and a cloud grey; where all come near their limits the colour becomes neutral, never that of the
+/// limits.
 void clippedColour(const float* linear, const std::array<float, 3>& saturation, float exposure, float* out) {
   float held[3], brightest = 0, nearest = 1;
   for (std::size_t c = 0; c < 3; ++c) {
@@ -162,12 +174,15 @@ void clippedColour(const float* linear, const std::array<float, 3>& saturation, 
 class TileMerger {
 public:
   /// `moved`: cells in which each pixel decides for itself who speaks; null: none.
-  TileMerger(const std::vector<Source>& sources, std::size_t reference, const CellMask* moved, const float* matrix, MergeResult& result)
-      : sources_(sources), reference_(reference), moved_(moved), matrix_(matrix), result_(result), tiles_(sources.size()) {
+  TileMerger(const std::vector<Source>& sources, std::size_t reference, const CellMask* moved, const float* matrix,
+             MergeResult& result)
+      : sources_(sources), reference_(reference), moved_(moved), matrix_(matrix), result_(result),
+        tiles_(sources.size()) {
     for (const Source& source : sources) readers_.emplace_back(source.placed, scratch_);
     byExposure_.resize(sources.size());
     std::iota(byExposure_.begin(), byExposure_.end(), 0);
-    std::stable_sort(byExposure_.begin(), byExposure_.end(), [&](auto a, auto b) { return sources[a].exposure < sources[b].exposure; });
+    std::stable_sort(byExposure_.begin(), byExposure_.end(),
+                     [&](auto a, auto b) { return sources[a].exposure < sources[b].exposure; });
     use_.assign(sources.size(), std::vector<float>(kTileWidth));
     shares_.assign(sources.size(), std::vector<float>(kTileWidth));
     vetoed_.assign(sources.size(), std::vector<std::uint8_t>(kTileWidth));
@@ -187,7 +202,8 @@ public:
   }
 
 private:
-  /// From the lightest frame down. Where one is trusted everywhere, frames that would add less than kTooLittle of its information are not read.
+  /// From the lightest frame down. Where one is trusted everywhere, frames that would add less than kTooLittle of its
+  /// information are not read.
   void readFrames(const Roi& where) {
     float enough = 0;
     for (std::size_t k = sources_.size(); k-- > 0;) {
@@ -208,7 +224,8 @@ private:
     if (!s.share) return true;
     for (int y = where.y / s.shareCell - 1; y <= (where.y + where.height) / s.shareCell + 1; ++y)
       for (int x = where.x / s.shareCell - 1; x <= (where.x + where.width) / s.shareCell + 1; ++x)
-        if (*s.share->at(std::clamp(x, 0, s.share->width() - 1), std::clamp(y, 0, s.share->height() - 1)) != 1) return false;
+        if (*s.share->at(std::clamp(x, 0, s.share->width() - 1), std::clamp(y, 0, s.share->height() - 1)) != 1)
+          return false;
     return true;
   }
 
@@ -218,7 +235,8 @@ private:
     const int cell = sources_.front().shareCell;
     const std::uint8_t* cells = moved_->row(std::min((where.y + y) / cell, moved_->height() - 1));
     int any = 0;
-    for (int x = 0; x < where.width; ++x) any |= movedRow_[x] = cells[std::min((where.x + x) / cell, moved_->width() - 1)];
+    for (int x = 0; x < where.width; ++x)
+      any |= movedRow_[x] = cells[std::min((where.x + x) / cell, moved_->width() - 1)];
     return any;
   }
 
@@ -268,31 +286,38 @@ private:
     shared_[i] = s.share && !shareRow(*s.share, s.shareCell, where.x, where.y + y, n, shares_[i].data());
     const bool now = shared_[i] && !vetoing_; // else the veto brings them in
     if (tile.allTrusted) {
-      if (now) std::copy_n(shares_[i].data(), n, use);
-      else std::fill_n(use, n, 1.f);
+      if (now)
+        std::copy_n(shares_[i].data(), n, use);
+      else
+        std::fill_n(use, n, 1.f);
       return;
     }
     auto& beyond = surplus_[i];
-    beyond_[i] = useOfRow(tile.trust[0].row(y), tile.trust[1].row(y), tile.trust[2].row(y), now ? shares_[i].data() : nullptr, n, use, beyond[0].data(), beyond[1].data(),
-                          beyond[2].data());
+    beyond_[i] =
+        useOfRow(tile.trust[0].row(y), tile.trust[1].row(y), tile.trust[2].row(y), now ? shares_[i].data() : nullptr, n,
+                 use, beyond[0].data(), beyond[1].data(), beyond[2].data());
   }
 
   /// Null where misplacement does not matter.
   static const float* gradientOf(const Source& s, const Plane& light, int y, int n, float* row) {
     if (s.misplaced <= 0) return nullptr;
-    squaredGradient(light.row(std::max(0, y - 1)), light.row(y), light.row(std::min(light.height() - 1, y + 1)), n, row);
+    squaredGradient(light.row(std::max(0, y - 1)), light.row(y), light.row(std::min(light.height() - 1, y + 1)), n,
+                    row);
     return row;
   }
 
   /// Has it nothing to say in the row?
-  [[nodiscard]] bool silent(std::size_t i) const { return tiles_[i].noneTrusted && !(vetoing_ && i == reference_ && tiles_[i].placed); }
+  [[nodiscard]] bool silent(std::size_t i) const {
+    return tiles_[i].noneTrusted && !(vetoing_ && i == reference_ && tiles_[i].placed);
+  }
 
   void mergeChannel(int c, int y, int n) {
     float sum[kTileWidth] = {}, level[kTileWidth], gradient[kTileWidth] = {};
     float* exposures = weight_[c];
     std::fill_n(exposures, n, 0.f);
     for (std::size_t i = 0; i < sources_.size(); ++i)
-      if (!silent(i)) gather(tiles_[i].linear[std::size_t(c)].row(y), use_[i].data(), sources_[i].exposure, n, sum, exposures);
+      if (!silent(i))
+        gather(tiles_[i].linear[std::size_t(c)].row(y), use_[i].data(), sources_[i].exposure, n, sum, exposures);
     estimate(sum, exposures, n, level);
     std::copy_n(exposures, n, gathered_[c]);
     std::fill_n(sum, n, 0.f);
@@ -301,7 +326,8 @@ private:
       if (silent(i)) continue;
       const Source& s = sources_[i];
       const Plane& light = tiles_[i].linear[std::size_t(c)];
-      weigh(light.row(y), use_[i].data(), level, gradientOf(s, light, y, n, gradient), s.variance, s.exposure, s.misplaced, n, sum, weight_[c]);
+      weigh(light.row(y), use_[i].data(), level, gradientOf(s, light, y, n, gradient), s.variance, s.exposure,
+            s.misplaced, n, sum, weight_[c]);
     }
     divide(sum, weight_[c], n, merged_[c]);
   }
@@ -318,13 +344,15 @@ private:
         if (first == last) continue;
         const Plane& light = tiles_[i].linear[c];
         const float* slopes = gradientOf(s, light, y, n, gradient);
-        weighSurplus(light.row(y) + first, surplus_[i][c].data() + first, slopes ? slopes + first : nullptr, brightest + first, s.variance, s.exposure, s.misplaced,
-                     last - first, merged_[c] + first, weight_[c] + first, gathered_[c] + first);
+        weighSurplus(light.row(y) + first, surplus_[i][c].data() + first, slopes ? slopes + first : nullptr,
+                     brightest + first, s.variance, s.exposure, s.misplaced, last - first, merged_[c] + first,
+                     weight_[c] + first, gathered_[c] + first);
       }
     }
   }
 
-  /// Pixels in which a channel is trusted in no frame take the darkest that may speak, as it is. Returns how many are clipped even there.
+  /// Pixels in which a channel is trusted in no frame take the darkest that may speak, as it is. Returns how many are
+  /// clipped even there.
   int mendClipped(int y, int n) {
     const float least = 1e-6f * sources_.front().exposure;
     int clipped = 0;
@@ -334,8 +362,8 @@ private:
     return clipped;
   }
 
-  /// The darkest frame that may speak and does not clip; else, one that may saying "at least this bright", the brightest that any says; else
-  /// the darkest. False: it is clipped.
+  /// The darkest frame that may speak and does not clip; else, one that may saying "at least this bright", the
+  /// brightest that any says; else the darkest. False: it is clipped.
   bool takeDarkest(int x, int y) {
     int darkest = -1, brightest = -1;
     float most = -1;
@@ -420,7 +448,7 @@ private:
   std::vector<std::vector<float>> shares_;
   std::vector<std::vector<std::uint8_t>> vetoed_;
   std::uint8_t movedRow_[kTileWidth];
-  bool vetoing_ = false;     ///< In this row pixels decide.
+  bool vetoing_ = false; ///< In this row pixels decide.
   int tileX_ = 0, tileY_ = 0;
   float merged_[3][kTileWidth], weight_[3][kTileWidth], gathered_[3][kTileWidth];
 };
@@ -434,17 +462,20 @@ std::optional<std::string> MergeOptions::invalidReason(std::size_t frames) const
 }
 
 Result<void> checkFrames(const std::vector<PlacedFrame>& frames, const MergeOptions& options) {
-  if (const auto reason = options.invalidReason(frames.size())) return fail(ErrorCode::InvalidArgument, "The frames cannot be merged: " + *reason + ".");
+  if (const auto reason = options.invalidReason(frames.size()))
+    return fail(ErrorCode::InvalidArgument, "The frames cannot be merged: " + *reason + ".");
   const Frame& reference = *frames[std::size_t(options.reference)].frame;
   for (const auto& placed : frames)
     if (placed.frame->width() != reference.width() || placed.frame->height() != reference.height())
-      return fail(ErrorCode::SizeMismatch, fmt::format("`{}` is {} x {} pixels and `{}` is {} x {}; combine only frames of one size.",
-                                                       placed.frame->path, placed.frame->width(), placed.frame->height(),
-                                                       reference.path, reference.width(), reference.height()));
+      return fail(ErrorCode::SizeMismatch,
+                  fmt::format("`{}` is {} x {} pixels and `{}` is {} x {}; combine only frames of one size.",
+                              placed.frame->path, placed.frame->width(), placed.frame->height(), reference.path,
+                              reference.width(), reference.height()));
   return {};
 }
 
-Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const MergeOptions& options, const Progress& progress) {
+Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const MergeOptions& options,
+                                  const Progress& progress) {
   if (auto sound = checkFrames(frames, options); !sound) return passOn(sound.error());
   const Frame& reference = *frames[std::size_t(options.reference)].frame;
   progress.at("Look for movement", 0);
@@ -457,7 +488,8 @@ Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const 
     const Frame& f = *frames[i].frame;
     const double light = relativeExposure(f.settings) * f.midTone;
     const bool moved = !Transform{frames[i].toFrame}.isIdentity();
-    sources.push_back({frames[i], float(light / unit), varianceCurve(f), moved ? float(frames[i].misplacement * frames[i].misplacement) : 0.f,
+    sources.push_back({frames[i], float(light / unit), varianceCurve(f),
+                       moved ? float(frames[i].misplacement * frames[i].misplacement) : 0.f,
                        consistency.share.empty() ? nullptr : &consistency.share[i], consistency.cell});
   }
   MergeResult result;
@@ -474,14 +506,19 @@ Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const 
   const Matrix3& m = reference.toRec709;
   float matrix[9];
   for (int i = 0; i < 9; ++i) matrix[i] = float(m[std::size_t(i)] * kMidTone / reference.midTone);
-  const bool finished = forEachBand(height, progress.stop, [&](const Band& band) {
-    TileMerger merger(sources, std::size_t(options.reference), consistency.moved.empty() ? nullptr : &consistency.moved, matrix, result);
-    for (int x = 0; x < width; x += kTileWidth) {
-      merger.at(x, band.begin);
-      clipped[std::size_t(band.index)] += merger.merge({x, band.begin, std::min(kTileWidth, width - x), band.end - band.begin});
-    }
-    progress.at("Merge", double(rowsDone += band.end - band.begin) / height);
-  }, kTileRows);
+  const bool finished = forEachBand(
+      height, progress.stop,
+      [&](const Band& band) {
+        TileMerger merger(sources, std::size_t(options.reference),
+                          consistency.moved.empty() ? nullptr : &consistency.moved, matrix, result);
+        for (int x = 0; x < width; x += kTileWidth) {
+          merger.at(x, band.begin);
+          clipped[std::size_t(band.index)] +=
+              merger.merge({x, band.begin, std::min(kTileWidth, width - x), band.end - band.begin});
+        }
+        progress.at("Merge", double(rowsDone += band.end - band.begin) / height);
+      },
+      kTileRows);
   if (!finished) return stopped();
   for (const int count : clipped) result.clippedShare += count;
   result.clippedShare /= double(width) * height;

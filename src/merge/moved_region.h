@@ -8,11 +8,11 @@ namespace ml {
 
 /// A connected place where the frames do not show the same thing.
 struct MovedRegion {
-  Roi cells;                ///< Bounds on the grid of the consistency check.
+  Roi cells;                      ///< Bounds on the grid of the consistency check.
   std::vector<std::uint8_t> mask; ///< 1 inside; row after row of `cells`.
-  int source = 0;           ///< Frame that it is taken from.
-  std::vector<int> recording; ///< Frames that record most of it: those worth choosing.
-  bool painted = false;     ///< Laid by the user, not found.
+  int source = 0;                 ///< Frame that it is taken from.
+  std::vector<int> recording;     ///< Frames that record most of it: those worth choosing.
+  bool painted = false;           ///< Laid by the user, not found.
   [[nodiscard]] bool holds(int x, int y) const {
     x -= cells.x, y -= cells.y;
     return x >= 0 && y >= 0 && x < cells.width && y < cells.height && mask[std::size_t(y * cells.width + x)];

@@ -29,7 +29,9 @@ Sample sampleOf(const VetoFrame& f, int x, int n) {
   return s;
 }
 
-bool agree(float a, float sigmaA, float b, float sigmaB) { return std::abs(a - b) <= kSigmas * std::hypot(sigmaA, sigmaB) + kRelative * std::max(a, b); }
+bool agree(float a, float sigmaA, float b, float sigmaB) {
+  return std::abs(a - b) <= kSigmas * std::hypot(sigmaA, sigmaB) + kRelative * std::max(a, b);
+}
 
 bool agree(const Sample& a, const Sample& b) {
   for (int c = 0; c < 3; ++c)
@@ -66,19 +68,25 @@ void decide(std::vector<VetoFrame>& frames, std::size_t reference, int x, int n)
     if (!any) r.use[x] = std::max(r.use[x], kLeastUse);
   }
   for (std::size_t i = 0; i < frames.size(); ++i)
-    if (i != reference && frames[i].placed && contradicts(sampleOf(frames[i], x, n), own, clipped, r.clip)) silence(frames[i], x);
+    if (i != reference && frames[i].placed && contradicts(sampleOf(frames[i], x, n), own, clipped, r.clip))
+      silence(frames[i], x);
   if (!any) return;
-  // The reference says only "at least": those that remain may show different things. The cells' choice, of that the lightest, has the word.
+  // The reference says only "at least": those that remain may show different things. The cells' choice, of that the
+  // lightest, has the word.
   std::size_t owner = reference;
   const auto shareOf = [&](std::size_t i) { return frames[i].share ? frames[i].share[x] : 1.f; };
   for (std::size_t i = 0; i < frames.size(); ++i) {
     if (i == reference || frames[i].vetoed[x] || !(frames[i].use[x] > 0)) continue;
-    if (owner == reference || (shareOf(i) >= 0.5f) > (shareOf(owner) >= 0.5f) || ((shareOf(i) >= 0.5f) == (shareOf(owner) >= 0.5f) && frames[i].exposure > frames[owner].exposure)) owner = i;
+    if (owner == reference || (shareOf(i) >= 0.5f) > (shareOf(owner) >= 0.5f) ||
+        ((shareOf(i) >= 0.5f) == (shareOf(owner) >= 0.5f) && frames[i].exposure > frames[owner].exposure))
+      owner = i;
   }
   if (owner == reference) return;
   const Sample chosen = sampleOf(frames[owner], x, n);
   for (std::size_t i = 0; i < frames.size(); ++i)
-    if (i != reference && i != owner && frames[i].placed && !frames[i].vetoed[x] && !agree(sampleOf(frames[i], x, n), chosen)) silence(frames[i], x);
+    if (i != reference && i != owner && frames[i].placed && !frames[i].vetoed[x] &&
+        !agree(sampleOf(frames[i], x, n), chosen))
+      silence(frames[i], x);
 }
 
 } // namespace

@@ -18,18 +18,22 @@ constexpr int kRowStep = 2; ///< Every other row of a cell tells enough of its m
 std::array<int, 3> clipCodes(const Frame& frame) {
   std::array<int, 3> codes{};
   for (int c = 0; c < 3; ++c) {
-    const float limit = 0.97f * frame.table.clipFrom * frame.saturation[std::size_t(c)], *table = frame.table.channel(c);
+    const float limit = 0.97f * frame.table.clipFrom * frame.saturation[std::size_t(c)],
+                *table = frame.table.channel(c);
     codes[std::size_t(c)] = int(std::upper_bound(table, table + frame.table.size(), limit) - table);
   }
   return codes;
 }
 
-/// Where the blocks of a row of cells begin in a frame. Whole pixels; cells whose block leaves the frame are found by the caller.
-ML_VECTOR_CLONES void blockCorners(const double* h, double firstX, double y, double step, double middle, int n, int* __restrict left, int* __restrict top) {
+/// Where the blocks of a row of cells begin in a frame. Whole pixels; cells whose block leaves the frame are found by
+/// the caller.
+ML_VECTOR_CLONES void blockCorners(const double* h, double firstX, double y, double step, double middle, int n,
+                                   int* __restrict left, int* __restrict top) {
   constexpr double kFar = 1 << 20; // keeps what is rounded positive
   for (int i = 0; i < n; ++i) {
     const double x = firstX + step * i, inverse = 1 / (h[6] * x + h[7] * y + h[8]);
-    const double u = (h[0] * x + h[1] * y + h[2]) * inverse - middle, v = (h[3] * x + h[4] * y + h[5]) * inverse - middle;
+    const double u = (h[0] * x + h[1] * y + h[2]) * inverse - middle,
+                 v = (h[3] * x + h[4] * y + h[5]) * inverse - middle;
     left[i] = int(std::min(std::max(u, -1e5), 1e6) + (kFar + 0.5)) - int(kFar);
     top[i] = int(std::min(std::max(v, -1e5), 1e6) + (kFar + 0.5)) - int(kFar);
   }
@@ -40,7 +44,8 @@ struct BlockSum {
   float red = 0, green = 0, blue = 0;
   bool clipped = false;
 };
-template <int kCell, class View> BlockSum sumBlock(const View& codes, int left, int top, const float* const table[3], const std::array<int, 3>& limit) {
+template <int kCell, class View>
+BlockSum sumBlock(const View& codes, int left, int top, const float* const table[3], const std::array<int, 3>& limit) {
   BlockSum sum;
   int any = 0;
   for (int j = 0; j < kCell; j += kRowStep) {
@@ -68,7 +73,8 @@ template <class Work> void withCellSize(int cell, const Work& work) {
 }
 
 /// Mean light (all channels) and clipping of the block of pixels that lies nearest to each cell.
-void readCells(const PlacedFrame& placed, int cell, Image<float>& light, Image<float>& chroma, Image<std::uint8_t>& clipped) {
+void readCells(const PlacedFrame& placed, int cell, Image<float>& light, Image<float>& chroma,
+               Image<std::uint8_t>& clipped) {
   const Frame& frame = *placed.frame;
   const float* table[3] = {frame.table.channel(0), frame.table.channel(1), frame.table.channel(2)};
   const std::array<int, 3> limit = clipCodes(frame);
@@ -95,7 +101,8 @@ void readCells(const PlacedFrame& placed, int cell, Image<float>& light, Image<f
     }
   };
   frame.codes.visit([&](auto codes) {
-    withCellSize(cell, [&](auto size) { forEachBand(light.height(), [&](const Band& band) { readBand(size, codes, band); }); });
+    withCellSize(
+        cell, [&](auto size) { forEachBand(light.height(), [&](const Band& band) { readBand(size, codes, band); }); });
   });
 }
 
@@ -112,7 +119,8 @@ public:
   }
   [[nodiscard]] float at(float light) const { return factors_[std::size_t(bin(light))]; }
 
-  /// `samples`: ratios of what others say to what this frame says, by bin. Bins with few samples follow their neighbours.
+  /// `samples`: ratios of what others say to what this frame says, by bin. Bins with few samples follow their
+  /// neighbours.
   void learn(Samples& samples) {
     constexpr std::size_t kEnough = 25;
     std::array<float, kBins> medians{};
@@ -153,26 +161,31 @@ ToneCorrection learnTones(const PlacedCells& frame, const Image<float>& known) {
   return tone;
 }
 
-ML_VECTOR_CLONES void extremes(const float* a, const float* b, const float* c, int n, float* __restrict low, float* __restrict high) {
+ML_VECTOR_CLONES void extremes(const float* a, const float* b, const float* c, int n, float* __restrict low,
+                               float* __restrict high) {
   for (int i = 0; i < n; ++i) {
     low[i] = std::min(std::min(a[i], b[i]), c[i]);
     high[i] = std::max(std::max(a[i], b[i]), c[i]);
   }
 }
 
-/// Greatest less least of the 3x3 cells around each; what lies outside the frame (-1) widens it, so that nothing is decided there.
+/// Greatest less least of the 3x3 cells around each; what lies outside the frame (-1) widens it, so that nothing is
+/// decided there.
 Image<float> rangeOf(const Image<float>& in) {
   const int w = in.width(), h = in.height();
   Image<float> out(w, h, 1);
   forEachBand(h, [&](const Band& band) {
     std::vector<float> low(std::size_t(w) + 2), high(std::size_t(w) + 2);
     for (int y = band.begin; y < band.end; ++y) {
-      extremes(in.row(std::max(0, y - 1)), in.row(y), in.row(std::min(h - 1, y + 1)), w, low.data() + 1, high.data() + 1);
-      low[0] = low[1], high[0] = high[1], low[std::size_t(w) + 1] = low[std::size_t(w)], high[std::size_t(w) + 1] = high[std::size_t(w)];
+      extremes(in.row(std::max(0, y - 1)), in.row(y), in.row(std::min(h - 1, y + 1)), w, low.data() + 1,
+               high.data() + 1);
+      low[0] = low[1], high[0] = high[1], low[std::size_t(w) + 1] = low[std::size_t(w)],
+      high[std::size_t(w) + 1] = high[std::size_t(w)];
       float* row = out.row(y);
       for (int x = 0; x < w; ++x) {
         const std::size_t i = std::size_t(x);
-        row[x] = std::max(std::max(high[i], high[i + 1]), high[i + 2]) - std::min(std::min(low[i], low[i + 1]), low[i + 2]);
+        row[x] =
+            std::max(std::max(high[i], high[i + 1]), high[i + 2]) - std::min(std::min(low[i], low[i + 1]), low[i + 2]);
       }
     }
   });
@@ -197,7 +210,8 @@ void scale(PlacedCells& frame, const ToneCorrection& tone) {
 }
 
 /// Noise of each cell, and whether it is recorded: unclipped and above the noise.
-void findSigma(PlacedCells& cells, const Band& rows, const VarianceCurve& variance, float perCell, float least, float darkest) {
+void findSigma(PlacedCells& cells, const Band& rows, const VarianceCurve& variance, float perCell, float least,
+               float darkest) {
   for (int y = rows.begin; y < rows.end; ++y)
     for (int x = 0; x < cells.radiance.width(); ++x) {
       const float light = *cells.radiance.at(x, y), sigma = std::sqrt(variance.at(light) * perCell);
@@ -208,20 +222,29 @@ void findSigma(PlacedCells& cells, const Band& rows, const VarianceCurve& varian
 
 } // namespace
 
-std::vector<PlacedCells> placeCells(const std::vector<PlacedFrame>& frames, int cell, const std::vector<int>& order, const Progress& progress) {
+std::vector<PlacedCells> placeCells(const std::vector<PlacedFrame>& frames, int cell, const std::vector<int>& order,
+                                    const Progress& progress) {
   const int width = frames.front().frame->width() / cell, height = frames.front().frame->height() / cell;
   std::vector<PlacedCells> cells;
   for (const auto& placed : frames) {
     if (progress.stopRequested()) break;
     const Frame& frame = *placed.frame;
-    PlacedCells c{Image<float>(width, height, 1), Image<float>(width, height, 1), Image<float>(width, height, 1), Image<float>(width, height, 1), {},
-                  Image<std::uint8_t>(width, height, 1), Image<std::uint8_t>(width, height, 1), relativeExposure(frame.settings) * frame.midTone};
+    PlacedCells c{Image<float>(width, height, 1),
+                  Image<float>(width, height, 1),
+                  Image<float>(width, height, 1),
+                  Image<float>(width, height, 1),
+                  {},
+                  Image<std::uint8_t>(width, height, 1),
+                  Image<std::uint8_t>(width, height, 1),
+                  relativeExposure(frame.settings) * frame.midTone};
     readCells(placed, cell, c.radiance, c.chroma, c.clipped);
     c.chromaRange = rangeOf(c.chroma);
     // Neighbouring samples share demosaicing, and compression errors even more.
-    const float perCell = (frame.codeError > 0 ? 4.f : 1.5f) * kRowStep / float(cell * cell), least = frame.codeError > 0 ? 4.f : 2.f;
+    const float perCell = (frame.codeError > 0 ? 4.f : 1.5f) * kRowStep / float(cell * cell),
+                least = frame.codeError > 0 ? 4.f : 2.f;
     const VarianceCurve variance = varianceCurve(frame);
-    const float darkest = frame.codeError > 0 ? frame.table.channel(1)[std::size_t(frame.table.size()) * kDarkestCode / 256] : 0.f;
+    const float darkest =
+        frame.codeError > 0 ? frame.table.channel(1)[std::size_t(frame.table.size()) * kDarkestCode / 256] : 0.f;
     forEachBand(height, [&](const Band& band) { findSigma(c, band, variance, perCell, least, darkest); });
     cells.push_back(std::move(c));
   }

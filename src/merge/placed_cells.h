@@ -7,10 +7,12 @@ namespace ml {
 
 /// One frame as mean light on the cells of the reference's grid.
 struct PlacedCells {
-  Image<float> radiance; ///< Relative to the exposure, tones brought to those of the other frames; -1 outside the frame.
-  Image<float> sigma;    ///< Standard deviation of `radiance`.
-  Image<float> range;    ///< How much radiance varies around: what a small misplacement could explain.
-  Image<float> chroma;   ///< Red less blue, over the mean of all three, each relative to its own saturation; and its local range.
+  Image<float>
+      radiance;       ///< Relative to the exposure, tones brought to those of the other frames; -1 outside the frame.
+  Image<float> sigma; ///< Standard deviation of `radiance`.
+  Image<float> range; ///< How much radiance varies around: what a small misplacement could explain.
+  Image<float>
+      chroma; ///< Red less blue, over the mean of all three, each relative to its own saturation; and its local range.
   Image<float> chromaRange;
   Image<std::uint8_t> recorded; ///< 1: neither clipped nor lost in noise.
   Image<std::uint8_t> clipped;  ///< 1: some pixel of the cell is.
@@ -19,8 +21,10 @@ struct PlacedCells {
   [[nodiscard]] bool outside(int x, int y) const { return *radiance.at(x, y) < 0; }
 };
 
-/// Reads all frames on cells of `cell` pixels; `order` lists them by distance in exposure from the reference, and in this order each is
-/// brought to what the nearer ones say, tone by tone: a response curve that is not the assumed one must not look like movement.
-[[nodiscard]] std::vector<PlacedCells> placeCells(const std::vector<PlacedFrame>& frames, int cell, const std::vector<int>& order, const Progress& progress);
+/// Reads all frames on cells of `cell` pixels; `order` lists them by distance in exposure from the reference, and in
+/// this order each is brought to what the nearer ones say, tone by tone: a response curve that is not the assumed one
+/// must not look like movement.
+[[nodiscard]] std::vector<PlacedCells> placeCells(const std::vector<PlacedFrame>& frames, int cell,
+                                                  const std::vector<int>& order, const Progress& progress);
 
 } // namespace ml

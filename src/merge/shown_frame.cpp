@@ -29,7 +29,8 @@ ML_VECTOR_CLONES void encodeRow(const float* linear, const float* table, int n, 
   }
 }
 
-ML_VECTOR_CLONES void mixRow(const float* r, const float* g, const float* b, float wr, float wg, float wb, int n, float* __restrict out) {
+ML_VECTOR_CLONES void mixRow(const float* r, const float* g, const float* b, float wr, float wg, float wb, int n,
+                             float* __restrict out) {
   for (int i = 0; i < n; ++i) out[i] = wr * r[i] + wg * g[i] + wb * b[i];
 }
 
@@ -57,7 +58,8 @@ void ShownFrame::read(TileReader& reader, const Roi& where, FrameTile& tile, Sho
         std::copy_n(light[c], n, planes[c]->row(y));
         continue;
       }
-      mixRow(light[0], light[1], light[2], gain * float(m[3 * c]), gain * float(m[3 * c + 1]), gain * float(m[3 * c + 2]), n, mixed.data());
+      mixRow(light[0], light[1], light[2], gain * float(m[3 * c]), gain * float(m[3 * c + 1]),
+             gain * float(m[3 * c + 2]), n, mixed.data());
       encodeRow(mixed.data(), encoding().data(), n, planes[c]->row(y));
     }
     float* use = out.use.row(y);

@@ -12,7 +12,7 @@ namespace ml {
 namespace {
 
 constexpr int kTaps = kInterpolationTaps, kBefore = kTaps / 2 - 1; ///< Samples before the one at the whole position.
-constexpr int kSpread = 2;                                        ///< What clipped spoils this many pixels around.
+constexpr int kSpread = 2;                                         ///< What clipped spoils this many pixels around.
 
 ML_VECTOR_CLONES void trustOfRow(const float* light, int n, float inverseClip, float* __restrict trust) {
   for (int i = 0; i < n; ++i) trust[i] = trustOf(light[i] * inverseClip);
@@ -36,9 +36,7 @@ ML_VECTOR_CLONES bool anyAboveZero(const float* in, int n) {
   return any;
 }
 
-template <class T> struct CodeSpan {
-  T least = std::numeric_limits<T>::max(), most = 0;
-};
+template <class T> struct CodeSpan { T least = std::numeric_limits<T>::max(), most = 0; };
 ML_VECTOR_CLONES void widen(const std::uint8_t* code, std::ptrdiff_t n, CodeSpan<std::uint8_t>& span) {
   std::uint8_t least = span.least, most = span.most;
   for (std::ptrdiff_t i = 0; i < n; ++i) least = std::min(least, code[i]), most = std::max(most, code[i]);
@@ -51,8 +49,8 @@ ML_VECTOR_CLONES void widen(const std::uint16_t* code, std::ptrdiff_t n, CodeSpa
 }
 
 /// Fractions of `position` (not negative) to six rows of weights, each n long.
-ML_VECTOR_CLONES void weightRows(const float* position, int n, float* __restrict a, float* __restrict b, float* __restrict c, float* __restrict d,
-                                 float* __restrict e, float* __restrict f) {
+ML_VECTOR_CLONES void weightRows(const float* position, int n, float* __restrict a, float* __restrict b,
+                                 float* __restrict c, float* __restrict d, float* __restrict e, float* __restrict f) {
   for (int i = 0; i < n; ++i) {
     float w[kTaps];
     interpolationWeights(position[i] - float(int(position[i])), w);
@@ -63,19 +61,26 @@ void weightRows(const float* position, int n, float* out) {
   weightRows(position, n, out, out + n, out + 2 * n, out + 3 * n, out + 4 * n, out + 5 * n);
 }
 
-/// Weighted sum of six rows that lie `step` apart from `p` on; `w` holds six rows of weights, `pitch` apart. Held between the middle four.
-ML_VECTOR_CLONES void sumOfSix(const float* p, std::ptrdiff_t step, const float* w, int pitch, int n, float* __restrict out) {
+/// Weighted sum of six rows that lie `step` apart from `p` on; `w` holds six rows of weights, `pitch` apart. Held
+/// between the middle four.
+ML_VECTOR_CLONES void sumOfSix(const float* p, std::ptrdiff_t step, const float* w, int pitch, int n,
+                               float* __restrict out) {
   for (int i = 0; i < n; ++i) {
-    const float a = p[i], b = p[i + step], c = p[i + 2 * step], d = p[i + 3 * step], e = p[i + 4 * step], f = p[i + 5 * step];
-    const float sum = w[i] * a + w[pitch + i] * b + w[2 * pitch + i] * c + w[3 * pitch + i] * d + w[4 * pitch + i] * e + w[5 * pitch + i] * f;
-    out[i] = std::min(std::max(sum, std::min(std::min(b, c), std::min(d, e))), std::max(std::max(b, c), std::max(d, e)));
+    const float a = p[i], b = p[i + step], c = p[i + 2 * step], d = p[i + 3 * step], e = p[i + 4 * step],
+                f = p[i + 5 * step];
+    const float sum = w[i] * a + w[pitch + i] * b + w[2 * pitch + i] * c + w[3 * pitch + i] * d + w[4 * pitch + i] * e +
+                      w[5 * pitch + i] * f;
+    out[i] =
+        std::min(std::max(sum, std::min(std::min(b, c), std::min(d, e))), std::max(std::max(b, c), std::max(d, e)));
   }
 }
 
-/// Positions that a smooth function takes at 0..n-1, from its values at 0, (n-1)/2 and n-1 (a homography bends little within a tile).
+/// Positions that a smooth function takes at 0..n-1, from its values at 0, (n-1)/2 and n-1 (a homography bends little
+/// within a tile).
 ML_VECTOR_CLONES void quadratic(double atStart, double atMiddle, double atEnd, int n, float* __restrict out) {
   const double last = std::max(1, n - 1);
-  const float base = float(atStart), slope = float((4 * atMiddle - 3 * atStart - atEnd) / last), bend = float((2 * atEnd + 2 * atStart - 4 * atMiddle) / (last * last));
+  const float base = float(atStart), slope = float((4 * atMiddle - 3 * atStart - atEnd) / last),
+              bend = float((2 * atEnd + 2 * atStart - 4 * atMiddle) / (last * last));
   for (int i = 0; i < n; ++i) out[i] = base + float(i) * (slope + bend * float(i));
 }
 
@@ -169,8 +174,10 @@ Roi TileReader::sourceOf(const Roi& where) const {
 TileReader::Exposed TileReader::exposed(const Roi& source) const {
   if (values_) return Exposed::AllWell;
   return placed_.frame->codes.visit([&](auto codes) {
-    const int left = std::clamp(source.x, 0, codes.width - 1), right = std::clamp(source.x + source.width, left + 1, codes.width);
-    const int top = std::clamp(source.y, 0, codes.height - 1), bottom = std::clamp(source.y + source.height, top + 1, codes.height);
+    const int left = std::clamp(source.x, 0, codes.width - 1),
+              right = std::clamp(source.x + source.width, left + 1, codes.width);
+    const int top = std::clamp(source.y, 0, codes.height - 1),
+              bottom = std::clamp(source.y + source.height, top + 1, codes.height);
     CodeSpan<std::remove_const_t<std::remove_pointer_t<decltype(codes.row(0))>>> span;
     for (int y = top; y < bottom; ++y) {
       widen(codes.at(left, y), 3 * std::ptrdiff_t(right - left), span);
@@ -186,8 +193,10 @@ void TileReader::linearise(const Roi& source, std::array<Plane, 3>& light, int b
   const float* table[3] = {values.channel(0), values.channel(1), values.channel(2)};
   frame.codes.visit([&](auto codes) {
     for (int y = 0; y < source.height; ++y) {
-      float* out[3] = {light[0].row(y - border) - border, light[1].row(y - border) - border, light[2].row(y - border) - border};
-      linearRow(codes.row(std::clamp(source.y + y, 0, codes.height - 1)), source.x, source.x + source.width, codes.width, table, out);
+      float* out[3] = {light[0].row(y - border) - border, light[1].row(y - border) - border,
+                       light[2].row(y - border) - border};
+      linearRow(codes.row(std::clamp(source.y + y, 0, codes.height - 1)), source.x, source.x + source.width,
+                codes.width, table, out);
     }
   });
 }
@@ -210,17 +219,21 @@ void TileReader::findTrust(const std::array<Plane, 3>& light, std::array<Plane, 
 
 namespace {
 
-constexpr double kSteady = 1 / 256.0; ///< Pixels; interpolation weights are kept from row to row while no position moves further.
+constexpr double kSteady =
+    1 / 256.0; ///< Pixels; interpolation weights are kept from row to row while no position moves further.
 
-/// Weights for positions that are `at` its start, middle and end, counted from `origin`; kept where the last ones serve. Whole parts are
-/// relative to that of the start. Returns the whole part of the start.
-int weightsFor(const double (&at)[3], int n, int moving, int least, int most, std::vector<float>& position, TileScratch::Weights& w) {
+/// Weights for positions that are `at` its start, middle and end, counted from `origin`; kept where the last ones
+/// serve. Whole parts are relative to that of the start. Returns the whole part of the start.
+int weightsFor(const double (&at)[3], int n, int moving, int least, int most, std::vector<float>& position,
+               TileScratch::Weights& w) {
   const double base = std::floor(at[0]);
   const bool within = std::all_of(at, at + 3, [&](double v) { return v >= least + 0.5 && v <= most - 0.5; });
-  if (w.known && within && std::abs(at[0] - base - w.at[0]) < kSteady && std::abs(at[1] - base - w.at[1]) < kSteady && std::abs(at[2] - base - w.at[2]) < kSteady)
+  if (w.known && within && std::abs(at[0] - base - w.at[0]) < kSteady && std::abs(at[1] - base - w.at[1]) < kSteady &&
+      std::abs(at[2] - base - w.at[2]) < kSteady)
     return int(base);
   quadratic(at[0], at[1], at[2], n, position.data());
-  for (int i = 0; i < n; ++i) position[std::size_t(i)] = std::clamp(position[std::size_t(i)], float(least), float(most));
+  for (int i = 0; i < n; ++i)
+    position[std::size_t(i)] = std::clamp(position[std::size_t(i)], float(least), float(most));
   w.values.resize(std::size_t(n) * kTaps);
   w.whole.resize(std::size_t(n));
   weightRows(position.data(), n, w.values.data());
@@ -258,7 +271,9 @@ void TileReader::place(const Roi& where, const Roi& source, FrameTile& out) {
       for (std::size_t c = 0; c < 3; ++c) {
         float* column = s.column.data() + c * std::size_t(n) + begin;
         sumOfSix(s.light[c].row(row - kBefore) + begin, n, s.down.values.data() + begin, n, end - begin, column);
-        if (!out.allTrusted) leastOfTwo(s.trust[c].row(row) + begin, s.trust[c].row(row + 1) + begin, end - begin, s.columnTrust.data() + c * std::size_t(n) + begin);
+        if (!out.allTrusted)
+          leastOfTwo(s.trust[c].row(row) + begin, s.trust[c].row(row + 1) + begin, end - begin,
+                     s.columnTrust.data() + c * std::size_t(n) + begin);
       }
     });
     // Then along the row.
@@ -329,7 +344,8 @@ void TileReader::read(const Roi& where, bool mayStayOut, FrameTile& out) {
   if (out.allTrusted) return;
   out.noneTrusted = true;
   for (const Plane& trust : out.trust)
-    for (int y = 0; y < where.height && out.noneTrusted; ++y) out.noneTrusted = !anyAboveZero(trust.row(y), where.width);
+    for (int y = 0; y < where.height && out.noneTrusted; ++y)
+      out.noneTrusted = !anyAboveZero(trust.row(y), where.width);
 }
 
 } // namespace ml

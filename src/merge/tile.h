@@ -47,7 +47,8 @@ struct FrameTile {
   bool placed = true;          ///< False: `linear` holds nothing.
 };
 
-/// What reading needs besides its result; one for each thread, whatever the number of frames, so that it stays in the cache.
+/// What reading needs besides its result; one for each thread, whatever the number of frames, so that it stays in the
+/// cache.
 struct TileScratch {
   std::array<Plane, 3> light, trust;
   Plane across;
@@ -61,14 +62,15 @@ struct TileScratch {
 };
 
 /// Reads rectangles of one placed frame: codes to light, how far each can be trusted, and both on the reference's grid.
-/// Light is interpolated with interpolationWeights, first down the columns and then along the rows (Catmull and Smith, SIGGRAPH 1980:
-/// exact for any homography that does not turn the picture far), and held between the four nearest samples so that no edge rings.
-/// Trust falls as a channel nears clipping and stays low for two pixels around what clipped, because demosaicing, sharpening,
-/// compression and chroma subsampling spread it. A position is trusted as little as the least of the samples around it.
+/// Light is interpolated with interpolationWeights, first down the columns and then along the rows (Catmull and Smith,
+/// SIGGRAPH 1980: exact for any homography that does not turn the picture far), and held between the four nearest
+/// samples so that no edge rings. Trust falls as a channel nears clipping and stays low for two pixels around what
+/// clipped, because demosaicing, sharpening, compression and chroma subsampling spread it. A position is trusted as
+/// little as the least of the samples around it.
 class TileReader {
 public:
-  /// With `values` the codes are read through that table instead of the frame's own (to see them as codes, not as light); everything in
-  /// the frame is then trusted.
+  /// With `values` the codes are read through that table instead of the frame's own (to see them as codes, not as
+  /// light); everything in the frame is then trusted.
   TileReader(const PlacedFrame& placed, TileScratch& scratch, const CodeTable* values = nullptr);
   /// With `mayStayOut` a tile in which nothing is trusted is not placed: `out.placed` false, `linear` undefined.
   void read(const Roi& where, bool mayStayOut, FrameTile& out);

@@ -43,7 +43,8 @@ VarianceCurve varianceCurve(const Frame& frame) {
     h += row * row.transpose();
     g += row;
   }
-  const Eigen::Vector3d scale(1e-8, 1e-5, 1e-5), solution = nonNegative(scale.asDiagonal() * h * scale.asDiagonal(), scale.asDiagonal() * g).cwiseProduct(scale);
+  const Eigen::Vector3d scale(1e-8, 1e-5, 1e-5),
+      solution = nonNegative(scale.asDiagonal() * h * scale.asDiagonal(), scale.asDiagonal() * g).cwiseProduct(scale);
   return {std::max(1e-12f, float(solution[0])), float(solution[1]), float(solution[2])};
 }
 

@@ -3,8 +3,8 @@
 
 namespace ml {
 
-/// Variance of one sample by its level x as floor + photon x + bend x^2, none of them negative: so that inner loops need no table.
-/// The bend stands for the shoulder of a rendered curve, where a code covers more light.
+/// Variance of one sample by its level x as floor + photon x + bend x^2, none of them negative: so that inner loops
+/// need no table. The bend stands for the shoulder of a rendered curve, where a code covers more light.
 struct VarianceCurve {
   float floor = 1e-8f, photon = 0, bend = 0;
   [[nodiscard, gnu::always_inline]] float at(float x) const {

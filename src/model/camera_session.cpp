@@ -72,16 +72,17 @@ ExposureSettings CameraSession::finderSettings(const View& view) const {
 
 void CameraSession::drawFinder(const View& view) {
   if (!camera_) return;
-  works_.preview.start([this, camera = camera_, settings = finderSettings(view)](const Progress&) -> std::function<void()> {
-    auto live = camera->liveView(settings);
-    if (!live) return [this, e = live.error()] { notices_.fail(e); };
-    QImage image = toQImage(*live);
-    return [this, camera, image] {
-      if (camera != camera_) return;
-      finder_ = image;
-      emit finderDrawn();
-    };
-  });
+  works_.preview.start(
+      [this, camera = camera_, settings = finderSettings(view)](const Progress&) -> std::function<void()> {
+        auto live = camera->liveView(settings);
+        if (!live) return [this, e = live.error()] { notices_.fail(e); };
+        QImage image = toQImage(*live);
+        return [this, camera, image] {
+          if (camera != camera_) return;
+          finder_ = image;
+          emit finderDrawn();
+        };
+      });
 }
 
 } // namespace ml

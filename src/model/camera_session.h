@@ -5,19 +5,21 @@
 #include "model/notices.h"
 #include "session/job.h"
 
-#include <QObject>
 #include <QImage>
+#include <QObject>
 #include <memory>
 #include <optional>
 
 namespace ml {
 
-/// The camera at the view in hand: today the simulated one in the view's world. Its finder, its state, what goes wrong on purpose.
+/// The camera at the view in hand: today the simulated one in the view's world. Its finder, its state, what goes wrong
+/// on purpose.
 class CameraSession : public QObject {
   Q_OBJECT
 
 public:
-  CameraSession(Works& works, Notices& notices, QObject* parent = nullptr) : QObject(parent), works_(works), notices_(notices) {}
+  CameraSession(Works& works, Notices& notices, QObject* parent = nullptr)
+      : QObject(parent), works_(works), notices_(notices) {}
 
   /// A new camera in this world; null: none is there.
   void enter(std::shared_ptr<const World> world, const View& view);
@@ -28,7 +30,9 @@ public:
   [[nodiscard]] bool present() const { return camera_ != nullptr; }
   /// For work in the background.
   [[nodiscard]] std::shared_ptr<LockedCamera> camera() const { return camera_; }
-  [[nodiscard]] std::optional<DeviceStatus> status() const { return camera_ ? std::optional(camera_->status()) : std::nullopt; }
+  [[nodiscard]] std::optional<DeviceStatus> status() const {
+    return camera_ ? std::optional(camera_->status()) : std::nullopt;
+  }
   void connectCamera();
   void changeCard();
   /// Strikes at the second frame of what is shot next.

@@ -54,10 +54,13 @@ QString CombineModel::verdict() const {
   const View& v = desk_.view();
   if (state() == StationState::OutOfDate) return tr("The frames have changed since they were combined; combine again.");
   if (v.combined) return text(v.combined->verdict);
-  return v.frames.empty() ? tr("There are no frames yet; shoot them first or drop a folder of your own.") : tr("%1 frames are ready to combine.").arg(v.frames.size());
+  return v.frames.empty() ? tr("There are no frames yet; shoot them first or drop a folder of your own.")
+                          : tr("%1 frames are ready to combine.").arg(v.frames.size());
 }
 
-QStringList CombineModel::reasons() const { return desk_.view().combined ? combineReasons(*desk_.view().combined->report) : QStringList{}; }
+QStringList CombineModel::reasons() const {
+  return desk_.view().combined ? combineReasons(*desk_.view().combined->report) : QStringList{};
+}
 
 QImage CombineModel::picture() const {
   if (showsFirstLook()) return firstLook_;
@@ -85,16 +88,21 @@ StationModel::Next CombineModel::next() const {
 
 void CombineModel::enter() {
   if (desk_.busy()) return;
-  if (finished_.exists()) finished_.draw();
-  else StationModel::enter();
+  if (finished_.exists())
+    finished_.draw();
+  else
+    StationModel::enter();
 }
 
 void CombineModel::doNext() {
-  if (state() == StationState::Done) emit goTo(stations::kFinish);
-  else combine(options());
+  if (state() == StationState::Done)
+    emit goTo(stations::kFinish);
+  else
+    combine(options());
 }
 
-/// On the thread that combines: frames at a fraction of their size take a moment, and show whether the set is worth waiting for.
+/// On the thread that combines: frames at a fraction of their size take a moment, and show whether the set is worth
+/// waiting for.
 void CombineModel::takeFirstLook(const View& v, const CombineOptions& options, const Progress& progress) {
   if (!worthAFirstLook(v.frames.front())) return;
   CombineOptions small = options;
@@ -137,20 +145,23 @@ void CombineModel::combine(const CombineOptions& asked) {
       if (!now) return;
       firstLook_ = {};
       desk_.radiances.keep(view, outcome.stamp, picture);
-      desk_.job.edit(view, Aspect::Combined, tr("combine"), Outcome{now->combined, now->radianceStamp}, outcome, [](View& changed, const Outcome& o) {
-        changed.combined = o.record;
-        changed.radianceStamp = o.stamp;
-      });
+      desk_.job.edit(view, Aspect::Combined, tr("combine"), Outcome{now->combined, now->radianceStamp}, outcome,
+                     [](View& changed, const Outcome& o) {
+                       changed.combined = o.record;
+                       changed.radianceStamp = o.stamp;
+                     });
     };
   });
 }
 
 std::vector<MovedPlace> CombineModel::movedPlaces() const {
-  return desk_.hasView() && desk_.view().combined ? ml::movedPlaces(*desk_.view().combined->report) : std::vector<MovedPlace>{};
+  return desk_.hasView() && desk_.view().combined ? ml::movedPlaces(*desk_.view().combined->report)
+                                                  : std::vector<MovedPlace>{};
 }
 
 void CombineModel::click(QPointF at) {
-  if (desk_.free() && !cyclePlace(at.x(), at.y())) desk_.notices.tell(tr("Nothing moved there that another frame records too; paint it to choose a frame."));
+  if (desk_.free() && !cyclePlace(at.x(), at.y()))
+    desk_.notices.tell(tr("Nothing moved there that another frame records too; paint it to choose a frame."));
 }
 
 bool CombineModel::cyclePlace(double x, double y) {
@@ -199,10 +210,12 @@ std::vector<CombineModel::FramePlace> CombineModel::framePlaces() const {
     place.used = std::find(with.unused.begin(), with.unused.end(), name) == with.unused.end();
     place.line = place.details = place.file;
     if (v.combined)
-      if (const auto said = frameWords(*v.combined->report, name)) place.line = said->line, place.details = said->details, place.note = said->note, place.merged = said->merged;
+      if (const auto said = frameWords(*v.combined->report, name))
+        place.line = said->line, place.details = said->details, place.note = said->note, place.merged = said->merged;
     places.push_back(std::move(place));
   }
-  std::stable_sort(places.begin(), places.end(), [](const FramePlace& a, const FramePlace& b) { return unsigned(a.merged) < unsigned(b.merged); });
+  std::stable_sort(places.begin(), places.end(),
+                   [](const FramePlace& a, const FramePlace& b) { return unsigned(a.merged) < unsigned(b.merged); });
   return places;
 }
 

@@ -4,7 +4,8 @@
 
 namespace ml {
 
-/// Combine: frames to one picture, with what the hand chooses: how, which frames, and from which frame each place comes.
+/// Combine: frames to one picture, with what the hand chooses: how, which frames, and from which frame each place
+/// comes.
 class CombineModel : public StationModel {
   Q_OBJECT
 
@@ -27,7 +28,9 @@ public:
 
   void combine(const CombineOptions& options);
   /// What the picture was combined with, or would be by default.
-  [[nodiscard]] CombineOptions options() const { return desk_.hasView() && desk_.view().combined ? desk_.view().combined->options : CombineOptions{}; }
+  [[nodiscard]] CombineOptions options() const {
+    return desk_.hasView() && desk_.view().combined ? desk_.view().combined->options : CombineOptions{};
+  }
   /// While frames are combined: `picture` is a first look at a fraction of their size.
   [[nodiscard]] bool showsFirstLook() const { return !firstLook_.isNull(); }
   /// What the window shows when no first look is there.
@@ -48,7 +51,7 @@ public:
   struct FramePlace {
     QString file, line, details, note; ///< `note`: why leaving it out is proposed, or what is odd about it.
     bool used = true;
-    int merged = -1;                   ///< Index among the merged frames.
+    int merged = -1; ///< Index among the merged frames.
   };
   [[nodiscard]] std::vector<FramePlace> framePlaces() const;
 

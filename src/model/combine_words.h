@@ -12,8 +12,8 @@ namespace ml {
 
 /// What a report says of one frame, by its name.
 struct FrameWords {
-  int merged = -1;              ///< Index among the merged frames.
-  QString line, details, note;  ///< `note`: why leaving it out is proposed, or what is odd about it.
+  int merged = -1;             ///< Index among the merged frames.
+  QString line, details, note; ///< `note`: why leaving it out is proposed, or what is odd about it.
 };
 [[nodiscard]] std::optional<FrameWords> frameWords(const CombineReport& report, const std::string& file);
 

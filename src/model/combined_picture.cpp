@@ -7,11 +7,13 @@
 
 namespace ml {
 
-std::shared_ptr<const CombinedPicture> pictureOf(ImageView<const float> radiance, const SceneFacts& facts, std::shared_ptr<const Image<float>> noisier) {
+std::shared_ptr<const CombinedPicture> pictureOf(ImageView<const float> radiance, const SceneFacts& facts,
+                                                 std::shared_ptr<const Image<float>> noisier) {
   auto made = std::make_shared<CombinedPicture>();
   const Roi size = fitted(radiance.width, radiance.height, kPreviewEdge);
   made->analysis = analyseTone(radiance, facts);
-  if (noisier) made->analysis.noisier = noisierMap(*noisier, made->analysis.logLight.width(), made->analysis.logLight.height());
+  if (noisier)
+    made->analysis.noisier = noisierMap(*noisier, made->analysis.logLight.width(), made->analysis.logLight.height());
   made->preview = shrinkTo(radiance, size.width, size.height);
   made->facts = facts;
   made->noisier = std::move(noisier);

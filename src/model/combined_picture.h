@@ -16,7 +16,8 @@ struct CombinedPicture {
 };
 
 /// The one place that makes one.
-[[nodiscard]] std::shared_ptr<const CombinedPicture> pictureOf(ImageView<const float> radiance, const SceneFacts& facts, std::shared_ptr<const Image<float>> noisier);
+[[nodiscard]] std::shared_ptr<const CombinedPicture> pictureOf(ImageView<const float> radiance, const SceneFacts& facts,
+                                                               std::shared_ptr<const Image<float>> noisier);
 /// Of what the view was combined to. Errors: of reading, Stopped.
 [[nodiscard]] Result<std::shared_ptr<const CombinedPicture>> loadPicture(const View& view, const Progress& progress);
 

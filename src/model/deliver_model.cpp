@@ -16,11 +16,13 @@ bool isCurrent(const View& v, const Target& target) {
   const std::string recipe = toJson(v.recipe);
   std::error_code error;
   return std::any_of(v.delivered.begin(), v.delivered.end(), [&](const DeliveredFile& d) {
-    return d.target == target.id && d.recipe == recipe && d.radiance == v.radianceStamp && fs::exists(v.deliveredFolder() / d.file, error);
+    return d.target == target.id && d.recipe == recipe && d.radiance == v.radianceStamp &&
+           fs::exists(v.deliveredFolder() / d.file, error);
   });
 }
 
-DeliverRequest requestFor(const View& v, const std::string& job, int number, const DeliveryOrder& order, const Recipe& recipe) {
+DeliverRequest requestFor(const View& v, const std::string& job, int number, const DeliveryOrder& order,
+                          const Recipe& recipe) {
   DeliverRequest r;
   r.recipe = recipe;
   for (const std::string& id : order.targets)
@@ -60,16 +62,21 @@ QString DeliverModel::verdict() const {
   if (!orders().empty()) {
     std::size_t files = 0, refused = 0;
     for (const DeliveryOrder& o : orders()) (o.problem.empty() ? files : refused) += o.targets.size();
-    if (running()) return files == 1 ? tr("One file is still to be written; you can work on another view meanwhile.")
-                                     : tr("%1 files are still to be written; you can work on another view meanwhile.").arg(files);
-    if (refused > 0) return refused == 1 ? tr("One file could not be written; Why says what to do, then go on.")
-                                         : tr("%1 files could not be written; Why says what to do, then go on.").arg(refused);
-    return files == 1 ? tr("One file waits to be written; go on when you like.") : tr("%1 files wait to be written; go on when you like.").arg(files);
+    if (running())
+      return files == 1 ? tr("One file is still to be written; you can work on another view meanwhile.")
+                        : tr("%1 files are still to be written; you can work on another view meanwhile.").arg(files);
+    if (refused > 0)
+      return refused == 1 ? tr("One file could not be written; Why says what to do, then go on.")
+                          : tr("%1 files could not be written; Why says what to do, then go on.").arg(refused);
+    return files == 1 ? tr("One file waits to be written; go on when you like.")
+                      : tr("%1 files wait to be written; go on when you like.").arg(files);
   }
   if (v.delivered.empty()) return tr("Choose what to write; nothing that is there already is overwritten.");
   if (state() == StationState::OutOfDate) return tr("The picture has changed since it was delivered; deliver again.");
-  return v.delivered.size() == 1 ? tr("One file lies in the job's folder for this view; the picture has not changed since.")
-                                 : tr("%1 files lie in the job's folder for this view; the picture has not changed since.").arg(v.delivered.size());
+  return v.delivered.size() == 1
+             ? tr("One file lies in the job's folder for this view; the picture has not changed since.")
+             : tr("%1 files lie in the job's folder for this view; the picture has not changed since.")
+                   .arg(v.delivered.size());
 }
 
 QStringList DeliverModel::reasons() const {
@@ -77,11 +84,14 @@ QStringList DeliverModel::reasons() const {
   for (const DeliveryOrder& o : orders())
     if (!o.problem.empty()) lines << text(o.problem);
   if (const QSize full = finished_.fullSize(); !full.isEmpty())
-    for (const Target& t : targets()) lines << tr("%1: %2.").arg(text(t.name), text(sizeWords(t, full.width(), full.height())));
+    for (const Target& t : targets())
+      lines << tr("%1: %2.").arg(text(t.name), text(sizeWords(t, full.width(), full.height())));
   return lines << tr("The files lie in %1.").arg(text(desk_.view().deliveredFolder().string()));
 }
 
-QImage DeliverModel::picture() const { return finished_.image().isNull() ? StationModel::picture() : finished_.image(); }
+QImage DeliverModel::picture() const {
+  return finished_.image().isNull() ? StationModel::picture() : finished_.image();
+}
 
 PictureMarks DeliverModel::marks() const {
   PictureMarks marks;
@@ -94,12 +104,16 @@ void DeliverModel::addTo(LadderContent& content) const {
   content.sceneFirst = false;
 }
 
-StationModel::Next DeliverModel::next() const { return {tr("Deliver"), !choices_.targets.empty() && desk_.view().combined.has_value() && !desk_.busy()}; }
+StationModel::Next DeliverModel::next() const {
+  return {tr("Deliver"), !choices_.targets.empty() && desk_.view().combined.has_value() && !desk_.busy()};
+}
 
 void DeliverModel::enter() {
   if (desk_.busy()) return;
-  if (finished_.exists()) finished_.draw();
-  else StationModel::enter();
+  if (finished_.exists())
+    finished_.draw();
+  else
+    StationModel::enter();
 }
 
 void DeliverModel::choose(const DeliverChoices& choices) {
@@ -116,7 +130,9 @@ void DeliverModel::sayWhatWaits() {
   if (!std::exchange(justOpened_, false)) return;
   std::size_t files = 0;
   for (const DeliveryOrder& o : orders()) files += o.targets.size();
-  if (files > 0) desk_.notices.tell(files == 1 ? tr("One file still waits to be written; at Deliver it goes on.") : tr("%1 files still wait to be written; at Deliver it goes on.").arg(files));
+  if (files > 0)
+    desk_.notices.tell(files == 1 ? tr("One file still waits to be written; at Deliver it goes on.")
+                                  : tr("%1 files still wait to be written; at Deliver it goes on.").arg(files));
 }
 
 // ---- The queue
@@ -169,23 +185,30 @@ void DeliverModel::writeNext() {
   const View* view = desk_.job.find(order->view);
   const auto recipe = recipeFromJson(order->recipe);
   if (!view || !view->combined || !recipe) {
-    desk_.notices.check(queue_->refuse(order->id, "`" + order->view + "` has nothing combined to deliver; combine it, or take it out of the queue."));
+    desk_.notices.check(queue_->refuse(
+        order->id, "`" + order->view + "` has nothing combined to deliver; combine it, or take it out of the queue."));
     return writeNext();
   }
-  DeliverRequest request = requestFor(*view, desk_.job.job().name(), int(view - desk_.job.job().views().data()) + 1, *order, *recipe);
+  DeliverRequest request =
+      requestFor(*view, desk_.job.job().name(), int(view - desk_.job.job().views().data()) + 1, *order, *recipe);
   const int id = writing_ = order->id;
   share_ = 0;
-  request.written = [this, id, name = order->view, recipeText = toJson(*recipe), stamp = view->radianceStamp](const Target& target, const fs::path& file) {
+  request.written = [this, id, name = order->view, recipeText = toJson(*recipe),
+                     stamp = view->radianceStamp](const Target& target, const fs::path& file) {
     const DeliveredFile made{file.filename().string(), recipeText, stamp, target.id};
-    QMetaObject::invokeMethod(this, [this, id, name, made] { fileWritten(id, name, made); }, Qt::QueuedConnection);
+    QMetaObject::invokeMethod(
+        this, [this, id, name, made] { fileWritten(id, name, made); }, Qt::QueuedConnection);
   };
-  desk_.works.delivery.start([this, id, request, file = radianceNow(*view)](const Progress& progress) -> std::function<void()> {
-    progress.at("Read the radiance", 0);
-    std::optional<Error> problem;
-    if (const auto radiance = readRadiance(file, progress.stop); !radiance) problem = radiance.error();
-    else if (const auto delivered = deliverView(radiance->view(), request, progress); !delivered) problem = delivered.error();
-    return [this, id, problem] { orderEnded(id, problem); };
-  });
+  desk_.works.delivery.start(
+      [this, id, request, file = radianceNow(*view)](const Progress& progress) -> std::function<void()> {
+        progress.at("Read the radiance", 0);
+        std::optional<Error> problem;
+        if (const auto radiance = readRadiance(file, progress.stop); !radiance)
+          problem = radiance.error();
+        else if (const auto delivered = deliverView(radiance->view(), request, progress); !delivered)
+          problem = delivered.error();
+        return [this, id, problem] { orderEnded(id, problem); };
+      });
 }
 
 void DeliverModel::fileWritten(int order, const std::string& view, const DeliveredFile& file) {
@@ -205,7 +228,8 @@ void DeliverModel::orderEnded(int order, const std::optional<Error>& problem) {
   if (!paused_) writeNext();
   if (!running()) { // else the next one has begun
     if (filesWritten_ > 0)
-      desk_.notices.tell(filesWritten_ == 1 ? tr("One file is written and read back.") : tr("%1 files are written and read back.").arg(filesWritten_));
+      desk_.notices.tell(filesWritten_ == 1 ? tr("One file is written and read back.")
+                                            : tr("%1 files are written and read back.").arg(filesWritten_));
     filesWritten_ = 0;
   }
   emit changed();
@@ -241,13 +265,16 @@ void DeliverModel::makeSheet() {
     for (std::size_t k = 0; k < pieces.size(); ++k) {
       const View& view = pieces[k].view;
       progress.at("Sheet: " + view.name, double(k) / double(pieces.size()));
-      const auto light = pieces[k].picture ? Result<std::shared_ptr<const CombinedPicture>>(pieces[k].picture) : loadPicture(view, progress);
+      const auto light = pieces[k].picture ? Result<std::shared_ptr<const CombinedPicture>>(pieces[k].picture)
+                                           : loadPicture(view, progress);
       if (!light && light.error().code == ErrorCode::Stopped) return {};
       if (!light) return [this, e = light.error()] { desk_.notices.fail(e); };
-      const fs::path frame = view.combined->metadataFrom.empty() ? fs::path() : fs::path(view.combined->metadataFrom.front());
+      const fs::path frame =
+          view.combined->metadataFrom.empty() ? fs::path() : fs::path(view.combined->metadataFrom.front());
       const auto state = FinishState::make(*light, view.recipe, frame, progress);
       if (!state) return {};
-      SheetPicture picture{text(view.name), state->draw(asOneExposure(view.recipe), progress).image, state->draw(view.recipe, progress).image};
+      SheetPicture picture{text(view.name), state->draw(asOneExposure(view.recipe), progress).image,
+                           state->draw(view.recipe, progress).image};
       if (picture.after.isNull()) return {};
       pictures.push_back(std::move(picture));
     }

@@ -9,7 +9,7 @@ namespace ml {
 /// Files to write at the Deliver station.
 struct DeliverChoices {
   std::vector<std::string> targets{"jpeg", "archive"}; ///< Ids.
-  bool allViews = false;                               ///< Of the visit; what is there and current is not written again.
+  bool allViews = false; ///< Of the visit; what is there and current is not written again.
   std::string pattern = kNamePattern;
   MetadataWishes wishes;
 };
@@ -20,8 +20,8 @@ struct SheetPicture {
   QImage before, after;
 };
 
-/// Deliver: a queue that is written in order while other work goes on. It is kept on disk, so a pause, another job, the end of the program and a
-/// crash are the same thing.
+/// Deliver: a queue that is written in order while other work goes on. It is kept on disk, so a pause, another job, the
+/// end of the program and a crash are the same thing.
 class DeliverModel : public StationModel {
   Q_OBJECT
 

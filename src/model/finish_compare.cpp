@@ -12,7 +12,8 @@ constexpr std::size_t kMostEarlier = 5;
 
 QString nameOf(const CombineRecord& record) {
   const std::size_t frames = record.report->frames.size();
-  const QString name = frames == 1 ? QObject::tr("one frame") : QObject::tr("%1 frames, as combined before").arg(frames);
+  const QString name =
+      frames == 1 ? QObject::tr("one frame") : QObject::tr("%1 frames, as combined before").arg(frames);
   if (record.options.method == CombineMethod::Radiance) return name;
   return name + QObject::tr(" (%1)").arg(QString::fromUtf8(methodName(record.options.method)));
 }
@@ -43,16 +44,19 @@ void FinishCompare::remember() {
     if (earlier_.size() > kMostEarlier) earlier_.erase(earlier_.begin());
     now_.reset();
   }
-  if (view.combined && picture_.exists()) now_ = Earlier{view.radianceStamp, nameOf(*view.combined), picture_.combined()};
+  if (view.combined && picture_.exists())
+    now_ = Earlier{view.radianceStamp, nameOf(*view.combined), picture_.combined()};
 }
 
 std::vector<FinishCompare::Comparand> FinishCompare::comparands() const {
-  std::vector<Comparand> all{{Against::OneExposure, {}, tr("one exposure")}, {Against::Pinned, {}, tr("this finish as it stands now")}};
+  std::vector<Comparand> all{{Against::OneExposure, {}, tr("one exposure")},
+                             {Against::Pinned, {}, tr("this finish as it stands now")}};
   if (desk_.hasView()) {
     for (auto e = earlier_.rbegin(); e != earlier_.rend(); ++e)
       if (e->stamp != desk_.view().radianceStamp) all.push_back({Against::Earlier, e->stamp, e->name});
     for (const View& v : desk_.job.job().views())
-      if (&v != &desk_.view() && v.combined) all.push_back({Against::OtherView, idOf(v), tr("%1, finished alike").arg(QString::fromStdString(v.name))});
+      if (&v != &desk_.view() && v.combined)
+        all.push_back({Against::OtherView, idOf(v), tr("%1, finished alike").arg(QString::fromStdString(v.name))});
   }
   all.push_back({Against::Reinhard, {}, tr("Reinhard 2002, global")});
   all.push_back({Against::Drago, {}, tr("Drago 2003, logarithmic")});
@@ -92,7 +96,8 @@ Recipe FinishCompare::recipe() const {
 }
 
 void FinishCompare::draw() {
-  if (how_ == Comparing::Off || comparand_.against == Against::OneExposure || !desk_.hasView() || !picture_.state()) return;
+  if (how_ == Comparing::Off || comparand_.against == Against::OneExposure || !desk_.hasView() || !picture_.state())
+    return;
   if (comparand_.against == Against::OtherView) {
     const View* other = desk_.job.find(comparand_.key);
     if (other && other->combined) drawOther(*other);
@@ -101,12 +106,14 @@ void FinishCompare::draw() {
   std::shared_ptr<const CombinedPicture> light = picture_.combined();
   std::shared_ptr<FinishState> state = picture_.state();
   if (comparand_.against == Against::Earlier) {
-    const auto kept = std::find_if(earlier_.begin(), earlier_.end(), [this](const Earlier& e) { return e.stamp == comparand_.key; });
+    const auto kept =
+        std::find_if(earlier_.begin(), earlier_.end(), [this](const Earlier& e) { return e.stamp == comparand_.key; });
     if (kept == earlier_.end()) return;
     light = kept->picture;
     state.reset();
   }
-  desk_.works.beside.start([this, light, state, recipe = recipe(), frame = picture_.lensFrame()](const Progress& progress) -> std::function<void()> {
+  desk_.works.beside.start([this, light, state, recipe = recipe(),
+                            frame = picture_.lensFrame()](const Progress& progress) -> std::function<void()> {
     const auto mine = state && state->fits(recipe) ? state : FinishState::make(light, recipe, frame, progress);
     if (!mine) return {};
     return [this, image = mine->draw(recipe, progress).image] {
@@ -121,7 +128,8 @@ void FinishCompare::draw() {
 void FinishCompare::drawOther(const View& other) {
   const auto there = desk_.radiances.find(idOf(other), other.radianceStamp);
   const std::array<std::string, 2> names{desk_.view().name, other.name};
-  desk_.works.beside.start([this, other, there, names, state = picture_.state(), recipe = recipe(), frame = picture_.lensFrame()](const Progress& progress) -> std::function<void()> {
+  desk_.works.beside.start([this, other, there, names, state = picture_.state(), recipe = recipe(),
+                            frame = picture_.lensFrame()](const Progress& progress) -> std::function<void()> {
     const auto loaded = there ? Result<std::shared_ptr<const CombinedPicture>>(there) : loadPicture(other, progress);
     if (!loaded && loaded.error().code == ErrorCode::Stopped) return {};
     if (!loaded) return [this, e = loaded.error()] { desk_.notices.fail(e); };

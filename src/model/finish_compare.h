@@ -7,7 +7,8 @@
 namespace ml {
 
 enum class Comparing { Off, Divider, Beside };
-/// What the picture is compared with. Earlier, OtherView: the same frames combined otherwise, or that view, under this recipe.
+/// What the picture is compared with. Earlier, OtherView: the same frames combined otherwise, or that view, under this
+/// recipe.
 enum class Against { OneExposure, Pinned, Earlier, OtherView, Reinhard, Drago, Durand };
 
 /// Another picture beside the finished one.

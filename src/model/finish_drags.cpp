@@ -21,7 +21,8 @@ constexpr double kNewPlace = 0.4;     ///< Stops that a new area is lifted by, s
 
 /// Mean radiance around a place of a picture.
 std::array<float, 3> meanAt(ImageView<const float> picture, const Spot2& at) {
-  const int r = std::max(1, int(kSpot * picture.width)), cx = int(at.x * picture.width), cy = int(at.y * picture.height);
+  const int r = std::max(1, int(kSpot * picture.width)), cx = int(at.x * picture.width),
+            cy = int(at.y * picture.height);
   std::array<float, 3> sum{};
   int n = 0;
   for (int y = std::max(0, cy - r); y <= std::min(picture.height - 1, cy + r); ++y)
@@ -46,7 +47,8 @@ void setPull(ToneSettings& tone, double scene, double paper) {
 
 DraggedRecipe liftLight(const FinishDrag& d) {
   const auto c = meanAt(d.state.picture(), d.from);
-  const double scene = std::log2(luminance(c.data())), paper = ToneCurve(placedTies(d.state.analysis(), d.recipe.tone))(scene);
+  const double scene = std::log2(luminance(c.data())),
+               paper = ToneCurve(placedTies(d.state.analysis(), d.recipe.tone))(scene);
   Recipe out = d.recipe;
   setPull(out.tone, scene, paper - d.dy() * kStopsPerHeight);
   return out;
@@ -74,7 +76,9 @@ DraggedRecipe moveHue(const FinishDrag& d) {
   const HueAndChroma found = hueOf(c.data());
   if (found.chroma < kLeastChroma) return {};
   Recipe out = d.recipe;
-  auto near = std::find_if(out.hues.begin(), out.hues.end(), [&](const HueMove& h) { return std::abs(std::remainder(h.hue - found.hue, 360.0)) < kSameHue; });
+  auto near = std::find_if(out.hues.begin(), out.hues.end(), [&](const HueMove& h) {
+    return std::abs(std::remainder(h.hue - found.hue, 360.0)) < kSameHue;
+  });
   if (near == out.hues.end()) near = out.hues.insert(out.hues.end(), HueMove{found.hue, 40, 0, 0});
   near->saturation = std::clamp(near->saturation + d.dx() * kHuePerWidth, -1.0, 1.0);
   near->lightness = std::clamp(near->lightness - d.dy() * kStopsPerHeight / 2, -3.0, 3.0);

@@ -9,9 +9,9 @@ namespace ml {
 struct FinishDrag {
   const FinishState& state;
   const Recipe& recipe;
-  Spot2 from, to;               ///< 0..1 of the finished picture.
+  Spot2 from, to;                 ///< 0..1 of the finished picture.
   Spot2 combinedFrom, combinedTo; ///< The same places of the picture as it was combined.
-  int area = -1;                ///< The chosen one.
+  int area = -1;                  ///< The chosen one.
   [[nodiscard]] double dx() const { return to.x - from.x; }
   [[nodiscard]] double dy() const { return to.y - from.y; }
 };

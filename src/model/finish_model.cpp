@@ -5,7 +5,8 @@
 
 namespace ml {
 
-FinishModel::FinishModel(Desk& desk, FinishedPicture& picture, CombineModel& combine) : StationModel(desk), finished(picture), tools(desk, picture), compare(desk, picture), combine_(combine) {
+FinishModel::FinishModel(Desk& desk, FinishedPicture& picture, CombineModel& combine)
+    : StationModel(desk), finished(picture), tools(desk, picture), compare(desk, picture), combine_(combine) {
   connect(&finished, &FinishedPicture::drawn, this, [this] {
     emit pictureChanged();
     emit changed();
@@ -20,7 +21,8 @@ FinishModel::FinishModel(Desk& desk, FinishedPicture& picture, CombineModel& com
 QString FinishModel::verdict() const {
   if (!desk_.view().combined || !finished.exists()) return tr("Nothing is combined yet.");
   const Judgement* judged = finished.judgement();
-  if (const Finding* found = finished.worstFinding()) return text(sentence(*found, judged->scene)) + tr(" %1: press M.").arg(text(remedyWords(found->kind)));
+  if (const Finding* found = finished.worstFinding())
+    return text(sentence(*found, judged->scene)) + tr(" %1: press M.").arg(text(remedyWords(found->kind)));
   const ToneAnalysis& analysis = *finished.analysis();
   const ToneCurve curve(placedTies(analysis, recipe().tone));
   return tr("%1 stops of light are placed on %2 stops of paper; %3 % of the picture is at white, %4 % at black%5.")
@@ -35,11 +37,14 @@ QStringList FinishModel::reasons() const {
   const Judgement* judged = finished.judgement();
   if (!judged) return combine_.reasons();
   QStringList lines;
-  for (const Finding& f : judged->findings) lines << text(sentence(f, judged->scene)) + (f.tooMuch ? tr(" - %1").arg(text(remedyWords(f.kind))) : QString());
+  for (const Finding& f : judged->findings)
+    lines << text(sentence(f, judged->scene)) + (f.tooMuch ? tr(" - %1").arg(text(remedyWords(f.kind))) : QString());
   return lines << tr("The light was taken for %1.").arg(text(nameOf(finished.analysis()->kind)));
 }
 
-QImage FinishModel::picture() const { return finished.image().isNull() ? StationModel::picture() : finished.image(); }
+QImage FinishModel::picture() const {
+  return finished.image().isNull() ? StationModel::picture() : finished.image();
+}
 
 PictureMarks FinishModel::marks() const {
   if (!desk_.view().combined || !finished.exists()) return {};
@@ -58,8 +63,10 @@ void FinishModel::addTo(LadderContent& content) const {
 
 void FinishModel::enter() {
   if (desk_.busy()) return;
-  if (finished.exists()) finished.draw();
-  else StationModel::enter();
+  if (finished.exists())
+    finished.draw();
+  else
+    StationModel::enter();
 }
 
 void FinishModel::pullTie(double ev100, double paper, int drag) {
@@ -72,7 +79,9 @@ void FinishModel::pullTie(double ev100, double paper, int drag) {
 void FinishModel::takeWhiteTrim() {
   if (!desk_.hasView()) return;
   const WhiteTrim* white = finished.whiteTrim();
-  if (!white) return desk_.notices.tell(tr("No white paint is found in this picture: click something white with \"This is white\"."));
+  if (!white)
+    return desk_.notices.tell(
+        tr("No white paint is found in this picture: click something white with \"This is white\"."));
   Recipe changed = recipe();
   changed.tone.warmth = white->warmth, changed.tone.tint = white->tint;
   setRecipe(changed);
@@ -90,10 +99,12 @@ void FinishModel::nextStart() {
 void FinishModel::remedy() {
   const Finding* found = finished.worstFinding();
   if (!found || !finished.state()) return;
-  if (found->kind != FindingKind::GhostsLeft) return setRecipe(remedied(recipe(), *found, finished.state()->analysis()));
+  if (found->kind != FindingKind::GhostsLeft)
+    return setRecipe(remedied(recipe(), *found, finished.state()->analysis()));
   CombineOptions stricter = combine_.options();
   if (stricter.motion == MotionMode::High)
-    return desk_.notices.tell(tr("Movement is looked for as strictly as can be; at Combine, paint what is doubled from one frame."));
+    return desk_.notices.tell(
+        tr("Movement is looked for as strictly as can be; at Combine, paint what is doubled from one frame."));
   stricter.motion = MotionMode::High;
   combine_.combine(stricter);
 }
@@ -125,10 +136,13 @@ void FinishModel::copyToOtherViews() {
   QUndoStack& stack = desk_.job.undoStack();
   stack.beginMacro(tr("copy to other views"));
   for (const View* v : takers)
-    desk_.job.edit(idOf(*v), Aspect::Recipe, tr("finish"), v->recipe, forAnotherView(recipe(), v->recipe), [](View& view, const Recipe& r) { view.recipe = r; });
+    desk_.job.edit(idOf(*v), Aspect::Recipe, tr("finish"), v->recipe, forAnotherView(recipe(), v->recipe),
+                   [](View& view, const Recipe& r) { view.recipe = r; });
   stack.endMacro();
-  desk_.notices.tell(takers.size() == 1 ? tr("One other view takes this finish; it keeps its own white point, shape and placement.")
-                                        : tr("%1 other views take this finish; each keeps its own white point, shape and placement.").arg(takers.size()));
+  desk_.notices.tell(takers.size() == 1
+                         ? tr("One other view takes this finish; it keeps its own white point, shape and placement.")
+                         : tr("%1 other views take this finish; each keeps its own white point, shape and placement.")
+                               .arg(takers.size()));
 }
 
 } // namespace ml

@@ -20,7 +20,9 @@ public:
   [[nodiscard]] QImage picture() const override;
   [[nodiscard]] PictureMarks marks() const override;
   void addTo(LadderContent& content) const override;
-  [[nodiscard]] Next next() const override { return {tr("Deliver"), desk_.view().combined.has_value() && !desk_.busy()}; }
+  [[nodiscard]] Next next() const override {
+    return {tr("Deliver"), desk_.view().combined.has_value() && !desk_.busy()};
+  }
   void doNext() override { emit goTo(stations::kDeliver); }
   void enter() override;
   void dragBegins(QPointF at) override { tools.press(at); }

@@ -4,7 +4,8 @@
 
 namespace ml {
 
-std::shared_ptr<FinishState> FinishState::make(std::shared_ptr<const CombinedPicture> combined, const Recipe& recipe, const std::filesystem::path& frame, const Progress& progress) {
+std::shared_ptr<FinishState> FinishState::make(std::shared_ptr<const CombinedPicture> combined, const Recipe& recipe,
+                                               const std::filesystem::path& frame, const Progress& progress) {
   auto state = std::make_shared<FinishState>();
   state->combined_ = std::move(combined);
   state->by_ = recipe;
@@ -20,9 +21,11 @@ std::shared_ptr<FinishState> FinishState::make(std::shared_ptr<const CombinedPic
     analysis = analyseTone(state->prepared_.view(), whole.facts);
     analysis.noise = whole.analysis.noise;
     const ShapeMap shape = shapeOf(recipe, state->prepared_.width(), state->prepared_.height(), state->lens());
-    if (whole.noisier) analysis.noisier = noisierMap(*whole.noisier, shape, analysis.logLight.width(), analysis.logLight.height());
+    if (whole.noisier)
+      analysis.noisier = noisierMap(*whole.noisier, shape, analysis.logLight.width(), analysis.logLight.height());
   }
-  for (Hand* hand : {&state->drawing_, &state->judging_}) hand->finisher = std::make_unique<Finisher>(state->analysis(), state->lens());
+  for (Hand* hand : {&state->drawing_, &state->judging_})
+    hand->finisher = std::make_unique<Finisher>(state->analysis(), state->lens());
   return state;
 }
 
@@ -30,7 +33,8 @@ FinishState::Drawn FinishState::draw(const Recipe& recipe, const Progress& progr
   const std::lock_guard lock(drawing_.use);
   if (progress.stopRequested()) return {};
   Drawn out{QImage(width(), height(), QImage::Format_RGB888), {}};
-  const auto report = drawing_.finisher->finishBytes(picture(), recipe, {}, out.image.bits(), out.image.bytesPerLine(), progress);
+  const auto report =
+      drawing_.finisher->finishBytes(picture(), recipe, {}, out.image.bits(), out.image.bytesPerLine(), progress);
   if (!report) return {};
   out.report = *report;
   return out;
@@ -42,7 +46,8 @@ Image<float> FinishState::light(const Recipe& recipe, const Progress& progress) 
   return light ? std::move(*light) : Image<float>();
 }
 
-std::optional<Judgement> FinishState::judge(const Recipe& recipe, const std::optional<GhostsLeft>& ghosts, const Progress& progress) {
+std::optional<Judgement> FinishState::judge(const Recipe& recipe, const std::optional<GhostsLeft>& ghosts,
+                                            const Progress& progress) {
   const Image<float> shown = light(recipe, progress);
   if (shown.empty() || progress.stopRequested()) return {};
   return judgeFinish(picture(), shown, analysis(), recipe, reportOf(shown), {lens(), ghosts});

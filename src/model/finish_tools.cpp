@@ -1,7 +1,7 @@
 #include "model/finish_tools.h"
 
-#include "finish/lines.h"
 #include "finish/areas.h"
+#include "finish/lines.h"
 #include "model/drag.h"
 #include "model/finish_drags.h"
 
@@ -13,26 +13,31 @@
 namespace ml {
 namespace {
 
-constexpr double kLeastMove = 0.004; ///< Of the picture; below, a press is a click.
-constexpr double kBrushRadius = 0.03; ///< Of the width.
+constexpr double kLeastMove = 0.004;                   ///< Of the picture; below, a press is a click.
+constexpr double kBrushRadius = 0.03;                  ///< Of the width.
 constexpr double kNewStroke = 0.5, kFoundPlace = -0.4; ///< Stops.
 
 /// What a tool does with a drag.
 struct ToolKind {
   FinishTool tool;
   DraggedRecipe (*make)(const FinishDrag&) = nullptr; ///< Null: FinishTools does it, see to().
-  bool byClick = false;   ///< Also without moving.
-  bool onRelease = false; ///< The picture changes its shape, so it waits for the hand.
-  bool lasts = false;     ///< Stays in hand afterwards.
+  bool byClick = false;                               ///< Also without moving.
+  bool onRelease = false;                             ///< The picture changes its shape, so it waits for the hand.
+  bool lasts = false;                                 ///< Stays in hand afterwards.
   PictureMarks::DragShape shape = PictureMarks::DragShape::None;
 };
 using enum PictureMarks::DragShape;
 constexpr ToolKind kTools[] = {
-    {FinishTool::Light, liftLight, false, false, true, None},      {FinishTool::White, takeWhite, true, false, false, None},
-    {FinishTool::PlaceWhite, takePlaceWhite, true, false, false, None}, {FinishTool::Colour, moveHue, false, false, true, None},
-    {FinishTool::Oval, layOval, false, false, false, Oval},        {FinishTool::Ramp, layRamp, false, false, false, Line},
-    {FinishTool::Brush, nullptr, true, false, true, None},         {FinishTool::Heal, cover, true, false, true, None},
-    {FinishTool::Crop, nullptr, false, true, false, None},         {FinishTool::Level, level, false, true, false, Line},
+    {FinishTool::Light, liftLight, false, false, true, None},
+    {FinishTool::White, takeWhite, true, false, false, None},
+    {FinishTool::PlaceWhite, takePlaceWhite, true, false, false, None},
+    {FinishTool::Colour, moveHue, false, false, true, None},
+    {FinishTool::Oval, layOval, false, false, false, Oval},
+    {FinishTool::Ramp, layRamp, false, false, false, Line},
+    {FinishTool::Brush, nullptr, true, false, true, None},
+    {FinishTool::Heal, cover, true, false, true, None},
+    {FinishTool::Crop, nullptr, false, true, false, None},
+    {FinishTool::Level, level, false, true, false, Line},
     {FinishTool::Corners, nullptr, true, false, false, None},
 };
 
@@ -94,7 +99,8 @@ void FinishTools::to(QPointF at) {
   if ((!moved_ && !kind.byClick) || tool_ == FinishTool::Corners) return;
   const ShapeMap shape = shapeOfFinished(*picture_.state(), recipe_);
   const Spot2 from{from_.x(), from_.y()}, here{at.x(), at.y()};
-  const FinishDrag drag{*picture_.state(), recipe_, from, here, shape.toCombined(from), shape.toCombined(here), selectedArea()};
+  const FinishDrag drag{*picture_.state(),      recipe_,       from, here, shape.toCombined(from),
+                        shape.toCombined(here), selectedArea()};
   DraggedRecipe made;
   if (kind.make) {
     made = kind.make(drag);
@@ -109,8 +115,10 @@ void FinishTools::to(QPointF at) {
   }
   if (!made) return;
   if (made->areas.size() > recipe_.areas.size()) selected_ = int(made->areas.size()) - 1;
-  if (kind.onRelease) pending_ = std::move(made);
-  else changeRecipe(desk_, *made, drag_);
+  if (kind.onRelease)
+    pending_ = std::move(made);
+  else
+    changeRecipe(desk_, *made, drag_);
 }
 
 void FinishTools::release(QPointF at) {
@@ -141,8 +149,11 @@ void FinishTools::takeCorner(Spot2 at) {
   g.roll = g.pitch = g.yaw = 0;
   g.corners = corners;
   choose(FinishTool::Light);
-  if (homography({corners[0], corners[1], corners[2], corners[3]}, {Spot2{0, 0}, {1, 0}, {1, 1}, {0, 1}})) changeRecipe(desk_, recipe);
-  else desk_.notices.tell(tr("These four points lie on a line; click the corners of something that is a rectangle in life."));
+  if (homography({corners[0], corners[1], corners[2], corners[3]}, {Spot2{0, 0}, {1, 0}, {1, 1}, {0, 1}}))
+    changeRecipe(desk_, recipe);
+  else
+    desk_.notices.tell(
+        tr("These four points lie on a line; click the corners of something that is a rectangle in life."));
 }
 
 // ---- Places
@@ -163,7 +174,9 @@ void FinishTools::addFound(AreaShape shape) {
   const bool sky = shape == AreaShape::Sky;
   const Image<float> cells = sky ? skyCells(analysis) : windowCells(analysis);
   if (std::none_of(cells.data(), cells.data() + cells.size(), [](float v) { return v > 0.5f; }))
-    return desk_.notices.tell(sky ? tr("No sky is found in this picture: paint it with the brush, or lay a ramp over it.") : tr("No window is found in this picture: paint it with the brush."));
+    return desk_.notices.tell(
+        sky ? tr("No sky is found in this picture: paint it with the brush, or lay a ramp over it.")
+            : tr("No window is found in this picture: paint it with the brush."));
   Recipe recipe = desk_.view().recipe;
   Area found;
   found.shape = shape;
@@ -187,7 +200,8 @@ void FinishTools::setPlumb() {
   const ToneAnalysis* analysis = picture_.analysis();
   if (!analysis) return;
   const Verticals found = findVerticals(analysis->logLight, kAssumedFocal);
-  if (!found.found()) return desk_.notices.tell(tr("There are too few plumb edges in this picture to go by; draw one with Draw a line."));
+  if (!found.found())
+    return desk_.notices.tell(tr("There are too few plumb edges in this picture to go by; draw one with Draw a line."));
   Recipe recipe = desk_.view().recipe;
   recipe.geometry.roll = std::clamp(recipe.geometry.roll + found.roll, -45.0, 45.0);
   recipe.geometry.pitch = std::clamp(recipe.geometry.pitch + found.pitch, -45.0, 45.0);
@@ -252,8 +266,10 @@ void FinishTools::markArea(PictureMarks& marks) const {
   if (area.shape == AreaShape::Oval) {
     const double aspect = double(preview.width()) / preview.height(), turn = area.angle * std::numbers::pi / 180;
     for (int i = 0; i <= kCorners; ++i) {
-      const double t = i * 2 * std::numbers::pi / kCorners, u = area.b.x * std::cos(t), v = area.b.y / aspect * std::sin(t);
-      const QPointF p = at(area.a.x + u * std::cos(turn) - v * std::sin(turn), area.a.y + (u * std::sin(turn) + v * std::cos(turn)) * aspect);
+      const double t = i * 2 * std::numbers::pi / kCorners, u = area.b.x * std::cos(t),
+                   v = area.b.y / aspect * std::sin(t);
+      const QPointF p = at(area.a.x + u * std::cos(turn) - v * std::sin(turn),
+                           area.a.y + (u * std::sin(turn) + v * std::cos(turn)) * aspect);
       i == 0 ? path.moveTo(p) : path.lineTo(p);
     }
   } else if (area.shape == AreaShape::Ramp) {

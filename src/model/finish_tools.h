@@ -10,8 +10,8 @@ namespace ml {
 /// What a drag on the picture does at Finish.
 enum class FinishTool { Light, White, PlaceWhite, Colour, Oval, Ramp, Brush, Heal, Crop, Level, Corners };
 
-/// The tool in hand and the drag under way: from press to release one step of undo. What a drag makes of a recipe stands in finish_drags.h,
-/// one function a tool.
+/// The tool in hand and the drag under way: from press to release one step of undo. What a drag makes of a recipe
+/// stands in finish_drags.h, one function a tool.
 class FinishTools : public QObject {
   Q_OBJECT
 
@@ -61,8 +61,8 @@ private:
   int selected_ = 0, drag_ = 0;
   QPointF from_;
   bool dragging_ = false, moved_ = false;
-  Recipe recipe_;                  ///< When the drag began; a brush paints into it.
-  std::optional<Recipe> pending_;  ///< Comes when the hand lets go: the ground must not move under it.
+  Recipe recipe_;                 ///< When the drag began; a brush paints into it.
+  std::optional<Recipe> pending_; ///< Comes when the hand lets go: the ground must not move under it.
   double cropRatio_ = 0;
   CropGuide cropGuide_ = CropGuide::None;
   std::optional<CropBox> cropDrag_;

@@ -12,7 +12,8 @@ constexpr int kRestMs = 180; ///< Longer than between two moves of a drag; a jud
 
 /// Pixels of a part given in shares, one more to each side.
 Roi pixelsOf(const QRectF& part, const ImageView<const float>& picture) {
-  Roi r{int(part.x() * picture.width), int(part.y() * picture.height), int(part.width() * picture.width) + 2, int(part.height() * picture.height) + 2};
+  Roi r{int(part.x() * picture.width), int(part.y() * picture.height), int(part.width() * picture.width) + 2,
+        int(part.height() * picture.height) + 2};
   r.x = std::clamp(r.x, 0, picture.width - 1), r.y = std::clamp(r.y, 0, picture.height - 1);
   r.width = std::clamp(r.width, 1, picture.width - r.x), r.height = std::clamp(r.height, 1, picture.height - r.y);
   return r;
@@ -69,7 +70,9 @@ void FinishedPicture::combinedAnew() {
 
 void FinishedPicture::draw() {
   if (!picture_) return;
-  desk_.works.preview.start([this, picture = picture_, state = state_, recipe = desk_.view().recipe, frame = lensFrame(), first = before_.isNull()](const Progress& progress) -> std::function<void()> {
+  desk_.works.preview.start([this, picture = picture_, state = state_, recipe = desk_.view().recipe,
+                             frame = lensFrame(),
+                             first = before_.isNull()](const Progress& progress) -> std::function<void()> {
     const bool anew = !state || !state->fits(recipe);
     const auto ready = anew ? FinishState::make(picture, recipe, frame, progress) : state;
     if (!ready) return {};
@@ -79,7 +82,9 @@ void FinishedPicture::draw() {
     return [this, picture, ready, drawn, before, unknown = anew && recipe.geometry.lens && !ready->lens()] {
       if (picture != picture_) return;
       state_ = ready;
-      if (unknown) desk_.notices.tell(tr("No lens profile is known for this frame; Bent lines, Dark corners and the fringes can be set by hand."));
+      if (unknown)
+        desk_.notices.tell(tr(
+            "No lens profile is known for this frame; Bent lines, Dark corners and the fringes can be set by hand."));
       image_ = drawn.image;
       if (!before.isNull()) before_ = before;
       report_ = drawn.report;
@@ -92,16 +97,17 @@ void FinishedPicture::draw() {
 void FinishedPicture::judge() {
   if (!state_) return;
   const auto ghosts = desk_.view().combined ? desk_.view().combined->report->ghosts : std::nullopt;
-  desk_.works.judging.start([this, state = state_, recipe = desk_.view().recipe, ghosts](const Progress& progress) -> std::function<void()> {
-    auto found = state->judge(recipe, ghosts, progress);
-    if (!found) return {};
-    return [this, state, recipe, found, white = state->whiteTrim(recipe)] {
-      if (state != state_ || !(recipe == desk_.view().recipe)) return;
-      judgement_ = *found;
-      white_ = white;
-      emit judged();
-    };
-  });
+  desk_.works.judging.start(
+      [this, state = state_, recipe = desk_.view().recipe, ghosts](const Progress& progress) -> std::function<void()> {
+        auto found = state->judge(recipe, ghosts, progress);
+        if (!found) return {};
+        return [this, state, recipe, found, white = state->whiteTrim(recipe)] {
+          if (state != state_ || !(recipe == desk_.view().recipe)) return;
+          judgement_ = *found;
+          white_ = white;
+          emit judged();
+        };
+      });
 }
 
 void FinishedPicture::hold(bool before) {
@@ -119,21 +125,24 @@ QSize FinishedPicture::fullSize() const {
 
 std::filesystem::path FinishedPicture::lensFrame() const {
   const View& view = desk_.view();
-  return view.combined && !view.combined->metadataFrom.empty() ? std::filesystem::path(view.combined->metadataFrom.front()) : std::filesystem::path();
+  return view.combined && !view.combined->metadataFrom.empty()
+             ? std::filesystem::path(view.combined->metadataFrom.front())
+             : std::filesystem::path();
 }
 
 // ---- 100 %
 
 void FinishedPicture::showDetail(const QRectF& part) {
   if (!state_ || fullSize().isEmpty()) return;
-  const auto work = [this, full = full_, state = state_, recipe = desk_.view().recipe, file = radianceNow(desk_.view()), part](const Progress& progress) {
-    return detail(full, state, recipe, file, part, progress);
-  };
+  const auto work = [this, full = full_, state = state_, recipe = desk_.view().recipe, file = radianceNow(desk_.view()),
+                     part](const Progress& progress) { return detail(full, state, recipe, file, part, progress); };
   desk_.works.detail.start(work);
 }
 
 /// On the lane's thread.
-std::function<void()> FinishedPicture::detail(const std::shared_ptr<FullSize>& full, const std::shared_ptr<FinishState>& state, const Recipe& recipe, const std::filesystem::path& file, const QRectF& part,
+std::function<void()> FinishedPicture::detail(const std::shared_ptr<FullSize>& full,
+                                              const std::shared_ptr<FinishState>& state, const Recipe& recipe,
+                                              const std::filesystem::path& file, const QRectF& part,
                                               const Progress& progress) {
   const std::lock_guard lock(full->use);
   if (full->combined.empty()) {
@@ -149,17 +158,23 @@ std::function<void()> FinishedPicture::detail(const std::shared_ptr<FullSize>& f
     full->prepared = std::move(*ready);
     full->preparedBy = recipe;
   }
-  const ImageView<const float> picture = prepare ? std::as_const(full->prepared).view() : std::as_const(full->combined).view();
+  const ImageView<const float> picture =
+      prepare ? std::as_const(full->prepared).view() : std::as_const(full->combined).view();
   const Roi pixels = pixelsOf(part, picture);
   QImage image(pixels.width, pixels.height, QImage::Format_RGB888);
-  if (!Finisher(state->analysis(), state->lens()).finishBytes(picture, recipe, pixels, image.bits(), image.bytesPerLine(), progress)) return {};
-  const QRectF place(double(pixels.x) / picture.width, double(pixels.y) / picture.height, double(pixels.width) / picture.width, double(pixels.height) / picture.height);
+  if (!Finisher(state->analysis(), state->lens())
+           .finishBytes(picture, recipe, pixels, image.bits(), image.bytesPerLine(), progress))
+    return {};
+  const QRectF place(double(pixels.x) / picture.width, double(pixels.y) / picture.height,
+                     double(pixels.width) / picture.width, double(pixels.height) / picture.height);
   return [this, image, place] { emit detailDrawn(image, place); };
 }
 
 void changeRecipe(Desk& desk, const Recipe& recipe, int drag) {
   if (!desk.hasView() || recipe == desk.view().recipe) return;
-  desk.job.edit(idOf(desk.view()), Aspect::Recipe, QObject::tr("finish"), desk.view().recipe, recipe, [](View& view, const Recipe& r) { view.recipe = r; }, drag);
+  desk.job.edit(
+      idOf(desk.view()), Aspect::Recipe, QObject::tr("finish"), desk.view().recipe, recipe,
+      [](View& view, const Recipe& r) { view.recipe = r; }, drag);
 }
 
 } // namespace ml

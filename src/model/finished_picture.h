@@ -2,15 +2,16 @@
 #include "model/desk.h"
 #include "model/finish_state.h"
 
-#include <QObject>
 #include <QImage>
+#include <QObject>
 #include <QRectF>
 #include <QSize>
 #include <QTimer>
 
 namespace ml {
 
-/// The combined picture of the view in hand under its recipe: drawn anew whenever either changes, judged when the hand rests.
+/// The combined picture of the view in hand under its recipe: drawn anew whenever either changes, judged when the hand
+/// rests.
 class FinishedPicture : public QObject {
   Q_OBJECT
 
@@ -30,7 +31,9 @@ public:
   /// Null until it was drawn.
   [[nodiscard]] std::shared_ptr<FinishState> state() const { return state_; }
   /// Of its finished shape, or as combined as long as that is not drawn. Null: nothing is combined.
-  [[nodiscard]] const ToneAnalysis* analysis() const { return state_ ? &state_->analysis() : picture_ ? &picture_->analysis : nullptr; }
+  [[nodiscard]] const ToneAnalysis* analysis() const {
+    return state_ ? &state_->analysis() : picture_ ? &picture_->analysis : nullptr;
+  }
   /// Reading of a surface of value 1.
   [[nodiscard]] double ev100OfUnit() const { return picture_ ? picture_->facts.ev100OfUnit : 0; }
   [[nodiscard]] const QImage& image() const { return held_ ? before_ : image_; }
@@ -63,7 +66,8 @@ private:
   };
   void combinedAnew();
   void judge();
-  std::function<void()> detail(const std::shared_ptr<FullSize>& full, const std::shared_ptr<FinishState>& state, const Recipe& recipe, const std::filesystem::path& file, const QRectF& part,
+  std::function<void()> detail(const std::shared_ptr<FullSize>& full, const std::shared_ptr<FinishState>& state,
+                               const Recipe& recipe, const std::filesystem::path& file, const QRectF& part,
                                const Progress& progress);
 
   Desk& desk_;

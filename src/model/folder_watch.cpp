@@ -28,8 +28,12 @@ void FolderWatch::stop() {
   lost_ = false;
 }
 
-QString FolderWatch::folder() const { return folder_ ? QString::fromStdString(folder_->folder().string()) : QString(); }
-QString FolderWatch::folderName() const { return folder_ ? QString::fromStdString(folder_->folder().filename().string()) : QString(); }
+QString FolderWatch::folder() const {
+  return folder_ ? QString::fromStdString(folder_->folder().string()) : QString();
+}
+QString FolderWatch::folderName() const {
+  return folder_ ? QString::fromStdString(folder_->folder().filename().string()) : QString();
+}
 
 std::optional<fs::path> FolderWatch::next() {
   if (!folder_) return {};

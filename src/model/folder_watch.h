@@ -9,7 +9,8 @@
 
 namespace ml {
 
-/// A folder that somebody else writes frames to. Complete files come one at a time, in their order, each when it is asked for.
+/// A folder that somebody else writes frames to. Complete files come one at a time, in their order, each when it is
+/// asked for.
 class FolderWatch : public QObject {
   Q_OBJECT
 

@@ -34,21 +34,26 @@ QString FramesModel::verdict() const {
   const View& view = desk_.view();
   if (!problem_.isEmpty()) return problem_;
   if (view.plan) return text(ml::verdict(*view.plan));
-  return view.world.empty() ? tr("These frames are already shot; go on to Combine.") : tr("A bracket needs two readings; take them at Light.");
+  return view.world.empty() ? tr("These frames are already shot; go on to Combine.")
+                            : tr("A bracket needs two readings; take them at Light.");
 }
 
 QStringList FramesModel::reasons() const {
   const View& view = desk_.view();
   if (!view.plan) return {};
   QStringList lines = planReasons(*view.plan);
-  if (const Comparison* compared = comparison()) lines << text(compared->reason) << text(compared->oneRaw) << text(compared->extraFrames);
-  else lines << smallestWords(*view.plan);
+  if (const Comparison* compared = comparison())
+    lines << text(compared->reason) << text(compared->oneRaw) << text(compared->extraFrames);
+  else
+    lines << smallestWords(*view.plan);
   return lines;
 }
 
 void FramesModel::enter() {
-  if (desk_.free() && desk_.camera.present()) desk_.camera.drawFinder(desk_.view());
-  else StationModel::enter();
+  if (desk_.free() && desk_.camera.present())
+    desk_.camera.drawFinder(desk_.view());
+  else
+    StationModel::enter();
 }
 
 std::optional<double> FramesModel::cardMegabytes() const {
@@ -77,14 +82,13 @@ void FramesModel::edit(const QString& words, const PlanChoices& after) {
   View changed = view;
   putChoices(changed, after);
   if (after.camera != view.camera) takeProfile(changed, desk_.profiles);
-  desk_.job.edit(
-      idOf(view), Aspect::Choices, words, Chosen{choices(), view.ownCamera, view.format}, Chosen{after, changed.ownCamera, changed.format},
-      [this](View& v, const Chosen& chosen) {
-        putChoices(v, chosen.choices);
-        v.ownCamera = chosen.ownCamera;
-        v.format = chosen.format;
-        if (&v == &desk_.view()) desk_.camera.follow(v);
-      });
+  desk_.job.edit(idOf(view), Aspect::Choices, words, Chosen{choices(), view.ownCamera, view.format},
+                 Chosen{after, changed.ownCamera, changed.format}, [this](View& v, const Chosen& chosen) {
+                   putChoices(v, chosen.choices);
+                   v.ownCamera = chosen.ownCamera;
+                   v.format = chosen.format;
+                   if (&v == &desk_.view()) desk_.camera.follow(v);
+                 });
 }
 
 void FramesModel::choose(const PlanChoices& after) {
@@ -100,13 +104,15 @@ void FramesModel::setHandHeld(bool handHeld) {
 
 void FramesModel::setFormat(FrameFormat format) {
   if (!desk_.free() || desk_.view().format == format) return;
-  desk_.job.edit(idOf(desk_.view()), Aspect::Choices, tr("file format"), desk_.view().format, format, [](View& v, FrameFormat f) { v.format = f; });
+  desk_.job.edit(idOf(desk_.view()), Aspect::Choices, tr("file format"), desk_.view().format, format,
+                 [](View& v, FrameFormat f) { v.format = f; });
 }
 
 const Comparison* FramesModel::comparison() const {
   if (!comparison_)
     if (const auto request = planRequestOf(desk_.view(), cardMegabytes()))
-      if (auto compared = compareSchools(cameraForPlan(desk_.view()), *request, desk_.view().situation)) comparison_ = std::move(*compared);
+      if (auto compared = compareSchools(cameraForPlan(desk_.view()), *request, desk_.view().situation))
+        comparison_ = std::move(*compared);
   return comparison_ ? &*comparison_ : nullptr;
 }
 
@@ -135,26 +141,30 @@ void FramesModel::measureSensor(const QStringList& files) {
   if (!desk_.free() || files.isEmpty()) return;
   std::vector<std::filesystem::path> paths;
   for (const auto& file : files) paths.emplace_back(file.toStdString());
-  desk_.works.longWork.start([this, paths, profile = desk_.view().profile()](const Progress& progress) -> std::function<void()> {
-    progress.at("Measure the sensor", 0.2);
-    auto report = measureSensorFiles(paths);
-    if (!report) return [this, e = report.error()] { desk_.notices.fail(e); };
-    CameraProfile own = profile;
-    own.name = profile.name + ", measured";
-    own.hasRaw = true;
-    const double gain = report->iso.value > 0 ? report->iso.value / own.baseIso.value : 1;
-    own.fullWell = report->measurement.fullWell * gain;
-    own.readNoise = report->measurement.readNoise;
-    own.readNoiseHigh = std::min(own.readNoiseHigh, own.readNoise);
-    return [this, own, pairs = report->pairs] {
-      const auto kept = desk_.profiles.keep(own);
-      if (!kept) return desk_.notices.fail(kept.error());
-      PlanChoices after = choices();
-      after.camera = kept->id;
-      edit(tr("measured camera"), after);
-      desk_.notices.tell(tr("Measured from %1 pairs: full well %2 electrons, read noise %3.").arg(pairs).arg(own.fullWell, 0, 'f', 0).arg(own.readNoise, 0, 'f', 2));
-    };
-  });
+  desk_.works.longWork.start(
+      [this, paths, profile = desk_.view().profile()](const Progress& progress) -> std::function<void()> {
+        progress.at("Measure the sensor", 0.2);
+        auto report = measureSensorFiles(paths);
+        if (!report) return [this, e = report.error()] { desk_.notices.fail(e); };
+        CameraProfile own = profile;
+        own.name = profile.name + ", measured";
+        own.hasRaw = true;
+        const double gain = report->iso.value > 0 ? report->iso.value / own.baseIso.value : 1;
+        own.fullWell = report->measurement.fullWell * gain;
+        own.readNoise = report->measurement.readNoise;
+        own.readNoiseHigh = std::min(own.readNoiseHigh, own.readNoise);
+        return [this, own, pairs = report->pairs] {
+          const auto kept = desk_.profiles.keep(own);
+          if (!kept) return desk_.notices.fail(kept.error());
+          PlanChoices after = choices();
+          after.camera = kept->id;
+          edit(tr("measured camera"), after);
+          desk_.notices.tell(tr("Measured from %1 pairs: full well %2 electrons, read noise %3.")
+                                 .arg(pairs)
+                                 .arg(own.fullWell, 0, 'f', 0)
+                                 .arg(own.readNoise, 0, 'f', 2));
+        };
+      });
 }
 
 } // namespace ml

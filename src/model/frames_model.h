@@ -7,7 +7,8 @@
 
 namespace ml {
 
-/// Frames: what the planner is asked and what it answers. Plans anew whenever readings or choices of a view change, however they did.
+/// Frames: what the planner is asked and what it answers. Plans anew whenever readings or choices of a view change,
+/// however they did.
 class FramesModel : public StationModel {
   Q_OBJECT
 
@@ -36,7 +37,8 @@ public:
 
   /// Profiles of the user's own were changed on the shelf.
   void profilesChanged();
-  /// Derives full well and read noise of the current camera from flat and dark raw files, as a profile of the user's own.
+  /// Derives full well and read noise of the current camera from flat and dark raw files, as a profile of the user's
+  /// own.
   void measureSensor(const QStringList& files);
 
 private:

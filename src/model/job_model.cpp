@@ -16,7 +16,8 @@ void JobModel::open(Job job) {
 
 const View* JobModel::find(const std::string& view) const {
   if (!job_) return nullptr;
-  const auto found = std::find_if(job_->views().begin(), job_->views().end(), [&](const View& v) { return idOf(v) == view; });
+  const auto found =
+      std::find_if(job_->views().begin(), job_->views().end(), [&](const View& v) { return idOf(v) == view; });
   return found == job_->views().end() ? nullptr : &*found;
 }
 

@@ -22,8 +22,9 @@ enum class Aspect {
   Delivered, ///< Files that were written.
 };
 
-/// The job that is open, the view in hand, and the undo of every view. Views are changed only here: by `edit`, which can be taken back, or by
-/// `note`, for what the world did (frames that came, files that were written). Each change is told by viewChanged and kept by ViewSaver.
+/// The job that is open, the view in hand, and the undo of every view. Views are changed only here: by `edit`, which
+/// can be taken back, or by `note`, for what the world did (frames that came, files that were written). Each change is
+/// told by viewChanged and kept by ViewSaver.
 class JobModel : public QObject {
   Q_OBJECT
 
@@ -41,8 +42,11 @@ public:
   [[nodiscard]] const View* find(const std::string& view) const;
   void select(int index);
 
-  /// A change of the view in hand, or of another; `place(View&, const Value&)` puts a value where it belongs. One drag is one step. Defined in view_edit.h.
-  template <class Value, class Place> void edit(const std::string& view, Aspect aspect, const QString& words, Value before, Value after, Place place, int drag = 0);
+  /// A change of the view in hand, or of another; `place(View&, const Value&)` puts a value where it belongs. One drag
+  /// is one step. Defined in view_edit.h.
+  template <class Value, class Place>
+  void edit(const std::string& view, Aspect aspect, const QString& words, Value before, Value after, Place place,
+            int drag = 0);
   /// A change that nobody takes back.
   void note(const std::string& view, Aspect aspect, const std::function<void(View&)>& change);
 
@@ -65,9 +69,13 @@ private:
 };
 
 /// A view's name in its job: that of its folder.
-[[nodiscard]] inline std::string idOf(const View& view) { return view.folder.filename().string(); }
+[[nodiscard]] inline std::string idOf(const View& view) {
+  return view.folder.filename().string();
+}
 
 /// Null: nothing was shot yet.
-[[nodiscard]] inline const FrameSet* activeSetOf(const View& view) { return view.activeSet < 0 ? nullptr : &view.sets[std::size_t(view.activeSet)]; }
+[[nodiscard]] inline const FrameSet* activeSetOf(const View& view) {
+  return view.activeSet < 0 ? nullptr : &view.sets[std::size_t(view.activeSet)];
+}
 
 } // namespace ml

@@ -32,7 +32,8 @@ bool JobOpening::openDemo(const fs::path& jobs) {
     desk_.notices.fail(job.error());
     return false;
   }
-  for (const auto& [name, world] : {std::pair{"Reading room", "reading_room"}, {"Boat hall", "boat_hall"}, {"Jetty at dusk", "jetty_dusk"}})
+  for (const auto& [name, world] :
+       {std::pair{"Reading room", "reading_room"}, {"Boat hall", "boat_hall"}, {"Jetty at dusk", "jetty_dusk"}})
     if (auto view = job->addView(name, world, "full-frame-24"); !view) {
       desk_.notices.fail(view.error());
       return false;
@@ -56,14 +57,19 @@ void JobOpening::takeFiles(const QStringList& paths, const fs::path& jobs) {
     leftOut.insert(leftOut.end(), grouping.leftOut.begin(), grouping.leftOut.end());
     grouping.leftOut = withoutCompanions(leftOut);
     if (grouping.sets.empty()) {
-      const std::string why = grouping.leftOut.empty() ? "There is no frame in what was dropped; drop a folder of frames." : grouping.leftOut.front().reason.message;
+      const std::string why = grouping.leftOut.empty()
+                                  ? "There is no frame in what was dropped; drop a folder of frames."
+                                  : grouping.leftOut.front().reason.message;
       return [this, why] { desk_.notices.fail(QString::fromStdString(why)); };
     }
-    const std::string name = wanted.front().has_filename() ? wanted.front().stem().string() : wanted.front().parent_path().stem().string();
+    const std::string name =
+        wanted.front().has_filename() ? wanted.front().stem().string() : wanted.front().parent_path().stem().string();
     return [this, grouping, name, jobs] {
       // A single plain set needs no sorting.
-      if (grouping.sets.size() == 1 && grouping.aside.empty()) takeSorted(grouping, name, jobs);
-      else emit sorted(grouping, QString::fromStdString(name), QString::fromStdString(jobs.string()));
+      if (grouping.sets.size() == 1 && grouping.aside.empty())
+        takeSorted(grouping, name, jobs);
+      else
+        emit sorted(grouping, QString::fromStdString(name), QString::fromStdString(jobs.string()));
     };
   });
 }
@@ -92,25 +98,32 @@ void JobOpening::readView() {
   desk_.camera.leave();
   const View& view = desk_.view();
   const bool first = desk_.radiances.firstVisit(idOf(view));
-  desk_.works.longWork.start([this, v = view, first, known = desk_.radiances.find(idOf(view), view.radianceStamp)](const Progress& progress) -> std::function<void()> {
+  desk_.works.longWork.start([this, v = view, first, known = desk_.radiances.find(idOf(view), view.radianceStamp)](
+                                 const Progress& progress) -> std::function<void()> {
     progress.at("Open the view", 0.1);
     if (first) forgetHistory(v);
     std::shared_ptr<const World> world;
     std::string problem;
     if (const auto folder = findWorld(v.world)) {
-      if (auto loaded = World::load(*folder)) world = std::make_shared<World>(std::move(*loaded));
-      else problem = loaded.error().message;
+      if (auto loaded = World::load(*folder))
+        world = std::make_shared<World>(std::move(*loaded));
+      else
+        problem = loaded.error().message;
     }
     std::vector<ExposureSettings> shot;
     if (v.activeSet >= 0)
       for (const auto& member : v.sets[std::size_t(v.activeSet)].frames) {
-        if (auto facts = inspectFile(member.file)) shot.push_back(facts->settings);
-        else problem = facts.error().message;
+        if (auto facts = inspectFile(member.file))
+          shot.push_back(facts->settings);
+        else
+          problem = facts.error().message;
       }
     std::shared_ptr<const CombinedPicture> picture = known;
     if (v.combined && !picture) {
-      if (auto loaded = loadPicture(v, progress)) picture = *loaded;
-      else problem = loaded.error().message;
+      if (auto loaded = loadPicture(v, progress))
+        picture = *loaded;
+      else
+        problem = loaded.error().message;
     }
     return [this, v, world, shot, picture, problem] {
       if (!desk_.hasView() || idOf(desk_.view()) != idOf(v)) return;

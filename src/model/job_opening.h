@@ -29,7 +29,8 @@ signals:
   /// Files fell into more than one plain set: to be looked at, then given to takeSorted.
   void sorted(const ml::Grouping& grouping, const QString& name, const QString& jobs);
   /// A view was entered and what it needs was read.
-  void viewRead(const std::vector<ml::ExposureSettings>& shot, const std::shared_ptr<const ml::CombinedPicture>& picture);
+  void viewRead(const std::vector<ml::ExposureSettings>& shot,
+                const std::shared_ptr<const ml::CombinedPicture>& picture);
 
 private:
   Desk& desk_;

@@ -11,7 +11,7 @@ struct ShootState {
   std::vector<std::shared_ptr<const Sketch>> sketches; ///< As they arrived.
   std::vector<FrameJudgement> judged;
   SetVerdict verdict;
-  bool ended = true;                                   ///< No frame is on its way.
+  bool ended = true; ///< No frame is on its way.
 };
 
 /// The active set of `view`, by the sketches of its frames; those that are not used are not judged.

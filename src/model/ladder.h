@@ -9,7 +9,8 @@
 
 namespace ml {
 
-/// All that the Light Ladder draws: one scene on one scale of EV100. Made from a view; drawn by a widget that adds nothing.
+/// All that the Light Ladder draws: one scene on one scale of EV100. Made from a view; drawn by a widget that adds
+/// nothing.
 struct LadderData {
   struct Pin {
     QString label;
@@ -22,46 +23,46 @@ struct LadderData {
     int number = 1;
     QString time, offset;
     double seconds = 0;
-    double floor = 0, clip = 0;   ///< Darkest EV100 at the SNR target, brightest below clipping.
-    double quiet = 0;             ///< EV100 from which SNR 40 is reached: solid from here up.
+    double floor = 0, clip = 0; ///< Darkest EV100 at the SNR target, brightest below clipping.
+    double quiet = 0;           ///< EV100 from which SNR 40 is reached: solid from here up.
     bool shot = false;
-    bool flawed = false;          ///< The judgement found something.
-    bool aside = false;           ///< Gave way or left out.
-    int frame = -1;               ///< As it arrived; -1: only planned.
+    bool flawed = false; ///< The judgement found something.
+    bool aside = false;  ///< Gave way or left out.
+    int frame = -1;      ///< As it arrived; -1: only planned.
   };
   struct Stretch {
     double from = 0, to = 0;
   };
-  double top = 17, bottom = -1;   ///< Drawn range, EV100.
+  double top = 17, bottom = -1; ///< Drawn range, EV100.
   std::vector<Pin> pins;
-  std::vector<Pin> legend;        ///< Everyday light levels.
+  std::vector<Pin> legend; ///< Everyday light levels.
   std::vector<Column> columns;
   std::optional<Stretch> together; ///< What the merged bracket records; a little more than its columns.
-  std::optional<Stretch> wanted;  ///< From the darkest to the brightest reading that must keep texture.
-  std::vector<Stretch> uncovered; ///< Parts of the must-keep range that no frame records.
+  std::optional<Stretch> wanted;   ///< From the darkest to the brightest reading that must keep texture.
+  std::vector<Stretch> uncovered;  ///< Parts of the must-keep range that no frame records.
   /// What each half stop of the combined picture is made of: which frame says most, and its signal to noise ratio.
   struct Given {
     double ev = 0, snr = 0;
     int column = -1;
-    double share = 0;             ///< Of the pixels at this stop, those for which that column says most.
+    double share = 0; ///< Of the pixels at this stop, those for which that column says most.
   };
-  std::vector<Given> given;       ///< Empty before Combine.
-  std::vector<float> glow;        ///< Share of the scene per glowStep stops from glowStart up; empty: not known yet.
+  std::vector<Given> given; ///< Empty before Combine.
+  std::vector<float> glow;  ///< Share of the scene per glowStep stops from glowStart up; empty: not known yet.
   double glowStart = 0, glowStep = 0.25;
-  std::vector<Tie> ties;          ///< Scene EV100 to paper stops; empty before Finish.
-  std::vector<double> pulled;     ///< EV100 of those that the user dragged.
+  std::vector<Tie> ties;      ///< Scene EV100 to paper stops; empty before Finish.
+  std::vector<double> pulled; ///< EV100 of those that the user dragged.
 };
 
 /// What the station shown wants of it, and what is known.
 struct LadderContent {
   enum class Columns { None, Planned, Shot }; ///< Shot: what is there, and what was planned and is not.
   Columns columns = Columns::Shot;
-  bool legend = false;                    ///< Everyday light beside the scale.
-  bool given = false;                     ///< What each stop of the combined picture is made of.
-  bool ties = false;                      ///< Where light is placed on paper.
-  bool sceneFirst = true;                 ///< The glow is what the frames show, not what they were combined to.
-  std::vector<ExposureSettings> shot;     ///< As they arrived.
-  std::vector<FrameJudgement> judged;     ///< The same frames; empty: not judged.
+  bool legend = false;                ///< Everyday light beside the scale.
+  bool given = false;                 ///< What each stop of the combined picture is made of.
+  bool ties = false;                  ///< Where light is placed on paper.
+  bool sceneFirst = true;             ///< The glow is what the frames show, not what they were combined to.
+  std::vector<ExposureSettings> shot; ///< As they arrived.
+  std::vector<FrameJudgement> judged; ///< The same frames; empty: not judged.
   const SceneDistribution* scene = nullptr;
   const ToneAnalysis* analysis = nullptr; ///< Of the combined radiance.
   double ev100OfUnit = 0;

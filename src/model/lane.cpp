@@ -36,7 +36,9 @@ void Lane::wait() {
   changed_.wait(lock, [this] { return !busy_ && !waiting_; });
 }
 
-void Lane::stop() { newest_.request(); }
+void Lane::stop() {
+  newest_.request();
+}
 
 void Lane::abandon() {
   newest_.request();
@@ -65,7 +67,8 @@ void Lane::turn() {
     }
     auto apply = done(piece);
     piece.work = {}; // what it held goes before anybody is told that it is over
-    QMetaObject::invokeMethod(this, [this, number = piece.number, apply = std::move(apply)] { finish(number, apply); }, Qt::QueuedConnection);
+    QMetaObject::invokeMethod(
+        this, [this, number = piece.number, apply = std::move(apply)] { finish(number, apply); }, Qt::QueuedConnection);
     {
       const std::lock_guard lock(mutex_);
       busy_ = false;
@@ -84,9 +87,15 @@ std::function<void()> Lane::done(const Piece& piece) {
   try {
     return piece.work({piece.stop, told});
   } catch (const std::bad_alloc&) {
-    return [this] { emit failed(tr("There is not enough memory for this. Close other programs, or work on smaller frames, and try again.")); };
+    return [this] {
+      emit failed(
+          tr("There is not enough memory for this. Close other programs, or work on smaller frames, and try again."));
+    };
   } catch (const std::exception& error) {
-    return [this, why = QString::fromUtf8(error.what())] { emit failed(tr("This could not be done (%1). Nothing is lost: try again, or go on with something else.").arg(why)); };
+    return [this, why = QString::fromUtf8(error.what())] {
+      emit failed(
+          tr("This could not be done (%1). Nothing is lost: try again, or go on with something else.").arg(why));
+    };
   }
 }
 

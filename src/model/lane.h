@@ -11,9 +11,10 @@
 
 namespace ml {
 
-/// Background work of one kind, on a thread of its own. Only the newest piece counts: starting another asks the one under way to
-/// stop, takes its place when it has, and never waits for it. What an overtaken piece brings is dropped, by its number. A piece that
-/// throws becomes a sentence (`failed`), never the end of the program. All signals and results arrive on the thread this object lives in.
+/// Background work of one kind, on a thread of its own. Only the newest piece counts: starting another asks the one
+/// under way to stop, takes its place when it has, and never waits for it. What an overtaken piece brings is dropped,
+/// by its number. A piece that throws becomes a sentence (`failed`), never the end of the program. All signals and
+/// results arrive on the thread this object lives in.
 class Lane : public QObject {
   Q_OBJECT
 
@@ -60,14 +61,14 @@ private:
 
 /// The lanes of the workbench. `longWork` is what the user waits for and can stop; the others follow the hand.
 struct Works {
-  Lane longWork; ///< Shooting, combining, opening: one at a time, with progress and stop.
-  Lane preview;  ///< The picture on screen.
-  Lane judging;  ///< The finished picture's judgement, when the hand rests.
-  Lane detail;   ///< Parts at full size.
-  Lane beside;   ///< What the picture is compared with.
+  Lane longWork;  ///< Shooting, combining, opening: one at a time, with progress and stop.
+  Lane preview;   ///< The picture on screen.
+  Lane judging;   ///< The finished picture's judgement, when the hand rests.
+  Lane detail;    ///< Parts at full size.
+  Lane beside;    ///< What the picture is compared with.
   Lane measuring; ///< A spot through the finder.
-  Lane delivery; ///< The queue of files to write.
-  Lane saving;   ///< Views to disk.
+  Lane delivery;  ///< The queue of files to write.
+  Lane saving;    ///< Views to disk.
 
   [[nodiscard]] bool settled() const;
   /// Stops all and waits: before those that asked go.

@@ -17,7 +17,8 @@ namespace {
 /// One reading at its place in the list: added when there was none, removed when there is none afterwards.
 using ReadingAt = std::optional<SpotReading>;
 
-/// What puts one reading: to `after`, or back to `before`. The list changes only by edits of one stack, so places stay what they were.
+/// What puts one reading: to `after`, or back to `before`. The list changes only by edits of one stack, so places stay
+/// what they were.
 struct PutReading {
   std::size_t index;
   bool removable; ///< The step adds or removes it; else it changes it.
@@ -51,20 +52,27 @@ QString LightModel::verdict() const {
   const auto& readings = view.readings;
   const auto ev = [](Stops s) { return QString::number(s.value, 'f', 1); };
   if (proposing())
-    return tr("The test frame shows %1EV %2 at the bright end and EV %3 at the dark one; take both, or click spots of your own.")
-        .arg(proposals_->brightest.atLeast ? tr("at least ") : QString(), ev(proposals_->brightest.ev100), ev(proposals_->darkest.ev100));
-  if (!desk_.camera.present() && readings.empty()) return tr("These are your own frames; click a spot to read its light, or go on to Combine.");
+    return tr("The test frame shows %1EV %2 at the bright end and EV %3 at the dark one; take both, or click spots of "
+              "your own.")
+        .arg(proposals_->brightest.atLeast ? tr("at least ") : QString(), ev(proposals_->brightest.ev100),
+             ev(proposals_->darkest.ev100));
+  if (!desk_.camera.present() && readings.empty())
+    return tr("These are your own frames; click a spot to read its light, or go on to Combine.");
   if (readings.empty()) return tr("Click the brightest thing that must keep its texture, then the darkest.");
   for (const auto& r : readings)
     if (r.keepTexture && r.atLeast)
-      return tr("%1 is clipped in the test frame: it reads at least EV %2. Take a darker test frame and read it again.").arg(text(r.name), ev(r.ev100));
-  if (readings.size() == 1) return tr("%1 reads EV %2. Now click the other end of the light.").arg(text(readings[0].name), ev(readings[0].ev100));
+      return tr("%1 is clipped in the test frame: it reads at least EV %2. Take a darker test frame and read it again.")
+          .arg(text(r.name), ev(r.ev100));
+  if (readings.size() == 1)
+    return tr("%1 reads EV %2. Now click the other end of the light.")
+        .arg(text(readings[0].name), ev(readings[0].ev100));
   const auto wanted = mustKeepOf(view);
   if (!wanted) return tr("Two readings must keep their texture before a bracket can be planned.");
   const SensorModel sensor(view.profile());
   const ExposureSettings any;
   const Stops one = sensor.clipsAt(any) - sensor.floorAt(any, view.snrTarget);
-  return tr("The light runs from EV %1 to EV %2, %3 stops; one frame of this camera records %4.").arg(ev(wanted->low), ev(wanted->high), ev(wanted->high - wanted->low), ev(one));
+  return tr("The light runs from EV %1 to EV %2, %3 stops; one frame of this camera records %4.")
+      .arg(ev(wanted->low), ev(wanted->high), ev(wanted->high - wanted->low), ev(one));
 }
 
 QStringList LightModel::reasons() const {
@@ -102,15 +110,18 @@ void LightModel::doNext() {
 }
 
 void LightModel::enter() {
-  if (desk_.free() && desk_.camera.present() && !testFrame_) desk_.camera.drawFinder(desk_.view());
-  else StationModel::enter();
+  if (desk_.free() && desk_.camera.present() && !testFrame_)
+    desk_.camera.drawFinder(desk_.view());
+  else
+    StationModel::enter();
 }
 
 // ---- Readings
 
 void LightModel::addReading(const QString& words, const SpotReading& reading) {
   const View& view = desk_.view();
-  desk_.job.edit(idOf(view), Aspect::Readings, words, ReadingAt{}, ReadingAt{reading}, PutReading{view.readings.size(), true});
+  desk_.job.edit(idOf(view), Aspect::Readings, words, ReadingAt{}, ReadingAt{reading},
+                 PutReading{view.readings.size(), true});
 }
 
 void LightModel::readSpot(double x, double y) {
@@ -129,18 +140,22 @@ void LightModel::measureNext() {
   if (spots_.empty() || desk_.works.measuring.running() || !desk_.camera.present()) return;
   const QPointF at = spots_.front();
   spots_.pop_front();
-  desk_.works.measuring.start([this, camera = desk_.camera.camera(), view = idOf(desk_.view()), at, radius = spotRadius_](const Progress&) -> std::function<void()> {
+  desk_.works.measuring.start([this, camera = desk_.camera.camera(), view = idOf(desk_.view()), at,
+                               radius = spotRadius_](const Progress&) -> std::function<void()> {
     const auto spot = camera->spotReading(at.x(), at.y(), radius);
     return [this, view, at, spot] {
-      if (!spot) desk_.notices.fail(spot.error());
-      else if (desk_.free() && idOf(desk_.view()) == view) measured(at.x(), at.y(), *spot);
+      if (!spot)
+        desk_.notices.fail(spot.error());
+      else if (desk_.free() && idOf(desk_.view()) == view)
+        measured(at.x(), at.y(), *spot);
       measureNext();
     };
   });
 }
 
 void LightModel::measured(double x, double y, const SpotMeasure& spot) {
-  addReading(tr("reading"), {fmt::format("Spot {}", desk_.view().readings.size() + 1), spot.ev100, true, x, y, spot.uncertainty, spot.atLeast});
+  addReading(tr("reading"), {fmt::format("Spot {}", desk_.view().readings.size() + 1), spot.ev100, true, x, y,
+                             spot.uncertainty, spot.atLeast});
 }
 
 bool LightModel::typeReading(const QString& name, const QString& typed) {
@@ -148,7 +163,9 @@ bool LightModel::typeReading(const QString& name, const QString& typed) {
   const auto ev = parseReading(typed.toStdString(), desk_.view().aperture, {100});
   if (!ev) return false;
   const std::string given = name.trimmed().toStdString();
-  addReading(tr("reading"), {given.empty() ? fmt::format("Spot {}", desk_.view().readings.size() + 1) : given, *ev, true, {}, {}, 0, false});
+  addReading(
+      tr("reading"),
+      {given.empty() ? fmt::format("Spot {}", desk_.view().readings.size() + 1) : given, *ev, true, {}, {}, 0, false});
   return true;
 }
 
@@ -159,13 +176,15 @@ void LightModel::renameReading(int index, const QString& name) {
   SpotReading after = before;
   after.name = name.trimmed().toStdString();
   if (after == before) return;
-  desk_.job.edit(idOf(view), Aspect::Readings, tr("name of a reading"), ReadingAt{before}, ReadingAt{after}, PutReading{std::size_t(index), false});
+  desk_.job.edit(idOf(view), Aspect::Readings, tr("name of a reading"), ReadingAt{before}, ReadingAt{after},
+                 PutReading{std::size_t(index), false});
 }
 
 void LightModel::removeReading(int index) {
   if (!desk_.free() || index < 0 || index >= int(desk_.view().readings.size())) return;
   const View& view = desk_.view();
-  desk_.job.edit(idOf(view), Aspect::Readings, tr("removal of a reading"), ReadingAt{view.readings[std::size_t(index)]}, ReadingAt{}, PutReading{std::size_t(index), true});
+  desk_.job.edit(idOf(view), Aspect::Readings, tr("removal of a reading"), ReadingAt{view.readings[std::size_t(index)]},
+                 ReadingAt{}, PutReading{std::size_t(index), true});
 }
 
 void LightModel::setKeepTexture(int index, bool keep) {
@@ -175,7 +194,8 @@ void LightModel::setKeepTexture(int index, bool keep) {
   SpotReading after = before;
   after.keepTexture = keep;
   if (after == before) return;
-  desk_.job.edit(idOf(view), Aspect::Readings, tr("what must keep texture"), ReadingAt{before}, ReadingAt{after}, PutReading{std::size_t(index), false});
+  desk_.job.edit(idOf(view), Aspect::Readings, tr("what must keep texture"), ReadingAt{before}, ReadingAt{after},
+                 PutReading{std::size_t(index), false});
 }
 
 void LightModel::brightenFinder(double stops) {
@@ -196,17 +216,20 @@ void LightModel::takeTestFrame() {
   const auto inHand = desk_.frame.frame();
   if (!camera && !inHand) return; // the user's own files: the frame in hand is the test frame
   const auto file = view.folder / "test" / ("test" + extensionOf(view.format));
-  desk_.works.longWork.start([this, camera, inHand, settings = desk_.camera.finderSettings(view), format = view.format, file](const Progress& progress) -> std::function<void()> {
+  desk_.works.longWork.start([this, camera, inHand, settings = desk_.camera.finderSettings(view), format = view.format,
+                              file](const Progress& progress) -> std::function<void()> {
     progress.at("Test frame", 0.1);
     std::shared_ptr<const Frame> frame = inHand;
     if (camera) {
-      if (auto exposed = camera->expose(settings, format, file); !exposed) return [this, e = exposed.error()] { desk_.notices.fail(e); };
+      if (auto exposed = camera->expose(settings, format, file); !exposed)
+        return [this, e = exposed.error()] { desk_.notices.fail(e); };
       auto loaded = loadFrame(file);
       if (!loaded) return [this, e = loaded.error()] { desk_.notices.fail(e); };
       frame = std::make_shared<const Frame>(std::move(*loaded));
     }
     const auto sketch = sketchOf(*frame, {});
-    return [this, frame, image = ShownFrame::imageOf(*frame), zones = proposeZones(*sketch), scene = distributionOf({sketch})] {
+    return [this, frame, image = ShownFrame::imageOf(*frame), zones = proposeZones(*sketch),
+            scene = distributionOf({sketch})] {
       testFrame_ = frame;
       testImage_ = image;
       proposals_ = zones;
@@ -232,7 +255,9 @@ void LightModel::takeProposals() {
   proposals_.reset();
   QUndoStack& stack = desk_.job.undoStack();
   stack.beginMacro(tr("proposed readings"));
-  const auto add = [&](const char* name, const ProposedZone& zone) { addReading(tr("reading"), {name, zone.ev100, true, zone.x, zone.y, 0, zone.atLeast}); };
+  const auto add = [&](const char* name, const ProposedZone& zone) {
+    addReading(tr("reading"), {name, zone.ev100, true, zone.x, zone.y, 0, zone.atLeast});
+  };
   add("Brightest area", zones.brightest);
   add("Darkest area", zones.darkest);
   stack.endMacro();

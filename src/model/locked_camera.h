@@ -6,8 +6,8 @@
 
 namespace ml {
 
-/// A camera that the finder's thread and the shooting thread may both ask; one call at a time. Only its status never waits: while
-/// a frame is exposed it is the one from before.
+/// A camera that the finder's thread and the shooting thread may both ask; one call at a time. Only its status never
+/// waits: while a frame is exposed it is the one from before.
 class LockedCamera final : public Camera {
 public:
   explicit LockedCamera(std::shared_ptr<Camera> camera) : camera_(std::move(camera)) {}
@@ -28,14 +28,24 @@ public:
     const std::lock_guard lock(statusMutex_);
     return last_;
   }
-  Result<void> connect() override { return locked([&] { return camera_->connect(); }); }
-  Result<void> accepts(const ExposureSettings& s, FrameFormat f) const override { return locked([&] { return camera_->accepts(s, f); }); }
-  void wait(Seconds t) override { locked([&] { camera_->wait(t); }); }
+  Result<void> connect() override {
+    return locked([&] { return camera_->connect(); });
+  }
+  Result<void> accepts(const ExposureSettings& s, FrameFormat f) const override {
+    return locked([&] { return camera_->accepts(s, f); });
+  }
+  void wait(Seconds t) override {
+    locked([&] { camera_->wait(t); });
+  }
   Result<void> expose(const ExposureSettings& s, FrameFormat f, const std::filesystem::path& file) override {
     return locked([&] { return camera_->expose(s, f, file); });
   }
-  Result<Image<std::uint8_t>> liveView(const ExposureSettings& s) override { return locked([&] { return camera_->liveView(s); }); }
-  Result<SpotMeasure> spotReading(double x, double y, double r) override { return locked([&] { return camera_->spotReading(x, y, r); }); }
+  Result<Image<std::uint8_t>> liveView(const ExposureSettings& s) override {
+    return locked([&] { return camera_->liveView(s); });
+  }
+  Result<SpotMeasure> spotReading(double x, double y, double r) override {
+    return locked([&] { return camera_->spotReading(x, y, r); });
+  }
 
 private:
   void note() const {

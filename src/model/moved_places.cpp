@@ -52,17 +52,23 @@ std::vector<MovedPlace> movedPlaces(const CombineReport& report) {
 }
 
 SourceChoice::Point toReference(const CombineReport& report, double x, double y) {
-  return {(report.crop.x + x * report.crop.width) / std::max(1, report.referenceWidth), (report.crop.y + y * report.crop.height) / std::max(1, report.referenceHeight)};
+  return {(report.crop.x + x * report.crop.width) / std::max(1, report.referenceWidth),
+          (report.crop.y + y * report.crop.height) / std::max(1, report.referenceHeight)};
 }
 
-std::optional<std::vector<SourceChoice>> nextSource(const CombineReport& report, const std::vector<SourceChoice>& choices, double x, double y) {
+std::optional<std::vector<SourceChoice>> nextSource(const CombineReport& report,
+                                                    const std::vector<SourceChoice>& choices, double x, double y) {
   const auto point = toReference(report, x, y);
-  const auto holds = [&](const CombineReport::Place& place, const SourceChoice::Point& p) { return place.holds(p.x * report.referenceWidth, p.y * report.referenceHeight); };
+  const auto holds = [&](const CombineReport::Place& place, const SourceChoice::Point& p) {
+    return place.holds(p.x * report.referenceWidth, p.y * report.referenceHeight);
+  };
   // What was painted lies last, and on top.
-  const auto found = std::find_if(report.places.rbegin(), report.places.rend(), [&](const auto& place) { return holds(place, point); });
+  const auto found = std::find_if(report.places.rbegin(), report.places.rend(),
+                                  [&](const auto& place) { return holds(place, point); });
   if (found == report.places.rend() || found->recording.size() < 2) return {};
   const auto now = std::find(found->recording.begin(), found->recording.end(), found->source);
-  const int next = now == found->recording.end() || std::next(now) == found->recording.end() ? found->recording.front() : *std::next(now);
+  const int next = now == found->recording.end() || std::next(now) == found->recording.end() ? found->recording.front()
+                                                                                             : *std::next(now);
   std::vector<SourceChoice> out = choices;
   for (auto i = out.rbegin(); i != out.rend(); ++i) {
     if (found->painted != (i->radius > 0) || !holds(*found, i->stroke.front())) continue;

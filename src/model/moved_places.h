@@ -10,9 +10,9 @@ namespace ml {
 
 /// A place that is taken from one frame, as it lies on the combined picture.
 struct MovedPlace {
-  QPainterPath outline;    ///< 0..1 of the picture shown.
-  QPointF label;           ///< Inside the outline.
-  int source = 0;          ///< Frame, darkest first.
+  QPainterPath outline; ///< 0..1 of the picture shown.
+  QPointF label;        ///< Inside the outline.
+  int source = 0;       ///< Frame, darkest first.
   std::vector<int> recording;
   bool painted = false;
 };
@@ -23,7 +23,9 @@ struct MovedPlace {
 /// A point of the picture shown in shares of the whole reference frame, as SourceChoice wants it.
 [[nodiscard]] SourceChoice::Point toReference(const CombineReport& report, double x, double y);
 
-/// The choices after a click at (x, y) of the picture shown: the place there comes from the next frame that records it. Empty: there is no place.
-[[nodiscard]] std::optional<std::vector<SourceChoice>> nextSource(const CombineReport& report, const std::vector<SourceChoice>& choices, double x, double y);
+/// The choices after a click at (x, y) of the picture shown: the place there comes from the next frame that records it.
+/// Empty: there is no place.
+[[nodiscard]] std::optional<std::vector<SourceChoice>>
+nextSource(const CombineReport& report, const std::vector<SourceChoice>& choices, double x, double y);
 
 } // namespace ml

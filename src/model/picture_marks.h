@@ -26,21 +26,21 @@ struct PictureMarks {
   enum class DragShape { None, Line, Oval };
   Pointer pointer = Pointer::Look;
   DragShape dragShape = DragShape::None;
-  double brush = 0;                        ///< Share of the width.
+  double brush = 0; ///< Share of the width.
 
   std::vector<SpotReading> readings;
   std::optional<ProposedZones> proposals;
-  std::vector<MovedPlace> places;          ///< What comes from one frame.
-  QRectF moved;                            ///< A place to look at; empty: none.
+  std::vector<MovedPlace> places; ///< What comes from one frame.
+  QRectF moved;                   ///< A place to look at; empty: none.
   QString movedWhat;
   std::vector<QPainterPath> outlines;
   std::vector<QPointF> rings;
-  QRectF kept;                             ///< What a cut under way would keep; empty: none is under way.
-  QPainterPath guides;                     ///< Thin lines to compose by.
+  QRectF kept;         ///< What a cut under way would keep; empty: none is under way.
+  QPainterPath guides; ///< Thin lines to compose by.
 
-  QSize fullSize;                          ///< Pixels of the picture at 100 %; empty: those on screen are all.
-  QImage beside;                           ///< Another version of it; null: none.
-  bool divider = false;                    ///< Behind a divider, not side by side.
+  QSize fullSize;       ///< Pixels of the picture at 100 %; empty: those on screen are all.
+  QImage beside;        ///< Another version of it; null: none.
+  bool divider = false; ///< Behind a divider, not side by side.
   QString besideName;
 };
 

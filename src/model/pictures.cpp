@@ -79,7 +79,9 @@ SpotMeasure readSpot(const Frame& frame, double x, double y, double radius) {
     }
   const double mean = std::max(1e-7, count ? sum / count : 0.0);
   const double spread = count ? std::sqrt(std::max(0.0, squares / count - mean * mean)) / mean : 0;
-  return {{ev100(frame.settings).value + std::log2(mean / frame.midTone)}, std::log2(1 + spread), count > 0 && clipped * 20 > count};
+  return {{ev100(frame.settings).value + std::log2(mean / frame.midTone)},
+          std::log2(1 + spread),
+          count > 0 && clipped * 20 > count};
 }
 
 } // namespace ml

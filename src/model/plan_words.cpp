@@ -16,13 +16,19 @@ QStringList planReasons(const Plan& plan) {
   const auto ev = [](Stops s) { return QString::number(s.value, 'f', 1); };
   const auto& c = plan.coverage;
   return {QObject::tr("Readings that must keep texture: EV %1 to EV %2, with %3 of margin above the brightest.")
-              .arg(ev(plan.request.low), ev(plan.request.high), QString::fromStdString(printAmount(plan.request.highlightMargin))),
+              .arg(ev(plan.request.low), ev(plan.request.high),
+                   QString::fromStdString(printAmount(plan.request.highlightMargin))),
           QObject::tr("The bracket records EV %1 to EV %2 at SNR %3 or better; the least is SNR %4 near EV %5.")
-              .arg(ev(c.low), ev(c.high)).arg(plan.request.snrTarget).arg(c.worstSnr, 0, 'f', 0).arg(ev(c.worstAt))};
+              .arg(ev(c.low), ev(c.high))
+              .arg(plan.request.snrTarget)
+              .arg(c.worstSnr, 0, 'f', 0)
+              .arg(ev(c.worstAt))};
 }
 
 QString smallestWords(const Plan& plan) {
-  return QObject::tr("It is the fewest frames, then the least time, over every count, step and third-stop centre of \"%1\".").arg(QString::fromStdString(plan.camera.name));
+  return QObject::tr(
+             "It is the fewest frames, then the least time, over every count, step and third-stop centre of \"%1\".")
+      .arg(QString::fromStdString(plan.camera.name));
 }
 
 } // namespace ml

@@ -7,8 +7,8 @@
 
 namespace ml {
 
-/// Keeps combined pictures at screen size, by view and stamp, the latest used ones; nothing is combined or read twice while it is here.
-/// On the interface thread only.
+/// Keeps combined pictures at screen size, by view and stamp, the latest used ones; nothing is combined or read twice
+/// while it is here. On the interface thread only.
 class RadianceStore {
 public:
   /// Null: it is to be loaded.

@@ -35,7 +35,8 @@ std::vector<bool> usesOf(const FrameSet& set) {
 }
 
 FrameSet* setNamed(View& view, const std::string& name) {
-  const auto found = std::find_if(view.sets.begin(), view.sets.end(), [&](const FrameSet& s) { return s.name == name; });
+  const auto found =
+      std::find_if(view.sets.begin(), view.sets.end(), [&](const FrameSet& s) { return s.name == name; });
   return found == view.sets.end() ? nullptr : &*found;
 }
 
@@ -59,7 +60,8 @@ ShootModel::ShootModel(Desk& desk, FramesModel& frames) : StationModel(desk), fr
 
 QString ShootModel::verdict() const {
   const View& v = desk_.view();
-  if (watch_.watching() && check_.sketches.empty()) return tr("Watching %1: frames are taken as they are complete.").arg(watch_.folderName());
+  if (watch_.watching() && check_.sketches.empty())
+    return tr("Watching %1: frames are taken as they are complete.").arg(watch_.folderName());
   if (shot_.empty()) {
     if (!v.plan) return tr("There is no plan yet; take two readings at Light.");
     const QString frames = v.plan->fired == 1 ? tr("one frame") : tr("%1 frames").arg(v.plan->frames.size());
@@ -69,7 +71,12 @@ QString ShootModel::verdict() const {
     const FrameSet* set = activeSetOf(v);
     const std::size_t expected = set ? std::max(set->planned.size(), shot_.size()) : shot_.size();
     for (const auto& j : check_.judged)
-      if (!j.flaws.empty()) return tr("%1 of %2 frames are on disk. Frame %3: %4.").arg(shot_.size()).arg(expected).arg(j.frame + 1).arg(text(j.sentence));
+      if (!j.flaws.empty())
+        return tr("%1 of %2 frames are on disk. Frame %3: %4.")
+            .arg(shot_.size())
+            .arg(expected)
+            .arg(j.frame + 1)
+            .arg(text(j.sentence));
     return tr("%1 of %2 frames are on disk, nothing wrong so far.").arg(shot_.size()).arg(expected);
   }
   if (!check_.verdict.sentence.empty()) return text(check_.verdict.sentence);
@@ -80,7 +87,8 @@ QStringList ShootModel::reasons() const {
   const View& v = desk_.view();
   if (!v.plan) return {};
   QStringList lines = planReasons(*v.plan);
-  for (const auto& j : check_.judged) lines << tr("Frame %1, %2: %3.").arg(j.frame + 1).arg(text(print(j.settings.time)), text(j.sentence));
+  for (const auto& j : check_.judged)
+    lines << tr("Frame %1, %2: %3.").arg(j.frame + 1).arg(text(print(j.settings.time)), text(j.sentence));
   if (check_.judged.empty()) lines << smallestWords(*v.plan);
   return lines;
 }
@@ -88,10 +96,12 @@ QStringList ShootModel::reasons() const {
 PictureMarks ShootModel::marks() const {
   PictureMarks marks;
   const int shown = shownFrame();
-  if (shown < 0 || shown >= int(check_.judged.size()) || !check_.judged[std::size_t(shown)].has(Flaw::ThingMoved)) return marks;
+  if (shown < 0 || shown >= int(check_.judged.size()) || !check_.judged[std::size_t(shown)].has(Flaw::ThingMoved))
+    return marks;
   const Sketch& sketch = *check_.sketches[std::size_t(shown)];
   const Roi r = check_.judged[std::size_t(shown)].movedPlace;
-  marks.moved = QRectF(double(r.x) / sketch.width, double(r.y) / sketch.height, double(r.width) / sketch.width, double(r.height) / sketch.height);
+  marks.moved = QRectF(double(r.x) / sketch.width, double(r.y) / sketch.height, double(r.width) / sketch.width,
+                       double(r.height) / sketch.height);
   marks.movedWhat = tr("stands elsewhere in other frames");
   return marks;
 }
@@ -128,9 +138,11 @@ void ShootModel::shoot() {
   const View& view = desk_.view();
   if (!desk_.notices.check(checkFolder(view))) return;
   const auto frames = inOrder(view.plan->frames, order_);
-  const bool again = std::any_of(view.sets.begin(), view.sets.end(), [](const FrameSet& s) { return !s.frames.empty(); });
+  const bool again =
+      std::any_of(view.sets.begin(), view.sets.end(), [](const FrameSet& s) { return !s.frames.empty(); });
   forgetSet();
-  desk_.job.note(idOf(view), Aspect::Sets, [&](View& v) { v.startSet((again ? tr("Repeat") : tr("Bracket")).toStdString(), frames); });
+  desk_.job.note(idOf(view), Aspect::Sets,
+                 [&](View& v) { v.startSet((again ? tr("Repeat") : tr("Bracket")).toStdString(), frames); });
   shootFrames(frames, {}, waitForLull_);
 }
 
@@ -140,9 +152,15 @@ void ShootModel::shootFrames(std::vector<ExposureSettings> frames, std::vector<i
   const Seconds timer = v.situation.handHeld ? Seconds{0} : v.situation.timer;
   ShootOrder order{std::move(frames), v.format, v.setFolder(*activeSetOf(v)), "frame-", nextFrameNumber(v), timer};
   const auto finder = desk_.camera.finderSettings(v);
-  desk_.works.longWork.start([this, camera = desk_.camera.camera(), v, order, replaces, whenStill, finder, sketches = check_.sketches](const Progress& progress) -> std::function<void()> {
+  desk_.works.longWork.start([this, camera = desk_.camera.camera(), v, order, replaces, whenStill, finder,
+                              sketches = check_.sketches](const Progress& progress) -> std::function<void()> {
     if (whenStill && !lullCame(*camera, finder, progress))
-      return [this] { setDone(Error{ErrorCode::Stopped, tr("The wind never rested within a minute; nothing was shot. Try again, or shoot without waiting.").toStdString()}); };
+      return [this] {
+        setDone(
+            Error{ErrorCode::Stopped,
+                  tr("The wind never rested within a minute; nothing was shot. Try again, or shoot without waiting.")
+                      .toStdString()});
+      };
     View landed = v; // what the judge sees: the set as it grows
     Sketches seen = sketches;
     const auto arrived = [&](const ShotFrame& shotFrame) {
@@ -151,7 +169,8 @@ void ShootModel::shootFrames(std::vector<ExposureSettings> frames, std::vector<i
       auto frame = std::make_shared<const Frame>(std::move(*loaded));
       auto& members = landed.sets[std::size_t(landed.activeSet)].frames;
       members.push_back({shotFrame.file, true});
-      if (shotFrame.index < int(replaces.size())) members[std::size_t(replaces[std::size_t(shotFrame.index)])].used = false;
+      if (shotFrame.index < int(replaces.size()))
+        members[std::size_t(replaces[std::size_t(shotFrame.index)])].used = false;
       seen.push_back(sketchOf(*frame, judgeSetupOf(landed).zones));
       const Landed now{shotFrame.file, frame, ShownFrame::imageOf(*frame), judged(landed, seen, false)};
       const auto land = [this, now, replaces] { frameLanded(now, replaces); };
@@ -177,7 +196,8 @@ void ShootModel::frameLanded(const Landed& landed, const std::vector<int>& repla
   desk_.job.note(idOf(desk_.view()), Aspect::Sets, [&](View& v) {
     // A frame that is repeated gives way when its better comes, not before.
     auto& members = v.sets[std::size_t(v.activeSet)].frames;
-    const auto next = std::find_if(replaces.begin(), replaces.end(), [&](int i) { return members[std::size_t(i)].used; });
+    const auto next =
+        std::find_if(replaces.begin(), replaces.end(), [&](int i) { return members[std::size_t(i)].used; });
     if (next != replaces.end()) members[std::size_t(*next)].used = false;
     kept = recordFrame(v, landed.file);
   });
@@ -189,7 +209,8 @@ void ShootModel::frameLanded(const Landed& landed, const std::vector<int>& repla
 void ShootModel::setDone(const std::optional<Error>& problem) {
   if (desk_.view().activeSet >= 0) {
     judgedUses_ = usesOf(*activeSetOf(desk_.view()));
-    desk_.job.note(idOf(desk_.view()), Aspect::Sets, [&](View& v) { v.sets[std::size_t(v.activeSet)].verdict = check_.verdict.sentence; });
+    desk_.job.note(idOf(desk_.view()), Aspect::Sets,
+                   [&](View& v) { v.sets[std::size_t(v.activeSet)].verdict = check_.verdict.sentence; });
   }
   check_.ended = true;
   const bool stopped = problem && problem->code == ErrorCode::Stopped;
@@ -208,7 +229,8 @@ void ShootModel::doNext() {
   default: break;
   }
   const auto camera = desk_.camera.camera();
-  if (!camera) return desk_.notices.fail(tr("Shoot %1 with the camera; the watched folder takes it.").arg(text(action.label)));
+  if (!camera)
+    return desk_.notices.fail(tr("Shoot %1 with the camera; the watched folder takes it.").arg(text(action.label)));
   if (!camera->status().connected && !desk_.notices.check(camera->connect())) return;
   planned(action.frames);
   shootFrames(action.frames, action.replaces, false);
@@ -219,7 +241,9 @@ void ShootModel::planned(const std::vector<ExposureSettings>& frames) {
   desk_.job.note(idOf(desk_.view()), Aspect::Sets, [&](View& v) {
     auto& known = v.sets[std::size_t(v.activeSet)].planned;
     for (const auto& f : frames)
-      if (std::none_of(known.begin(), known.end(), [&](const auto& p) { return std::abs(std::log2(p.time.value / f.time.value)) < 0.1; })) known.push_back(f);
+      if (std::none_of(known.begin(), known.end(),
+                       [&](const auto& p) { return std::abs(std::log2(p.time.value / f.time.value)) < 0.1; }))
+        known.push_back(f);
   });
 }
 
@@ -227,7 +251,8 @@ void ShootModel::planned(const std::vector<ExposureSettings>& frames) {
 
 void ShootModel::showFrame(int index) {
   const FrameSet* set = desk_.free() ? activeSetOf(desk_.view()) : nullptr;
-  if (set && index >= 0 && index < int(set->frames.size())) desk_.frame.load(index, set->frames[std::size_t(index)].file);
+  if (set && index >= 0 && index < int(set->frames.size()))
+    desk_.frame.load(index, set->frames[std::size_t(index)].file);
 }
 
 bool ShootModel::isUsed(int index) const {
@@ -272,9 +297,12 @@ void ShootModel::describeSet(const QString& label, int row, int column, int plan
   const Words before{set->label, set->row, set->column, set->plane};
   const Words after{label.trimmed().isEmpty() ? set->label : label.trimmed().toStdString(), row, column, plane};
   if (before == after) return;
-  desk_.job.edit(idOf(desk_.view()), Aspect::Sets, tr("name of the set"), before, after, [name = set->name](View& v, const Words& words) {
-    if (FrameSet* there = setNamed(v, name)) there->label = words.label, there->row = words.row, there->column = words.column, there->plane = words.plane;
-  });
+  desk_.job.edit(idOf(desk_.view()), Aspect::Sets, tr("name of the set"), before, after,
+                 [name = set->name](View& v, const Words& words) {
+                   if (FrameSet* there = setNamed(v, name))
+                     there->label = words.label, there->row = words.row, there->column = words.column,
+                     there->plane = words.plane;
+                 });
 }
 
 void ShootModel::selectSet(int index) {
@@ -287,19 +315,26 @@ void ShootModel::selectSet(int index) {
 /// After a change of how frames are used; the frames themselves are known.
 void ShootModel::judgeAgain() {
   const FrameSet* set = activeSetOf(desk_.view());
-  if (!set || !check_.ended || check_.sketches.empty() || check_.sketches.size() != set->frames.size() || usesOf(*set) == judgedUses_) return;
+  if (!set || !check_.ended || check_.sketches.empty() || check_.sketches.size() != set->frames.size() ||
+      usesOf(*set) == judgedUses_)
+    return;
   judgedUses_ = usesOf(*set);
-  desk_.works.judging.start([this, view = desk_.view(), sketches = check_.sketches](const Progress&) -> std::function<void()> {
-    return [this, id = idOf(view), active = view.activeSet, state = judged(view, sketches, true)] {
-      if (!desk_.hasView() || idOf(desk_.view()) != id || desk_.view().activeSet != active || check_.sketches.size() != state.sketches.size()) return;
-      check_ = state;
-      emit changed();
-    };
-  });
+  desk_.works.judging.start(
+      [this, view = desk_.view(), sketches = check_.sketches](const Progress&) -> std::function<void()> {
+        return [this, id = idOf(view), active = view.activeSet, state = judged(view, sketches, true)] {
+          if (!desk_.hasView() || idOf(desk_.view()) != id || desk_.view().activeSet != active ||
+              check_.sketches.size() != state.sketches.size())
+            return;
+          check_ = state;
+          emit changed();
+        };
+      });
 }
 
 void ShootModel::judgeActiveSet() {
-  if (!desk_.free() || !check_.judged.empty() || !activeSetOf(desk_.view()) || activeSetOf(desk_.view())->frames.empty()) return;
+  if (!desk_.free() || !check_.judged.empty() || !activeSetOf(desk_.view()) ||
+      activeSetOf(desk_.view())->frames.empty())
+    return;
   desk_.works.longWork.start([this, v = desk_.view()](const Progress& progress) -> std::function<void()> {
     Sketches sketches;
     std::vector<ExposureSettings> settings;
@@ -335,7 +370,8 @@ void ShootModel::watch(const QString& folder) {
 void ShootModel::nextWatchedSet() {
   forgetSet();
   desk_.job.note(idOf(desk_.view()), Aspect::Sets, [&](View& v) {
-    v.startSet(tr("From %1").arg(watch_.folderName()).toStdString(), v.plan ? v.plan->frames : std::vector<ExposureSettings>{});
+    v.startSet(tr("From %1").arg(watch_.folderName()).toStdString(),
+               v.plan ? v.plan->frames : std::vector<ExposureSettings>{});
   });
 }
 
@@ -353,7 +389,8 @@ void ShootModel::takeNext() {
 }
 
 void ShootModel::takeWatched(const fs::path& file) {
-  desk_.works.longWork.start([this, file, v = desk_.view(), sketches = check_.sketches, action = check_.verdict.action](const Progress& progress) -> std::function<void()> {
+  desk_.works.longWork.start([this, file, v = desk_.view(), sketches = check_.sketches,
+                              action = check_.verdict.action](const Progress& progress) -> std::function<void()> {
     progress.at("Take " + file.filename().string(), 0.2);
     auto loaded = loadFrame(file);
     if (!loaded)
@@ -370,7 +407,9 @@ void ShootModel::takeWatched(const fs::path& file) {
         takeNext();
       };
     // An exposure that comes a second time begins a new set, unless it is what the verdict asked for.
-    const auto alike = [&](const ExposureSettings& s) { return std::abs((ev100(s) - ev100(frame->settings)).value) < 0.1; };
+    const auto alike = [&](const ExposureSettings& s) {
+      return std::abs((ev100(s) - ev100(frame->settings)).value) < 0.1;
+    };
     const bool again = std::any_of(sketches.begin(), sketches.end(), [&](const auto& s) { return alike(s->settings); });
     const bool asked = std::any_of(action.frames.begin(), action.frames.end(), alike);
     if (again && !asked)

@@ -6,7 +6,8 @@
 
 namespace ml {
 
-/// Shoot: the set in hand, how it comes to be (camera, watched folder), what the field check says of it and the one thing to do next.
+/// Shoot: the set in hand, how it comes to be (camera, watched folder), what the field check says of it and the one
+/// thing to do next.
 class ShootModel : public StationModel {
   Q_OBJECT
 

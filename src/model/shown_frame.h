@@ -3,8 +3,8 @@
 #include "model/lane.h"
 #include "model/notices.h"
 
-#include <QObject>
 #include <QImage>
+#include <QObject>
 #include <filesystem>
 #include <memory>
 
@@ -15,7 +15,8 @@ class ShownFrame : public QObject {
   Q_OBJECT
 
 public:
-  ShownFrame(Works& works, Notices& notices, QObject* parent = nullptr) : QObject(parent), works_(works), notices_(notices) {}
+  ShownFrame(Works& works, Notices& notices, QObject* parent = nullptr)
+      : QObject(parent), works_(works), notices_(notices) {}
 
   /// None, until it is drawn.
   void clear();

@@ -9,7 +9,9 @@
 
 namespace ml {
 
-Sorting::Sorting(Grouping grouping, QObject* parent) : QObject(parent), grouping_(std::move(grouping)) { loadThumbnails(); }
+Sorting::Sorting(Grouping grouping, QObject* parent) : QObject(parent), grouping_(std::move(grouping)) {
+  loadThumbnails();
+}
 
 /// A few at a time, so that they appear while the rest is read.
 void Sorting::loadThumbnails() {
@@ -43,15 +45,24 @@ QImage Sorting::thumbnail(const std::filesystem::path& file) const {
 }
 
 QString Sorting::summary() const {
-  const auto count = [&](GroupKind kind) { return int(std::count_if(grouping_.sets.begin(), grouping_.sets.end(), [&](const auto& g) { return g.kind == kind; })); };
+  const auto count = [&](GroupKind kind) {
+    return int(
+        std::count_if(grouping_.sets.begin(), grouping_.sets.end(), [&](const auto& g) { return g.kind == kind; }));
+  };
   QStringList parts;
   const int sets = int(grouping_.sets.size()) - count(GroupKind::Single);
   parts << (sets == 1 ? tr("one set") : tr("%1 sets").arg(sets));
-  if (const int n = count(GroupKind::Repeat)) parts << (n == 1 ? tr("one of them shot again") : tr("%1 of them shot again").arg(n));
-  if (const int n = count(GroupKind::Panorama)) parts << (n == 1 ? tr("one the next position of a panorama") : tr("%1 of them further positions of a panorama").arg(n));
-  if (const int n = count(GroupKind::Single)) parts << (n == 1 ? tr("one single frame") : tr("%1 single frames").arg(n));
+  if (const int n = count(GroupKind::Repeat))
+    parts << (n == 1 ? tr("one of them shot again") : tr("%1 of them shot again").arg(n));
+  if (const int n = count(GroupKind::Panorama))
+    parts << (n == 1 ? tr("one the next position of a panorama")
+                     : tr("%1 of them further positions of a panorama").arg(n));
+  if (const int n = count(GroupKind::Single))
+    parts << (n == 1 ? tr("one single frame") : tr("%1 single frames").arg(n));
   QString text = tr("Found ") + parts.join(", ") + ".";
-  if (!grouping_.aside.empty()) text += grouping_.aside.size() == 1 ? tr(" One group is set aside.") : tr(" %1 groups are set aside.").arg(grouping_.aside.size());
+  if (!grouping_.aside.empty())
+    text += grouping_.aside.size() == 1 ? tr(" One group is set aside.")
+                                        : tr(" %1 groups are set aside.").arg(grouping_.aside.size());
   if (!grouping_.leftOut.empty()) text += " " + QString::fromStdString(grouping_.leftOut.front().reason.message);
   if (grouping_.leftOut.size() > 1) text += tr(" And %1 more.").arg(grouping_.leftOut.size() - 1);
   return text;
@@ -59,10 +70,18 @@ QString Sorting::summary() const {
 
 QString Sorting::describe(const FileGroup& group) const {
   if (group.files.empty()) return {};
-  const auto [light, dark] = std::minmax_element(group.files.begin(), group.files.end(), [](const auto& a, const auto& b) { return ev100(a.settings).value < ev100(b.settings).value; });
+  const auto [light, dark] =
+      std::minmax_element(group.files.begin(), group.files.end(), [](const auto& a, const auto& b) {
+        return ev100(a.settings).value < ev100(b.settings).value;
+      });
   QString text = group.files.size() == 1 ? tr("one frame, %1").arg(QString::fromStdString(print(dark->settings.time)))
-                                         : tr("%1 frames, %2 to %3").arg(group.files.size()).arg(QString::fromStdString(print(dark->settings.time)), QString::fromStdString(print(light->settings.time)));
-  if (!group.files.front().exposureKnown) text = group.files.size() == 1 ? tr("one frame, exposure not said") : tr("%1 frames, exposures not said").arg(group.files.size());
+                                         : tr("%1 frames, %2 to %3")
+                                               .arg(group.files.size())
+                                               .arg(QString::fromStdString(print(dark->settings.time)),
+                                                    QString::fromStdString(print(light->settings.time)));
+  if (!group.files.front().exposureKnown)
+    text = group.files.size() == 1 ? tr("one frame, exposure not said")
+                                   : tr("%1 frames, exposures not said").arg(group.files.size());
   switch (group.kind) {
   case GroupKind::Repeat: return text + tr("; the set before it again");
   case GroupKind::Panorama: return text + tr("; overlaps with the set before it");
@@ -81,7 +100,8 @@ template <class Edit> bool Sorting::edit(const QString& text, const Edit& change
   if (!change(after)) return false;
   class Step final : public QUndoCommand {
   public:
-    Step(const QString& words, Sorting& sorting, Grouping after) : QUndoCommand(words), sorting_(sorting), before_(sorting.grouping_), after_(std::move(after)) {}
+    Step(const QString& words, Sorting& sorting, Grouping after)
+        : QUndoCommand(words), sorting_(sorting), before_(sorting.grouping_), after_(std::move(after)) {}
     void undo() override { sorting_.show(before_); }
     void redo() override { sorting_.show(after_); }
 
@@ -93,11 +113,25 @@ template <class Edit> bool Sorting::edit(const QString& text, const Edit& change
   return true;
 }
 
-bool Sorting::split(int set, int file) { return edit(tr("begin a set"), [&](Grouping& g) { return splitGroup(g, std::size_t(set), std::size_t(file)); }); }
-bool Sorting::join(int set) { return edit(tr("join sets"), [&](Grouping& g) { return joinWithNext(g, std::size_t(set)); }); }
-bool Sorting::move(int set, int file, int toSet) { return edit(tr("move a frame"), [&](Grouping& g) { return moveFile(g, std::size_t(set), std::size_t(file), std::size_t(toSet)); }); }
-bool Sorting::putAside(int set) { return edit(tr("set aside"), [&](Grouping& g) { return setAside(g, std::size_t(set)); }); }
-bool Sorting::putFileAside(int set, int file) { return edit(tr("set a frame aside"), [&](Grouping& g) { return setFileAside(g, std::size_t(set), std::size_t(file)); }); }
-bool Sorting::takeBack(int aside) { return edit(tr("take back"), [&](Grouping& g) { return ml::takeBack(g, std::size_t(aside)); }); }
+bool Sorting::split(int set, int file) {
+  return edit(tr("begin a set"), [&](Grouping& g) { return splitGroup(g, std::size_t(set), std::size_t(file)); });
+}
+bool Sorting::join(int set) {
+  return edit(tr("join sets"), [&](Grouping& g) { return joinWithNext(g, std::size_t(set)); });
+}
+bool Sorting::move(int set, int file, int toSet) {
+  return edit(tr("move a frame"),
+              [&](Grouping& g) { return moveFile(g, std::size_t(set), std::size_t(file), std::size_t(toSet)); });
+}
+bool Sorting::putAside(int set) {
+  return edit(tr("set aside"), [&](Grouping& g) { return setAside(g, std::size_t(set)); });
+}
+bool Sorting::putFileAside(int set, int file) {
+  return edit(tr("set a frame aside"),
+              [&](Grouping& g) { return setFileAside(g, std::size_t(set), std::size_t(file)); });
+}
+bool Sorting::takeBack(int aside) {
+  return edit(tr("take back"), [&](Grouping& g) { return ml::takeBack(g, std::size_t(aside)); });
+}
 
 } // namespace ml

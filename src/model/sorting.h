@@ -2,8 +2,8 @@
 #include "ingest/grouping.h"
 #include "model/lane.h"
 
-#include <QObject>
 #include <QImage>
+#include <QObject>
 #include <QUndoStack>
 #include <map>
 

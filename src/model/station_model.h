@@ -3,14 +3,15 @@
 #include "model/ladder.h"
 #include "model/picture_marks.h"
 
-#include <QObject>
 #include <QImage>
+#include <QObject>
 #include <QPolygonF>
 #include <QStringList>
 
 namespace ml {
 
-/// One step of the way through a view, as the window knows it. A station is one of these and one bench; nothing else lists what stations there are.
+/// One step of the way through a view, as the window knows it. A station is one of these and one bench; nothing else
+/// lists what stations there are.
 class StationModel : public QObject {
   Q_OBJECT
 
@@ -53,20 +54,23 @@ public:
   virtual void showDetail(const QRectF&) {}
 
 signals:
-  void changed();                                          ///< Anything but the picture.
+  void changed(); ///< Anything but the picture.
   void pictureChanged();
   void detailDrawn(const QImage& part, const QRectF& place); ///< `place`: 0..1 of the picture.
-  void goTo(const QString& station);                       ///< By its id: the work goes on there.
+  void goTo(const QString& station);                         ///< By its id: the work goes on there.
 
 protected:
   Desk& desk_;
 };
 
 namespace stations {
-inline const QString kLight = QStringLiteral("light"), kFrames = QStringLiteral("frames"), kShoot = QStringLiteral("shoot"), kCombine = QStringLiteral("combine"),
+inline const QString kLight = QStringLiteral("light"), kFrames = QStringLiteral("frames"),
+                     kShoot = QStringLiteral("shoot"), kCombine = QStringLiteral("combine"),
                      kFinish = QStringLiteral("finish"), kDeliver = QStringLiteral("deliver");
 }
 
-[[nodiscard]] inline QString text(const std::string& s) { return QString::fromStdString(s); }
+[[nodiscard]] inline QString text(const std::string& s) {
+  return QString::fromStdString(s);
+}
 
 } // namespace ml

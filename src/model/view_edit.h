@@ -6,13 +6,15 @@
 
 namespace ml {
 
-/// One change of one view that can be taken back. Names the view by its folder and holds the smallest value that changed. Edits under
-/// one drag number merge into one step; a step that changes nothing vanishes.
+/// One change of one view that can be taken back. Names the view by its folder and holds the smallest value that
+/// changed. Edits under one drag number merge into one step; a step that changes nothing vanishes.
 template <class Value, class Place> class ViewEdit final : public QUndoCommand {
 public:
   /// `place(View&, const Value&)` puts the value where it belongs.
-  ViewEdit(JobModel& job, std::string view, Aspect aspect, const QString& words, Value before, Value after, Place place, int drag)
-      : QUndoCommand(words), job_(job), view_(std::move(view)), aspect_(aspect), before_(std::move(before)), after_(std::move(after)), place_(std::move(place)), drag_(drag) {}
+  ViewEdit(JobModel& job, std::string view, Aspect aspect, const QString& words, Value before, Value after, Place place,
+           int drag)
+      : QUndoCommand(words), job_(job), view_(std::move(view)), aspect_(aspect), before_(std::move(before)),
+        after_(std::move(after)), place_(std::move(place)), drag_(drag) {}
 
   void undo() override { put(before_); }
   void redo() override { put(after_); }
@@ -38,8 +40,11 @@ private:
   int drag_;
 };
 
-template <class Value, class Place> void JobModel::edit(const std::string& view, Aspect aspect, const QString& words, Value before, Value after, Place place, int drag) {
-  undoStack().push(new ViewEdit<Value, Place>(*this, view, aspect, words, std::move(before), std::move(after), std::move(place), drag));
+template <class Value, class Place>
+void JobModel::edit(const std::string& view, Aspect aspect, const QString& words, Value before, Value after,
+                    Place place, int drag) {
+  undoStack().push(new ViewEdit<Value, Place>(*this, view, aspect, words, std::move(before), std::move(after),
+                                              std::move(place), drag));
 }
 
 } // namespace ml

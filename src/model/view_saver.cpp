@@ -6,7 +6,8 @@
 
 namespace ml {
 
-ViewSaver::ViewSaver(JobModel& job, Lane& lane, Notices& notices, QObject* parent) : QObject(parent), job_(job), lane_(lane), notices_(notices) {
+ViewSaver::ViewSaver(JobModel& job, Lane& lane, Notices& notices, QObject* parent)
+    : QObject(parent), job_(job), lane_(lane), notices_(notices) {
   timer_.setSingleShot(true);
   timer_.setInterval(kSaveWithinMs);
   connect(&timer_, &QTimer::timeout, this, &ViewSaver::saveInBackground);
@@ -14,7 +15,9 @@ ViewSaver::ViewSaver(JobModel& job, Lane& lane, Notices& notices, QObject* paren
   connect(&job_, &JobModel::leaving, this, &ViewSaver::flush);
 }
 
-ViewSaver::~ViewSaver() { flush(); }
+ViewSaver::~ViewSaver() {
+  flush();
+}
 
 ViewSaver::File ViewSaver::fileOf(Aspect aspect) {
   switch (aspect) {

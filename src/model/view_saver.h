@@ -9,8 +9,8 @@
 
 namespace ml {
 
-/// Writes what changed of the job's views: in the background within kSaveWithin, and at once on `flush`. A crash loses at most that. What could
-/// not be written is said, and tried again with the next change and at the end.
+/// Writes what changed of the job's views: in the background within kSaveWithin, and at once on `flush`. A crash loses
+/// at most that. What could not be written is said, and tried again with the next change and at the end.
 class ViewSaver : public QObject {
   Q_OBJECT
 
@@ -19,7 +19,8 @@ public:
   ViewSaver(JobModel& job, Lane& lane, Notices& notices, QObject* parent = nullptr);
   ~ViewSaver() override;
 
-  /// All that changed is on disk, or it was said why not. Before a view is left, read by other work, or the program ends.
+  /// All that changed is on disk, or it was said why not. Before a view is left, read by other work, or the program
+  /// ends.
   void flush();
   [[nodiscard]] bool waiting() const { return timer_.isActive(); }
 

@@ -5,7 +5,9 @@
 namespace ml {
 
 Workbench::Workbench(const std::filesystem::path& jobs) : desk(jobs) {
-  for (StationModel* station : std::initializer_list<StationModel*>{&light, &frames, &shoot, &combine, &finish, &deliver}) know(*station);
+  for (StationModel* station :
+       std::initializer_list<StationModel*>{&light, &frames, &shoot, &combine, &finish, &deliver})
+    know(*station);
   connect(&desk.job, &JobModel::closing, &deliver, &DeliverModel::leave);
   connect(&desk.job, &JobModel::viewEntered, this, &Workbench::viewEntered);
   connect(&desk.job, &JobModel::viewChanged, this, &Workbench::tell);
@@ -64,31 +66,39 @@ void Workbench::redo() {
   if (canRedo()) desk.job.undoStack().redo();
 }
 
-bool Workbench::settled() const { return desk.works.settled() && !desk.saver.waiting() && !finished.waiting(); }
+bool Workbench::settled() const {
+  return desk.works.settled() && !desk.saver.waiting() && !finished.waiting();
+}
 
 /// Where the work on this view goes on.
 void Workbench::viewEntered() {
   const View& v = view();
   entered_ = idOf(v);
   const QString& where = v.combined ? stations::kFinish : v.frames.empty() ? stations::kLight : stations::kCombine;
-  current_ = int(std::find_if(path_.begin(), path_.end(), [&](const StationModel* s) { return s->id() == where; }) - path_.begin());
+  current_ = int(std::find_if(path_.begin(), path_.end(), [&](const StationModel* s) { return s->id() == where; }) -
+                 path_.begin());
   opening.readView();
   deliver.sayWhatWaits();
   emit changed();
   emit pictureChanged();
 }
 
-void Workbench::viewRead(const std::vector<ExposureSettings>& shot, const std::shared_ptr<const CombinedPicture>& picture) {
+void Workbench::viewRead(const std::vector<ExposureSettings>& shot,
+                         const std::shared_ptr<const CombinedPicture>& picture) {
   shoot.opened(shot);
   finished.opened(picture);
   station().enter();
   emit changed();
 }
 
-QString Workbench::verdict() const { return hasView() ? station().verdict() : tr("Drop a folder of bracketed frames here, or open the demo."); }
+QString Workbench::verdict() const {
+  return hasView() ? station().verdict() : tr("Drop a folder of bracketed frames here, or open the demo.");
+}
 
 QString Workbench::reasoning() const {
-  if (!hasView()) return tr("A folder of bracketed frames becomes a job with one view for each set found in it. Your files are never changed.");
+  if (!hasView())
+    return tr("A folder of bracketed frames becomes a job with one view for each set found in it. Your files are never "
+              "changed.");
   const QStringList lines = station().reasons();
   return lines.isEmpty() ? tr("There is nothing to explain yet.") : lines.join('\n');
 }

@@ -10,8 +10,8 @@
 
 namespace ml {
 
-/// Everything behind the window, put together: the desk, the stations on the way through a view, which one is in hand. No widgets, and no work of
-/// its own.
+/// Everything behind the window, put together: the desk, the stations on the way through a view, which one is in hand.
+/// No widgets, and no work of its own.
 class Workbench : public QObject {
   Q_OBJECT
 
@@ -57,7 +57,7 @@ public:
   [[nodiscard]] QImage picture() const { return hasView() ? station().picture() : QImage(); }
 
 signals:
-  void changed();        ///< Anything but the picture.
+  void changed(); ///< Anything but the picture.
   void pictureChanged();
 
 private:

@@ -26,7 +26,9 @@ Ring ringAt(const MosaicView& m, int x, int y) {
   return ring;
 }
 
-int medianOf(const Ring& ring) { return (ring[3] + ring[4]) / 2; }
+int medianOf(const Ring& ring) {
+  return (ring[3] + ring[4]) / 2;
+}
 
 /// Standard deviation of a sample by the light above black: the median departure from the ring's median, by half stops.
 class SampleNoise {
@@ -53,13 +55,16 @@ public:
 
 private:
   static constexpr int kBins = 34;
-  [[nodiscard]] int bin(int code) const { return std::clamp(int(2 * std::log2(std::max(1.0, code - black_))), 0, kBins - 1); }
+  [[nodiscard]] int bin(int code) const {
+    return std::clamp(int(2 * std::log2(std::max(1.0, code - black_))), 0, kBins - 1);
+  }
   double black_;
   std::array<double, kBins> sigma_{};
 };
 
 constexpr double kSigmas = 8, kSpreads = 3;
-constexpr double kAboveFour = 2; ///< Sigmas by which it stands out from each of the four nearest: one in fifty of sound samples, where every fifth is the largest of five.
+constexpr double kAboveFour = 2; ///< Sigmas by which it stands out from each of the four nearest: one in fifty of sound
+                                 ///< samples, where every fifth is the largest of five.
 constexpr double kNeighboursToo = 0.15; ///< Of its own departure: from here on its neighbours show something as well.
 
 /// Departures of the four nearest, which have other colours, from what is usual for them.
@@ -77,7 +82,8 @@ bool isDefect(const MosaicView& m, int x, int y, const SampleNoise& noise, int& 
   const Ring ring = ringAt(m, x, y);
   mended = medianOf(ring);
   const double departure = value - mended, spread = ring[6] - ring[1];
-  if (std::abs(departure) < kSigmas * noise.at(std::max(value, mended)) || std::abs(departure) < kSpreads * spread) return false;
+  if (std::abs(departure) < kSigmas * noise.at(std::max(value, mended)) || std::abs(departure) < kSpreads * spread)
+    return false;
   if (value >= ring[0] && value <= ring[7]) return false;
   const double around = aroundIt(m, x, y);
   return departure > 0 ? around < kNeighboursToo * departure : around > kNeighboursToo * departure;
@@ -96,10 +102,13 @@ std::size_t mendDefects(const MosaicView& m, double black) {
       const std::uint16_t* row = m.data + y * m.pitch;
       for (int x = 2; x < m.width - 2; ++x) {
         // Most samples lie between their neighbours and need no closer look.
-        const int value = row[x], left = row[x - 2], right = row[x + 2], up = row[x - 2 * m.pitch], below = row[x + 2 * m.pitch];
-        const int most = std::max(std::max(left, right), std::max(up, below)), least = std::min(std::min(left, right), std::min(up, below)), enough = step[std::size_t(most >> 6)];
+        const int value = row[x], left = row[x - 2], right = row[x + 2], up = row[x - 2 * m.pitch],
+                  below = row[x + 2 * m.pitch];
+        const int most = std::max(std::max(left, right), std::max(up, below)),
+                  least = std::min(std::min(left, right), std::min(up, below)), enough = step[std::size_t(most >> 6)];
         int mended;
-        if ((value > most + enough || value < least - enough) && isDefect(m, x, y, noise, mended)) found[std::size_t(band.index)].push_back({x, y, std::uint16_t(mended)});
+        if ((value > most + enough || value < least - enough) && isDefect(m, x, y, noise, mended))
+          found[std::size_t(band.index)].push_back({x, y, std::uint16_t(mended)});
       }
     }
   });

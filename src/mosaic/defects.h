@@ -11,9 +11,10 @@ struct MosaicView {
   std::ptrdiff_t pitch; ///< Samples from row to row.
 };
 
-/// Mends pixels that are hot, stuck or dead: one that stands out from the eight nearest of its own colour by more than the noise of its
-/// tone, as measured in this mosaic, and more than their spread, while its nearest neighbours of other colours do not: no lens draws a point
-/// that small. Each becomes the median of the eight. Returns how many. Mosaics smaller than 16 pixels stay as they are.
+/// Mends pixels that are hot, stuck or dead: one that stands out from the eight nearest of its own colour by more than
+/// the noise of its tone, as measured in this mosaic, and more than their spread, while its nearest neighbours of other
+/// colours do not: no lens draws a point that small. Each becomes the median of the eight. Returns how many. Mosaics
+/// smaller than 16 pixels stay as they are.
 std::size_t mendDefects(const MosaicView& mosaic, double black);
 
 } // namespace ml

@@ -12,25 +12,30 @@
 namespace ml {
 namespace {
 
-constexpr int kMargin = 10, kTileWidth = 192, kTileRows = 64; ///< Pixels; the margin is even: a tile begins with the same colour as the mosaic.
+constexpr int kMargin = 10, kTileWidth = 192,
+              kTileRows = 64; ///< Pixels; the margin is even: a tile begins with the same colour as the mosaic.
 constexpr int kStride = kTileWidth + 2 * kMargin, kRows = kTileRows + 2 * kMargin;
-constexpr float kEven = 1e-6f;       ///< Keeps weights finite where nothing changes.
-constexpr float kStill = 0.25f, kWild = 0.7f; ///< Stops from photosite to photosite in the calmest direction: up to there differences of colour are trusted, beyond they are not (chosen on eight scenes).
-constexpr float kFull = 0.985f;      ///< Share of saturation from which a photosite counts as full.
-constexpr float kFoot = 0.005f;      ///< Light added before logarithms are taken: noise about black stays as large as it is.
+constexpr float kEven = 1e-6f; ///< Keeps weights finite where nothing changes.
+constexpr float kStill = 0.25f,
+                kWild = 0.7f;   ///< Stops from photosite to photosite in the calmest direction: up to there differences
+                                ///< of colour are trusted, beyond they are not (chosen on eight scenes).
+constexpr float kFull = 0.985f; ///< Share of saturation from which a photosite counts as full.
+constexpr float kFoot = 0.005f; ///< Light added before logarithms are taken: noise about black stays as large as it is.
 
 using Plane = std::vector<float>;
 
-ML_VECTOR_CLONES void logarithmsOf(const std::uint16_t* codes, const float* black, const float* scale, int n, float* __restrict out) {
+ML_VECTOR_CLONES void logarithmsOf(const std::uint16_t* codes, const float* black, const float* scale, int n,
+                                   float* __restrict out) {
   for (int i = 0; i < n; ++i) {
     const float light = (float(codes[i]) - black[i & 1]) * scale[i & 1] + kFoot, least = kFoot * 0.1f;
     out[i] = fastLog2(light > least ? light : least);
   }
 }
 
-/// Green less the other colour along a line: the one that is missing at a photosite is estimated from its neighbours (Hamilton and Adams).
-/// `sign` +1 where green is missing.
-ML_VECTOR_CLONES void differences(const float* far0, const float* near0, const float* here, const float* near1, const float* far1, const float* sign, int n, float* __restrict out) {
+/// Green less the other colour along a line: the one that is missing at a photosite is estimated from its neighbours
+/// (Hamilton and Adams). `sign` +1 where green is missing.
+ML_VECTOR_CLONES void differences(const float* far0, const float* near0, const float* here, const float* near1,
+                                  const float* far1, const float* sign, int n, float* __restrict out) {
   for (int i = 0; i < n; ++i) out[i] = sign[i] * (0.5f * (near0[i] + near1[i] - here[i]) - 0.25f * (far0[i] + far1[i]));
 }
 
@@ -57,45 +62,54 @@ struct Around {
 /// Differences of four directions, each the mean of two photosites, by how little changes there.
 ML_VECTOR_CLONES void blendSides(const Around a, int n, float* __restrict out) {
   for (int i = 0; i < n; ++i) {
-    const float w = 1 / (a.west[i] * a.west[i] + kEven), e = 1 / (a.east[i] * a.east[i] + kEven), o = 1 / (a.north[i] * a.north[i] + kEven), s = 1 / (a.south[i] * a.south[i] + kEven);
+    const float w = 1 / (a.west[i] * a.west[i] + kEven), e = 1 / (a.east[i] * a.east[i] + kEven),
+                o = 1 / (a.north[i] * a.north[i] + kEven), s = 1 / (a.south[i] * a.south[i] + kEven);
     const float along = (w + e) * a.along[i] + w * a.along[i - 1] + e * a.along[i + 1];
     const float across = (o + s) * a.here[i] + o * a.up[i] + s * a.down[i];
     out[i] = 0.5f * (along + across) / (w + e + o + s);
   }
 }
 
-/// 0 where differences of colour hold still along some direction, 1 where they change everywhere: there colours say nothing of each other.
+/// 0 where differences of colour hold still along some direction, 1 where they change everywhere: there colours say
+/// nothing of each other.
 ML_VECTOR_CLONES void doubts(const Around a, int n, float* __restrict out) {
   for (int i = 0; i < n; ++i) {
-    const float x = a.west[i] < a.east[i] ? a.west[i] : a.east[i], y = a.north[i] < a.south[i] ? a.north[i] : a.south[i];
+    const float x = a.west[i] < a.east[i] ? a.west[i] : a.east[i],
+                y = a.north[i] < a.south[i] ? a.north[i] : a.south[i];
     const float t = ((x < y ? x : y) * (1 / 9.f) - kStill) * (1 / (kWild - kStill));
     out[i] = t < 0 ? 0.f : t > 1 ? 1.f : t;
   }
 }
 
 /// Greens, towards the mean of the four around where differences are in doubt.
-ML_VECTOR_CLONES void fillGreens(const float* here, const float* above, const float* below, const float* difference, const float* doubt, const float* sign, int n, float* __restrict green) {
+ML_VECTOR_CLONES void fillGreens(const float* here, const float* above, const float* below, const float* difference,
+                                 const float* doubt, const float* sign, int n, float* __restrict green) {
   for (int i = 0; i < n; ++i) {
     const float plain = 0.25f * (here[i - 1] + here[i + 1] + above[i] + below[i]), found = here[i] + difference[i];
     green[i] = sign[i] > 0 ? found + doubt[i] * (plain - found) : here[i];
   }
 }
 
-/// The difference of the other colour, from the four diagonals: along the pair that changes less, by green and by itself.
-ML_VECTOR_CLONES void acrossDiagonals(const float* above, const float* below, const float* greenAbove, const float* green, const float* greenBelow, int n, float* __restrict out) {
+/// The difference of the other colour, from the four diagonals: along the pair that changes less, by green and by
+/// itself.
+ML_VECTOR_CLONES void acrossDiagonals(const float* above, const float* below, const float* greenAbove,
+                                      const float* green, const float* greenBelow, int n, float* __restrict out) {
   for (int i = 0; i < n; ++i) {
     const auto size = [](float v) { return v < 0 ? -v : v; };
     const float a = above[i - 1], b = below[i + 1], c = above[i + 1], d = below[i - 1];
-    const float fall = size(a - b) + size(2 * green[i] - greenAbove[i - 1] - greenBelow[i + 1]) + 1e-3f, rise = size(c - d) + size(2 * green[i] - greenAbove[i + 1] - greenBelow[i - 1]) + 1e-3f;
+    const float fall = size(a - b) + size(2 * green[i] - greenAbove[i - 1] - greenBelow[i + 1]) + 1e-3f,
+                rise = size(c - d) + size(2 * green[i] - greenAbove[i + 1] - greenBelow[i - 1]) + 1e-3f;
     out[i] = 0.5f * (rise * (a + b) + fall * (c + d)) / (rise + fall);
   }
 }
 
 /// Of a row at its greens: both colours' differences from their four neighbours, by how much changes along and across.
-ML_VECTOR_CLONES void atGreens(const float* own, const float* ownAbove, const float* ownBelow, const float* other, const float* otherAbove, const float* otherBelow, const float* along, const float* across,
-                               int n, float* __restrict first, float* __restrict second) {
+ML_VECTOR_CLONES void atGreens(const float* own, const float* ownAbove, const float* ownBelow, const float* other,
+                               const float* otherAbove, const float* otherBelow, const float* along,
+                               const float* across, int n, float* __restrict first, float* __restrict second) {
   for (int i = 0; i < n; ++i) {
-    const float h = 0.5f / (along[i] * along[i] + kEven), v = 0.5f / (across[i] * across[i] + kEven), sum = 0.5f / (h + v);
+    const float h = 0.5f / (along[i] * along[i] + kEven), v = 0.5f / (across[i] * across[i] + kEven),
+                sum = 0.5f / (h + v);
     first[i] = (h * (own[i - 1] + own[i + 1]) + v * (otherAbove[i] + otherBelow[i])) * sum;
     second[i] = (h * (other[i - 1] + other[i + 1]) + v * (ownAbove[i] + ownBelow[i])) * sum;
   }
@@ -106,10 +120,12 @@ struct Found {
   const float *here, *above, *below, *green, *other, *first, *second, *doubt, *sign;
 };
 /// The colour of the row, green, and the colour of the rows beside it.
-ML_VECTOR_CLONES void assemble(const Found f, int n, float* __restrict row, float* __restrict middle, float* __restrict column) {
+ML_VECTOR_CLONES void assemble(const Found f, int n, float* __restrict row, float* __restrict middle,
+                               float* __restrict column) {
   for (int i = 0; i < n; ++i) {
     const bool missing = f.sign[i] > 0;
-    const float t = f.doubt[i], beside = 0.5f * (f.here[i - 1] + f.here[i + 1]), stacked = 0.5f * (f.above[i] + f.below[i]);
+    const float t = f.doubt[i], beside = 0.5f * (f.here[i - 1] + f.here[i + 1]),
+                stacked = 0.5f * (f.above[i] + f.below[i]);
     const float corners = 0.25f * (f.above[i - 1] + f.above[i + 1] + f.below[i - 1] + f.below[i + 1]);
     const float across = f.green[i] - f.other[i], along = f.here[i] - f.first[i], up = f.here[i] - f.second[i];
     middle[i] = f.green[i];
@@ -118,11 +134,13 @@ ML_VECTOR_CLONES void assemble(const Found f, int n, float* __restrict row, floa
   }
 }
 
-ML_VECTOR_CLONES void toCodes(const float* red, const float* green, const float* blue, int n, std::uint16_t* __restrict out) {
+ML_VECTOR_CLONES void toCodes(const float* red, const float* green, const float* blue, int n,
+                              std::uint16_t* __restrict out) {
   constexpr float kRange = 65535 - kPedestal;
   for (int i = 0; i < n; ++i) {
     constexpr float kZero = kPedestal + 0.5f - kFoot * kRange;
-    const float r = heldExp2(red[i]) * kRange + kZero, g = heldExp2(green[i]) * kRange + kZero, b = heldExp2(blue[i]) * kRange + kZero;
+    const float r = heldExp2(red[i]) * kRange + kZero, g = heldExp2(green[i]) * kRange + kZero,
+                b = heldExp2(blue[i]) * kRange + kZero;
     out[3 * i] = std::uint16_t(r < 0 ? 0.f : r > 65535 ? 65535.f : r);
     out[3 * i + 1] = std::uint16_t(g < 0 ? 0.f : g > 65535 ? 65535.f : g);
     out[3 * i + 2] = std::uint16_t(b < 0 ? 0.f : b > 65535 ? 65535.f : b);
@@ -145,7 +163,8 @@ int mirrored(int i, int size) {
 class Tile {
 public:
   explicit Tile(const BayerMosaic& m) : m_(m) {
-    for (Plane* p : {&here_, &alongDiff_, &acrossDiff_, &along_, &across_, &scratch_, &doubt_, &own_, &other_, &green_}) p->assign(std::size_t(kStride) * kRows, 0.f);
+    for (Plane* p : {&here_, &alongDiff_, &acrossDiff_, &along_, &across_, &scratch_, &doubt_, &own_, &other_, &green_})
+      p->assign(std::size_t(kStride) * kRows, 0.f);
     for (auto& row : out_) row.assign(kStride, 0.f);
     for (auto& row : pair_) row.assign(kStride, 0.f);
     for (int k = 0; k < 2; ++k)
@@ -165,7 +184,8 @@ public:
       colours(v);
       if (anyFull_) mendFull(v, width);
       const bool red = colourAt(0, v) == 0 || colourAt(1, v) == 0;
-      toCodes(out_[red ? 0 : 2].data() + kMargin, out_[1].data() + kMargin, out_[red ? 2 : 0].data() + kMargin, width, out.at(x0, y0 + y));
+      toCodes(out_[red ? 0 : 2].data() + kMargin, out_[1].data() + kMargin, out_[red ? 2 : 0].data() + kMargin, width,
+              out.at(x0, y0 + y));
     }
   }
 
@@ -198,12 +218,15 @@ private:
     for (int y = 0; y < kRows; ++y) {
       const float *h = at(here_, y), *sign = signs_[y & 1].data();
       differences(h, h + 1, h + 2, h + 3, h + 4, sign + 2, kStride - 4, at(alongDiff_, y) + 2);
-      if (y >= 2 && y < kRows - 2) differences(at(here_, y - 2), at(here_, y - 1), h, at(here_, y + 1), at(here_, y + 2), sign, kStride, at(acrossDiff_, y));
+      if (y >= 2 && y < kRows - 2)
+        differences(at(here_, y - 2), at(here_, y - 1), h, at(here_, y + 1), at(here_, y + 2), sign, kStride,
+                    at(acrossDiff_, y));
     }
     // Changes over 3x3 photosites.
     for (int y = 0; y < kRows; ++y) changes(at(alongDiff_, y), at(alongDiff_, y) + 2, kStride - 2, at(scratch_, y) + 1);
     box(along_);
-    for (int y = 1; y < kRows - 1; ++y) changes(at(acrossDiff_, y - 1), at(acrossDiff_, y + 1), kStride, at(scratch_, y));
+    for (int y = 1; y < kRows - 1; ++y)
+      changes(at(acrossDiff_, y - 1), at(acrossDiff_, y + 1), kStride, at(scratch_, y));
     box(across_);
   }
 
@@ -220,12 +243,19 @@ private:
     constexpr int kFrom = 7, n = kStride - 2 * kFrom;
     for (int y = kFrom; y < kRows - kFrom; ++y) {
       const auto across = [&](int v) { return at(acrossDiff_, v) + kFrom; };
-      const Around around{at(alongDiff_, y) + kFrom, across(y - 1), across(y), across(y + 1),
-                          at(along_, y) + kFrom - 2, at(along_, y) + kFrom + 2, at(across_, y - 2) + kFrom, at(across_, y + 2) + kFrom};
+      const Around around{at(alongDiff_, y) + kFrom,
+                          across(y - 1),
+                          across(y),
+                          across(y + 1),
+                          at(along_, y) + kFrom - 2,
+                          at(along_, y) + kFrom + 2,
+                          at(across_, y - 2) + kFrom,
+                          at(across_, y + 2) + kFrom};
       blendSides(around, n, at(own_, y) + kFrom);
       doubts(around, n, at(doubt_, y) + kFrom);
       const auto here = [&](int v) { return at(here_, v) + kFrom; };
-      fillGreens(here(y), here(y - 1), here(y + 1), at(own_, y) + kFrom, at(doubt_, y) + kFrom, signs_[y & 1].data() + kFrom, n, at(green_, y) + kFrom);
+      fillGreens(here(y), here(y - 1), here(y + 1), at(own_, y) + kFrom, at(doubt_, y) + kFrom,
+                 signs_[y & 1].data() + kFrom, n, at(green_, y) + kFrom);
       subtract(at(green_, y) + kFrom, here(y), n, at(own_, y) + kFrom); // 0 at greens, which nobody reads
     }
   }
@@ -234,15 +264,25 @@ private:
   void others() {
     constexpr int kFrom = 8;
     for (int y = kFrom; y < kRows - kFrom; ++y)
-      acrossDiagonals(at(own_, y - 1) + kFrom, at(own_, y + 1) + kFrom, at(green_, y - 1) + kFrom, at(green_, y) + kFrom, at(green_, y + 1) + kFrom, kStride - 2 * kFrom, at(other_, y) + kFrom);
+      acrossDiagonals(at(own_, y - 1) + kFrom, at(own_, y + 1) + kFrom, at(green_, y - 1) + kFrom,
+                      at(green_, y) + kFrom, at(green_, y + 1) + kFrom, kStride - 2 * kFrom, at(other_, y) + kFrom);
   }
 
   /// All three of a row: out_[0] the colour of the row, out_[2] that of the rows beside it.
   void colours(int y) {
     constexpr int n = kTileWidth;
     const auto in = [&](Plane& p, int v) { return at(p, v) + kMargin; };
-    atGreens(in(own_, y), in(own_, y - 1), in(own_, y + 1), in(other_, y), in(other_, y - 1), in(other_, y + 1), in(along_, y), in(across_, y), n, pair_[0].data() + kMargin, pair_[1].data() + kMargin);
-    const Found found{in(here_, y), in(here_, y - 1), in(here_, y + 1), in(green_, y), in(other_, y), pair_[0].data() + kMargin, pair_[1].data() + kMargin, in(doubt_, y), signs_[y & 1].data() + kMargin};
+    atGreens(in(own_, y), in(own_, y - 1), in(own_, y + 1), in(other_, y), in(other_, y - 1), in(other_, y + 1),
+             in(along_, y), in(across_, y), n, pair_[0].data() + kMargin, pair_[1].data() + kMargin);
+    const Found found{in(here_, y),
+                      in(here_, y - 1),
+                      in(here_, y + 1),
+                      in(green_, y),
+                      in(other_, y),
+                      pair_[0].data() + kMargin,
+                      pair_[1].data() + kMargin,
+                      in(doubt_, y),
+                      signs_[y & 1].data() + kMargin};
     assemble(found, n, out_[0].data() + kMargin, out_[1].data() + kMargin, out_[2].data() + kMargin);
   }
 
@@ -270,8 +310,10 @@ private:
       cut += v >= full;
       low = std::min(low, v), high = std::max(high, v);
     }
-    if (2 * cut >= count && cut > 0) value = std::max(value, high);
-    else if (cut > 0) value = std::clamp(value, low, high);
+    if (2 * cut >= count && cut > 0)
+      value = std::max(value, high);
+    else if (cut > 0)
+      value = std::clamp(value, low, high);
   }
 
   const BayerMosaic& m_;
@@ -288,10 +330,14 @@ private:
 
 Image<std::uint16_t> demosaiced(const BayerMosaic& m) {
   Image<std::uint16_t> out(m.codes.width, m.codes.height, 3);
-  forEachBand(out.height(), [&](const Band& band) {
-    Tile tile(m);
-    for (int x = 0; x < out.width(); x += kTileWidth) tile.develop(x, band.begin, std::min(kTileWidth, out.width() - x), band.end - band.begin, out);
-  }, kTileRows);
+  forEachBand(
+      out.height(),
+      [&](const Band& band) {
+        Tile tile(m);
+        for (int x = 0; x < out.width(); x += kTileWidth)
+          tile.develop(x, band.begin, std::min(kTileWidth, out.width() - x), band.end - band.begin, out);
+      },
+      kTileRows);
   return out;
 }
 
@@ -302,11 +348,14 @@ Image<std::uint16_t> binned(const BayerMosaic& m) {
       for (int x = 0; x < out.width(); ++x) {
         float sum[3] = {0, 0, 0};
         for (int k = 0; k < 4; ++k) {
-          const int c = m.colours[std::size_t(k)], u = std::min(2 * x + (k & 1), m.codes.width - 1), v = std::min(2 * y + (k >> 1), m.codes.height - 1);
+          const int c = m.colours[std::size_t(k)], u = std::min(2 * x + (k & 1), m.codes.width - 1),
+                    v = std::min(2 * y + (k >> 1), m.codes.height - 1);
           const float black = m.black[std::size_t(k)];
           sum[c] += (float(*m.codes.at(u, v)) - black) / std::max(1.f, m.white - black) * (c == 1 ? 0.5f : 1.f);
         }
-        for (int c = 0; c < 3; ++c) out.at(x, y)[c] = std::uint16_t(std::clamp(sum[c] * m.gain[std::size_t(c)] * (65535 - kPedestal) + kPedestal + 0.5f, 0.f, 65535.f));
+        for (int c = 0; c < 3; ++c)
+          out.at(x, y)[c] = std::uint16_t(
+              std::clamp(sum[c] * m.gain[std::size_t(c)] * (65535 - kPedestal) + kPedestal + 0.5f, 0.f, 65535.f));
       }
   });
   return out;

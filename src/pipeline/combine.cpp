@@ -18,7 +18,8 @@ namespace ml {
 namespace fs = std::filesystem;
 namespace {
 
-constexpr double kLeastMisplacement = 0.04, kMostMisplacement = 0.25; ///< Pixels; what is left over also holds noise and things that moved.
+constexpr double kLeastMisplacement = 0.04,
+                 kMostMisplacement = 0.25; ///< Pixels; what is left over also holds noise and things that moved.
 
 std::vector<Result<Frame>> readAll(const std::vector<fs::path>& files, int edge, const Progress& progress) {
   std::vector<Result<Frame>> frames;
@@ -32,11 +33,14 @@ std::vector<Result<Frame>> readAll(const std::vector<fs::path>& files, int edge,
   }
   std::stable_sort(order.begin(), order.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
   std::atomic<int> done{0};
-  forEachBand(int(files.size()), progress.stop, [&](const Band& band) {
-    const std::size_t i = order[std::size_t(band.begin)].second;
-    frames[i] = edge > 0 ? loadSmallFrame(files[i], edge, Unsaid::Allowed) : loadFrame(files[i], Unsaid::Allowed);
-    progress.at("Read frames", double(++done) / double(files.size()));
-  }, 1);
+  forEachBand(
+      int(files.size()), progress.stop,
+      [&](const Band& band) {
+        const std::size_t i = order[std::size_t(band.begin)].second;
+        frames[i] = edge > 0 ? loadSmallFrame(files[i], edge, Unsaid::Allowed) : loadFrame(files[i], Unsaid::Allowed);
+        progress.at("Read frames", double(++done) / double(files.size()));
+      },
+      1);
   return frames;
 }
 
@@ -57,7 +61,9 @@ double wellExposedShare(const Frame& frame) {
 /// What `work` says of each frame, several at a time.
 std::vector<double> ofEach(const std::vector<Frame>& frames, double (*work)(const Frame&)) {
   std::vector<double> out(frames.size());
-  forEachBand(int(frames.size()), [&](const Band& band) { out[std::size_t(band.begin)] = work(frames[std::size_t(band.begin)]); }, 1);
+  forEachBand(
+      int(frames.size()),
+      [&](const Band& band) { out[std::size_t(band.begin)] = work(frames[std::size_t(band.begin)]); }, 1);
   return out;
 }
 
@@ -100,13 +106,17 @@ std::string spelledCount(std::size_t n) {
   return n < 10 ? words[n] : std::to_string(n);
 }
 
-std::string nameOf(const std::string& path) { return fs::path(path).filename().string(); }
+std::string nameOf(const std::string& path) {
+  return fs::path(path).filename().string();
+}
 
 /// Frames read, sorted by exposure; those that cannot be used are named in `out.leftOut`.
-Result<std::vector<Frame>> readSet(const std::vector<fs::path>& files, const CombineOptions& options, const Progress& progress, Combined& out) {
+Result<std::vector<Frame>> readSet(const std::vector<fs::path>& files, const CombineOptions& options,
+                                   const Progress& progress, Combined& out) {
   std::vector<fs::path> wanted;
   for (const auto& file : files)
-    if (std::find(options.unused.begin(), options.unused.end(), file.filename().string()) == options.unused.end()) wanted.push_back(file);
+    if (std::find(options.unused.begin(), options.unused.end(), file.filename().string()) == options.unused.end())
+      wanted.push_back(file);
   if (wanted.empty()) return fail(ErrorCode::TooFewFrames, "Every frame is left out; use at least one.");
   auto read = readAll(wanted, options.edge, progress);
   if (progress.stopRequested()) return stopped();
@@ -131,19 +141,26 @@ Result<void> keepOneSize(std::vector<Frame>& frames, Combined& out) {
   const auto same = [&](const Frame& a, const Frame& b) { return a.width() == b.width() && a.height() == b.height(); };
   std::size_t best = 0, most = 0;
   for (std::size_t i = 0; i < frames.size(); ++i) {
-    const auto count = std::size_t(std::count_if(frames.begin(), frames.end(), [&](const Frame& f) { return same(f, frames[i]); }));
+    const auto count =
+        std::size_t(std::count_if(frames.begin(), frames.end(), [&](const Frame& f) { return same(f, frames[i]); }));
     if (count > most) most = count, best = i;
   }
   if (most == frames.size()) return {};
   const auto odd = std::find_if(frames.begin(), frames.end(), [&](const Frame& f) { return !same(f, frames[best]); });
-  const std::string reason = fmt::format("`{}` has {} x {} pixels and `{}` has {} x {}; combine only frames of one size.", frames[best].path, frames[best].width(),
-                                         frames[best].height(), odd->path, odd->width(), odd->height());
+  const std::string reason =
+      fmt::format("`{}` has {} x {} pixels and `{}` has {} x {}; combine only frames of one size.", frames[best].path,
+                  frames[best].width(), frames[best].height(), odd->path, odd->width(), odd->height());
   if (most < 2 || 2 * most <= frames.size()) return fail(ErrorCode::SizeMismatch, reason);
   const int width = frames[best].width(), height = frames[best].height();
   std::vector<Frame> kept;
   for (auto& frame : frames) {
-    if (frame.width() == width && frame.height() == height) kept.push_back(std::move(frame));
-    else out.leftOut.push_back({frame.path, {ErrorCode::SizeMismatch, fmt::format("`{}` has {} x {} pixels and the others have {} x {}; it is left out.", frame.path, frame.width(), frame.height(), width, height)}});
+    if (frame.width() == width && frame.height() == height)
+      kept.push_back(std::move(frame));
+    else
+      out.leftOut.push_back(
+          {frame.path,
+           {ErrorCode::SizeMismatch, fmt::format("`{}` has {} x {} pixels and the others have {} x {}; it is left out.",
+                                                 frame.path, frame.width(), frame.height(), width, height)}});
   }
   frames = std::move(kept);
   return {};
@@ -153,58 +170,74 @@ Result<void> keepOneSize(std::vector<Frame>& frames, Combined& out) {
 Result<void> settleExposures(std::vector<Frame>& frames, Combined& out) {
   const bool known = std::all_of(frames.begin(), frames.end(), [](const Frame& f) { return f.exposureKnown; });
   if (!known) {
-    if (frames.size() == 1) out.remarks.push_back("The file does not say how long it was exposed; its light is only relative.");
+    if (frames.size() == 1)
+      out.remarks.push_back("The file does not say how long it was exposed; its light is only relative.");
     else if (!estimateExposures(frames))
-      out.remarks.push_back("The files do not say how long they were exposed, and some share too few tones to tell from the picture: type the times.");
-    else out.remarks.push_back("The files do not say how long they were exposed; the steps between them are estimated from the picture. Type the times if you know them.");
+      out.remarks.push_back("The files do not say how long they were exposed, and some share too few tones to tell "
+                            "from the picture: type the times.");
+    else
+      out.remarks.push_back("The files do not say how long they were exposed; the steps between them are estimated "
+                            "from the picture. Type the times if you know them.");
   }
   return {};
 }
 
-/// A step that the pixels contradict by more than this is remarked on, stops. A curve that is only assumed can bend a two-stop step by half a stop.
+/// A step that the pixels contradict by more than this is remarked on, stops. A curve that is only assumed can bend a
+/// two-stop step by half a stop.
 constexpr double kWrongStep = 0.9;
 
 /// What the pixels say of each step between neighbours; empty where they share too few tones or the files say no times.
 std::vector<std::optional<Stops>> stepsSeen(const std::vector<Frame>& frames) {
   std::vector<std::optional<Stops>> seen(frames.size());
-  forEachBand(int(frames.size()) - 1, [&](const Band& band) {
-    const std::size_t i = std::size_t(band.begin);
-    if (frames[i].exposureKnown && frames[i + 1].exposureKnown) seen[i] = estimateStops(frames[i], frames[i + 1]);
-  }, 1);
+  forEachBand(
+      int(frames.size()) - 1,
+      [&](const Band& band) {
+        const std::size_t i = std::size_t(band.begin);
+        if (frames[i].exposureKnown && frames[i + 1].exposureKnown) seen[i] = estimateStops(frames[i], frames[i + 1]);
+      },
+      1);
   return seen;
 }
 
-/// Stops between what two neighbours' settings say and what their pixels show, that no shutter, lamp or curve explains; a curve bends large
-/// steps by a share of themselves.
+/// Stops between what two neighbours' settings say and what their pixels show, that no shutter, lamp or curve explains;
+/// a curve bends large steps by a share of themselves.
 constexpr double kContradiction = 2, kBentByCurve = 0.35;
 
-/// Steps that the pixels contradict are remarked on; frames whose settings and pixels cannot both be right (wrong times, or frames of another
-/// place) are refused unless the user wants them combined.
+/// Steps that the pixels contradict are remarked on; frames whose settings and pixels cannot both be right (wrong
+/// times, or frames of another place) are refused unless the user wants them combined.
 Result<void> checkSteps(const std::vector<Frame>& frames, const CombineOptions& options, Combined& out) {
   const auto steps = stepsSeen(frames);
   for (std::size_t i = 0; i + 1 < frames.size(); ++i) {
     if (!steps[i]) continue;
-    const double said = std::log2(relativeExposure(frames[i + 1].settings) / relativeExposure(frames[i].settings)), off = std::abs(steps[i]->value - said);
-    const std::string apart = fmt::format("`{}` and `{}` are {:.1f} stops apart by their settings but {:.1f} by their pixels", nameOf(frames[i].path), nameOf(frames[i + 1].path), said, steps[i]->value);
+    const double said = std::log2(relativeExposure(frames[i + 1].settings) / relativeExposure(frames[i].settings)),
+                 off = std::abs(steps[i]->value - said);
+    const std::string apart =
+        fmt::format("`{}` and `{}` are {:.1f} stops apart by their settings but {:.1f} by their pixels",
+                    nameOf(frames[i].path), nameOf(frames[i + 1].path), said, steps[i]->value);
     if (!options.evenSo && off > kContradiction + kBentByCurve * std::abs(said))
-      return fail(ErrorCode::Contradiction, apart + ", more than any camera explains: check that they belong together and type their times, or combine them even so.");
+      return fail(ErrorCode::Contradiction, apart + ", more than any camera explains: check that they belong together "
+                                                    "and type their times, or combine them even so.");
     if (off > kWrongStep) out.remarks.push_back(apart + "; check their times.");
   }
   return {};
 }
 
-Result<int> referenceOf(const std::vector<Frame>& frames, const std::vector<fs::path>& files, const CombineOptions& options) {
+Result<int> referenceOf(const std::vector<Frame>& frames, const std::vector<fs::path>& files,
+                        const CombineOptions& options) {
   if (!options.reference) return chooseReference(frames);
   const auto wanted = files[std::size_t(*options.reference)].string();
   const auto found = std::find_if(frames.begin(), frames.end(), [&](const Frame& f) { return f.path == wanted; });
-  if (found == frames.end()) return fail(ErrorCode::InvalidArgument, "The reference frame `" + wanted + "` cannot be used; choose another.");
+  if (found == frames.end())
+    return fail(ErrorCode::InvalidArgument, "The reference frame `" + wanted + "` cannot be used; choose another.");
   return int(found - frames.begin());
 }
 
-constexpr double kOtherCurve = 0.25; ///< Stops; a set whose curve differs more from the kept one was rendered in another way.
+constexpr double kOtherCurve =
+    0.25; ///< Stops; a set whose curve differs more from the kept one was rendered in another way.
 
 void readThrough(const CodeTable& table, std::vector<Frame>& frames) {
-  const double midTone = table.channel(1)[std::lround(0.4613561 * (table.size() - 1))]; // the code of 0.18 stays what it was
+  const double midTone =
+      table.channel(1)[std::lround(0.4613561 * (table.size() - 1))]; // the code of 0.18 stays what it was
   for (Frame& frame : frames) {
     frame.table = table;
     frame.midTone = float(midTone);
@@ -213,8 +246,10 @@ void readThrough(const CodeTable& table, std::vector<Frame>& frames) {
 }
 
 /// The settings of each frame give way to what its pixels say of its light, as far as they know it.
-void useLight(std::vector<Frame>& frames, const std::vector<PlacedFrame>& placed, const Photometry& found, Combined& out) {
-  const double reference = found.light[std::size_t(out.reference)].stops; // the unit of light stays that of its settings
+void useLight(std::vector<Frame>& frames, const std::vector<PlacedFrame>& placed, const Photometry& found,
+              Combined& out) {
+  const double reference =
+      found.light[std::size_t(out.reference)].stops; // the unit of light stays that of its settings
   for (std::size_t i = 0; i < placed.size(); ++i) {
     out.frames[i].lightStops = found.light[i].stops - reference;
     for (Frame& frame : frames)
@@ -222,9 +257,10 @@ void useLight(std::vector<Frame>& frames, const std::vector<PlacedFrame>& placed
   }
 }
 
-/// Curves that are only assumed give way to what the set itself says, and where it says too little to what earlier sets of the camera said.
-/// Exposures that are only stated give way to what the pixels know better.
-void usePhotometry(std::vector<Frame>& frames, const std::vector<PlacedFrame>& placed, const CombineOptions& options, Combined& out) {
+/// Curves that are only assumed give way to what the set itself says, and where it says too little to what earlier sets
+/// of the camera said. Exposures that are only stated give way to what the pixels know better.
+void usePhotometry(std::vector<Frame>& frames, const std::vector<PlacedFrame>& placed, const CombineOptions& options,
+                   Combined& out) {
   const bool known = std::all_of(frames.begin(), frames.end(), [](const Frame& f) { return f.exposureKnown; });
   const bool assumed = std::all_of(frames.begin(), frames.end(), [](const Frame& f) { return f.curveAssumed; });
   const bool linear = std::none_of(frames.begin(), frames.end(), [](const Frame& f) { return f.curveAssumed; });
@@ -236,26 +272,35 @@ void usePhotometry(std::vector<Frame>& frames, const std::vector<PlacedFrame>& p
   }
   if (!assumed) return;
   const std::string camera = frames.front().metadata.camera;
-  const bool oneCamera = std::all_of(frames.begin(), frames.end(), [&](const Frame& f) { return f.metadata.camera == camera; });
+  const bool oneCamera =
+      std::all_of(frames.begin(), frames.end(), [&](const Frame& f) { return f.metadata.camera == camera; });
   const CurveShelf shelf(options.curves);
   if (!options.curves.empty() && oneCamera) out.keptCurve = shelf.find(camera);
   if (!out.response && out.keptCurve) {
     const KeptCurve& kept = *out.keptCurve;
     const int size = frames.front().table.size();
-    out.response = Response{kept.start, tableOf(kept, size), true, kept.samples, kept.disagreement, kept.disagreement, 0, size - 1};
+    out.response = Response{kept.start,        tableOf(kept, size), true, kept.samples,
+                            kept.disagreement, kept.disagreement,   0,    size - 1};
     out.curveFromShelf = true;
-    out.remarks.push_back(fmt::format("This set says too little of the camera's curve; the one kept from {} earlier {} is used.", kept.sets, kept.sets == 1 ? "set" : "sets"));
+    out.remarks.push_back(
+        fmt::format("This set says too little of the camera's curve; the one kept from {} earlier {} is used.",
+                    kept.sets, kept.sets == 1 ? "set" : "sets"));
   } else if (out.response && out.keptCurve && frames.front().table.size() == 256) {
-    const double off = differenceOf(out.response->table, tableOf(*out.keptCurve, 256), out.response->lowestCode, out.response->highestCode);
+    const double off = differenceOf(out.response->table, tableOf(*out.keptCurve, 256), out.response->lowestCode,
+                                    out.response->highestCode);
     if (off > kOtherCurve)
-      out.remarks.push_back(fmt::format("The curve of this set differs from the one kept for the camera by up to {:.1f} stop: another picture style? The set's own is used.", off));
+      out.remarks.push_back(fmt::format("The curve of this set differs from the one kept for the camera by up to "
+                                        "{:.1f} stop: another picture style? The set's own is used.",
+                                        off));
   }
   if (out.response && !out.curveFromShelf && !options.curves.empty() && oneCamera && options.edge == 0)
-    if (const auto kept = shelf.keep(camera, *out.response); !kept) out.remarks.push_back("The camera's curve cannot be kept: " + kept.error().message);
+    if (const auto kept = shelf.keep(camera, *out.response); !kept)
+      out.remarks.push_back("The camera's curve cannot be kept: " + kept.error().message);
   if (out.response && out.response->changed) readThrough(out.response->table, frames);
 }
 
-Result<MergeResult> mergeBy(const CombineOptions& options, const std::vector<PlacedFrame>& placed, int reference, const Progress& progress) {
+Result<MergeResult> mergeBy(const CombineOptions& options, const std::vector<PlacedFrame>& placed, int reference,
+                            const Progress& progress) {
   MergeOptions merging;
   merging.motion = options.motion;
   merging.reference = reference;
@@ -265,7 +310,8 @@ Result<MergeResult> mergeBy(const CombineOptions& options, const std::vector<Pla
   case CombineMethod::Fusion: return fuseExposures(placed, merging, {}, progress);
   case CombineMethod::ToneRange: return joinByTone(placed, merging, options.toneRange, progress);
   case CombineMethod::Darker: return joinDarker(placed, merging, {options.darker}, progress);
-  case CombineMethod::Single: return mergeRadiance({placed[std::size_t(reference)]}, {0, MotionMode::Off, false, {}}, progress);
+  case CombineMethod::Single:
+    return mergeRadiance({placed[std::size_t(reference)]}, {0, MotionMode::Off, false, {}}, progress);
   case CombineMethod::Radiance: break;
   }
   return mergeRadiance(placed, merging, progress);
@@ -307,10 +353,13 @@ std::vector<StopRecord> stopsOf(const MergeResult& merged, std::size_t frames) {
 
 Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions& options, const Progress& progress) {
   const MemoryReuse reuse;
-  if (files.empty()) return fail(ErrorCode::TooFewFrames, "There is no frame to combine; name the files or a folder of them.");
+  if (files.empty())
+    return fail(ErrorCode::TooFewFrames, "There is no frame to combine; name the files or a folder of them.");
   std::sort(files.begin(), files.end());
   if (options.reference && (*options.reference < 0 || *options.reference >= int(files.size())))
-    return fail(ErrorCode::InvalidArgument, fmt::format("There is no frame {} to refer to; the frames count from 0 to {}.", *options.reference, files.size() - 1));
+    return fail(ErrorCode::InvalidArgument,
+                fmt::format("There is no frame {} to refer to; the frames count from 0 to {}.", *options.reference,
+                            files.size() - 1));
   Combined out;
   out.method = options.method;
   auto read = readSet(files, options, progress.part(0, 0.4), out);
@@ -343,14 +392,18 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
     out.frames.push_back({set.frames[i].path, set.frames[i].settings, r, 0, clipped[i], !set.frames[i].exposureKnown});
   }
   if (placed.size() < 2 && lost > 0)
-    return fail(ErrorCode::CannotAlign, fmt::format("The {} frames do not show the same view; group them again or shoot the set again.", set.frames.size()));
+    return fail(ErrorCode::CannotAlign,
+                fmt::format("The {} frames do not show the same view; group them again or shoot the set again.",
+                            set.frames.size()));
   out.reference = mergeReference;
   progress.at("Find the response", 0.6);
-  if (options.recoverResponse && options.method != CombineMethod::Fusion) usePhotometry(set.frames, placed, options, out);
+  if (options.recoverResponse && options.method != CombineMethod::Fusion)
+    usePhotometry(set.frames, placed, options, out);
   if (progress.stopRequested()) return stopped();
   auto merged = mergeBy(options, placed, out.reference, progress.part(0.65, 1));
   if (!merged) return passOn(merged.error());
-  for (std::size_t i = 0; i < std::min(out.frames.size(), merged->motion.excludedShare.size()); ++i) out.frames[i].excludedShare = merged->motion.excludedShare[i];
+  for (std::size_t i = 0; i < std::min(out.frames.size(), merged->motion.excludedShare.size()); ++i)
+    out.frames[i].excludedShare = merged->motion.excludedShare[i];
   out.motion = std::move(merged->motion);
   out.ev100OfUnit = merged->ev100OfUnit;
   out.clippedShare = merged->clippedShare;
@@ -359,8 +412,11 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   out.fullHeight = height;
   out.crop = options.crop == CropMode::Overlap ? overlapOf(out.frames, width, height) : Roi{0, 0, width, height};
   if (options.method == CombineMethod::Radiance || options.method == CombineMethod::Darker)
-    inParallel([&] { out.stops = stopsOf(*merged, placed.size()); }, [&] { out.noisier = noisierPlaces(merged->snr, merged->light, out.crop); });
-  if (options.method == CombineMethod::Radiance || options.method == CombineMethod::Darker || options.method == CombineMethod::ToneRange || options.method == CombineMethod::Single) out.metered = meteredOf(placed, merged->radiance.view());
+    inParallel([&] { out.stops = stopsOf(*merged, placed.size()); },
+               [&] { out.noisier = noisierPlaces(merged->snr, merged->light, out.crop); });
+  if (options.method == CombineMethod::Radiance || options.method == CombineMethod::Darker ||
+      options.method == CombineMethod::ToneRange || options.method == CombineMethod::Single)
+    out.metered = meteredOf(placed, merged->radiance.view());
   out.source = std::move(merged->source);
   out.snr = std::move(merged->snr);
   out.radiance = std::move(merged->radiance);
@@ -380,9 +436,13 @@ std::string howJoined(const Combined& c) {
 
 } // namespace
 
-SceneFacts sceneFacts(const Combined& c) { return sceneFacts(c.ev100OfUnit, c.method, c.metered.ties); }
+SceneFacts sceneFacts(const Combined& c) {
+  return sceneFacts(c.ev100OfUnit, c.method, c.metered.ties);
+}
 
-std::map<std::string, std::string> notesOf(const Combined& c) { return textOf(sceneFacts(c)); }
+std::map<std::string, std::string> notesOf(const Combined& c) {
+  return textOf(sceneFacts(c));
+}
 
 SceneFacts sceneFacts(double ev100OfUnit, CombineMethod method, std::vector<Tie> metered) {
   SceneFacts facts(ev100OfUnit, method == CombineMethod::Fusion ? shownAlready() : std::move(metered));
@@ -393,25 +453,35 @@ SceneFacts sceneFacts(double ev100OfUnit, CombineMethod method, std::vector<Tie>
 std::optional<GhostsLeft> ghostsLeft(const Combined& c) {
   if (!c.motion.looked) return {};
   GhostsLeft ghosts{c.motion.ghostShare, {}};
-  for (const auto& g : c.motion.ghosts) ghosts.places.push_back({(g.x * c.fullWidth - c.crop.x) / c.crop.width, (g.y * c.fullHeight - c.crop.y) / c.crop.height});
+  for (const auto& g : c.motion.ghosts)
+    ghosts.places.push_back(
+        {(g.x * c.fullWidth - c.crop.x) / c.crop.width, (g.y * c.fullHeight - c.crop.y) / c.crop.height});
   return ghosts;
 }
 
 std::string verdict(const Combined& c) {
   double furthest = 0;
-  for (const auto& frame : c.frames) furthest = std::max(furthest, frame.registration.transform.reach(c.crop.width, c.crop.height));
+  for (const auto& frame : c.frames)
+    furthest = std::max(furthest, frame.registration.transform.reach(c.crop.width, c.crop.height));
   const bool single = c.frames.size() == 1 || c.method == CombineMethod::Single;
-  std::string text = single ? fmt::format("One frame at {} is taken as it is", print(c.frames[std::size_t(c.reference)].settings.time))
-                            : fmt::format("{} frames from {} to {} {}", spelledCount(c.method == CombineMethod::ToneRange ? 2 : c.frames.size()),
-                                          print(c.frames.front().settings.time), print(c.frames.back().settings.time), howJoined(c));
+  std::string text =
+      single ? fmt::format("One frame at {} is taken as it is", print(c.frames[std::size_t(c.reference)].settings.time))
+             : fmt::format("{} frames from {} to {} {}",
+                           spelledCount(c.method == CombineMethod::ToneRange ? 2 : c.frames.size()),
+                           print(c.frames.front().settings.time), print(c.frames.back().settings.time), howJoined(c));
   if (!single) text += furthest > 0 ? fmt::format(", moved by up to {:.1f} px", furthest) : ", none had moved";
   if (c.motion.regions > 0)
-    text += fmt::format("; {} {} moved and {} from one frame", c.motion.regions, c.motion.regions == 1 ? "place" : "places",
-                        c.motion.regions == 1 ? "is taken" : "are taken");
-  text += c.clippedShare >= 0.0005 ? fmt::format("; {:.1f} % of the picture is clipped in every frame", 100 * c.clippedShare) : "; nothing is clipped";
+    text += fmt::format("; {} {} moved and {} from one frame", c.motion.regions,
+                        c.motion.regions == 1 ? "place" : "places", c.motion.regions == 1 ? "is taken" : "are taken");
+  text += c.clippedShare >= 0.0005
+              ? fmt::format("; {:.1f} % of the picture is clipped in every frame", 100 * c.clippedShare)
+              : "; nothing is clipped";
   text += ".";
   for (const auto& remark : c.remarks) text += " " + remark;
-  if (!c.leftOut.empty()) text += fmt::format(" {} left out: {}", c.leftOut.size() == 1 ? "One file is" : fmt::format("{} files are", c.leftOut.size()), c.leftOut.front().reason.message);
+  if (!c.leftOut.empty())
+    text += fmt::format(" {} left out: {}",
+                        c.leftOut.size() == 1 ? "One file is" : fmt::format("{} files are", c.leftOut.size()),
+                        c.leftOut.front().reason.message);
   return text;
 }
 

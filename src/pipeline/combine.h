@@ -1,14 +1,14 @@
 #pragma once
 #include "align/register.h"
-#include "finish/judgement.h"
 #include "base/progress.h"
+#include "finish/judgement.h"
 #include "ingest/grouping.h"
 #include "merge/fusion.h"
 #include "merge/join.h"
 #include "merge/merge.h"
-#include "response/response.h"
 #include "pipeline/curve_shelf.h"
 #include "pipeline/metered.h"
+#include "response/response.h"
 
 #include <filesystem>
 #include <map>
@@ -30,20 +30,22 @@ enum class CombineMethod {
 struct CombineOptions {
   AlignMode align = AlignMode::Auto;
   MotionMode motion = MotionMode::Auto;
-  std::optional<int> reference;        ///< Counts the given files from 0 in the order of their names. Empty: chosen. Single: the frame taken.
+  std::optional<int>
+      reference; ///< Counts the given files from 0 in the order of their names. Empty: chosen. Single: the frame taken.
   CropMode crop = CropMode::Reference; ///< Reference keeps the full size of the reference frame.
   CombineMethod method = CombineMethod::Radiance;
-  bool emptyScene = false;             ///< Passers-by vanish: what most frames agree on is kept.
-  bool recoverResponse = true;         ///< Of files that do not say how their codes follow from light.
+  bool emptyScene = false;     ///< Passers-by vanish: what most frames agree on is kept.
+  bool recoverResponse = true; ///< Of files that do not say how their codes follow from light.
   ToneRange toneRange;
-  std::vector<SourceChoice> choices;   ///< Frames count from the darkest.
-  std::vector<SourceChoice> darker;    ///< Painted areas of CombineMethod::Darker.
-  std::vector<std::string> unused;     ///< File names that the user leaves out.
+  std::vector<SourceChoice> choices;     ///< Frames count from the darkest.
+  std::vector<SourceChoice> darker;      ///< Painted areas of CombineMethod::Darker.
+  std::vector<std::string> unused;       ///< File names that the user leaves out.
   std::map<std::string, double> seconds; ///< Exposure times typed by the user, by file name.
-  bool evenSo = false;                 ///< Frames whose light contradicts their settings more than any camera explains are combined all the same.
+  bool evenSo =
+      false; ///< Frames whose light contradicts their settings more than any camera explains are combined all the same.
   // Where and how, not what: neither is part of a record.
-  std::filesystem::path curves;        ///< Folder of a CurveShelf; empty: none is read or kept.
-  int edge = 0;                        ///< Over 0: a first look on frames reduced to about this longest side.
+  std::filesystem::path curves; ///< Folder of a CurveShelf; empty: none is read or kept.
+  int edge = 0;                 ///< Over 0: a first look on frames reduced to about this longest side.
 };
 
 /// One frame as it took part.
@@ -54,31 +56,31 @@ struct CombinedFrame {
   double excludedShare = 0; ///< Share of the picture where it disagreed and was left out.
   double clippedShare = 0;  ///< Share of its pixels in which a channel clips.
   bool exposureEstimated = false;
-  double lightStops = 0;    ///< How much more light it gathered than its settings say, by the pixels; 0 for the reference.
+  double lightStops = 0; ///< How much more light it gathered than its settings say, by the pixels; 0 for the reference.
 };
 
 /// What the merge has at one stop of light.
 struct StopRecord {
-  double ev100 = 0;               ///< Middle of the half stop.
-  double share = 0;               ///< Of the picture's pixels.
-  double snr = 0;                 ///< Median signal to noise ratio of the merged green, by the noise model.
-  std::vector<double> frames;     ///< Share of these pixels for which each frame says most, darkest first.
+  double ev100 = 0;           ///< Middle of the half stop.
+  double share = 0;           ///< Of the picture's pixels.
+  double snr = 0;             ///< Median signal to noise ratio of the merged green, by the noise model.
+  std::vector<double> frames; ///< Share of these pixels for which each frame says most, darkest first.
 };
 
 struct Combined {
-  Image<float> radiance;             ///< Linear Rec. 709, 0.18 is the reference frame's mid-tone.
+  Image<float> radiance; ///< Linear Rec. 709, 0.18 is the reference frame's mid-tone.
   double ev100OfUnit = 0;
   double clippedShare = 0;
   MotionReport motion;
-  int reference = 0;                 ///< Index into `frames`.
+  int reference = 0; ///< Index into `frames`.
   CombineMethod method = CombineMethod::Radiance;
   std::vector<CombinedFrame> frames; ///< Darkest first; those left out are not here.
   std::vector<LeftOut> leftOut;
-  std::optional<Response> response;  ///< When it was looked for and found, in the set or on the shelf.
+  std::optional<Response> response;   ///< When it was looked for and found, in the set or on the shelf.
   std::optional<KeptCurve> keptCurve; ///< What the shelf knows of the camera.
-  bool curveFromShelf = false;       ///< The set says too little of its curve; the kept one is used.
-  std::vector<StopRecord> stops;     ///< Radiance only; where there is light, from dark to bright.
-  Image<std::uint8_t> source;        ///< As MergeResult, of the whole reference frame.
+  bool curveFromShelf = false;        ///< The set says too little of its curve; the kept one is used.
+  std::vector<StopRecord> stops;      ///< Radiance only; where there is light, from dark to bright.
+  Image<std::uint8_t> source;         ///< As MergeResult, of the whole reference frame.
   Image<float> snr;
   Image<float> noisier;              ///< As noisierPlaces; radiance only.
   Metered metered;                   ///< Of `frames`; none where they are blended.
@@ -93,10 +95,11 @@ struct Combined {
 [[nodiscard]] std::map<std::string, std::string> notesOf(const Combined& c);
 [[nodiscard]] SceneFacts sceneFacts(double ev100OfUnit, CombineMethod method, std::vector<Tie> metered);
 
-/// Files to one picture: read, register, find the response, merge. Frames that cannot be read or placed are left out and named, as
-/// long as two remain; a single file is combined with itself. Errors: of reading when nothing is left, SizeMismatch,
-/// CannotAlign, Contradiction, InvalidArgument, TooFewFrames, Stopped.
-Result<Combined> combineFiles(std::vector<std::filesystem::path> files, const CombineOptions& options, const Progress& progress);
+/// Files to one picture: read, register, find the response, merge. Frames that cannot be read or placed are left out
+/// and named, as long as two remain; a single file is combined with itself. Errors: of reading when nothing is left,
+/// SizeMismatch, CannotAlign, Contradiction, InvalidArgument, TooFewFrames, Stopped.
+Result<Combined> combineFiles(std::vector<std::filesystem::path> files, const CombineOptions& options,
+                              const Progress& progress);
 
 /// For the judgement of the finished picture. Empty: movement was not looked for.
 [[nodiscard]] std::optional<GhostsLeft> ghostsLeft(const Combined& combined);

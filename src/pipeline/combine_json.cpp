@@ -26,7 +26,8 @@ std::vector<SourceChoice> choicesFrom(const json& list) {
     if (!entry.is_object() || !entry.contains("stroke") || !entry["stroke"].is_array()) continue;
     SourceChoice c;
     for (const auto& p : entry["stroke"])
-      if (p.is_array() && p.size() == 2 && p[0].is_number() && p[1].is_number()) c.stroke.push_back({p[0].get<double>(), p[1].get<double>()});
+      if (p.is_array() && p.size() == 2 && p[0].is_number() && p[1].is_number())
+        c.stroke.push_back({p[0].get<double>(), p[1].get<double>()});
     c.radius = entry.contains("radius") && entry["radius"].is_number() ? entry["radius"].get<double>() : 0;
     c.frame = entry.contains("frame") && entry["frame"].is_number_integer() ? entry["frame"].get<int>() : 0;
     if (!c.stroke.empty()) out.push_back(std::move(c));
@@ -34,7 +35,8 @@ std::vector<SourceChoice> choicesFrom(const json& list) {
   return out;
 }
 
-template <class Enum, std::size_t n> Enum named(const json& document, const char* key, const char* const (&names)[n], Enum otherwise) {
+template <class Enum, std::size_t n>
+Enum named(const json& document, const char* key, const char* const (&names)[n], Enum otherwise) {
   if (!document.contains(key) || !document[key].is_string()) return otherwise;
   for (std::size_t i = 0; i < n; ++i)
     if (document[key].get<std::string>() == names[i]) return Enum(i);
@@ -48,10 +50,18 @@ bool flag(const json& document, const char* key, bool otherwise) {
 } // namespace
 
 json toJson(const CombineOptions& o) {
-  json out{{"align", kAlign[int(o.align)]}, {"motion", kMotion[int(o.motion)]}, {"method", methodName(o.method)},
-           {"crop", o.crop == CropMode::Overlap ? "overlap" : "reference"}, {"empty_scene", o.emptyScene}, {"even_so", o.evenSo}, {"recover_response", o.recoverResponse},
-           {"tone_range", {o.toneRange.untouchedBelow, o.toneRange.replacedAbove}}, {"choices", choicesJson(o.choices)},
-           {"darker", choicesJson(o.darker)}, {"unused", o.unused}, {"seconds", o.seconds}};
+  json out{{"align", kAlign[int(o.align)]},
+           {"motion", kMotion[int(o.motion)]},
+           {"method", methodName(o.method)},
+           {"crop", o.crop == CropMode::Overlap ? "overlap" : "reference"},
+           {"empty_scene", o.emptyScene},
+           {"even_so", o.evenSo},
+           {"recover_response", o.recoverResponse},
+           {"tone_range", {o.toneRange.untouchedBelow, o.toneRange.replacedAbove}},
+           {"choices", choicesJson(o.choices)},
+           {"darker", choicesJson(o.darker)},
+           {"unused", o.unused},
+           {"seconds", o.seconds}};
   if (o.reference) out["reference"] = *o.reference;
   return out;
 }
@@ -61,13 +71,15 @@ CombineOptions combineOptionsFromJson(const json& d) {
   if (!d.is_object()) return o;
   o.align = named(d, "align", kAlign, o.align);
   o.motion = named(d, "motion", kMotion, o.motion);
-  for (const auto method : {CombineMethod::Fusion, CombineMethod::ToneRange, CombineMethod::Darker, CombineMethod::Single})
+  for (const auto method :
+       {CombineMethod::Fusion, CombineMethod::ToneRange, CombineMethod::Darker, CombineMethod::Single})
     if (d.contains("method") && d["method"] == methodName(method)) o.method = method;
   if (d.contains("crop") && d["crop"] == "overlap") o.crop = CropMode::Overlap;
   o.emptyScene = flag(d, "empty_scene", o.emptyScene);
   o.evenSo = flag(d, "even_so", o.evenSo);
   o.recoverResponse = flag(d, "recover_response", o.recoverResponse);
-  if (d.contains("tone_range") && d["tone_range"].is_array() && d["tone_range"].size() == 2 && d["tone_range"][0].is_number() && d["tone_range"][1].is_number()) {
+  if (d.contains("tone_range") && d["tone_range"].is_array() && d["tone_range"].size() == 2 &&
+      d["tone_range"][0].is_number() && d["tone_range"][1].is_number()) {
     const ToneRange range{d["tone_range"][0].get<float>(), d["tone_range"][1].get<float>()};
     if (!range.invalidReason()) o.toneRange = range;
   }
@@ -79,7 +91,8 @@ CombineOptions combineOptionsFromJson(const json& d) {
   if (d.contains("seconds") && d["seconds"].is_object())
     for (const auto& [name, time] : d["seconds"].items())
       if (time.is_number() && time.get<double>() > 0) o.seconds[name] = time.get<double>();
-  if (d.contains("reference") && d["reference"].is_number_integer() && d["reference"].get<int>() >= 0) o.reference = d["reference"].get<int>();
+  if (d.contains("reference") && d["reference"].is_number_integer() && d["reference"].get<int>() >= 0)
+    o.reference = d["reference"].get<int>();
   return o;
 }
 

@@ -31,10 +31,13 @@ std::vector<std::vector<CombineReport::Run>> runsOf(const MovedRegion& region) {
 }
 
 CombineReport::Curve curveOf(const Response& r, bool fromShelf) {
-  CombineReport::Curve curve{r.start, r.changed, fromShelf, r.samples, r.disagreementBefore, r.disagreementAfter, r.lowestCode, r.highestCode, {}};
+  CombineReport::Curve curve{
+      r.start,      r.changed,     fromShelf, r.samples, r.disagreementBefore, r.disagreementAfter,
+      r.lowestCode, r.highestCode, {}};
   for (int i = 0; i <= kCurvePoints; ++i) {
     const int code = int(std::lround(double(i) / kCurvePoints * (r.table.size() - 1)));
-    curve.points.push_back({double(code), r.table.channel(0)[code], r.table.channel(1)[code], r.table.channel(2)[code]});
+    curve.points.push_back(
+        {double(code), r.table.channel(0)[code], r.table.channel(1)[code], r.table.channel(2)[code]});
   }
   return curve;
 }
@@ -42,9 +45,10 @@ CombineReport::Curve curveOf(const Response& r, bool fromShelf) {
 // ---- Written
 
 json frameJson(const CombineReport::Frame& f) {
-  json entry{{"file", f.file.string()}, {"settings", settingsJson(f.settings)}, {"shift_x_px", f.shiftX}, {"shift_y_px", f.shiftY},
-             {"rotation_degrees", f.degrees}, {"scale", f.scale}, {"residual_px", f.residual}, {"correlation", f.correlation},
-             {"clipped_share", f.clippedShare}, {"moved_share", f.movedShare}, {"light_stops", f.lightStops}};
+  json entry{{"file", f.file.string()},     {"settings", settingsJson(f.settings)}, {"shift_x_px", f.shiftX},
+             {"shift_y_px", f.shiftY},      {"rotation_degrees", f.degrees},        {"scale", f.scale},
+             {"residual_px", f.residual},   {"correlation", f.correlation},         {"clipped_share", f.clippedShare},
+             {"moved_share", f.movedShare}, {"light_stops", f.lightStops}};
   if (f.exposureEstimated) entry["exposure_estimated"] = true;
   if (!f.note.empty()) entry["note"] = f.note;
   return entry;
@@ -58,8 +62,9 @@ json placeJson(const CombineReport::Place& p) {
     for (const auto& run : row) runs.push_back({run.from, run.length});
     rows.push_back(std::move(runs));
   }
-  return {{"cell", p.cell}, {"x", p.cells.x}, {"y", p.cells.y}, {"width", p.cells.width}, {"height", p.cells.height},
-          {"source", p.source}, {"recording", p.recording}, {"painted", p.painted}, {"rows", std::move(rows)}};
+  return {{"cell", p.cell},           {"x", p.cells.x},           {"y", p.cells.y},
+          {"width", p.cells.width},   {"height", p.cells.height}, {"source", p.source},
+          {"recording", p.recording}, {"painted", p.painted},     {"rows", std::move(rows)}};
 }
 
 /// Places in shares of the picture.
@@ -73,8 +78,14 @@ json ghostsJson(const std::optional<GhostsLeft>& ghosts) {
 json curveJson(const CombineReport::Curve& r) {
   json points = json::array();
   for (const auto& p : r.points) points.push_back({int(p[0]), p[1], p[2], p[3]});
-  return {{"start", r.start}, {"changed", r.changed}, {"samples", r.samples}, {"disagreement_before_stops", r.disagreementBefore},
-          {"disagreement_after_stops", r.disagreementAfter}, {"lowest_code", r.lowestCode}, {"highest_code", r.highestCode}, {"curve", points},
+  return {{"start", r.start},
+          {"changed", r.changed},
+          {"samples", r.samples},
+          {"disagreement_before_stops", r.disagreementBefore},
+          {"disagreement_after_stops", r.disagreementAfter},
+          {"lowest_code", r.lowestCode},
+          {"highest_code", r.highestCode},
+          {"curve", points},
           {"from_earlier_sets", r.fromEarlierSets}};
 }
 
@@ -108,7 +119,8 @@ CombineReport::Frame frameFrom(const json& j) {
     take(*s, "f_number", f.settings.aperture.value);
     take(*s, "iso", f.settings.iso.value);
   }
-  take(j, "shift_x_px", f.shiftX), take(j, "shift_y_px", f.shiftY), take(j, "rotation_degrees", f.degrees), take(j, "scale", f.scale);
+  take(j, "shift_x_px", f.shiftX), take(j, "shift_y_px", f.shiftY), take(j, "rotation_degrees", f.degrees),
+      take(j, "scale", f.scale);
   take(j, "residual_px", f.residual), take(j, "correlation", f.correlation);
   take(j, "clipped_share", f.clippedShare), take(j, "moved_share", f.movedShare), take(j, "light_stops", f.lightStops);
   take(j, "exposure_estimated", f.exposureEstimated), take(j, "note", f.note);
@@ -117,7 +129,8 @@ CombineReport::Frame frameFrom(const json& j) {
 
 CombineReport::Place placeFrom(const json& j) {
   CombineReport::Place p;
-  take(j, "cell", p.cell), take(j, "x", p.cells.x), take(j, "y", p.cells.y), take(j, "width", p.cells.width), take(j, "height", p.cells.height);
+  take(j, "cell", p.cell), take(j, "x", p.cells.x), take(j, "y", p.cells.y), take(j, "width", p.cells.width),
+      take(j, "height", p.cells.height);
   take(j, "source", p.source), take(j, "recording", p.recording), take(j, "painted", p.painted);
   p.cell = std::max(1, p.cell);
   std::vector<std::vector<std::array<int, 2>>> rows;
@@ -143,7 +156,8 @@ std::optional<GhostsLeft> ghostsFrom(const json& j) {
 
 CombineReport::Curve curveFrom(const json& j) {
   CombineReport::Curve c;
-  take(j, "start", c.start), take(j, "changed", c.changed), take(j, "from_earlier_sets", c.fromEarlierSets), take(j, "samples", c.samples);
+  take(j, "start", c.start), take(j, "changed", c.changed), take(j, "from_earlier_sets", c.fromEarlierSets),
+      take(j, "samples", c.samples);
   take(j, "disagreement_before_stops", c.disagreementBefore), take(j, "disagreement_after_stops", c.disagreementAfter);
   take(j, "lowest_code", c.lowestCode), take(j, "highest_code", c.highestCode), take(j, "curve", c.points);
   return c;
@@ -154,16 +168,20 @@ CombineReport::Curve curveFrom(const json& j) {
 bool CombineReport::Place::holds(double x, double y) const {
   const int cx = int(x) / cell - cells.x, cy = int(y) / cell - cells.y;
   if (cy < 0 || cy >= int(rows.size())) return false;
-  return std::any_of(rows[std::size_t(cy)].begin(), rows[std::size_t(cy)].end(), [cx](const Run& r) { return cx >= r.from && cx < r.from + r.length; });
+  return std::any_of(rows[std::size_t(cy)].begin(), rows[std::size_t(cy)].end(),
+                     [cx](const Run& r) { return cx >= r.from && cx < r.from + r.length; });
 }
 
-double CombineReport::candelasOfUnit() const { return luminanceOf({ev100OfUnit}); }
+double CombineReport::candelasOfUnit() const {
+  return luminanceOf({ev100OfUnit});
+}
 
 CombineReport combineReport(const Combined& c) {
   CombineReport r;
   for (const auto& f : c.frames) {
     const Registration& g = f.registration;
-    r.frames.push_back({f.path, f.settings, g.shiftX, g.shiftY, g.degrees, g.scale, g.residual, g.correlation, f.clippedShare, f.excludedShare, f.lightStops, f.exposureEstimated, g.note});
+    r.frames.push_back({f.path, f.settings, g.shiftX, g.shiftY, g.degrees, g.scale, g.residual, g.correlation,
+                        f.clippedShare, f.excludedShare, f.lightStops, f.exposureEstimated, g.note});
   }
   r.reference = c.reference;
   r.width = c.radiance.width(), r.height = c.radiance.height();
@@ -173,13 +191,15 @@ CombineReport combineReport(const Combined& c) {
   r.method = methodName(c.method);
   r.motionRegions = c.motion.regions;
   r.ghosts = ghostsLeft(c);
-  for (const auto& p : c.motion.places) r.places.push_back({c.motion.cell, p.cells, p.source, p.recording, p.painted, runsOf(p)});
+  for (const auto& p : c.motion.places)
+    r.places.push_back({c.motion.cell, p.cells, p.source, p.recording, p.painted, runsOf(p)});
   r.stops = c.stops;
   if (!c.noisier.empty()) r.noisier = std::make_shared<const Image<float>>(c.noisier.clone());
   r.metered = c.metered;
   if (c.response) r.response = curveOf(*c.response, c.curveFromShelf);
   r.remarks = c.remarks;
-  for (const auto& entry : withoutCompanions(c.leftOut)) r.leftOut.push_back({entry.path.string(), entry.reason.message});
+  for (const auto& entry : withoutCompanions(c.leftOut))
+    r.leftOut.push_back({entry.path.string(), entry.reason.message});
   r.verdict = verdict(c);
   return r;
 }
@@ -188,7 +208,8 @@ json toJson(const CombineReport& r) {
   json frames = json::array(), places = json::array(), stops = json::array(), leftOut = json::array();
   for (const auto& f : r.frames) frames.push_back(frameJson(f));
   for (const auto& p : r.places) places.push_back(placeJson(p));
-  for (const auto& s : r.stops) stops.push_back({{"ev100", s.ev100}, {"share", s.share}, {"snr", s.snr}, {"frames", s.frames}});
+  for (const auto& s : r.stops)
+    stops.push_back({{"ev100", s.ev100}, {"share", s.share}, {"snr", s.snr}, {"frames", s.frames}});
   for (const auto& l : r.leftOut) leftOut.push_back({{"file", l.file}, {"reason", l.reason}});
   return {{"version", 1},
           {"kind", "combine"},
@@ -226,16 +247,19 @@ CombineReport combineReportFromJson(const json& d) {
   r.crop = {crop[0], crop[1], crop[2], crop[3]};
   r.referenceWidth = r.crop.width, r.referenceHeight = r.crop.height;
   take(d, "reference_width", r.referenceWidth), take(d, "reference_height", r.referenceHeight);
-  take(d, "ev100_of_unit", r.ev100OfUnit), take(d, "clipped_share", r.clippedShare), take(d, "method", r.method), take(d, "motion_regions", r.motionRegions);
+  take(d, "ev100_of_unit", r.ev100OfUnit), take(d, "clipped_share", r.clippedShare), take(d, "method", r.method),
+      take(d, "motion_regions", r.motionRegions);
   if (const auto ghosts = d.find("ghosts"); ghosts != d.end() && ghosts->is_object()) r.ghosts = ghostsFrom(*ghosts);
   eachObject(d, "places", [&](const json& j) { r.places.push_back(placeFrom(j)); });
   eachObject(d, "stops", [&](const json& j) {
     StopRecord& s = r.stops.emplace_back();
     take(j, "ev100", s.ev100), take(j, "share", s.share), take(j, "snr", s.snr), take(j, "frames", s.frames);
   });
-  if (Image<float> noisier = noisierFromReport(d); !noisier.empty()) r.noisier = std::make_shared<const Image<float>>(std::move(noisier));
+  if (Image<float> noisier = noisierFromReport(d); !noisier.empty())
+    r.noisier = std::make_shared<const Image<float>>(std::move(noisier));
   r.metered = meteredFromReport(d);
-  if (const auto response = d.find("response"); response != d.end() && response->is_object()) r.response = curveFrom(*response);
+  if (const auto response = d.find("response"); response != d.end() && response->is_object())
+    r.response = curveFrom(*response);
   take(d, "remarks", r.remarks);
   eachObject(d, "left_out", [&](const json& j) {
     CombineReport::Refused& refused = r.leftOut.emplace_back();

@@ -8,8 +8,8 @@
 
 namespace ml {
 
-/// What is said of combining, without the pixels: what a view keeps, what the window explains, what the command line writes (its shape stands
-/// in docs/formats.md).
+/// What is said of combining, without the pixels: what a view keeps, what the window explains, what the command line
+/// writes (its shape stands in docs/formats.md).
 struct CombineReport {
   struct Frame {
     std::filesystem::path file;

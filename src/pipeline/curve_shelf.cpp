@@ -14,13 +14,24 @@ namespace {
 
 constexpr std::size_t kCodes = 256;
 constexpr std::size_t kEnoughSamples = 4000; ///< Pairs; a curve that is kept serves sets that say less.
-constexpr double kClearDisagreement = 0.12;  ///< Stops between two frames on the same place; more says that something moved or changed.
+constexpr double kClearDisagreement =
+    0.12; ///< Stops between two frames on the same place; more says that something moved or changed.
 
-tl::unexpected<Error> unsound(const std::string& what) { return fail(ErrorCode::FileUnreadable, "The kept curve is damaged (" + what + "); delete it, the next set finds it anew."); }
+tl::unexpected<Error> unsound(const std::string& what) {
+  return fail(ErrorCode::FileUnreadable,
+              "The kept curve is damaged (" + what + "); delete it, the next set finds it anew.");
+}
 
 json toJson(const KeptCurve& c) {
-  return {{"version", 1},         {"kind", "curve"},     {"camera", c.camera},   {"light", c.light},
-          {"clip_from", c.clipFrom}, {"start", c.start}, {"samples", c.samples}, {"disagreement_stops", c.disagreement}, {"sets", c.sets}};
+  return {{"version", 1},
+          {"kind", "curve"},
+          {"camera", c.camera},
+          {"light", c.light},
+          {"clip_from", c.clipFrom},
+          {"start", c.start},
+          {"samples", c.samples},
+          {"disagreement_stops", c.disagreement},
+          {"sets", c.sets}};
 }
 
 } // namespace
@@ -42,14 +53,17 @@ Result<KeptCurve> curveFromText(const std::string& text) {
   }
   for (const auto& channel : curve.light) {
     if (channel.size() != kCodes) return unsound("it has not 256 codes");
-    if (!std::all_of(channel.begin(), channel.end(), [](float v) { return v >= 0 && v <= 4; }) || !std::is_sorted(channel.begin(), channel.end()) || !(channel.back() > 0))
+    if (!std::all_of(channel.begin(), channel.end(), [](float v) { return v >= 0 && v <= 4; }) ||
+        !std::is_sorted(channel.begin(), channel.end()) || !(channel.back() > 0))
       return unsound("its light does not rise from 0 to 1");
   }
   if (!(curve.clipFrom > 0.1f && curve.clipFrom <= 1)) return unsound("its clipping point is not below its top");
   return curve;
 }
 
-fs::path CurveShelf::fileOf(const std::string& camera) const { return folder_ / (slug(camera, "camera") + ".json"); }
+fs::path CurveShelf::fileOf(const std::string& camera) const {
+  return folder_ / (slug(camera, "camera") + ".json");
+}
 
 std::optional<KeptCurve> CurveShelf::find(const std::string& camera) const {
   if (camera.empty()) return {};
@@ -60,11 +74,14 @@ std::optional<KeptCurve> CurveShelf::find(const std::string& camera) const {
 }
 
 Result<bool> CurveShelf::keep(const std::string& camera, const Response& response) const {
-  if (camera.empty() || response.samples < kEnoughSamples || response.disagreementAfter > kClearDisagreement) return false;
+  if (camera.empty() || response.samples < kEnoughSamples || response.disagreementAfter > kClearDisagreement)
+    return false;
   KeptCurve curve{camera, {}, response.table.clipFrom, response.start, response.samples, response.disagreementAfter, 1};
   const int last = response.table.size() - 1;
   for (int c = 0; c < 3; ++c)
-    for (std::size_t k = 0; k < kCodes; ++k) curve.light[std::size_t(c)].push_back(response.table.channel(c)[std::size_t(std::lround(double(k) * last / (kCodes - 1)))]);
+    for (std::size_t k = 0; k < kCodes; ++k)
+      curve.light[std::size_t(c)].push_back(
+          response.table.channel(c)[std::size_t(std::lround(double(k) * last / (kCodes - 1)))]);
   if (auto before = find(camera)) {
     before->sets += 1;
     if (before->disagreement <= curve.disagreement) curve = *before;
@@ -72,7 +89,8 @@ Result<bool> CurveShelf::keep(const std::string& camera, const Response& respons
   }
   std::error_code error;
   fs::create_directories(folder_, error);
-  if (auto written = writeTextAtomically(fileOf(camera), toJson(curve).dump() + "\n"); !written) return passOn(written.error());
+  if (auto written = writeTextAtomically(fileOf(camera), toJson(curve).dump() + "\n"); !written)
+    return passOn(written.error());
   return true;
 }
 

@@ -8,13 +8,14 @@ namespace ml {
 
 /// The response of a camera's rendered files, kept from sets that showed it well.
 struct KeptCurve {
-  std::string camera;                       ///< As Exif names it.
-  std::array<std::vector<float>, 3> light;  ///< For 256 codes over the whole range; linear, saturation = 1, not decreasing.
+  std::string camera; ///< As Exif names it.
+  std::array<std::vector<float>, 3>
+      light; ///< For 256 codes over the whole range; linear, saturation = 1, not decreasing.
   float clipFrom = 0.98f;
-  std::string start;                        ///< As Response.
-  std::size_t samples = 0;                  ///< Of the set it comes from.
-  double disagreement = 0;                  ///< Of that set's frames with this curve, stops.
-  int sets = 1;                             ///< How many sets have shown this camera's curve.
+  std::string start;       ///< As Response.
+  std::size_t samples = 0; ///< Of the set it comes from.
+  double disagreement = 0; ///< Of that set's frames with this curve, stops.
+  int sets = 1;            ///< How many sets have shown this camera's curve.
 };
 
 /// Curves by camera: one JSON file each in a folder. Nothing is held in memory; what another program run keeps is seen.
@@ -24,7 +25,8 @@ public:
 
   /// Empty when there is none, or what is kept cannot be read.
   [[nodiscard]] std::optional<KeptCurve> find(const std::string& camera) const;
-  /// Keeps what a set showed: the curve on which frames agree best stays. A response that was found on too little is not kept (false).
+  /// Keeps what a set showed: the curve on which frames agree best stays. A response that was found on too little is
+  /// not kept (false).
   Result<bool> keep(const std::string& camera, const Response& response) const;
 
 private:

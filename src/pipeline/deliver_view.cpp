@@ -9,7 +9,8 @@
 
 namespace ml {
 
-Result<Judgement> judgeView(ImageView<const float> prepared, const ToneAnalysis& analysis, const Recipe& recipe, const JudgedShape& shape, const Progress& progress) {
+Result<Judgement> judgeView(ImageView<const float> prepared, const ToneAnalysis& analysis, const Recipe& recipe,
+                            const JudgedShape& shape, const Progress& progress) {
   const Roi size = fitted(prepared.width, prepared.height, kJudgedEdge);
   const Image<float> small = shrinkTo(prepared, size.width, size.height);
   const auto light = Finisher(analysis, shape.lens).finishLight(small.view(), recipe, 0, progress);
@@ -17,13 +18,18 @@ Result<Judgement> judgeView(ImageView<const float> prepared, const ToneAnalysis&
   return judgeFinish(small.view(), *light, analysis, recipe, reportOf(*light), shape);
 }
 
-SceneFacts factsOfRadiance(const std::filesystem::path& file) { return factsFromText(radianceNotes(file)); }
+SceneFacts factsOfRadiance(const std::filesystem::path& file) {
+  return factsFromText(radianceNotes(file));
+}
 
-Result<Judgement> judgeRadiance(ImageView<const float> radiance, const Recipe& recipe, const SceneFacts& facts, const Progress& progress) {
+Result<Judgement> judgeRadiance(ImageView<const float> radiance, const Recipe& recipe, const SceneFacts& facts,
+                                const Progress& progress) {
   const Roi size = fitted(radiance.width, radiance.height, kJudgedEdge);
   Image<float> small = shrinkTo(radiance, size.width, size.height);
   if (needsPreparation(recipe)) {
-    auto made = prepared(std::as_const(small).view(), recipe, recipe.denoise > 0 ? measureNoise(std::as_const(small).view()) : NoiseByLight{}, nullptr, progress);
+    auto made =
+        prepared(std::as_const(small).view(), recipe,
+                 recipe.denoise > 0 ? measureNoise(std::as_const(small).view()) : NoiseByLight{}, nullptr, progress);
     if (!made) return passOn(made.error());
     small = std::move(*made);
   }
@@ -39,7 +45,8 @@ struct FinishedFor {
   FinishReport report;
 };
 
-Result<FinishedFor> finishFor(const std::vector<Target>& targets, Finisher& finisher, ImageView<const float> picture, const Recipe& recipe, const Progress& progress) {
+Result<FinishedFor> finishFor(const std::vector<Target>& targets, Finisher& finisher, ImageView<const float> picture,
+                              const Recipe& recipe, const Progress& progress) {
   FinishedFor out;
   if (std::any_of(targets.begin(), targets.end(), needsDeepCodes)) {
     auto finished = finisher.finish(picture, recipe, progress);
@@ -49,7 +56,8 @@ Result<FinishedFor> finishFor(const std::vector<Target>& targets, Finisher& fini
     return out;
   }
   out.bytes = Image<std::uint8_t>(picture.width, picture.height, 3);
-  const auto report = finisher.finishBytes(picture, recipe, {}, out.bytes.data(), 3 * std::ptrdiff_t(picture.width), progress);
+  const auto report =
+      finisher.finishBytes(picture, recipe, {}, out.bytes.data(), 3 * std::ptrdiff_t(picture.width), progress);
   if (!report) return passOn(report.error());
   out.report = *report;
   return out;
@@ -59,11 +67,15 @@ Result<FinishedFor> finishFor(const std::vector<Target>& targets, Finisher& fini
 
 Result<Delivery> deliverView(ImageView<const float> radiance, const DeliverRequest& request, const Progress& progress) {
   const Recipe& recipe = request.recipe;
-  if (const auto reason = recipe.invalidReason()) return fail(ErrorCode::InvalidArgument, "The picture cannot be finished: " + *reason + ".");
-  const auto lens = recipe.geometry.lens && request.metadataFrom ? lensFactsOf(*request.metadataFrom, radiance.width, radiance.height) : std::nullopt;
+  if (const auto reason = recipe.invalidReason())
+    return fail(ErrorCode::InvalidArgument, "The picture cannot be finished: " + *reason + ".");
+  const auto lens = recipe.geometry.lens && request.metadataFrom
+                        ? lensFactsOf(*request.metadataFrom, radiance.width, radiance.height)
+                        : std::nullopt;
   Image<float> ready;
   if (needsPreparation(recipe)) {
-    auto made = prepared(radiance, recipe, recipe.denoise > 0 ? measureNoise(radiance) : NoiseByLight{}, lens ? &*lens : nullptr, progress.part(0, 0.25));
+    auto made = prepared(radiance, recipe, recipe.denoise > 0 ? measureNoise(radiance) : NoiseByLight{},
+                         lens ? &*lens : nullptr, progress.part(0, 0.25));
     if (!made) return passOn(made.error());
     ready = std::move(*made);
   }
@@ -71,28 +83,39 @@ Result<Delivery> deliverView(ImageView<const float> radiance, const DeliverReque
   ToneAnalysis analysis = analyseTone(picture, request.facts);
   if (request.noisier) {
     const int width = analysis.logLight.width(), height = analysis.logLight.height();
-    analysis.noisier = ready.empty() ? noisierMap(*request.noisier, width, height)
-                                     : noisierMap(*request.noisier, shapeOf(recipe, picture.width, picture.height, lens ? &*lens : nullptr), width, height);
+    analysis.noisier =
+        ready.empty()
+            ? noisierMap(*request.noisier, width, height)
+            : noisierMap(*request.noisier, shapeOf(recipe, picture.width, picture.height, lens ? &*lens : nullptr),
+                         width, height);
   }
   Finisher finisher(analysis, lens ? &*lens : nullptr);
   const auto finished = finishFor(request.targets, finisher, picture, recipe, progress.part(0.25, 0.45));
   if (!finished) return passOn(finished.error());
   Delivery out;
   out.report = finished->report;
-  auto judged = judgeView(picture, analysis, recipe, {lens ? &*lens : nullptr, request.ghosts}, progress.part(0.45, 0.5));
+  auto judged =
+      judgeView(picture, analysis, recipe, {lens ? &*lens : nullptr, request.ghosts}, progress.part(0.45, 0.5));
   if (!judged) return passOn(judged.error());
   out.judgement = std::move(*judged);
   const double each = 0.5 / double(std::max<std::size_t>(1, request.targets.size()));
   Progress now; // of the target that is written
-  const Material material{finished->codes.view(), finished->bytes.view(), radiance, [&](double headroom) { return finisher.finishLight(picture, recipe, headroom, now.part(0, 0.3)); },
-                          textOf(request.facts), request.metadataFrom, request.wishes};
+  const Material material{
+      finished->codes.view(),
+      finished->bytes.view(),
+      radiance,
+      [&](double headroom) { return finisher.finishLight(picture, recipe, headroom, now.part(0, 0.3)); },
+      textOf(request.facts),
+      request.metadataFrom,
+      request.wishes};
   for (std::size_t i = 0; i < request.targets.size(); ++i) {
     const Target& target = request.targets[i];
     NameFacts facts = request.name;
     facts.width = picture.width, facts.height = picture.height;
     const auto name = fileName(request.pattern, facts, target);
     if (!name) return passOn(name.error());
-    const std::filesystem::path file = request.replace ? request.folder / (*name + endingOf(target)) : freePath(request.folder, *name, endingOf(target));
+    const std::filesystem::path file = request.replace ? request.folder / (*name + endingOf(target))
+                                                       : freePath(request.folder, *name, endingOf(target));
     now = progress.part(0.5 + each * double(i), 0.5 + each * double(i + 1));
     now.at("Write " + file.filename().string(), 0);
     if (auto done = deliverTarget(material, target, file, now); !done) return passOn(done.error());

@@ -15,9 +15,9 @@ struct DeliverRequest {
   MetadataWishes wishes;
   std::optional<std::filesystem::path> metadataFrom;
   SceneFacts facts;
-  std::optional<GhostsLeft> ghosts; ///< What the merge says; empty: not looked for.
+  std::optional<GhostsLeft> ghosts;            ///< What the merge says; empty: not looked for.
   std::shared_ptr<const Image<float>> noisier; ///< As noisierPlaces; null or empty: nowhere.
-  bool replace = false; ///< Files of the same name; else the new one gets a number.
+  bool replace = false;                        ///< Files of the same name; else the new one gets a number.
   /// Told of each file as soon as it is there, on the thread that writes: what was written before a stop counts.
   std::function<void(const Target& target, const std::filesystem::path& file)> written;
 };
@@ -32,16 +32,18 @@ struct Delivery {
 inline constexpr int kJudgedEdge = 1200;
 
 /// Judges what a recipe makes of prepared radiance, reduced to kJudgedEdge. Errors: Stopped.
-Result<Judgement> judgeView(ImageView<const float> prepared, const ToneAnalysis& analysis, const Recipe& recipe, const JudgedShape& shape, const Progress& progress);
+Result<Judgement> judgeView(ImageView<const float> prepared, const ToneAnalysis& analysis, const Recipe& recipe,
+                            const JudgedShape& shape, const Progress& progress);
 
 /// What a radiance file says of its scene; unknown where it says nothing.
 [[nodiscard]] SceneFacts factsOfRadiance(const std::filesystem::path& file);
 
 /// The same from radiance as combined, without a lens profile or a word on ghosts.
-Result<Judgement> judgeRadiance(ImageView<const float> radiance, const Recipe& recipe, const SceneFacts& facts, const Progress& progress);
+Result<Judgement> judgeRadiance(ImageView<const float> radiance, const Recipe& recipe, const SceneFacts& facts,
+                                const Progress& progress);
 
-/// Finishes radiance once and writes every target. Nothing half-written is left. Errors: InvalidArgument, CannotWrite, Stopped;
-/// what was written before an error stays.
+/// Finishes radiance once and writes every target. Nothing half-written is left. Errors: InvalidArgument, CannotWrite,
+/// Stopped; what was written before an error stays.
 Result<Delivery> deliverView(ImageView<const float> radiance, const DeliverRequest& request, const Progress& progress);
 
 } // namespace ml

@@ -32,8 +32,8 @@ InspectedSet inspectSet(const FileGroup& group, const Progress& progress) {
 
 namespace {
 
-/// What begins at once after a set: frames with the exposure of its last one (the camera has left its bracket), or the next steps of the
-/// same bracket at another aperture.
+/// What begins at once after a set: frames with the exposure of its last one (the camera has left its bracket), or the
+/// next steps of the same bracket at another aperture.
 void noteBrokenBrackets(std::vector<InspectedSet>& sets) {
   for (std::size_t i = 0; i + 1 < sets.size(); ++i) {
     InspectedSet& set = sets[i];
@@ -43,16 +43,24 @@ void noteBrokenBrackets(std::vector<InspectedSet>& sets) {
     const auto pause = secondsBetween(last, first);
     if (last.path.parent_path() != first.path.parent_path() || !pause || *pause > kAtOnce) continue;
     const auto alike = [](double a, double b) { return std::abs(std::log2(a / b)) < 0.1; };
-    if (last.metadata.aperture && first.metadata.aperture && !alike(first.settings.aperture.value, last.settings.aperture.value)) {
-      const bool again = std::any_of(set.group.files.begin(), set.group.files.end(), [&](const FileFacts& f) { return alike(f.settings.time.value, first.settings.time.value); });
+    if (last.metadata.aperture && first.metadata.aperture &&
+        !alike(first.settings.aperture.value, last.settings.aperture.value)) {
+      const bool again = std::any_of(set.group.files.begin(), set.group.files.end(), [&](const FileFacts& f) {
+        return alike(f.settings.time.value, first.settings.time.value);
+      });
       if (again) continue;
       set.verdict.answer = Answer::DoesNotHold;
-      set.verdict.sentence = fmt::format("After frame {} the aperture went to {} within the bracket: fix the aperture and shoot the set again.", set.group.files.size(), print(first.settings.aperture));
+      set.verdict.sentence = fmt::format(
+          "After frame {} the aperture went to {} within the bracket: fix the aperture and shoot the set again.",
+          set.group.files.size(), print(first.settings.aperture));
       continue;
     }
-    if (next.group.files.size() != 1 || !alike(relativeExposure(first.settings), relativeExposure(last.settings))) continue;
+    if (next.group.files.size() != 1 || !alike(relativeExposure(first.settings), relativeExposure(last.settings)))
+      continue;
     set.verdict.answer = Answer::DoesNotHold;
-    set.verdict.sentence = fmt::format("After frame {} the exposure stays at {}: the camera has left its bracket. Set it again and shoot the set again.", set.group.files.size(), print(last.settings.time));
+    set.verdict.sentence = fmt::format("After frame {} the exposure stays at {}: the camera has left its bracket. Set "
+                                       "it again and shoot the set again.",
+                                       set.group.files.size(), print(last.settings.time));
   }
 }
 

@@ -12,8 +12,8 @@ struct InspectedSet {
   SetVerdict verdict;                 ///< Of a set that is complete as it is: nothing is known of a plan.
 };
 
-/// Reads every frame of every set and judges it. A frame that cannot be read makes its set's verdict. Whether the camera stood
-/// on a tripod is seen from the frames. Returns what was done when stopped.
+/// Reads every frame of every set and judges it. A frame that cannot be read makes its set's verdict. Whether the
+/// camera stood on a tripod is seen from the frames. Returns what was done when stopped.
 [[nodiscard]] std::vector<InspectedSet> inspectSets(const Grouping& grouping, const Progress& progress);
 
 } // namespace ml

@@ -20,7 +20,8 @@ class Shown {
 public:
   explicit Shown(const Frame& frame) : frame_(frame), raw_(!frame.codes.isNarrow() && !frame.curveAssumed) {
     if (raw_) return;
-    for (int code = 0; code < frame.table.size(); ++code) decoded_.push_back(float(srgbDecode(double(code) / (frame.table.size() - 1))));
+    for (int code = 0; code < frame.table.size(); ++code)
+      decoded_.push_back(float(srgbDecode(double(code) / (frame.table.size() - 1))));
   }
   /// Stops below white; very low where it is black.
   [[nodiscard]] double paper(int x, int y) const {
@@ -31,7 +32,9 @@ public:
       bool cut = false;
       for (std::size_t c = 0; c < 3; ++c) cut = cut || own[c] >= frame_.table.clipFrom * frame_.saturation[c];
       if (cut) return 0;
-      for (std::size_t r = 0; r < 3; ++r) rgb[r] = float(frame_.toRec709[3 * r] * own[0] + frame_.toRec709[3 * r + 1] * own[1] + frame_.toRec709[3 * r + 2] * own[2]);
+      for (std::size_t r = 0; r < 3; ++r)
+        rgb[r] = float(frame_.toRec709[3 * r] * own[0] + frame_.toRec709[3 * r + 1] * own[1] +
+                       frame_.toRec709[3 * r + 2] * own[2]);
       return standard_.paper(std::log2(std::max(1e-6, double(luminance(rgb)) / frame_.midTone)));
     }
     for (int c = 0; c < 3; ++c) rgb[c] = decoded_[std::size_t(frame_.codes.at(x, y, c))];
@@ -60,8 +63,9 @@ double medianLightness(const Frame& frame) {
   return values.empty() ? 0 : lightnessOf(medianOf(values));
 }
 
-constexpr double kStep = 0.25;                      ///< Stops of light between ties.
-constexpr double kDarkest = 3, kBrightest = 83;     ///< L* between which a frame's own rendering is taken; above, cameras clip or roll off each in its way.
+constexpr double kStep = 0.25;                  ///< Stops of light between ties.
+constexpr double kDarkest = 3, kBrightest = 83; ///< L* between which a frame's own rendering is taken; above, cameras
+                                                ///< clip or roll off each in its way.
 
 std::vector<Tie> tiesOf(const PlacedFrame& placed, ImageView<const float> radiance) {
   const Frame& frame = *placed.frame;

@@ -13,7 +13,7 @@ using nlohmann::json;
 namespace {
 
 constexpr float kMost = 8, kWorthSaying = 1.25f;
-constexpr double kUsual = 0.6;            ///< Quantile of the ratios of a half stop of light that counts as usual.
+constexpr double kUsual = 0.6; ///< Quantile of the ratios of a half stop of light that counts as usual.
 constexpr std::size_t kFewest = 50;
 constexpr int kLargestGrid = 512;
 
@@ -23,19 +23,25 @@ struct CellsWithin {
 };
 CellsWithin cellsWithin(const Image<float>& cells, const Roi& crop) {
   const auto first = [](int from) { return std::max(0, (from - kMapCell / 2 + kMapCell - 1) / kMapCell); };
-  return {first(crop.x), first(crop.y), std::min(cells.width(), first(crop.x + crop.width)), std::min(cells.height(), first(crop.y + crop.height))};
+  return {first(crop.x), first(crop.y), std::min(cells.width(), first(crop.x + crop.width)),
+          std::min(cells.height(), first(crop.y + crop.height))};
 }
 
 constexpr int kLights = 512; ///< Half stops of all normal floats.
-int lightIndex(float light) { return std::min(halfStop(light) + kLights / 2, kLights - 1); }
-bool tells(float light, float ratio) { return light > std::numeric_limits<float>::min() && ratio > 0; }
+int lightIndex(float light) {
+  return std::min(halfStop(light) + kLights / 2, kLights - 1);
+}
+bool tells(float light, float ratio) {
+  return light > std::numeric_limits<float>::min() && ratio > 0;
+}
 
 /// The usual ratio of each half stop of light; 0 where there is too little of it.
 std::array<float, kLights> usualRatios(const Image<float>& snr, const Image<float>& light, const CellsWithin& in) {
   std::vector<std::vector<float>> byLight(kLights);
   for (int y = in.top; y < in.bottom; ++y)
     for (int x = in.left; x < in.right; ++x)
-      if (const float l = *light.at(x, y), ratio = *snr.at(x, y); tells(l, ratio)) byLight[std::size_t(lightIndex(l))].push_back(ratio);
+      if (const float l = *light.at(x, y), ratio = *snr.at(x, y); tells(l, ratio))
+        byLight[std::size_t(lightIndex(l))].push_back(ratio);
   std::array<float, kLights> usual{};
   for (std::size_t i = 0; i < byLight.size(); ++i) {
     auto& ratios = byLight[i];
@@ -53,14 +59,16 @@ Image<float> noisierPlaces(const Image<float>& snr, const Image<float>& light, c
   if (snr.empty() || light.empty() || crop.width < kMapCell || crop.height < kMapCell) return {};
   const CellsWithin in = cellsWithin(snr, crop);
   const auto usual = usualRatios(snr, light, in);
-  const int cell = std::max(kMapCell, crop.width / kNoisierAcross), w = std::max(2, crop.width / cell), h = std::max(2, crop.height / cell);
+  const int cell = std::max(kMapCell, crop.width / kNoisierAcross), w = std::max(2, crop.width / cell),
+            h = std::max(2, crop.height / cell);
   Image<float> out(w, h, 1), count(w, h, 1);
   out.fill(0);
   count.fill(0);
   float most = 1;
   for (int y = in.top; y < in.bottom; ++y)
     for (int x = in.left; x < in.right; ++x) {
-      const float l = *light.at(x, y), ratio = *snr.at(x, y), expected = tells(l, ratio) ? usual[std::size_t(lightIndex(l))] : 0.f;
+      const float l = *light.at(x, y), ratio = *snr.at(x, y),
+                  expected = tells(l, ratio) ? usual[std::size_t(lightIndex(l))] : 0.f;
       const int u = (x * kMapCell + kMapCell / 2 - crop.x) / cell, v = (y * kMapCell + kMapCell / 2 - crop.y) / cell;
       if (expected <= 0 || u >= w || v >= h) continue;
       *out.at(u, v) += std::clamp(expected / ratio, 1.f, kMost);
@@ -81,7 +89,8 @@ template <class Place> LocalMap mapOf(const Image<float>& places, int width, int
   for (int y = 0; y < height; ++y)
     for (int x = 0; x < width; ++x) {
       const Spot2 at = place(Spot2{(x + 0.5) / width, (y + 0.5) / height});
-      const int u = std::clamp(int(at.x * places.width()), 0, places.width() - 1), v = std::clamp(int(at.y * places.height()), 0, places.height() - 1);
+      const int u = std::clamp(int(at.x * places.width()), 0, places.width() - 1),
+                v = std::clamp(int(at.y * places.height()), 0, places.height() - 1);
       const float over = *places.at(u, v) - 1;
       *more.at(x, y) = over < kWorthSaying - 1 ? 0.f : over; // what is usual stays exactly as it is
     }
@@ -113,7 +122,9 @@ Image<float> noisierFromReport(const json& report) {
   const auto found = report.find("noisier");
   if (found == report.end() || !found->is_object()) return {};
   const auto rows = found->find("tenths");
-  if (rows == found->end() || !rows->is_array() || rows->empty() || rows->size() > kLargestGrid || !rows->front().is_array()) return {};
+  if (rows == found->end() || !rows->is_array() || rows->empty() || rows->size() > kLargestGrid ||
+      !rows->front().is_array())
+    return {};
   const std::size_t width = rows->front().size();
   if (width < 2 || width > kLargestGrid || rows->size() < 2) return {};
   Image<float> out(int(width), int(rows->size()), 1);

@@ -7,8 +7,9 @@
 
 namespace ml {
 
-/// Where a merged picture is noisier than its light is elsewhere: usual signal to noise ratio of that light over the one there, 1..8, on a
-/// grid of `crop` about kNoisierAcross cells wide. So it is where things moved and darker frames had to speak alone. Empty: nowhere by a quarter.
+/// Where a merged picture is noisier than its light is elsewhere: usual signal to noise ratio of that light over the
+/// one there, 1..8, on a grid of `crop` about kNoisierAcross cells wide. So it is where things moved and darker frames
+/// had to speak alone. Empty: nowhere by a quarter.
 inline constexpr int kNoisierAcross = 96;
 /// `snr` and `light` as in MergeResult.
 [[nodiscard]] Image<float> noisierPlaces(const Image<float>& snr, const Image<float>& light, const Roi& crop);

@@ -8,7 +8,11 @@ namespace ml {
 using nlohmann::json;
 
 json settingsJson(const ExposureSettings& s) {
-  return {{"time", print(s.time)}, {"seconds", s.time.value}, {"f_number", s.aperture.value}, {"iso", s.iso.value}, {"ev100", ev100(s).value}};
+  return {{"time", print(s.time)},
+          {"seconds", s.time.value},
+          {"f_number", s.aperture.value},
+          {"iso", s.iso.value},
+          {"ev100", ev100(s).value}};
 }
 
 namespace {
@@ -26,7 +30,8 @@ json companionsJson(const std::vector<LeftOut>& leftOut) {
 
 json leftOutJson(const std::vector<LeftOut>& leftOut) {
   json list = json::array();
-  for (const auto& entry : withoutCompanions(leftOut)) list.push_back({{"file", entry.path.string()}, {"reason", entry.reason.message}});
+  for (const auto& entry : withoutCompanions(leftOut))
+    list.push_back({{"file", entry.path.string()}, {"reason", entry.reason.message}});
   return list;
 }
 
@@ -35,19 +40,32 @@ json leftOutJson(const std::vector<LeftOut>& leftOut) {
 json toJson(const CameraProfile& p) {
   json steps = json::array();
   for (const Stops s : p.steps) steps.push_back(s.value);
-  return {{"version", 1},           {"id", p.id},
-          {"name", p.name},         {"has_raw", p.hasRaw},
-          {"counts", p.counts},     {"steps", steps},
-          {"shortest_s", p.shortest.value}, {"longest_s", p.longest.value},
-          {"base_iso", p.baseIso.value},    {"full_well_e", p.fullWell},
-          {"read_noise_e", p.readNoise},    {"bits", p.bits},
-          {"raw_headroom_stops", p.rawHeadroom.value}, {"jpeg_headroom_stops", p.jpegHeadroom.value},
-          {"width", p.width},       {"height", p.height},
-          {"pixel_pitch_um", p.pixelPitchUm}, {"file_megabytes", p.fileMegabytes},
-          {"read_noise_high_iso_e", p.readNoiseHigh}, {"highest_iso", p.highestIso.value},
-          {"sensor_width_mm", p.sensorWidthMm}, {"stabiliser_stops", p.stabiliserStops},
-          {"frame_gap_s", p.frameGap.value}, {"buffer_frames", p.bufferFrames},
-          {"write_s", p.writeTime.value}, {"compensation_stops", p.compensation.value}};
+  return {{"version", 1},
+          {"id", p.id},
+          {"name", p.name},
+          {"has_raw", p.hasRaw},
+          {"counts", p.counts},
+          {"steps", steps},
+          {"shortest_s", p.shortest.value},
+          {"longest_s", p.longest.value},
+          {"base_iso", p.baseIso.value},
+          {"full_well_e", p.fullWell},
+          {"read_noise_e", p.readNoise},
+          {"bits", p.bits},
+          {"raw_headroom_stops", p.rawHeadroom.value},
+          {"jpeg_headroom_stops", p.jpegHeadroom.value},
+          {"width", p.width},
+          {"height", p.height},
+          {"pixel_pitch_um", p.pixelPitchUm},
+          {"file_megabytes", p.fileMegabytes},
+          {"read_noise_high_iso_e", p.readNoiseHigh},
+          {"highest_iso", p.highestIso.value},
+          {"sensor_width_mm", p.sensorWidthMm},
+          {"stabiliser_stops", p.stabiliserStops},
+          {"frame_gap_s", p.frameGap.value},
+          {"buffer_frames", p.bufferFrames},
+          {"write_s", p.writeTime.value},
+          {"compensation_stops", p.compensation.value}};
 }
 
 Result<CameraProfile> profileFromJson(const json& j) {
@@ -78,10 +96,12 @@ Result<CameraProfile> profileFromJson(const json& j) {
     p.bufferFrames = j.value("buffer_frames", p.bufferFrames);
     p.writeTime.value = j.value("write_s", p.writeTime.value);
     p.compensation.value = j.value("compensation_stops", p.compensation.value);
-    if (const auto reason = p.invalidReason()) return fail(ErrorCode::InvalidArgument, "The camera profile cannot be used: " + *reason + ".");
+    if (const auto reason = p.invalidReason())
+      return fail(ErrorCode::InvalidArgument, "The camera profile cannot be used: " + *reason + ".");
     return p;
   } catch (const json::exception& error) {
-    return fail(ErrorCode::InvalidArgument, std::string("The camera profile is not understood (") + error.what() + ").");
+    return fail(ErrorCode::InvalidArgument,
+                std::string("The camera profile is not understood (") + error.what() + ").");
   }
 }
 
@@ -101,16 +121,20 @@ json toJson(const Plan& p) {
            {"count", p.count},
            {"step_stops", p.step.value},
            {"centre_seconds", p.centre.value},
-          {"runs", p.runs},
-          {"compensation_stops", p.compensation.value},
-          {"by_hand", p.byHand},
-          {"fired", p.fired},
-          {"set_seconds", setDuration(p.camera, p.frames, p.fired).value},
+           {"runs", p.runs},
+           {"compensation_stops", p.compensation.value},
+           {"by_hand", p.byHand},
+           {"fired", p.fired},
+           {"set_seconds", setDuration(p.camera, p.frames, p.fired).value},
            {"frames", frames},
            {"covers", p.covers},
            {"coverage",
-            {{"low_ev100", p.coverage.low.value}, {"high_ev100", p.coverage.high.value}, {"spare_low_stops", p.coverage.spareLow.value},
-             {"spare_high_stops", p.coverage.spareHigh.value}, {"worst_snr", p.coverage.worstSnr}, {"worst_at_ev100", p.coverage.worstAt.value}}},
+            {{"low_ev100", p.coverage.low.value},
+             {"high_ev100", p.coverage.high.value},
+             {"spare_low_stops", p.coverage.spareLow.value},
+             {"spare_high_stops", p.coverage.spareHigh.value},
+             {"worst_snr", p.coverage.worstSnr},
+             {"worst_at_ev100", p.coverage.worstAt.value}}},
            {"verdict", verdict(p)}};
   if (p.request.longest) out["longest_s"] = p.request.longest->value;
   return out;
@@ -119,7 +143,8 @@ json toJson(const Plan& p) {
 Result<Plan> planFromJson(const json& j) {
   try {
     if (j.value("kind", "") != "plan" || j.value("version", 0) != 1)
-      return fail(ErrorCode::InvalidArgument, "This is not a plan of this version; make one with `mellow-lantern-cli plan --json`.");
+      return fail(ErrorCode::InvalidArgument,
+                  "This is not a plan of this version; make one with `mellow-lantern-cli plan --json`.");
     auto camera = profileFromJson(j.at("camera"));
     if (!camera) return passOn(camera.error());
     Plan p;
@@ -137,9 +162,10 @@ Result<Plan> planFromJson(const json& j) {
     p.step.value = j.at("step_stops").get<double>();
     p.centre.value = j.at("centre_seconds").get<double>();
     for (const auto& frame : j.at("frames")) p.frames.push_back(settingsFrom(frame));
-    const bool sound = !p.frames.empty() && p.frames.size() < 100 && std::all_of(p.frames.begin(), p.frames.end(), [](const auto& f) {
-      return f.time.value > 0 && f.aperture.value > 0 && f.iso.value > 0;
-    });
+    const bool sound =
+        !p.frames.empty() && p.frames.size() < 100 && std::all_of(p.frames.begin(), p.frames.end(), [](const auto& f) {
+          return f.time.value > 0 && f.aperture.value > 0 && f.iso.value > 0;
+        });
     if (!sound) return fail(ErrorCode::InvalidArgument, "The plan holds no usable frames; make it again.");
     p.request.aperture = p.frames.front().aperture;
     p.request.iso = p.frames.front().iso;
@@ -171,14 +197,17 @@ json toJson(const FinishReport& r) {
 }
 
 json toJson(const Judgement& j) {
-  static const char* kNames[] = {"white_clipped", "black_clipped", "halo", "flat", "unnatural_colour", "shadow_noise", "tilted_verticals", "ghosts_left", "greyer", "milky_window", "blotches"};
+  static const char* kNames[] = {"white_clipped", "black_clipped",    "halo",        "flat",   "unnatural_colour",
+                                 "shadow_noise",  "tilted_verticals", "ghosts_left", "greyer", "milky_window",
+                                 "blotches"};
   static_assert(std::size(kNames) == kFindingKinds);
   json findings = json::array();
   for (const Finding& f : j.findings) {
     json places = json::array();
     for (const Spot2& p : f.places) places.push_back({p.x, p.y});
-    json finding{{"what", kNames[int(f.kind)]}, {"looked_at", f.figure >= 0}, {"threshold", f.threshold}, {"unit", f.unit},
-                 {"too_much", f.tooMuch}, {"sentence", sentence(f, j.scene)}, {"places", places}};
+    json finding{
+        {"what", kNames[int(f.kind)]}, {"looked_at", f.figure >= 0},       {"threshold", f.threshold}, {"unit", f.unit},
+        {"too_much", f.tooMuch},       {"sentence", sentence(f, j.scene)}, {"places", places}};
     if (f.figure >= 0) finding["figure"] = f.figure;
     if (f.tooMuch) finding["remedy"] = remedyWords(f.kind);
     findings.push_back(std::move(finding));
@@ -190,12 +219,27 @@ json toJson(const ShotList& list) {
   json shots = json::array();
   for (const Shot& s : list.shots) {
     json shot = settingsJson(s.settings);
-    shot.update({{"number", s.number}, {"row", s.row}, {"column", s.column}, {"lens_shift", s.lensShift}, {"plane", s.plane}, {"run", s.run}, {"frame", s.frame}});
+    shot.update({{"number", s.number},
+                 {"row", s.row},
+                 {"column", s.column},
+                 {"lens_shift", s.lensShift},
+                 {"plane", s.plane},
+                 {"run", s.run},
+                 {"frame", s.frame}});
     shots.push_back(std::move(shot));
   }
-  return {{"version", 1}, {"kind", "shot-list"}, {"rows", list.rows}, {"columns", list.columns}, {"lens_shifts", list.shifts}, {"planes", list.planes},
-          {"column_fov_degrees", list.columnFov}, {"row_fov_degrees", list.rowFov}, {"seconds", list.time.value}, {"megabytes", list.megabytes},
-          {"megapixels", list.megapixels}, {"shots", shots}};
+  return {{"version", 1},
+          {"kind", "shot-list"},
+          {"rows", list.rows},
+          {"columns", list.columns},
+          {"lens_shifts", list.shifts},
+          {"planes", list.planes},
+          {"column_fov_degrees", list.columnFov},
+          {"row_fov_degrees", list.rowFov},
+          {"seconds", list.time.value},
+          {"megabytes", list.megabytes},
+          {"megapixels", list.megapixels},
+          {"shots", shots}};
 }
 
 namespace {
@@ -203,10 +247,20 @@ namespace {
 json alternativeJson(const Alternative& a) {
   json times = json::array();
   for (const auto& f : a.plan.frames) times.push_back(print(f.time));
-  return {{"school", a.school.id}, {"name", a.school.name}, {"times", times}, {"fired", a.plan.fired}, {"covers", a.plan.covers},
-          {"low_ev100", a.plan.coverage.low.value}, {"high_ev100", a.plan.coverage.high.value}, {"worst_snr", a.plan.coverage.worstSnr},
-          {"worst_at_ev100", a.plan.coverage.worstAt.value}, {"overlap_stops", a.leastOverlap.value}, {"seconds", a.onSite.value},
-          {"megabytes", a.megabytes}, {"ghost_px", a.ghostPixels}, {"difference", a.difference}};
+  return {{"school", a.school.id},
+          {"name", a.school.name},
+          {"times", times},
+          {"fired", a.plan.fired},
+          {"covers", a.plan.covers},
+          {"low_ev100", a.plan.coverage.low.value},
+          {"high_ev100", a.plan.coverage.high.value},
+          {"worst_snr", a.plan.coverage.worstSnr},
+          {"worst_at_ev100", a.plan.coverage.worstAt.value},
+          {"overlap_stops", a.leastOverlap.value},
+          {"seconds", a.onSite.value},
+          {"megabytes", a.megabytes},
+          {"ghost_px", a.ghostPixels},
+          {"difference", a.difference}};
 }
 
 const char* flawName(Flaw flaw) {
@@ -225,7 +279,9 @@ const char* flawName(Flaw flaw) {
   return "";
 }
 
-const char* answerName(Answer answer) { return answer == Answer::Holds ? "holds" : answer == Answer::CannotTell ? "cannot_tell" : "does_not_hold"; }
+const char* answerName(Answer answer) {
+  return answer == Answer::Holds ? "holds" : answer == Answer::CannotTell ? "cannot_tell" : "does_not_hold";
+}
 
 } // namespace
 
@@ -233,19 +289,25 @@ json toJson(const std::vector<InspectedSet>& inspected, const std::vector<LeftOu
   json sets = json::array();
   for (const auto& set : inspected) {
     json files = json::array();
-    for (const auto& file : set.group.files) files.push_back({{"file", file.path.string()}, {"settings", settingsJson(file.settings)}});
+    for (const auto& file : set.group.files)
+      files.push_back({{"file", file.path.string()}, {"settings", settingsJson(file.settings)}});
     json entry = toJson(set.frames, set.verdict);
     entry.update({{"name", set.group.name}, {"files", files}});
     sets.push_back(std::move(entry));
   }
-  return {{"version", 1}, {"kind", "inspect"}, {"sets", sets}, {"left_out", leftOutJson(leftOut)}, {"passed_over", companionsJson(leftOut)}};
+  return {{"version", 1},
+          {"kind", "inspect"},
+          {"sets", sets},
+          {"left_out", leftOutJson(leftOut)},
+          {"passed_over", companionsJson(leftOut)}};
 }
 
 json toJson(const Comparison& c) {
   json list = json::array();
   for (const auto& a : c.alternatives) list.push_back(alternativeJson(a));
-  return {{"version", 1}, {"kind", "comparison"}, {"recommended", alternativeJson(c.recommended)}, {"reason", c.reason},
-          {"extra_frames", c.extraFrames}, {"one_raw", c.oneRaw}, {"alternatives", list}};
+  return {{"version", 1},        {"kind", "comparison"},          {"recommended", alternativeJson(c.recommended)},
+          {"reason", c.reason},  {"extra_frames", c.extraFrames}, {"one_raw", c.oneRaw},
+          {"alternatives", list}};
 }
 
 json toJson(const std::vector<FrameJudgement>& frames, const SetVerdict& verdict) {
@@ -253,13 +315,26 @@ json toJson(const std::vector<FrameJudgement>& frames, const SetVerdict& verdict
   for (const auto& j : frames) {
     json flaws = json::array();
     for (const Flaw flaw : j.flaws) flaws.push_back(flawName(flaw));
-    list.push_back({{"settings", settingsJson(j.settings)}, {"clipped_share", j.clippedShare}, {"shift_x_px", j.shiftX}, {"shift_y_px", j.shiftY},
-                    {"rotation_degrees", j.degrees}, {"softness", j.softness}, {"light_stops", j.light.value}, {"moved_share", j.movedShare},
-                    {"flaws", flaws}, {"sentence", j.sentence}});
+    list.push_back({{"settings", settingsJson(j.settings)},
+                    {"clipped_share", j.clippedShare},
+                    {"shift_x_px", j.shiftX},
+                    {"shift_y_px", j.shiftY},
+                    {"rotation_degrees", j.degrees},
+                    {"softness", j.softness},
+                    {"light_stops", j.light.value},
+                    {"moved_share", j.movedShare},
+                    {"flaws", flaws},
+                    {"sentence", j.sentence}});
   }
   json next = json::array();
   for (const auto& f : verdict.action.frames) next.push_back(settingsJson(f));
-  return {{"frames", list}, {"verdict", verdict.sentence}, {"answer", answerName(verdict.answer)}, {"cannot_tell", verdict.open}, {"offer", verdict.offer}, {"good", verdict.good()}, {"next", {{"label", verdict.action.label}, {"frames", next}}}};
+  return {{"frames", list},
+          {"verdict", verdict.sentence},
+          {"answer", answerName(verdict.answer)},
+          {"cannot_tell", verdict.open},
+          {"offer", verdict.offer},
+          {"good", verdict.good()},
+          {"next", {{"label", verdict.action.label}, {"frames", next}}}};
 }
 
 } // namespace ml

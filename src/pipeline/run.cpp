@@ -31,7 +31,10 @@ json madeFrom(const FileGroup& group, const RunOptions& options) {
     files.push_back({{"file", fs::absolute(file.path).string()}, {"size", size}, {"changed", changed}});
   }
   for (const Target& t : options.targets) targets.push_back(t.id);
-  return {{"frames", files}, {"targets", targets}, {"recipe", json::parse(toJson(options.recipe))}, {"combine", toJson(options.combine)}};
+  return {{"frames", files},
+          {"targets", targets},
+          {"recipe", json::parse(toJson(options.recipe))},
+          {"combine", toJson(options.combine)}};
 }
 
 std::optional<json> reportOf(const fs::path& file) {
@@ -56,7 +59,8 @@ bool isDone(const json& made, SetOutcome& outcome) {
   return true;
 }
 
-Result<void> deliverSet(const FileGroup& group, const RunOptions& options, const Progress& progress, SetOutcome& outcome) {
+Result<void> deliverSet(const FileGroup& group, const RunOptions& options, const Progress& progress,
+                        SetOutcome& outcome) {
   const json made = madeFrom(group, options);
   if (isDone(made, outcome)) return {};
   std::vector<fs::path> files;
@@ -71,7 +75,8 @@ Result<void> deliverSet(const FileGroup& group, const RunOptions& options, const
   request.metadataFrom = combined->frames[combined->reference].path;
   request.facts = sceneFacts(*combined);
   request.ghosts = ghostsLeft(*combined);
-  request.noisier = std::make_shared<const Image<float>>(combined->noisier.empty() ? Image<float>() : combined->noisier.clone());
+  request.noisier =
+      std::make_shared<const Image<float>>(combined->noisier.empty() ? Image<float>() : combined->noisier.clone());
   request.replace = true; // names are unique among the sets of a run
   // The radiance is compressed and written while the picture is finished.
   DeliverRequest archive = request;
@@ -107,7 +112,8 @@ int setsAtOnce(const Grouping& grouping, int asked) {
   if (asked > 0) return asked;
   double largest = 1;
   for (const auto& set : grouping.sets)
-    for (const auto& file : set.files) largest = std::max(largest, double(file.width) * file.height * (40 + 6 * double(set.files.size())));
+    for (const auto& file : set.files)
+      largest = std::max(largest, double(file.width) * file.height * (40 + 6 * double(set.files.size())));
   const double free = double(::sysconf(_SC_AVPHYS_PAGES)) * double(::sysconf(_SC_PAGESIZE));
   return std::clamp(int(0.6 * free / largest), 1, std::max(1, threadCount() / 2));
 }
@@ -129,9 +135,13 @@ json summaryJson(const RunSummary& summary) {
   json sets = json::array(), left = json::array();
   for (const auto& s : summary.sets) {
     json entry{{"name", s.name}, {"files", s.files}};
-    if (s.failure) entry["failure"] = s.failure->message;
+    if (s.failure)
+      entry["failure"] = s.failure->message;
     else {
-      entry.update({{"report", s.report.string()}, {"verdict", s.verdict}, {"done_before", s.done}, {"delivered", json::array()}});
+      entry.update({{"report", s.report.string()},
+                    {"verdict", s.verdict},
+                    {"done_before", s.done},
+                    {"delivered", json::array()}});
       for (const auto& file : s.delivered) {
         entry["delivered"].push_back(file.string());
         if (file.extension() == ".jpg" && !entry.contains("picture")) entry["picture"] = file.string();
@@ -142,8 +152,10 @@ json summaryJson(const RunSummary& summary) {
   }
   json passed = json::array();
   for (const auto& l : summary.leftOut) {
-    if (l.companion) passed.push_back(l.path.string());
-    else left.push_back({{"file", l.path.string()}, {"reason", l.reason.message}});
+    if (l.companion)
+      passed.push_back(l.path.string());
+    else
+      left.push_back({{"file", l.path.string()}, {"reason", l.reason.message}});
   }
   return {{"version", 1}, {"kind", "run"}, {"sets", sets}, {"left_out", left}, {"passed_over", passed}};
 }
@@ -168,7 +180,8 @@ Result<RunSummary> runAll(const std::vector<fs::path>& paths, const RunOptions& 
   summary.leftOut.insert(summary.leftOut.end(), grouping.leftOut.begin(), grouping.leftOut.end());
   if (grouping.sets.empty()) {
     if (const auto missed = withoutCompanions(summary.leftOut); !missed.empty()) return passOn(missed.front().reason);
-    return fail(ErrorCode::FileMissing, "There is no frame in what was named; give a folder of frames or the frames themselves.");
+    return fail(ErrorCode::FileMissing,
+                "There is no frame in what was named; give a folder of frames or the frames themselves.");
   }
   std::set<std::string> taken{"report"};
   summary.sets.resize(grouping.sets.size());
@@ -186,9 +199,11 @@ Result<RunSummary> runAll(const std::vector<fs::path>& paths, const RunOptions& 
       SetOutcome& outcome = summary.sets[i];
       const Progress set{progress.stop, [&, i](const std::string& stage, double f) {
                            const std::lock_guard lock(telling);
-                           progress.at(fmt::format("{}: {}", summary.sets[i].name, stage), (double(i) + f) / double(grouping.sets.size()));
+                           progress.at(fmt::format("{}: {}", summary.sets[i].name, stage),
+                                       (double(i) + f) / double(grouping.sets.size()));
                          }};
-      auto done = progress.stopRequested() ? Result<void>(stopped()) : deliverSet(grouping.sets[i], options, set, outcome);
+      auto done =
+          progress.stopRequested() ? Result<void>(stopped()) : deliverSet(grouping.sets[i], options, set, outcome);
       const std::lock_guard lock(telling);
       if (fatal) return;
       if (!done) {
@@ -202,12 +217,14 @@ Result<RunSummary> runAll(const std::vector<fs::path>& paths, const RunOptions& 
     }
   };
   std::vector<std::thread> others;
-  for (int k = 1; k < std::min(setsAtOnce(grouping, options.jobs), int(grouping.sets.size())); ++k) others.emplace_back(work);
+  for (int k = 1; k < std::min(setsAtOnce(grouping, options.jobs), int(grouping.sets.size())); ++k)
+    others.emplace_back(work);
   work();
   for (auto& thread : others) thread.join();
   if (fatal) return passOn(*fatal);
   summary.report = options.out / "report.json";
-  if (auto written = writeTextAtomically(summary.report, summaryJson(summary).dump(2)); !written) return passOn(written.error());
+  if (auto written = writeTextAtomically(summary.report, summaryJson(summary).dump(2)); !written)
+    return passOn(written.error());
   return summary;
 }
 

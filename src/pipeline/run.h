@@ -11,9 +11,9 @@ struct RunOptions {
   CombineOptions combine;
   Recipe recipe;
   std::filesystem::path out;
-  std::vector<Target> targets;  ///< Empty: full JPEG and the radiance.
+  std::vector<Target> targets; ///< Empty: full JPEG and the radiance.
   MetadataWishes wishes;
-  int jobs = 0;                 ///< Sets worked on at once; 0: as many as memory allows, at most two for each four cores.
+  int jobs = 0; ///< Sets worked on at once; 0: as many as memory allows, at most two for each four cores.
 };
 
 /// What became of one set.
@@ -22,7 +22,7 @@ struct SetOutcome {
   std::size_t files = 0;
   std::optional<Error> failure;
   std::string verdict;
-  bool done = false;            ///< Was there already, from the same frames by the same recipe.
+  bool done = false; ///< Was there already, from the same frames by the same recipe.
   std::vector<std::filesystem::path> delivered;
   std::filesystem::path report;
 };
@@ -33,10 +33,11 @@ struct RunSummary {
   std::filesystem::path report;
 };
 
-/// Groups the paths into sets and, for each, combines, finishes and delivers its targets and `<name>.json` into options.out, then writes
-/// report.json. A set whose files are all there, made from the same frames (name, size, time of change) in the same way, is not made again:
-/// a run that was stopped goes on where it was. `setDone` is called after each. Errors: nothing readable, CannotWrite, Stopped.
-Result<RunSummary> runAll(const std::vector<std::filesystem::path>& paths, const RunOptions& options, const Progress& progress,
-                          const std::function<void(const SetOutcome&)>& setDone);
+/// Groups the paths into sets and, for each, combines, finishes and delivers its targets and `<name>.json` into
+/// options.out, then writes report.json. A set whose files are all there, made from the same frames (name, size, time
+/// of change) in the same way, is not made again: a run that was stopped goes on where it was. `setDone` is called
+/// after each. Errors: nothing readable, CannotWrite, Stopped.
+Result<RunSummary> runAll(const std::vector<std::filesystem::path>& paths, const RunOptions& options,
+                          const Progress& progress, const std::function<void(const SetOutcome&)>& setDone);
 
 } // namespace ml

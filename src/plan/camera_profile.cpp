@@ -20,11 +20,13 @@ std::optional<std::string> CameraProfile::invalidReason() const {
   if (!(baseIso.value > 0)) return "its base ISO must be above 0";
   if (!(highestIso >= baseIso)) return "its highest ISO must not lie below its base ISO";
   if (readNoiseHigh < 0) return "its read noise at high ISO must not be negative";
-  if (width < 32 || height < 32 || width > 100000 || height > 100000) return "its picture size must be 32 to 100000 pixels";
+  if (width < 32 || height < 32 || width > 100000 || height > 100000)
+    return "its picture size must be 32 to 100000 pixels";
   if (!(pixelPitchUm > 0.3 && pixelPitchUm < 100)) return "its pixel pitch must be 0.3 to 100 micrometres";
   if (!(sensorWidthMm > 1 && sensorWidthMm < 300)) return "its sensor must be 1 to 300 mm wide";
   if (!(fileMegabytes > 0 && fileMegabytes < 10000)) return "its file size must be above 0 MB";
-  if (!(frameGap.value >= 0 && writeTime.value >= 0 && bufferFrames >= 1)) return "its gaps must not be negative, and its buffer hold a frame";
+  if (!(frameGap.value >= 0 && writeTime.value >= 0 && bufferFrames >= 1))
+    return "its gaps must not be negative, and its buffer hold a frame";
   if (!(headroom().value > 0)) return "its highlight headroom must be above 0 stops";
   if (std::any_of(counts.begin(), counts.end(), [](int n) { return n < 1 || n > 99; }))
     return "its frame counts must be 1 to 99";

@@ -12,14 +12,14 @@ namespace ml {
 struct CameraProfile {
   std::string id, name;
   bool hasRaw = true;
-  std::vector<int> counts;          ///< Frame counts its automatic bracketing offers; 1 is always possible.
-  std::vector<Stops> steps;         ///< Steps it offers.
+  std::vector<int> counts;  ///< Frame counts its automatic bracketing offers; 1 is always possible.
+  std::vector<Stops> steps; ///< Steps it offers.
   Seconds shortest{1.0 / 8192};
   Seconds longest{32};
   Iso baseIso{100};
-  double fullWell = 50000;          ///< Electrons at saturation, at base ISO.
-  double readNoise = 3;             ///< Electrons, standard deviation, at base ISO.
-  double readNoiseHigh = 0;         ///< What is left of it at high ISO (noise before the amplifier); 0: as at base ISO.
+  double fullWell = 50000;  ///< Electrons at saturation, at base ISO.
+  double readNoise = 3;     ///< Electrons, standard deviation, at base ISO.
+  double readNoiseHigh = 0; ///< What is left of it at high ISO (noise before the amplifier); 0: as at base ISO.
   Iso highestIso{12800};
   int bits = 14;
   Stops rawHeadroom{kRawHeadroomStops}; ///< Mid-tone to clipping in raw.
@@ -28,14 +28,14 @@ struct CameraProfile {
   double pixelPitchUm = 6;
   double fileMegabytes = 28;
   double sensorWidthMm = 36;
-  double stabiliserStops = 0;       ///< Lens and body together.
-  Seconds frameGap{0.2};            ///< Between frames of a burst.
-  int bufferFrames = 30;            ///< Frames taken before the burst waits for the card.
-  Seconds writeTime{0.4};           ///< To the card, each frame.
-  Stops compensation{5};            ///< Largest exposure compensation, either way.
+  double stabiliserStops = 0; ///< Lens and body together.
+  Seconds frameGap{0.2};      ///< Between frames of a burst.
+  int bufferFrames = 30;      ///< Frames taken before the burst waits for the card.
+  Seconds writeTime{0.4};     ///< To the card, each frame.
+  Stops compensation{5};      ///< Largest exposure compensation, either way.
 
-  /// Electrons of read noise at `iso`: variance high^2 + (base^2 - high^2) (baseIso / iso)^2, the part behind the amplifier
-  /// shrinking with gain when counted in electrons.
+  /// Electrons of read noise at `iso`: variance high^2 + (base^2 - high^2) (baseIso / iso)^2, the part behind the
+  /// amplifier shrinking with gain when counted in electrons.
   [[nodiscard]] double readNoiseAt(Iso iso) const;
   /// Electrons at saturation: full well at base ISO, divided by the gain above it.
   [[nodiscard]] double fullWellAt(Iso iso) const { return fullWell * baseIso.value / iso.value; }

@@ -29,7 +29,8 @@ std::vector<Iso> isosOf(const CameraProfile& camera, const PlanRequest& request)
 struct Ladder {
   int shortest, longest;
   Ladder(const CameraProfile& camera, Seconds longestTime)
-      : shortest(int(std::floor(-3 * std::log2(camera.shortest.value) + 1e-6))), longest(int(std::ceil(-3 * std::log2(longestTime.value) - 1e-6))) {}
+      : shortest(int(std::floor(-3 * std::log2(camera.shortest.value) + 1e-6))),
+        longest(int(std::ceil(-3 * std::log2(longestTime.value) - 1e-6))) {}
 };
 
 std::vector<Shape> shapesOf(const CameraProfile& camera, const School& school) {
@@ -55,12 +56,16 @@ std::vector<Shape> shapesOf(const CameraProfile& camera, const School& school) {
 }
 
 bool offered(const CameraProfile& camera, const Shape& shape) {
-  const bool count = shape.count == 1 || std::find(camera.counts.begin(), camera.counts.end(), shape.count) != camera.counts.end();
-  const bool step = shape.count == 1 || std::any_of(camera.steps.begin(), camera.steps.end(), [&](Stops s) { return std::abs((s - shape.step).value) < 0.01; });
+  const bool count =
+      shape.count == 1 || std::find(camera.counts.begin(), camera.counts.end(), shape.count) != camera.counts.end();
+  const bool step = shape.count == 1 || std::any_of(camera.steps.begin(), camera.steps.end(),
+                                                    [&](Stops s) { return std::abs((s - shape.step).value) < 0.01; });
   return count && step;
 }
 
-int stepThirds(Stops step) { return int(std::lround(step.value * 3)); }
+int stepThirds(Stops step) {
+  return int(std::lround(step.value * 3));
+}
 
 constexpr int kTableFrom = -40, kTableTo = 60;
 /// timeAtThirds(k) looked up: the search asks for it a million times.
@@ -73,8 +78,8 @@ double ladderTime(int k) {
   return k < kTableFrom || k > kTableTo ? timeAtThirds(k).value : table[std::size_t(k - kTableFrom)];
 }
 
-void runsOf(const CameraProfile& camera, const PlanRequest& request, const Shape& shape, int runs, const std::vector<int>& shifts,
-            std::vector<Candidate>& out) {
+void runsOf(const CameraProfile& camera, const PlanRequest& request, const Shape& shape, int runs,
+            const std::vector<int>& shifts, std::vector<Candidate>& out) {
   const Ladder ladder(camera, longestOf(camera, request));
   const bool byHand = !offered(camera, shape);
   for (const Iso iso : isosOf(camera, request))
@@ -91,7 +96,8 @@ void runsOf(const CameraProfile& camera, const PlanRequest& request, const Shape
     }
 }
 
-/// Brightest frame that still keeps `high` with its margin, as thirds; and the shortest that reaches the target at `low`.
+/// Brightest frame that still keeps `high` with its margin, as thirds; and the shortest that reaches the target at
+/// `low`.
 int thirdsForHigh(const SensorModel& sensor, const PlanRequest& request, Iso iso) {
   const double clip = sensor.clipsAt({{1}, request.aperture, iso}).value; // of one second
   return int(std::ceil(3 * (request.high.value + request.mustKeep().highlightMargin.value - clip) - 1e-9));
@@ -101,7 +107,8 @@ int thirdsForLow(const SensorModel& sensor, const PlanRequest& request, Iso iso)
   return int(std::floor(3 * (request.mustKeep().low.value - floor) + 1e-9));
 }
 
-void placedByReadings(const CameraProfile& camera, const PlanRequest& request, const School& school, std::vector<Candidate>& out) {
+void placedByReadings(const CameraProfile& camera, const PlanRequest& request, const School& school,
+                      std::vector<Candidate>& out) {
   const SensorModel sensor(camera);
   const Ladder ladder(camera, longestOf(camera, request));
   if (ladder.shortest < ladder.longest) return;
@@ -115,7 +122,8 @@ void placedByReadings(const CameraProfile& camera, const PlanRequest& request, c
   switch (school.shape) {
   case SchoolShape::TwoExposures: return bright < dark ? add(2, dark - bright, dark) : add(1, 0, dark);
   case SchoolShape::FullRun: {
-    const int white = within(int(std::floor(3 * (request.low.value - sensor.clipsAt({{1}, request.aperture, iso}).value))));
+    const int white =
+        within(int(std::floor(3 * (request.low.value - sensor.clipsAt({{1}, request.aperture, iso}).value))));
     return add(std::max(1, (dark - white) / 3 + 1), 3, dark);
   }
   case SchoolShape::ShiftedCentre: {
@@ -129,7 +137,8 @@ void placedByReadings(const CameraProfile& camera, const PlanRequest& request, c
 }
 
 std::vector<int> shiftsOf(const CameraProfile& camera, const Shape& shape) {
-  const int most = std::min(int(std::floor(3 * camera.compensation.value + 1e-9)) * 2, stepThirds(shape.step) * (shape.count - 1) + 36);
+  const int most = std::min(int(std::floor(3 * camera.compensation.value + 1e-9)) * 2,
+                            stepThirds(shape.step) * (shape.count - 1) + 36);
   std::vector<int> shifts;
   for (int shift = 1; shift <= most; ++shift) shifts.push_back(shift);
   return shifts;
@@ -167,7 +176,8 @@ std::vector<ExposureSettings> Candidate::frames(FNumber aperture) const {
   return out;
 }
 
-std::vector<Candidate> candidatesOf(const CameraProfile& camera, const PlanRequest& request, const School& school, int runs) {
+std::vector<Candidate> candidatesOf(const CameraProfile& camera, const PlanRequest& request, const School& school,
+                                    int runs) {
   std::vector<Candidate> out;
   switch (school.shape) {
   case SchoolShape::FullRun:
@@ -176,7 +186,8 @@ std::vector<Candidate> candidatesOf(const CameraProfile& camera, const PlanReque
   case SchoolShape::TwoExposures: placedByReadings(camera, request, school, out); break;
   case SchoolShape::TwoSets: runsOf(camera, request, {school.count, school.step}, 2, {6}, out); break;
   default:
-    for (const Shape& shape : shapesOf(camera, school)) runsOf(camera, request, shape, runs, shiftsOf(camera, shape), out);
+    for (const Shape& shape : shapesOf(camera, school))
+      runsOf(camera, request, shape, runs, shiftsOf(camera, shape), out);
   }
   return out;
 }

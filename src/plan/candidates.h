@@ -8,10 +8,10 @@ namespace ml {
 /// One bracket the planner may choose, in third stops of the shutter ladder (larger is shorter).
 struct Candidate {
   int count = 1;
-  int step = 0;       ///< Between frames.
-  int first = 0;      ///< Shortest time of the first run.
+  int step = 0;  ///< Between frames.
+  int first = 0; ///< Shortest time of the first run.
   int runs = 1;
-  int shift = 0;      ///< The second run's times are this much longer; negative: shorter.
+  int shift = 0; ///< The second run's times are this much longer; negative: shorter.
   Iso iso;
   bool byHand = false;
   int extraFrames = 0;
@@ -31,8 +31,9 @@ struct Candidate {
   [[nodiscard]] std::vector<ExposureSettings> frames(FNumber aperture) const;
 };
 
-/// Every bracket of `school` that this camera can shoot within the request's longest time, in `runs` runs: each count, step,
-/// third-stop centre, ISO and compensation.
-[[nodiscard]] std::vector<Candidate> candidatesOf(const CameraProfile& camera, const PlanRequest& request, const School& school, int runs);
+/// Every bracket of `school` that this camera can shoot within the request's longest time, in `runs` runs: each count,
+/// step, third-stop centre, ISO and compensation.
+[[nodiscard]] std::vector<Candidate> candidatesOf(const CameraProfile& camera, const PlanRequest& request,
+                                                  const School& school, int runs);
 
 } // namespace ml

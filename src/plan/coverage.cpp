@@ -8,7 +8,8 @@ namespace ml {
 namespace {
 
 /// Where the merged SNR may jump: it rises with the light, and falls just above each clipping point.
-std::vector<double> segmentStarts(const SensorModel& sensor, const MustKeep& wanted, const std::vector<ExposureSettings>& frames) {
+std::vector<double> segmentStarts(const SensorModel& sensor, const MustKeep& wanted,
+                                  const std::vector<ExposureSettings>& frames) {
   std::vector<double> starts{wanted.low.value};
   for (const auto& frame : frames) {
     const double above = std::nextafter(sensor.clipsAt(frame).value, std::numeric_limits<double>::infinity());
@@ -19,7 +20,8 @@ std::vector<double> segmentStarts(const SensorModel& sensor, const MustKeep& wan
 }
 
 /// First reading in [from, to] at which the target is met, given that SNR rises throughout; `to` when it is not.
-double reached(const SensorModel& sensor, const std::vector<ExposureSettings>& frames, double target, double from, double to) {
+double reached(const SensorModel& sensor, const std::vector<ExposureSettings>& frames, double target, double from,
+               double to) {
   if (sensor.mergedSnr({from}, frames) >= target) return from;
   if (sensor.mergedSnr({to}, frames) < target) return to;
   for (int i = 0; i < 34; ++i) {
@@ -63,11 +65,13 @@ Coverage coverageOf(const SensorModel& sensor, const MustKeep& wanted, const std
 
 double worstSnr(const SensorModel& sensor, const MustKeep& wanted, const std::vector<ExposureSettings>& frames) {
   double worst = sensor.mergedSnr(wanted.high, frames);
-  for (const double start : segmentStarts(sensor, wanted, frames)) worst = std::min(worst, sensor.mergedSnr({start}, frames));
+  for (const double start : segmentStarts(sensor, wanted, frames))
+    worst = std::min(worst, sensor.mergedSnr({start}, frames));
   return worst;
 }
 
-std::vector<SnrPoint> snrCurve(const SensorModel& sensor, const std::vector<ExposureSettings>& frames, Stops from, Stops to, double step) {
+std::vector<SnrPoint> snrCurve(const SensorModel& sensor, const std::vector<ExposureSettings>& frames, Stops from,
+                               Stops to, double step) {
   std::vector<SnrPoint> curve;
   for (int i = 0; from.value + i * step <= to.value + 1e-9; ++i) {
     const Stops reading{from.value + i * step};
@@ -76,7 +80,8 @@ std::vector<SnrPoint> snrCurve(const SensorModel& sensor, const std::vector<Expo
   return curve;
 }
 
-Stops overlap(const SensorModel& sensor, const ExposureSettings& shorter, const ExposureSettings& longer, double snrTarget) {
+Stops overlap(const SensorModel& sensor, const ExposureSettings& shorter, const ExposureSettings& longer,
+              double snrTarget) {
   return sensor.clipsAt(longer) - sensor.floorAt(shorter, snrTarget);
 }
 

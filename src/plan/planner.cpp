@@ -1,7 +1,7 @@
 #include "plan/planner.h"
 
-#include "plan/candidates.h"
 #include "exposure/marks.h"
+#include "plan/candidates.h"
 
 #include <algorithm>
 #include <cmath>
@@ -20,11 +20,12 @@ struct Prospect {
   double leastShortfall = 0; ///< No less than this is missing elsewhere.
 };
 
-/// The exact optimum over many candidates. They are looked at in the order of the objective, so the first that covers wins,
-/// and where none does, the search ends as soon as no bound can beat what was found.
+/// The exact optimum over many candidates. They are looked at in the order of the objective, so the first that covers
+/// wins, and where none does, the search ends as soon as no bound can beat what was found.
 class Search {
 public:
-  Search(const CameraProfile& camera, const PlanRequest& request) : camera_(camera), sensor_(camera), request_(request), wanted_(request.mustKeep()) {}
+  Search(const CameraProfile& camera, const PlanRequest& request)
+      : camera_(camera), sensor_(camera), request_(request), wanted_(request.mustKeep()) {}
 
   void add(const std::vector<Candidate>& candidates) {
     prospects_.reserve(prospects_.size() + candidates.size());
@@ -33,7 +34,8 @@ public:
       if (!allowed(p)) continue;
       const double clip = clipOf(c.shortest(), c.iso);
       p.highMissing = std::max(0.0, wanted_.high.value + wanted_.highlightMargin.value - clip);
-      p.leastShortfall = std::max(0.0, floorOf(p.time, c.iso) - wanted_.low.value) + std::max(0.0, wanted_.high.value - clip);
+      p.leastShortfall =
+          std::max(0.0, floorOf(p.time, c.iso) - wanted_.low.value) + std::max(0.0, wanted_.high.value - clip);
       prospects_.push_back(p);
     }
   }
@@ -99,7 +101,8 @@ private:
   [[nodiscard]] bool allowed(const Prospect& p) const {
     const int fired = p.candidate.fired();
     if (request_.cardMegabytes && fired * camera_.fileMegabytes > *request_.cardMegabytes) return false;
-    return !request_.totalTime || setDuration(camera_, p.candidate.frames(request_.aperture), fired) <= *request_.totalTime;
+    return !request_.totalTime ||
+           setDuration(camera_, p.candidate.frames(request_.aperture), fired) <= *request_.totalTime;
   }
   static bool missesLess(const Prospect& a, const Coverage& ca, const Prospect& b, const Coverage& cb) {
     if (std::abs((ca.shortfall - cb.shortfall).value) > kSame) return ca.shortfall < cb.shortfall;
@@ -158,7 +161,8 @@ std::optional<std::string> PlanRequest::invalidReason() const {
   if (low.value < -15 || high.value > 30) return "readings lie between EV -15 and EV 30";
   if (!(aperture.value >= 0.5 && aperture.value <= 128)) return "the aperture must lie between f/0.5 and f/128";
   if (iso && !(iso->value >= 6 && iso->value <= 3276800)) return "the ISO must lie between 6 and 3276800";
-  if (isoCap && !(isoCap->value >= 6 && isoCap->value <= 3276800)) return "the highest ISO must lie between 6 and 3276800";
+  if (isoCap && !(isoCap->value >= 6 && isoCap->value <= 3276800))
+    return "the highest ISO must lie between 6 and 3276800";
   if (!(snrTarget > 0 && snrTarget <= 1000)) return "the SNR target must be above 0 and at most 1000";
   if (!(highlightMargin.value >= 0 && highlightMargin.value <= 4)) return "the highlight margin must be 0 to 4 stops";
   if (longest && !(longest->value > 0)) return "the longest time must be above 0 s";
@@ -171,12 +175,14 @@ Seconds setDuration(const CameraProfile& camera, const std::vector<ExposureSetti
   double exposures = 0;
   for (const auto& frame : frames) exposures += frame.time.value;
   if (!frames.empty() && fired > int(frames.size())) exposures *= double(fired) / double(frames.size());
-  const double beyondBuffer = std::max(0, fired - camera.bufferFrames) * std::max(0.0, camera.writeTime.value - camera.frameGap.value);
+  const double beyondBuffer =
+      std::max(0, fired - camera.bufferFrames) * std::max(0.0, camera.writeTime.value - camera.frameGap.value);
   return {exposures + std::max(0, fired - 1) * camera.frameGap.value + beyondBuffer};
 }
 
 Result<Plan> planBracket(const CameraProfile& camera, const PlanRequest& request) {
-  if (const auto reason = request.invalidReason()) return fail(ErrorCode::InvalidArgument, "The plan cannot be made: " + *reason + ".");
+  if (const auto reason = request.invalidReason())
+    return fail(ErrorCode::InvalidArgument, "The plan cannot be made: " + *reason + ".");
   if (const auto reason = camera.invalidReason())
     return fail(ErrorCode::InvalidArgument, "The camera \"" + camera.name + "\" cannot be used: " + *reason + ".");
   const School* school = findSchool(request.school);
@@ -197,9 +203,10 @@ Result<Plan> planBracket(const CameraProfile& camera, const PlanRequest& request
   if (!best) {
     const Seconds longest = request.longest ? std::min(*request.longest, camera.longest) : camera.longest;
     const bool limited = request.totalTime || request.cardMegabytes;
-    return fail(ErrorCode::InvalidArgument,
-                limited ? "No bracket of \"" + school->name + "\" fits the time or the space on the card; allow more of it."
-                        : "No time of \"" + camera.name + "\" fits \"" + school->name + "\" within " + print(longest) + "; allow a longer one.");
+    return fail(ErrorCode::InvalidArgument, limited ? "No bracket of \"" + school->name +
+                                                          "\" fits the time or the space on the card; allow more of it."
+                                                    : "No time of \"" + camera.name + "\" fits \"" + school->name +
+                                                          "\" within " + print(longest) + "; allow a longer one.");
   }
   return planOf(used, request, school->id, *best);
 }

@@ -4,7 +4,9 @@
 
 namespace ml {
 
-double SensorModel::saturation(Iso iso) const { return profile_.fullWellAt(iso); }
+double SensorModel::saturation(Iso iso) const {
+  return profile_.fullWellAt(iso);
+}
 
 double SensorModel::fixedVariance(Iso iso) const {
   const double lsb = saturation(iso) / std::exp2(profile_.bits);
@@ -20,7 +22,9 @@ double SensorModel::snr(double electrons, Iso iso) const {
   return electrons / std::sqrt(electrons + fixedVariance(iso));
 }
 
-Stops SensorModel::clipsAt(const ExposureSettings& settings) const { return ev100(settings) + profile_.headroom(); }
+Stops SensorModel::clipsAt(const ExposureSettings& settings) const {
+  return ev100(settings) + profile_.headroom();
+}
 
 Stops SensorModel::floorAt(const ExposureSettings& settings, double snrTarget) const {
   const double k2 = snrTarget * snrTarget;

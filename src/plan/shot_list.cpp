@@ -28,7 +28,8 @@ ShotList shotList(const Plan& plan, const Situation& situation) {
   ShotList list;
   const ManyPositions& p = situation.positions;
   const Optics optics = situation.opticsOn(plan.camera);
-  const double wide = p.portrait ? optics.sensorHeightMm : optics.sensorWidthMm, high = p.portrait ? optics.sensorWidthMm : optics.sensorHeightMm;
+  const double wide = p.portrait ? optics.sensorHeightMm : optics.sensorWidthMm,
+               high = p.portrait ? optics.sensorWidthMm : optics.sensorHeightMm;
   list.columnFov = fieldOfView(wide, situation.focalMm);
   list.rowFov = fieldOfView(high, situation.focalMm);
   list.columns = p.panDegrees > 0 ? positionsFor(p.panDegrees, list.columnFov, p.overlap) : 1;
@@ -41,19 +42,24 @@ ShotList shotList(const Plan& plan, const Situation& situation) {
       for (int shift = 0; shift < list.shifts; ++shift)
         for (int plane = 1; plane <= list.planes; ++plane)
           for (std::size_t i = 0; i < fired.size(); ++i)
-            list.shots.push_back({int(list.shots.size()) + 1, row, column, list.shifts == 1 ? 0 : (list.shifts - 1) / 2 - shift, plane, fired[i].first, int(i) + 1, fired[i].second});
-  list.time = {list.sets() * (situation.timer.value * plan.runs + setDuration(plan.camera, plan.frames, plan.fired).value)};
+            list.shots.push_back({int(list.shots.size()) + 1, row, column,
+                                  list.shifts == 1 ? 0 : (list.shifts - 1) / 2 - shift, plane, fired[i].first,
+                                  int(i) + 1, fired[i].second});
+  list.time = {list.sets() *
+               (situation.timer.value * plan.runs + setDuration(plan.camera, plan.frames, plan.fired).value)};
   list.megabytes = double(list.shots.size()) * plan.camera.fileMegabytes;
   const double fresh = 1 - p.overlap;
-  list.megapixels = plan.camera.width * 1e-6 * plan.camera.height * (1 + (list.columns - 1) * fresh) * (1 + (list.rows - 1) * fresh) * (1 + (list.shifts - 1) * 0.5);
+  list.megapixels = plan.camera.width * 1e-6 * plan.camera.height * (1 + (list.columns - 1) * fresh) *
+                    (1 + (list.rows - 1) * fresh) * (1 + (list.shifts - 1) * 0.5);
   return list;
 }
 
 std::string toCsv(const ShotList& list) {
   std::string out = "number,row,column,shift,plane,run,frame,time,seconds,f_number,iso\r\n";
   for (const Shot& s : list.shots)
-    out += fmt::format("{},{},{},{},{},{},{},{},{:.9g},{:.6g},{:.6g}\r\n", s.number, s.row, s.column, s.lensShift, s.plane, s.run, s.frame,
-                       print(s.settings.time), s.settings.time.value, s.settings.aperture.value, s.settings.iso.value);
+    out += fmt::format("{},{},{},{},{},{},{},{},{:.9g},{:.6g},{:.6g}\r\n", s.number, s.row, s.column, s.lensShift,
+                       s.plane, s.run, s.frame, print(s.settings.time), s.settings.time.value,
+                       s.settings.aperture.value, s.settings.iso.value);
   return out;
 }
 

@@ -10,7 +10,7 @@ struct Shot {
   int lensShift = 0;       ///< -1 down, 0 middle, +1 up.
   int plane = 1;           ///< Of focus.
   int run = 1;
-  int frame = 1;           ///< Inside the set.
+  int frame = 1; ///< Inside the set.
   ExposureSettings settings;
 };
 
@@ -18,13 +18,14 @@ struct ShotList {
   int rows = 1, columns = 1, shifts = 1, planes = 1;
   double columnFov = 0, rowFov = 0; ///< Degrees of one position.
   std::vector<Shot> shots;
-  Seconds time;                     ///< Sets with their timers; moving the camera in between is not counted.
+  Seconds time; ///< Sets with their timers; moving the camera in between is not counted.
   double megabytes = 0;
-  double megapixels = 0;            ///< Of the finished picture, overlap counted once.
+  double megapixels = 0; ///< Of the finished picture, overlap counted once.
   [[nodiscard]] int sets() const { return rows * columns * shifts * planes; }
 };
 
-/// The plan at every position, lens shift and plane of focus. Each shift of the lens adds to the height by half a frame.
+/// The plan at every position, lens shift and plane of focus. Each shift of the lens adds to the height by half a
+/// frame.
 [[nodiscard]] ShotList shotList(const Plan& plan, const Situation& situation);
 
 /// RFC 4180; header row: number, row, column, shift, plane, run, frame, time, seconds, f_number, iso.

@@ -7,15 +7,21 @@ namespace ml {
 
 const std::vector<Mover>& typicalMovers() {
   static const std::vector<Mover> movers{
-      {"leaves", "Leaves in a light breeze", 0.3, 5}, {"branches", "Branches in wind", 0.8, 8}, {"ripples", "Ripples on water", 0.6, 20},
-      {"waves", "Breaking waves", 3, 30},             {"walkers", "Walkers", 1.4, 15},          {"boats", "Boats under sail", 3, 150},
-      {"clouds", "Clouds", 10, 2000},                 {"curtain", "A curtain at a window", 0.2, 4},
+      {"leaves", "Leaves in a light breeze", 0.3, 5},
+      {"branches", "Branches in wind", 0.8, 8},
+      {"ripples", "Ripples on water", 0.6, 20},
+      {"waves", "Breaking waves", 3, 30},
+      {"walkers", "Walkers", 1.4, 15},
+      {"boats", "Boats under sail", 3, 150},
+      {"clouds", "Clouds", 10, 2000},
+      {"curtain", "A curtain at a window", 0.2, 4},
   };
   return movers;
 }
 
 Optics Situation::opticsOn(const CameraProfile& camera) const {
-  return {focalMm, camera.sensorWidthMm, camera.sensorWidthMm * camera.height / camera.width, camera.pixelPitchUm, camera.stabiliserStops};
+  return {focalMm, camera.sensorWidthMm, camera.sensorWidthMm * camera.height / camera.width, camera.pixelPitchUm,
+          camera.stabiliserStops};
 }
 
 std::optional<Seconds> longestAllowed(const Situation& situation, const CameraProfile& camera) {
@@ -24,7 +30,8 @@ std::optional<Seconds> longestAllowed(const Situation& situation, const CameraPr
   const auto limit = [&](Seconds t) { longest = longest ? std::min(*longest, t) : t; };
   if (situation.handHeld) limit(handHeldLimit(optics));
   if (situation.tolerablePixels > 0)
-    for (const auto& mover : situation.movers) limit(longestForMovement(optics, mover.speed, mover.distance, situation.tolerablePixels));
+    for (const auto& mover : situation.movers)
+      limit(longestForMovement(optics, mover.speed, mover.distance, situation.tolerablePixels));
   return longest;
 }
 
@@ -34,7 +41,8 @@ Stability stabilityOf(const Plan& plan, const Situation& situation) {
   s.duration = setDuration(plan.camera, plan.frames, plan.fired);
   const Seconds longest = plan.frames.back().time;
   for (const auto& mover : situation.movers)
-    s.movements.push_back({mover.name, movementPixels(optics, mover.speed, mover.distance, longest), movementPixels(optics, mover.speed, mover.distance, s.duration)});
+    s.movements.push_back({mover.name, movementPixels(optics, mover.speed, mover.distance, longest),
+                           movementPixels(optics, mover.speed, mover.distance, s.duration)});
   s.drift = {situation.fadeStopsPerMinute * s.duration.value / 60};
   if (situation.handHeld) {
     s.chanceSharp = chanceOfSharpHand(optics, longest);

@@ -19,15 +19,17 @@ std::string stepPhrase(Stops step) {
   return print(step).substr(1) + " stop" + (step.value > 1 ? "s" : "") + " apart";
 }
 
-std::string ends(const Plan& plan) { return fmt::format("from {} to {}", print(plan.frames.front().time), print(plan.frames.back().time)); }
+std::string ends(const Plan& plan) {
+  return fmt::format("from {} to {}", print(plan.frames.front().time), print(plan.frames.back().time));
+}
 
 std::string missingLight(const Plan& plan) {
   const auto& c = plan.coverage;
   std::string missing;
   if (c.spareHigh.value < -1e-9) missing = fmt::format("the brightest {} clip", printAmount({-c.spareHigh.value}));
   if (c.spareLow.value < -1e-9)
-    missing += (missing.empty() ? "" : " and ") +
-               fmt::format("the darkest {} stay noisier than SNR {:g}", printAmount({-c.spareLow.value}), plan.request.snrTarget);
+    missing += (missing.empty() ? "" : " and ") + fmt::format("the darkest {} stay noisier than SNR {:g}",
+                                                              printAmount({-c.spareLow.value}), plan.request.snrTarget);
   if (missing.empty()) missing = fmt::format("tones near EV {:.1f} reach only SNR {:.0f}", c.worstAt.value, c.worstSnr);
   return missing;
 }
@@ -35,10 +37,12 @@ std::string missingLight(const Plan& plan) {
 } // namespace
 
 std::string shapeOf(const Plan& plan) {
-  if (plan.count == 1 && plan.runs == 2) return fmt::format("Two single frames, {} apart by compensation", printAmount({std::abs(plan.compensation.value)}));
+  if (plan.count == 1 && plan.runs == 2)
+    return fmt::format("Two single frames, {} apart by compensation", printAmount({std::abs(plan.compensation.value)}));
   if (plan.count == 1) return "One frame";
   if (plan.runs == 2)
-    return fmt::format("Two runs of {} frames, {}, the second {} {}", plan.count, stepPhrase(plan.step), printAmount({std::abs(plan.compensation.value)}),
+    return fmt::format("Two runs of {} frames, {}, the second {} {}", plan.count, stepPhrase(plan.step),
+                       printAmount({std::abs(plan.compensation.value)}),
                        plan.compensation.value < 0 ? "darker" : "brighter");
   return fmt::format("{} frames, {}", spelled(plan.count), stepPhrase(plan.step));
 }
@@ -46,12 +50,16 @@ std::string shapeOf(const Plan& plan) {
 std::string verdict(const Plan& plan) {
   const auto& c = plan.coverage;
   const bool one = plan.frames.size() == 1;
-  std::string what = one ? fmt::format("One frame at {}", print(plan.frames.front().time)) : fmt::format("{}, {}", shapeOf(plan), ends(plan));
+  std::string what = one ? fmt::format("One frame at {}", print(plan.frames.front().time))
+                         : fmt::format("{}, {}", shapeOf(plan), ends(plan));
   if (plan.iso().value > plan.camera.baseIso.value * 1.01) what += fmt::format(" at {}", print(plan.iso()));
   if (plan.covers)
-    return fmt::format("{} {} the light from EV {:.1f} to EV {:.1f} with {} to spare in the shadows and {} in the highlights.", what,
-                       one ? "covers" : "cover", plan.request.low.value, plan.request.high.value, printAmount(c.spareLow + plan.request.unsureLow), printAmount(c.spareHigh + plan.request.unsureHigh));
-  return fmt::format("{} {} not enough with this camera: {}. Keep a second set for it, or let a reading clip.", what, one ? "is" : "are", missingLight(plan));
+    return fmt::format(
+        "{} {} the light from EV {:.1f} to EV {:.1f} with {} to spare in the shadows and {} in the highlights.", what,
+        one ? "covers" : "cover", plan.request.low.value, plan.request.high.value,
+        printAmount(c.spareLow + plan.request.unsureLow), printAmount(c.spareHigh + plan.request.unsureHigh));
+  return fmt::format("{} {} not enough with this camera: {}. Keep a second set for it, or let a reading clip.", what,
+                     one ? "is" : "are", missingLight(plan));
 }
 
 } // namespace ml

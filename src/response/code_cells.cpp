@@ -9,14 +9,16 @@
 namespace ml {
 namespace {
 
-constexpr int kCell = 4;                ///< Flat places are cells of this side.
-constexpr float kFlat = 14.f / 255;     ///< Largest range of values in a flat cell.
+constexpr int kCell = 4;            ///< Flat places are cells of this side.
+constexpr float kFlat = 14.f / 255; ///< Largest range of values in a flat cell.
 constexpr float kLowest = 2.5f / 255, kHighest = 251.f / 255;
-constexpr float kLowestLinear = 0.09f, kHighestLinear = 0.97f; ///< Square roots; in darker places the noise that developing cuts off at nothing adds light.
+constexpr float kLowestLinear = 0.09f,
+                kHighestLinear =
+                    0.97f; ///< Square roots; in darker places the noise that developing cuts off at nothing adds light.
 constexpr int kBins = 256;
 constexpr double kCellsLookedAt = 250000;
-/// A camera clips before its matrix: a colour whose brightest channel stands above the first may be cut although none is at its end,
-/// unless all its channels are within the second of each other.
+/// A camera clips before its matrix: a colour whose brightest channel stands above the first may be cut although none
+/// is at its end, unless all its channels are within the second of each other.
 constexpr float kMayBeCut = 0.9f, kNearlyGrey = 0.1f;
 
 } // namespace
@@ -27,11 +29,14 @@ CompareScale::CompareScale(const Frame& frame) : linear(!frame.curveAssumed) {
     const float* light = frame.table.channel(int(c));
     value[c].resize(std::size_t(size));
     for (int code = 0; code < size; ++code)
-      value[c][std::size_t(code)] = linear ? std::sqrt(std::clamp(light[code] / frame.saturation[c], 0.f, 1.f)) : float(code) / float(size - 1);
+      value[c][std::size_t(code)] =
+          linear ? std::sqrt(std::clamp(light[code] / frame.saturation[c], 0.f, 1.f)) : float(code) / float(size - 1);
   }
 }
 
-int cellPitch(int width, int height) { return std::max(kCell, int(std::sqrt(double(width) * height / kCellsLookedAt))); }
+int cellPitch(int width, int height) {
+  return std::max(kCell, int(std::sqrt(double(width) * height / kCellsLookedAt)));
+}
 
 Image<float> flatCells(const PlacedFrame& placed, int pitch) {
   const Frame& frame = *placed.frame;

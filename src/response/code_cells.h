@@ -6,16 +6,17 @@
 
 namespace ml {
 
-/// How a frame's samples are compared with another's: a scale 0..1 on which noise is about even. Codes of rendered files as they are;
-/// linear light as its square root.
+/// How a frame's samples are compared with another's: a scale 0..1 on which noise is about even. Codes of rendered
+/// files as they are; linear light as its square root.
 struct CompareScale {
   explicit CompareScale(const Frame& frame);
   std::array<std::vector<float>, 3> value; ///< By code.
   bool linear = false;
 };
 
-/// Mean compared values of flat blocks, three channels; -1 where a block is not flat, out of range, or perhaps touched by clipping before a
-/// colour matrix (a bright channel beside a dark one). Blocks lie `pitch` pixels of the reference apart.
+/// Mean compared values of flat blocks, three channels; -1 where a block is not flat, out of range, or perhaps touched
+/// by clipping before a colour matrix (a bright channel beside a dark one). Blocks lie `pitch` pixels of the reference
+/// apart.
 [[nodiscard]] Image<float> flatCells(const PlacedFrame& placed, int pitch);
 /// A pitch at which a picture has about a quarter of a million blocks at most.
 [[nodiscard]] int cellPitch(int width, int height);
@@ -31,6 +32,7 @@ struct CodePairs {
   std::size_t samples = 0;
 };
 /// Both on the same grid.
-[[nodiscard]] CodePairs pairsOf(const Image<float>& dark, const Image<float>& light, int darkFrame, int lightFrame, double stops);
+[[nodiscard]] CodePairs pairsOf(const Image<float>& dark, const Image<float>& light, int darkFrame, int lightFrame,
+                                double stops);
 
 } // namespace ml

@@ -5,7 +5,8 @@
 namespace ml::fit {
 
 void forEachPiece(std::vector<Piece>& pieces, const std::function<void(Piece&, std::size_t)>& work) {
-  forEachBand(int(pieces.size()), [&](const Band& band) { work(pieces[std::size_t(band.begin)], std::size_t(band.begin)); }, 1);
+  forEachBand(
+      int(pieces.size()), [&](const Band& band) { work(pieces[std::size_t(band.begin)], std::size_t(band.begin)); }, 1);
 }
 
 std::vector<Piece> piecesOf(const std::vector<CodePairs>& pairs) {
@@ -19,7 +20,8 @@ void startFrom(const KnownCurve& curve, std::vector<Piece>& pieces) {
   forEachPiece(pieces, [&](Piece& piece, std::size_t) {
     const auto log = [&](double v) { return logOf(curve, v); };
     piece.known.clear();
-    for (const auto& bin : piece.bins()) piece.known.push_back({log(bin.a), log(bin.b), slopeOf(log, bin.a), slopeOf(log, bin.b)});
+    for (const auto& bin : piece.bins())
+      piece.known.push_back({log(bin.a), log(bin.b), slopeOf(log, bin.a), slopeOf(log, bin.b)});
   });
 }
 
@@ -32,8 +34,10 @@ double weightedMedian(std::vector<Weighted>& list) {
     std::nth_element(from, middle, to);
     double lower = 0;
     for (auto it = from; it != middle; ++it) lower += it->weight;
-    if (before + lower >= total / 2) to = middle;
-    else before += lower, from = middle;
+    if (before + lower >= total / 2)
+      to = middle;
+    else
+      before += lower, from = middle;
   }
   return from != list.end() ? from->value : 0;
 }
@@ -52,7 +56,8 @@ Spread spreadOf(const Fit& fit, std::vector<Piece>& pieces) {
   });
   Spread out;
   constexpr double kNormal = 1.4826; // standard deviations of a median of absolute deviations
-  inParallel([&] { out.sigmas = kNormal * weightedMedian(scaled); }, [&] { out.stops = kNormal * weightedMedian(plain); });
+  inParallel([&] { out.sigmas = kNormal * weightedMedian(scaled); },
+             [&] { out.stops = kNormal * weightedMedian(plain); });
   return out;
 }
 

@@ -3,8 +3,9 @@
 namespace ml::fit {
 namespace {
 
-constexpr double kThirdDerivative = 5; ///< Typical size, stops for the code range cubed. Ripples two stops long have hundreds.
-constexpr double kOwnSize = 0.05;       ///< Typical departure of a channel from the common curve, stops.
+constexpr double kThirdDerivative =
+    5; ///< Typical size, stops for the code range cubed. Ripples two stops long have hundreds.
+constexpr double kOwnSize = 0.05; ///< Typical departure of a channel from the common curve, stops.
 
 void penalise(Eigen::MatrixXd& h, int offset, double typicalThird, double typicalSize) {
   constexpr int n = Spline::kSize;
@@ -17,7 +18,8 @@ void penalise(Eigen::MatrixXd& h, int offset, double typicalThird, double typica
   for (int i = 0; i < n; ++i) h(offset + i, offset + i) += 1 / (typicalSize * typicalSize);
 }
 
-constexpr double kTimeSigma = 0.06;   ///< Stops by which the time of a shutter departs from its mark (common practice, no source: up to 8 %).
+constexpr double kTimeSigma =
+    0.06; ///< Stops by which the time of a shutter departs from its mark (common practice, no source: up to 8 %).
 constexpr double kColourSigma = 0.15; ///< Stops that a frame's colours may depart from the others'.
 
 void addPiece(const Fit& fit, Piece& piece, double limit, const Layout& layout, Equations& e) {
@@ -30,7 +32,8 @@ void addPiece(const Fit& fit, Piece& piece, double limit, const Layout& layout, 
     const Residual r = residuals[i];
     const double size = std::abs(r.value) / r.sigma, t = size / limit;
     if (t >= 1) continue;
-    const double belief = (1 - t * t) * (1 - t * t), weight = r.weight * belief / (r.sigma * r.sigma); // Tukey's biweight
+    const double belief = (1 - t * t) * (1 - t * t),
+                 weight = r.weight * belief / (r.sigma * r.sigma); // Tukey's biweight
     piece.kept += r.weight * belief;
     int index[20], used = 0;
     double value[20];
@@ -38,11 +41,13 @@ void addPiece(const Fit& fit, Piece& piece, double limit, const Layout& layout, 
     if (layout.curve) {
       double wa[4], wb[4];
       const int ia = Spline::place(bin.a, wa), ib = Spline::place(bin.b, wb);
-      for (int k = 0; k < 4; ++k) add(ib + k, wb[k]), add(ia + k, -wa[k]), add(own + ib + k, wb[k]), add(own + ia + k, -wa[k]);
+      for (int k = 0; k < 4; ++k)
+        add(ib + k, wb[k]), add(ia + k, -wa[k]), add(own + ib + k, wb[k]), add(own + ia + k, -wa[k]);
     }
     add(layout.light(piece.pair->light), -1);
     add(layout.light(piece.pair->dark), 1);
-    if (piece.channel != 1) add(layout.colour(piece.pair->light, piece.channel), -1), add(layout.colour(piece.pair->dark, piece.channel), 1);
+    if (piece.channel != 1)
+      add(layout.colour(piece.pair->light, piece.channel), -1), add(layout.colour(piece.pair->dark, piece.channel), 1);
     const double target = piece.pair->stops - piece.known[i].b + piece.known[i].a;
     for (int a = 0; a < used; ++a) {
       e.g[index[a]] += weight * value[a] * target;
@@ -91,7 +96,8 @@ Eigen::MatrixXd stretchesOf(const std::vector<Piece>& pieces, std::size_t frames
     Eigen::VectorXd stretch = Eigen::VectorXd::Zero(Eigen::Index(frames));
     const auto weight = [&](std::size_t i) { return run[i] == int(r) ? std::min(1.0, samples[i] / kFully) : 0; };
     for (std::size_t i = 0; i < frames; ++i) weights += weight(i), mean += weight(i) * at[i];
-    for (std::size_t i = 0; i < frames; ++i) stretch[Eigen::Index(i)] = weight(i) * (at[i] - mean / std::max(1e-9, weights));
+    for (std::size_t i = 0; i < frames; ++i)
+      stretch[Eigen::Index(i)] = weight(i) * (at[i] - mean / std::max(1e-9, weights));
     if (stretch.norm() > 1e-6) found.push_back(stretch / stretch.norm());
   }
   Eigen::MatrixXd out(Eigen::Index(frames), Eigen::Index(found.size()));
@@ -103,7 +109,8 @@ void addBeliefs(Equations& e, const Layout& layout, const Eigen::MatrixXd& stret
   const auto add = [&](Group group, int first, double sigma) {
     if (group == but) return;
     for (int i = 0; i < int(layout.frames); ++i) e.h(first + i, first + i) += scale / (sigma * sigma);
-    if (layout.curve) e.h.block(first, first, stretches.rows(), stretches.rows()) += 1e12 * stretches * stretches.transpose();
+    if (layout.curve)
+      e.h.block(first, first, stretches.rows(), stretches.rows()) += 1e12 * stretches * stretches.transpose();
   };
   add(Group::Light, layout.light(0), kTimeSigma);
   add(Group::Red, layout.colour(0, 0), kColourSigma);
@@ -120,12 +127,16 @@ void improve(Fit& fit, std::vector<Piece>& pieces, double limit, double scale, c
       fit.common[std::size_t(i)] = solution[i];
       for (int c = 0; c < 3; ++c) fit.own[std::size_t(c)][std::size_t(i)] = solution[n * (1 + c) + i];
     }
-  for (int i = 0; i < int(layout.frames); ++i) fit.light[std::size_t(i)] = {solution[layout.light(i)], solution[layout.colour(i, 0)], solution[layout.colour(i, 2)]};
+  for (int i = 0; i < int(layout.frames); ++i)
+    fit.light[std::size_t(i)] = {solution[layout.light(i)], solution[layout.colour(i, 0)],
+                                 solution[layout.colour(i, 2)]};
 }
 
-LightKnowledge knowledgeOf(Equations e, const Layout& layout, const Eigen::MatrixXd& stretches, double scale, Group group) {
+LightKnowledge knowledgeOf(Equations e, const Layout& layout, const Eigen::MatrixXd& stretches, double scale,
+                           Group group) {
   addBeliefs(e, layout, stretches, scale, group);
-  const int first = group == Group::Light ? layout.light(0) : layout.colour(0, group == Group::Red ? 0 : 2), count = int(layout.frames);
+  const int first = group == Group::Light ? layout.light(0) : layout.colour(0, group == Group::Red ? 0 : 2),
+            count = int(layout.frames);
   std::vector<int> rest;
   for (int i = 0; i < e.h.rows(); ++i)
     if (i < first || i >= first + count) rest.push_back(i);

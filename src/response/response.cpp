@@ -15,7 +15,8 @@ using namespace fit;
 constexpr std::size_t kEnoughSamples = 400;
 constexpr double kLeastStops = 0.2, kMostStops = 6; ///< Between two frames that are compared.
 
-/// Light for each code, rising, 1 at the top. Codes below the lowest measured ones go on in proportion to the known curve.
+/// Light for each code, rising, 1 at the top. Codes below the lowest measured ones go on in proportion to the known
+/// curve.
 CodeTable tableOf(const Fit& fit, int size, double lowest, float clipCode) {
   std::array<std::vector<float>, 3> tables;
   double top = 0;
@@ -49,14 +50,18 @@ std::vector<CodePairs> allPairs(const std::vector<PlacedFrame>& frames) {
   std::vector<Wanted> wanted;
   for (std::size_t i = 0; i < frames.size(); ++i)
     for (std::size_t j = i + 1; j < std::min(frames.size(), i + 3); ++j) {
-      const double stops = std::log2(relativeExposure(frames[j].frame->settings) / relativeExposure(frames[i].frame->settings));
+      const double stops =
+          std::log2(relativeExposure(frames[j].frame->settings) / relativeExposure(frames[i].frame->settings));
       if (stops >= kLeastStops && stops <= kMostStops) wanted.push_back({i, j, stops});
     }
   std::vector<CodePairs> pairs(wanted.size());
-  forEachBand(int(wanted.size()), [&](const Band& band) {
-    const auto& [dark, light, stops] = wanted[std::size_t(band.begin)];
-    pairs[std::size_t(band.begin)] = pairsOf(cells[dark], cells[light], int(dark), int(light), stops);
-  }, 1);
+  forEachBand(
+      int(wanted.size()),
+      [&](const Band& band) {
+        const auto& [dark, light, stops] = wanted[std::size_t(band.begin)];
+        pairs[std::size_t(band.begin)] = pairsOf(cells[dark], cells[light], int(dark), int(light), stops);
+      },
+      1);
   return pairs;
 }
 
@@ -87,7 +92,9 @@ struct Found {
 
 enum class Light { Fixed, Free };
 
-double scaleOf(const Spread& spread) { return kNeighboursAlike * std::max(1.0, spread.sigmas * spread.sigmas); }
+double scaleOf(const Spread& spread) {
+  return kNeighboursAlike * std::max(1.0, spread.sigmas * spread.sigmas);
+}
 
 Found refined(Found found, std::vector<Piece>& pieces, const Layout& layout, Light light) {
   constexpr int kRounds = 4;
@@ -100,15 +107,17 @@ Found refined(Found found, std::vector<Piece>& pieces, const Layout& layout, Lig
   return found;
 }
 
-/// Of linear frames: what the middle of green says between frames that are joined by most samples. A step of the light is far beyond what
-/// noise explains, and a fit that began without it would take the pairs across it for outliers.
+/// Of linear frames: what the middle of green says between frames that are joined by most samples. A step of the light
+/// is far beyond what noise explains, and a fit that began without it would take the pairs across it for outliers.
 void startLight(Fit& fit, const std::vector<Piece>& pieces, std::size_t frames) {
   constexpr std::size_t kFewest = 200;
-  constexpr float kClearlyLit = 0.15f; // root of light: nearer to the least that is looked at, noise has chosen the cells
+  constexpr float kClearlyLit =
+      0.15f; // root of light: nearer to the least that is looked at, noise has chosen the cells
   std::vector<const Piece*> green;
   for (const Piece& piece : pieces)
     if (piece.channel == 1 && piece.pair->samples >= kFewest) green.push_back(&piece);
-  std::stable_sort(green.begin(), green.end(), [](const Piece* a, const Piece* b) { return a->pair->samples > b->pair->samples; });
+  std::stable_sort(green.begin(), green.end(),
+                   [](const Piece* a, const Piece* b) { return a->pair->samples > b->pair->samples; });
   std::vector<char> known(frames, 0);
   for (std::size_t root = 0; root < frames; ++root) {
     if (known[root]) continue;
@@ -126,12 +135,16 @@ void startLight(Fit& fit, const std::vector<Piece>& pieces, std::size_t frames) 
           list.clear();
           samples = 0;
           for (std::size_t i = 0; i < piece->bins().size(); ++i)
-            if (piece->bins()[i].a >= least) list.push_back({residuals[i].value, residuals[i].weight / (residuals[i].sigma * residuals[i].sigma)}), samples += residuals[i].weight;
+            if (piece->bins()[i].a >= least)
+              list.push_back({residuals[i].value, residuals[i].weight / (residuals[i].sigma * residuals[i].sigma)}),
+                  samples += residuals[i].weight;
         }
         if (list.empty()) continue;
         const double step = weightedMedian(list);
-        if (known[dark]) fit.light[bright].stops += step;
-        else fit.light[dark].stops -= step;
+        if (known[dark])
+          fit.light[bright].stops += step;
+        else
+          fit.light[dark].stops -= step;
         known[dark] = known[bright] = grown = 1;
         break;
       }
@@ -142,13 +155,16 @@ void startLight(Fit& fit, const std::vector<Piece>& pieces, std::size_t frames) 
   for (FrameLight& l : fit.light) l.stops -= mean;
 }
 
-constexpr double kMostLight = 0.6; ///< Stops of a frame beyond its settings; more is the curve's, in tones that no two pairs share.
+constexpr double kMostLight =
+    0.6; ///< Stops of a frame beyond its settings; more is the curve's, in tones that no two pairs share.
 
-/// First the curve by the settings as they are, then the light of each frame: else a frame that is lost to the curve can make up for it.
+/// First the curve by the settings as they are, then the light of each frame: else a frame that is lost to the curve
+/// can make up for it.
 Found curveAndLight(const Found& first, std::vector<Piece>& pieces, const Layout& layout) {
   const Found curve = refined(first, pieces, layout, Light::Fixed);
   Found both = refined(curve, pieces, layout, Light::Free);
-  const bool sound = std::all_of(both.fit.light.begin(), both.fit.light.end(), [](const FrameLight& l) { return std::abs(l.stops) <= kMostLight; });
+  const bool sound = std::all_of(both.fit.light.begin(), both.fit.light.end(),
+                                 [](const FrameLight& l) { return std::abs(l.stops) <= kMostLight; });
   return sound ? both : refined(curve, pieces, layout, Light::Fixed);
 }
 
@@ -176,7 +192,8 @@ LightKnowledge::Step LightKnowledge::stepOf(const std::vector<char>& later, cons
   const Eigen::Map<const Eigen::VectorXd> q(information.data(), n);
   Eigen::MatrixXd with = p;
   Eigen::VectorXd u(n);
-  for (Eigen::Index i = 0; i < n; ++i) with(i, i) += 1 / (ownSigma[std::size_t(i)] * ownSigma[std::size_t(i)]), u[i] = later[std::size_t(i)] ? 1 : 0;
+  for (Eigen::Index i = 0; i < n; ++i)
+    with(i, i) += 1 / (ownSigma[std::size_t(i)] * ownSigma[std::size_t(i)]), u[i] = later[std::size_t(i)] ? 1 : 0;
   const Eigen::LDLT<Eigen::MatrixXd> solver(with);
   // (P^-1 + S)^-1 = P - P (P + S^-1)^-1 P, without the inverse of P that need not be.
   const Eigen::VectorXd pu = p * u, known = pu - p * solver.solve(pu);
@@ -207,7 +224,8 @@ Photometry findPhotometry(const std::vector<CodePairs>& pairs, std::size_t frame
   const Layout known{frames, false};
   Found found = linear ? refined(first, pieces, known, Light::Free) : curveAndLight(first, pieces, layout);
   const bool changed = !linear && found.spread.sigmas < 0.9 * start.spread.sigmas;
-  if (!linear && !changed) found = refined(first, pieces, known, Light::Free); // the known curve will do, and light is found by it
+  if (!linear && !changed)
+    found = refined(first, pieces, known, Light::Free); // the known curve will do, and light is found by it
   const Layout& used = changed ? layout : known;
   out.light = found.fit.light;
   const Equations last = equationsOf(found.fit, pieces, found.limit, used);
@@ -233,6 +251,8 @@ Photometry findPhotometry(const std::vector<PlacedFrame>& frames) {
   return findPhotometry(allPairs(frames), frames.size(), first.table.size(), !first.curveAssumed);
 }
 
-std::optional<Response> recoverResponse(const std::vector<PlacedFrame>& frames) { return findPhotometry(frames).response; }
+std::optional<Response> recoverResponse(const std::vector<PlacedFrame>& frames) {
+  return findPhotometry(frames).response;
+}
 
 } // namespace ml

@@ -14,7 +14,13 @@ namespace {
 constexpr std::size_t kMostOrders = 10000; ///< More cannot be meant.
 
 DeliveryOrder orderFrom(const json& j) {
-  DeliveryOrder order{0, j.at("view").get<std::string>(), j.at("targets").get<std::vector<std::string>>(), j.at("recipe").dump(), j.at("pattern").get<std::string>(), {}, j.value("problem", "")};
+  DeliveryOrder order{0,
+                      j.at("view").get<std::string>(),
+                      j.at("targets").get<std::vector<std::string>>(),
+                      j.at("recipe").dump(),
+                      j.at("pattern").get<std::string>(),
+                      {},
+                      j.value("problem", "")};
   order.wishes.creator = j.value("creator", "");
   order.wishes.rights = j.value("rights", "");
   order.wishes.keepLocation = j.value("keep_location", true);
@@ -22,7 +28,8 @@ DeliveryOrder orderFrom(const json& j) {
 }
 
 bool sameBut(const DeliveryOrder& a, const DeliveryOrder& b) {
-  return a.view == b.view && json::parse(a.recipe, nullptr, false) == json::parse(b.recipe, nullptr, false) && a.pattern == b.pattern && a.wishes == b.wishes && a.problem == b.problem;
+  return a.view == b.view && json::parse(a.recipe, nullptr, false) == json::parse(b.recipe, nullptr, false) &&
+         a.pattern == b.pattern && a.wishes == b.wishes && a.problem == b.problem;
 }
 
 } // namespace
@@ -47,8 +54,13 @@ Result<std::vector<DeliveryOrder>> ordersFromJson(const std::string& text) {
 std::string toJson(const std::vector<DeliveryOrder>& orders) {
   json list = json::array();
   for (const DeliveryOrder& o : orders) {
-    json entry{{"view", o.view}, {"targets", o.targets}, {"recipe", json::parse(o.recipe, nullptr, false)}, {"pattern", o.pattern},
-               {"creator", o.wishes.creator}, {"rights", o.wishes.rights}, {"keep_location", o.wishes.keepLocation}};
+    json entry{{"view", o.view},
+               {"targets", o.targets},
+               {"recipe", json::parse(o.recipe, nullptr, false)},
+               {"pattern", o.pattern},
+               {"creator", o.wishes.creator},
+               {"rights", o.wishes.rights},
+               {"keep_location", o.wishes.keepLocation}};
     if (!o.problem.empty()) entry["problem"] = o.problem;
     list.push_back(std::move(entry));
   }
@@ -66,7 +78,8 @@ const DeliveryOrder* DeliveryQueue::find(int id) const {
 }
 
 const DeliveryOrder* DeliveryQueue::next() const {
-  const auto found = std::find_if(orders_.begin(), orders_.end(), [](const DeliveryOrder& o) { return o.problem.empty(); });
+  const auto found =
+      std::find_if(orders_.begin(), orders_.end(), [](const DeliveryOrder& o) { return o.problem.empty(); });
   return found == orders_.end() ? nullptr : &*found;
 }
 
@@ -87,8 +100,10 @@ Result<void> DeliveryQueue::move(int from, int to) {
   const int n = int(orders_.size());
   if (from < 0 || to < 0 || from >= n || to >= n || from == to) return {};
   const auto begin = orders_.begin();
-  if (from < to) std::rotate(begin + from, begin + from + 1, begin + to + 1);
-  else std::rotate(begin + to, begin + from, begin + from + 1);
+  if (from < to)
+    std::rotate(begin + from, begin + from + 1, begin + to + 1);
+  else
+    std::rotate(begin + to, begin + from, begin + from + 1);
   return save();
 }
 
@@ -114,6 +129,8 @@ Result<void> DeliveryQueue::retry() {
   return save();
 }
 
-Result<void> DeliveryQueue::save() const { return writeTextAtomically(file_, toJson(orders_)); }
+Result<void> DeliveryQueue::save() const {
+  return writeTextAtomically(file_, toJson(orders_));
+}
 
 } // namespace ml

@@ -10,18 +10,18 @@ namespace ml {
 
 /// Files of one view that wait to be written.
 struct DeliveryOrder {
-  int id = 0;                        ///< Unique within the queue, never 0.
-  std::string view;                  ///< Name of its folder.
-  std::vector<std::string> targets;  ///< Ids of what is still to be written.
-  std::string recipe;                ///< JSON text: the finish as it was when this was asked for.
-  std::string pattern;               ///< As for fileName.
+  int id = 0;                       ///< Unique within the queue, never 0.
+  std::string view;                 ///< Name of its folder.
+  std::vector<std::string> targets; ///< Ids of what is still to be written.
+  std::string recipe;               ///< JSON text: the finish as it was when this was asked for.
+  std::string pattern;              ///< As for fileName.
   MetadataWishes wishes;
-  std::string problem;               ///< Why it could not be written; empty: it waits its turn.
+  std::string problem; ///< Why it could not be written; empty: it waits its turn.
   friend bool operator==(const DeliveryOrder&, const DeliveryOrder&) = default;
 };
 
-/// What a job still has to deliver, in order; kept in a file, so that it goes on after a stop, the end of the program, or a crash. Each
-/// change is on disk when the call returns, or it returns why not.
+/// What a job still has to deliver, in order; kept in a file, so that it goes on after a stop, the end of the program,
+/// or a crash. Each change is on disk when the call returns, or it returns why not.
 class DeliveryQueue {
 public:
   /// Reads `file`; one that is missing or cannot be understood is an empty queue.

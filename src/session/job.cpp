@@ -12,7 +12,9 @@
 
 namespace ml {
 
-SceneFacts factsOf(const CombineRecord& record) { return sceneFacts(record.ev100OfUnit, record.options.method, record.report->metered.ties); }
+SceneFacts factsOf(const CombineRecord& record) {
+  return sceneFacts(record.ev100OfUnit, record.options.method, record.report->metered.ties);
+}
 namespace fs = std::filesystem;
 using nlohmann::json;
 namespace {
@@ -22,16 +24,19 @@ Result<json> readJson(const fs::path& file) {
   if (!text) return passOn(text.error());
   json document = json::parse(*text, nullptr, false);
   if (document.is_discarded() || !document.is_object())
-    return fail(ErrorCode::FileUnreadable, "`" + file.string() + "` is damaged; put it back from a copy, or remove it to start that step again.");
+    return fail(ErrorCode::FileUnreadable,
+                "`" + file.string() + "` is damaged; put it back from a copy, or remove it to start that step again.");
   if (document.value("version", 1) > 1)
-    return fail(ErrorCode::FileUnreadable, "`" + file.string() + "` was written by a newer version; open the job with that one.");
+    return fail(ErrorCode::FileUnreadable,
+                "`" + file.string() + "` was written by a newer version; open the job with that one.");
   return document;
 }
 
 /// Known fields over whatever other fields were there before.
 Result<void> writeJson(const fs::path& file, json known, const json& extra) {
   if (std::error_code error; !fs::is_directory(file.parent_path(), error))
-    return fail(ErrorCode::CannotWrite, "The folder `" + file.parent_path().string() + "` has vanished; bring it back (the drive, the share) and go on.");
+    return fail(ErrorCode::CannotWrite, "The folder `" + file.parent_path().string() +
+                                            "` has vanished; bring it back (the drive, the share) and go on.");
   json document = extra.is_object() ? extra : json::object();
   document.update(known);
   document["version"] = 1;
@@ -41,7 +46,9 @@ Result<void> writeJson(const fs::path& file, json known, const json& extra) {
 Result<void> makeFolder(const fs::path& folder) {
   std::error_code error;
   fs::create_directories(folder, error);
-  if (error) return fail(ErrorCode::CannotWrite, "The folder `" + folder.string() + "` cannot be made (" + error.message() + "); choose another place.");
+  if (error)
+    return fail(ErrorCode::CannotWrite,
+                "The folder `" + folder.string() + "` cannot be made (" + error.message() + "); choose another place.");
   return {};
 }
 
@@ -51,10 +58,12 @@ void loadChoices(View& view, const json& document) {
   view.aperture = FNumber{document.value("aperture", plan ? plan->request.aperture.value : view.aperture.value)};
   if (!(view.aperture.value > 0.5 && view.aperture.value < 100)) view.aperture = FNumber{8};
   if (const auto own = document.find("own_bracket"); own != document.end() && own->is_object()) {
-    const OwnBracket kept{own->value("count", 3), own->value("step_thirds", 6), own->value("first_thirds", 24), Iso{own->value("iso", 100.0)}};
+    const OwnBracket kept{own->value("count", 3), own->value("step_thirds", 6), own->value("first_thirds", 24),
+                          Iso{own->value("iso", 100.0)}};
     if (kept.count > 0 && kept.count < 100 && kept.iso.value > 0) view.own = kept;
   } else if (!document.contains("aperture") && plan && plan->school == "own" && plan->frames.size() > 1) {
-    view.own = OwnBracket{plan->count, int(std::lround(3 * plan->step.value)), nearestThirds(plan->frames.front().time), plan->iso()};
+    view.own = OwnBracket{plan->count, int(std::lround(3 * plan->step.value)), nearestThirds(plan->frames.front().time),
+                          plan->iso()};
   }
 }
 
@@ -90,8 +99,8 @@ bool isFrameName(const fs::path& file) {
   return file.filename().string().front() != '.' && (ending == ".dng" || ending == ".jpg" || ending == ".tif");
 }
 
-/// Frames that reached the disk when the program did not live to note them. Each is written whole before it gets its name, so
-/// what has a name is complete; what has none is rubbish.
+/// Frames that reached the disk when the program did not live to note them. Each is written whole before it gets its
+/// name, so what has a name is complete; what has none is rubbish.
 void adoptStrays(View& view) {
   std::error_code error;
   for (const auto& folder : fs::directory_iterator(view.framesFolder(), error)) {
@@ -103,7 +112,8 @@ void adoptStrays(View& view) {
       const auto known = [&](const FrameSet& set) {
         return std::any_of(set.frames.begin(), set.frames.end(), [&](const auto& m) { return m.file == entry.path(); });
       };
-      if (isFrameName(entry.path()) && std::none_of(view.sets.begin(), view.sets.end(), known)) strays.push_back(entry.path());
+      if (isFrameName(entry.path()) && std::none_of(view.sets.begin(), view.sets.end(), known))
+        strays.push_back(entry.path());
     }
     if (strays.empty()) continue;
     std::sort(strays.begin(), strays.end());
@@ -126,7 +136,8 @@ Result<void> loadFrames(View& view) {
       view.activeSet = std::clamp(document->value("active", -1), -1, int(view.sets.size()) - 1);
     } else {
       std::vector<fs::path> files;
-      for (const auto& entry : document->value("frames", json::array())) files.push_back(restored(view, entry.get<std::string>()));
+      for (const auto& entry : document->value("frames", json::array()))
+        files.push_back(restored(view, entry.get<std::string>()));
       if (!files.empty()) view.adoptFrames("Bracket", files);
     }
   }
@@ -144,7 +155,8 @@ Result<void> loadCombined(View& view) {
   record.ev100OfUnit = document->value("ev100_of_unit", 0.0);
   record.metadataFrom = document->value("metadata_from", std::vector<std::string>{});
   record.verdict = document->value("verdict", "");
-  record.report = std::make_shared<const CombineReport>(combineReportFromJson(document->value("report", json::object())));
+  record.report =
+      std::make_shared<const CombineReport>(combineReportFromJson(document->value("report", json::object())));
   record.options = combineOptionsFromJson(document->value("options", json::object()));
   view.radianceStamp = document->value("stamp", "");
   view.combined = std::move(record);
@@ -160,7 +172,8 @@ Result<void> loadFinish(View& view) {
   if (!recipe) return passOn(recipe.error());
   view.recipe = *recipe;
   for (const auto& entry : document->value("delivered", json::array()))
-    view.delivered.push_back({entry.value("file", ""), entry.value("recipe", ""), entry.value("radiance", ""), entry.value("target", "")});
+    view.delivered.push_back(
+        {entry.value("file", ""), entry.value("recipe", ""), entry.value("radiance", ""), entry.value("target", "")});
   return {};
 }
 
@@ -172,7 +185,8 @@ Result<View> loadView(const fs::path& folder) {
     for (const auto step : {loadPlan, loadFrames, loadCombined, loadFinish})
       if (auto loaded = step(view); !loaded) return passOn(loaded.error());
   } catch (const json::exception& error) {
-    return fail(ErrorCode::FileUnreadable, "A file in `" + folder.string() + "` is damaged (" + error.what() + "); put it back from a copy.");
+    return fail(ErrorCode::FileUnreadable,
+                "A file in `" + folder.string() + "` is damaged (" + error.what() + "); put it back from a copy.");
   }
   return view;
 }
@@ -192,11 +206,21 @@ Result<void> View::savePlan() const {
   json extra = planExtra;
   if (extra.is_object())
     for (const char* optional : {"iso_cap", "own_camera", "own_bracket"}) extra.erase(optional);
-  json known{{"name", name}, {"world", world}, {"camera", camera}, {"format", nameOf(format)}, {"snr_target", snrTarget},
-             {"school", school}, {"aperture", aperture.value}, {"situation", situationJson(situation)}, {"readings", list}, {"plan", plan ? toJson(*plan) : json(nullptr)}};
+  json known{{"name", name},
+             {"world", world},
+             {"camera", camera},
+             {"format", nameOf(format)},
+             {"snr_target", snrTarget},
+             {"school", school},
+             {"aperture", aperture.value},
+             {"situation", situationJson(situation)},
+             {"readings", list},
+             {"plan", plan ? toJson(*plan) : json(nullptr)}};
   if (isoCap) known["iso_cap"] = isoCap->value;
   if (ownCamera) known["own_camera"] = toJson(*ownCamera);
-  if (own) known["own_bracket"] = {{"count", own->count}, {"step_thirds", own->step}, {"first_thirds", own->first}, {"iso", own->iso.value}};
+  if (own)
+    known["own_bracket"] = {
+        {"count", own->count}, {"step_thirds", own->step}, {"first_thirds", own->first}, {"iso", own->iso.value}};
   return writeJson(folder / "plan.json", known, extra);
 }
 
@@ -222,7 +246,8 @@ FrameSet& View::startSet(const std::string& label, std::vector<ExposureSettings>
   int number = int(sets.size()) + 1;
   std::error_code error;
   const auto taken = [&](const std::string& candidate) {
-    return fs::exists(framesFolder() / candidate, error) || std::any_of(sets.begin(), sets.end(), [&](const FrameSet& s) { return s.name == candidate; });
+    return fs::exists(framesFolder() / candidate, error) ||
+           std::any_of(sets.begin(), sets.end(), [&](const FrameSet& s) { return s.name == candidate; });
   };
   while (taken(fmt::format("set-{:02d}", number))) ++number;
   sets.push_back({fmt::format("set-{:02d}", number), label, 0, 0, 0, std::move(planned), {}, ""});
@@ -256,21 +281,28 @@ Result<void> View::saveCombined() const {
     return {};
   }
   return writeJson(folder / "combine.json",
-                   {{"frames", combined->frames}, {"ev100_of_unit", combined->ev100OfUnit}, {"metadata_from", combined->metadataFrom},
-                    {"verdict", combined->verdict}, {"report", toJson(*combined->report)}, {"options", toJson(combined->options)}, {"stamp", radianceStamp}},
+                   {{"frames", combined->frames},
+                    {"ev100_of_unit", combined->ev100OfUnit},
+                    {"metadata_from", combined->metadataFrom},
+                    {"verdict", combined->verdict},
+                    {"report", toJson(*combined->report)},
+                    {"options", toJson(combined->options)},
+                    {"stamp", radianceStamp}},
                    {});
 }
 
 Result<void> View::saveFinish() const {
   json list = json::array();
-  for (const auto& d : delivered) list.push_back({{"file", d.file}, {"recipe", d.recipe}, {"radiance", d.radiance}, {"target", d.target}});
+  for (const auto& d : delivered)
+    list.push_back({{"file", d.file}, {"recipe", d.recipe}, {"radiance", d.radiance}, {"target", d.target}});
   return writeJson(folder / "finish.json", {{"recipe", json::parse(toJson(recipe))}, {"delivered", list}}, finishExtra);
 }
 
 Result<Job> Job::create(const fs::path& folder, const std::string& name) {
   std::error_code error;
   if (fs::exists(folder / "job.json", error))
-    return fail(ErrorCode::CannotWrite, "`" + folder.string() + "` already holds a job; open it or choose another folder.");
+    return fail(ErrorCode::CannotWrite,
+                "`" + folder.string() + "` already holds a job; open it or choose another folder.");
   if (auto made = makeFolder(folder); !made) return passOn(made.error());
   Job job;
   job.folder_ = folder;
@@ -288,7 +320,9 @@ Result<Job> Job::open(const fs::path& folder) {
   job.extra_ = *document;
   job.name_ = document->value("name", folder.filename().string());
   for (const auto& entry : document->value("views", json::array())) {
-    if (!entry.is_string()) return fail(ErrorCode::FileUnreadable, "`" + (folder / "job.json").string() + "` is damaged; put it back from a copy.");
+    if (!entry.is_string())
+      return fail(ErrorCode::FileUnreadable,
+                  "`" + (folder / "job.json").string() + "` is damaged; put it back from a copy.");
     auto view = loadView(folder / "views" / fs::path(entry.get<std::string>()).filename());
     if (!view) return passOn(view.error());
     job.views_.push_back(std::move(*view));
@@ -324,7 +358,9 @@ StationStates stationStates(const View& v) {
   s.shoot = v.frames.empty() ? Open : Done;
   if (v.plan && !v.frames.empty() && !ownFiles && v.activeSet >= 0) {
     const auto& planned = v.sets[std::size_t(v.activeSet)].planned;
-    const auto same = [](const ExposureSettings& a, const ExposureSettings& b) { return std::abs(ev100(a).value - ev100(b).value) < 0.1; };
+    const auto same = [](const ExposureSettings& a, const ExposureSettings& b) {
+      return std::abs(ev100(a).value - ev100(b).value) < 0.1;
+    };
     const bool all = std::all_of(v.plan->frames.begin(), v.plan->frames.end(), [&](const auto& f) {
       return planned.empty() || std::any_of(planned.begin(), planned.end(), [&](const auto& p) { return same(f, p); });
     });

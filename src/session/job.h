@@ -17,17 +17,17 @@ namespace ml {
 struct SpotReading {
   std::string name;
   Stops ev100;
-  bool keepTexture = true;               ///< False: it may clip (a bare bulb, the sun).
-  std::optional<double> x, y;            ///< Place in the picture, 0..1; empty when typed.
-  double uncertainty = 0;                ///< Stops, one standard deviation: texture and noise inside the spot; 0: typed.
-  bool atLeast = false;                  ///< The spot was clipped: it is this bright or brighter.
+  bool keepTexture = true;    ///< False: it may clip (a bare bulb, the sun).
+  std::optional<double> x, y; ///< Place in the picture, 0..1; empty when typed.
+  double uncertainty = 0;     ///< Stops, one standard deviation: texture and noise inside the spot; 0: typed.
+  bool atLeast = false;       ///< The spot was clipped: it is this bright or brighter.
   friend bool operator==(const SpotReading&, const SpotReading&) = default;
 };
 
 /// A bracket of the user's own instead of the recommended one, in third stops of the shutter ladder.
 struct OwnBracket {
   int count = 3, step = 6;
-  int first = 24;                        ///< Shortest time.
+  int first = 24; ///< Shortest time.
   Iso iso{100};
   friend bool operator==(const OwnBracket&, const OwnBracket&) = default;
 };
@@ -35,7 +35,7 @@ struct OwnBracket {
 /// What the Combine station made, without the pixels (they are in radiance.exr).
 struct CombineRecord {
   CombineOptions options;
-  std::vector<std::string> frames;       ///< Names of the frames it was made from, sorted.
+  std::vector<std::string> frames; ///< Names of the frames it was made from, sorted.
   double ev100OfUnit = 0;
   std::vector<std::string> metadataFrom; ///< At most one: the reference frame.
   std::string verdict;
@@ -47,9 +47,9 @@ struct CombineRecord {
 /// One finished file and what it was made from.
 struct DeliveredFile {
   std::string file;
-  std::string recipe;                    ///< JSON text of the recipe.
-  std::string radiance;                  ///< Stamp of the radiance it was made from.
-  std::string target;                    ///< Id; empty in jobs of earlier versions.
+  std::string recipe;   ///< JSON text of the recipe.
+  std::string radiance; ///< Stamp of the radiance it was made from.
+  std::string target;   ///< Id; empty in jobs of earlier versions.
 };
 
 /// Frames shot for one purpose: a bracket, its repeat, one position of a panorama, one plane of focus.
@@ -59,11 +59,11 @@ struct FrameSet {
   int row = 0, column = 0, plane = 0;    ///< 0: no panorama, no planes.
   std::vector<ExposureSettings> planned; ///< In the order they are fired; empty: not known.
   struct Member {
-    std::filesystem::path file;          ///< Absolute.
-    bool used = true;                    ///< False: gave way to another, or was left out.
+    std::filesystem::path file; ///< Absolute.
+    bool used = true;           ///< False: gave way to another, or was left out.
     friend bool operator==(const Member&, const Member&) = default;
   };
-  std::vector<Member> frames;            ///< As they arrived.
+  std::vector<Member> frames; ///< As they arrived.
   std::string verdict;
   friend bool operator==(const FrameSet&, const FrameSet&) = default;
 };
@@ -72,23 +72,23 @@ struct FrameSet {
 struct View {
   std::filesystem::path folder;
   std::string name;
-  std::string world;                     ///< Demo world behind the simulated camera; empty for the user's own files.
+  std::string world; ///< Demo world behind the simulated camera; empty for the user's own files.
   std::string camera = "full-frame-24";
   FrameFormat format = FrameFormat::Dng;
   double snrTarget = 10;
   std::string school = "auto";
   FNumber aperture{8};
-  std::optional<OwnBracket> own;         ///< Instead of what the school would plan.
+  std::optional<OwnBracket> own; ///< Instead of what the school would plan.
   std::vector<SpotReading> readings;
   std::optional<Plan> plan;
   Situation situation;
   std::optional<Iso> isoCap;
   std::optional<CameraProfile> ownCamera; ///< A profile of the user's own, kept with the view.
   std::vector<FrameSet> sets;
-  int activeSet = -1;                    ///< The one that is combined.
+  int activeSet = -1;                        ///< The one that is combined.
   std::vector<std::filesystem::path> frames; ///< Those of the active set that are used; absolute.
   std::optional<CombineRecord> combined;
-  std::string radianceStamp;             ///< Changes whenever radiance.exr does.
+  std::string radianceStamp; ///< Changes whenever radiance.exr does.
   Recipe recipe;
   std::vector<DeliveredFile> delivered;
 
@@ -111,13 +111,14 @@ struct View {
   /// `frames` again from the active set.
   void refreshFrames();
 
-  Result<void> savePlan() const;         ///< plan.json: readings and plan.
-  Result<void> saveFrames() const;       ///< frames.json: the sets and their frames.
-  Result<void> saveCombined() const;     ///< combine.json.
-  Result<void> saveFinish() const;       ///< finish.json: recipe and delivered files.
+  Result<void> savePlan() const;     ///< plan.json: readings and plan.
+  Result<void> saveFrames() const;   ///< frames.json: the sets and their frames.
+  Result<void> saveCombined() const; ///< combine.json.
+  Result<void> saveFinish() const;   ///< finish.json: recipe and delivered files.
 };
 
-/// A visit: a folder with job.json and its views. Every save is atomic; a job opens again as it was after the last save.
+/// A visit: a folder with job.json and its views. Every save is atomic; a job opens again as it was after the last
+/// save.
 class Job {
 public:
   /// Makes the folder and job.json. Errors: CannotWrite, also when a job is there already.

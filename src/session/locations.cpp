@@ -32,8 +32,14 @@ fs::path jobsFolder() {
   return fromEnvironment("HOME").value_or("/tmp") / ".local/share/mellow-lantern/jobs";
 }
 
-fs::path profilesFolder(const fs::path& jobs) { return jobs.parent_path() / "cameras"; }
-fs::path looksFolder(const fs::path& jobs) { return jobs.parent_path() / "looks"; }
-fs::path curvesFolder(const fs::path& jobs) { return jobs.parent_path() / "curves"; }
+fs::path profilesFolder(const fs::path& jobs) {
+  return jobs.parent_path() / "cameras";
+}
+fs::path looksFolder(const fs::path& jobs) {
+  return jobs.parent_path() / "looks";
+}
+fs::path curvesFolder(const fs::path& jobs) {
+  return jobs.parent_path() / "curves";
+}
 
 } // namespace ml

@@ -6,8 +6,8 @@
 
 namespace ml {
 
-/// Folder of a demo world: MELLOW_LANTERN_WORLDS, then ../share/mellow-lantern/worlds beside the program, then the source
-/// tree the program was built from. Nothing when there is no such world.
+/// Folder of a demo world: MELLOW_LANTERN_WORLDS, then ../share/mellow-lantern/worlds beside the program, then the
+/// source tree the program was built from. Nothing when there is no such world.
 [[nodiscard]] std::optional<std::filesystem::path> findWorld(const std::string& id);
 
 /// Where new jobs are kept: MELLOW_LANTERN_JOBS, else XDG_DATA_HOME or ~/.local/share, each with mellow-lantern/jobs.

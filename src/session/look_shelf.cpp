@@ -13,7 +13,8 @@ namespace {
 
 std::string fileNameOf(const std::string& name) {
   std::string out;
-  for (const char c : name) out += std::isalnum(static_cast<unsigned char>(c)) || c == '-' || static_cast<unsigned char>(c) > 127 ? c : '-';
+  for (const char c : name)
+    out += std::isalnum(static_cast<unsigned char>(c)) || c == '-' || static_cast<unsigned char>(c) > 127 ? c : '-';
   return out;
 }
 
@@ -41,7 +42,8 @@ Result<void> LookShelf::save(const std::string& name, const Recipe& recipe) {
 Result<void> LookShelf::remove(const std::string& id) {
   const Look* look = find(id);
   std::error_code error;
-  if (look && !fs::remove(folder_ / (id.substr(4) + ".json"), error)) return fail(ErrorCode::CannotWrite, "The look `" + look->name + "` cannot be removed.");
+  if (look && !fs::remove(folder_ / (id.substr(4) + ".json"), error))
+    return fail(ErrorCode::CannotWrite, "The look `" + look->name + "` cannot be removed.");
   reload();
   return {};
 }
@@ -53,8 +55,12 @@ void LookShelf::reload() {
     const auto text = readText(entry.path());
     if (!text || entry.path().extension() != ".json") continue;
     const json document = json::parse(*text, nullptr, false);
-    if (!document.is_object() || !document.contains("recipe") || !document.contains("name") || !document["name"].is_string()) continue;
-    if (auto recipe = recipeFromJson(document["recipe"].dump())) looks_.push_back({"own-" + entry.path().stem().string(), document["name"].get<std::string>(), std::move(*recipe)});
+    if (!document.is_object() || !document.contains("recipe") || !document.contains("name") ||
+        !document["name"].is_string())
+      continue;
+    if (auto recipe = recipeFromJson(document["recipe"].dump()))
+      looks_.push_back(
+          {"own-" + entry.path().stem().string(), document["name"].get<std::string>(), std::move(*recipe)});
   }
   std::sort(looks_.begin(), looks_.end(), [](const Look& a, const Look& b) { return a.name < b.name; });
 }

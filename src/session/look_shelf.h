@@ -12,7 +12,8 @@ public:
   /// By name. Files that are no looks are passed over.
   [[nodiscard]] const std::vector<Look>& looks() const { return looks_; }
   [[nodiscard]] const Look* find(const std::string& id) const;
-  /// Tone and hues of `recipe`, without what belongs to its picture. A look of that name is replaced. Errors: InvalidArgument, CannotWrite.
+  /// Tone and hues of `recipe`, without what belongs to its picture. A look of that name is replaced. Errors:
+  /// InvalidArgument, CannotWrite.
   Result<void> save(const std::string& name, const Recipe& recipe);
   Result<void> remove(const std::string& id);
 

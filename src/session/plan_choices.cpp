@@ -15,7 +15,9 @@ std::vector<ExposureSettings> framesOf(const OwnBracket& own, FNumber aperture) 
 
 } // namespace
 
-PlanChoices choicesOf(const View& v) { return {v.camera, v.school, v.aperture, v.snrTarget, v.isoCap, v.situation, v.own}; }
+PlanChoices choicesOf(const View& v) {
+  return {v.camera, v.school, v.aperture, v.snrTarget, v.isoCap, v.situation, v.own};
+}
 
 void putChoices(View& v, const PlanChoices& choices) {
   v.camera = choices.camera;

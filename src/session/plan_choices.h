@@ -21,7 +21,8 @@ void putChoices(View& view, const PlanChoices& choices);
 
 /// The view's camera for the files that will be shot: raw and JPEG clip at different places.
 [[nodiscard]] CameraProfile cameraForPlan(const View& view);
-/// What the planner is asked; nothing as long as fewer than two readings must keep their texture. `cardMegabytes`: free on the camera's card, where that is known.
+/// What the planner is asked; nothing as long as fewer than two readings must keep their texture. `cardMegabytes`: free
+/// on the camera's card, where that is known.
 [[nodiscard]] std::optional<PlanRequest> planRequestOf(const View& view, std::optional<double> cardMegabytes);
 /// The view's plan as its readings and choices make it; nothing without readings. Errors: of planBracket.
 [[nodiscard]] Result<std::optional<Plan>> planOf(const View& view, std::optional<double> cardMegabytes);

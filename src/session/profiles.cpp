@@ -20,7 +20,9 @@ Result<CameraProfile> readProfile(const fs::path& file) {
   return profile;
 }
 
-ProfileShelf::ProfileShelf(fs::path folder) : folder_(std::move(folder)) { read(); }
+ProfileShelf::ProfileShelf(fs::path folder) : folder_(std::move(folder)) {
+  read();
+}
 
 void ProfileShelf::read() {
   own_.clear();
@@ -28,8 +30,10 @@ void ProfileShelf::read() {
   std::error_code error;
   for (const auto& entry : fs::directory_iterator(folder_, error)) {
     if (entry.path().extension() != ".json" || entry.path().filename().string().front() == '.') continue;
-    if (auto profile = readProfile(entry.path())) own_.push_back(std::move(*profile));
-    else problems_.push_back(profile.error().message);
+    if (auto profile = readProfile(entry.path()))
+      own_.push_back(std::move(*profile));
+    else
+      problems_.push_back(profile.error().message);
   }
   std::sort(own_.begin(), own_.end(), [](const auto& a, const auto& b) { return a.name < b.name; });
 }
@@ -52,7 +56,8 @@ bool ProfileShelf::isOwn(const std::string& id) const {
 }
 
 Result<CameraProfile> ProfileShelf::keep(CameraProfile profile) {
-  if (const auto reason = profile.invalidReason()) return fail(ErrorCode::InvalidArgument, "The camera profile cannot be kept: " + *reason + ".");
+  if (const auto reason = profile.invalidReason())
+    return fail(ErrorCode::InvalidArgument, "The camera profile cannot be kept: " + *reason + ".");
   const bool edit = isOwn(profile.id);
   if (!edit) {
     const std::string base = slug(profile.name.empty() ? profile.id : profile.name, "own");
@@ -61,7 +66,8 @@ Result<CameraProfile> ProfileShelf::keep(CameraProfile profile) {
   }
   std::error_code error;
   fs::create_directories(folder_, error);
-  if (auto written = writeTextAtomically(folder_ / (profile.id + ".json"), toJson(profile).dump(2) + "\n"); !written) return passOn(written.error());
+  if (auto written = writeTextAtomically(folder_ / (profile.id + ".json"), toJson(profile).dump(2) + "\n"); !written)
+    return passOn(written.error());
   read();
   return profile;
 }

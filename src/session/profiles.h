@@ -12,12 +12,14 @@ class ProfileShelf {
 public:
   explicit ProfileShelf(std::filesystem::path folder);
 
-  /// Shipped ones first, then the user's own by name. Files that cannot be read are passed over and named in `problems`.
+  /// Shipped ones first, then the user's own by name. Files that cannot be read are passed over and named in
+  /// `problems`.
   [[nodiscard]] std::vector<CameraProfile> all() const;
   [[nodiscard]] std::vector<std::string> problems() const { return problems_; }
   [[nodiscard]] std::optional<CameraProfile> find(const std::string& id) const;
   [[nodiscard]] bool isOwn(const std::string& id) const;
-  /// Keeps a profile under its id; a shipped id or one that is taken by another name gets a number. The profile as kept.
+  /// Keeps a profile under its id; a shipped id or one that is taken by another name gets a number. The profile as
+  /// kept.
   Result<CameraProfile> keep(CameraProfile profile);
   Result<void> remove(const std::string& id);
   Result<CameraProfile> import(const std::filesystem::path& file);

@@ -17,16 +17,21 @@ Result<void> showAsCurrent(const fs::path& kept, const fs::path& current) {
     fs::create_hard_link(kept, temporary, error);
     if (error) fs::copy_file(kept, temporary, fs::copy_options::overwrite_existing, error);
     if (error)
-      return fail(ErrorCode::CannotWrite, "`" + current.string() + "` cannot be written (" + error.message() + "); free some space.");
+      return fail(ErrorCode::CannotWrite,
+                  "`" + current.string() + "` cannot be written (" + error.message() + "); free some space.");
     return {};
   });
 }
 
 } // namespace
 
-std::string newStamp() { return std::to_string(std::chrono::system_clock::now().time_since_epoch().count()); }
+std::string newStamp() {
+  return std::to_string(std::chrono::system_clock::now().time_since_epoch().count());
+}
 
-fs::path historyFile(const View& view, const std::string& stamp) { return view.folder / "history" / ("radiance-" + stamp + ".exr"); }
+fs::path historyFile(const View& view, const std::string& stamp) {
+  return view.folder / "history" / ("radiance-" + stamp + ".exr");
+}
 
 fs::path radianceNow(const View& view) {
   std::error_code error;

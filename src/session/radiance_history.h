@@ -3,7 +3,8 @@
 
 namespace ml {
 
-/// Combined pictures of a view that undo may want back, `history/radiance-STAMP.exr`; `radiance.exr` is another name of the one in force.
+/// Combined pictures of a view that undo may want back, `history/radiance-STAMP.exr`; `radiance.exr` is another name of
+/// the one in force.
 
 /// A stamp that no other combined picture has.
 [[nodiscard]] std::string newStamp();

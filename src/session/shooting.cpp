@@ -14,7 +14,9 @@ constexpr double kZoneRadius = 0.02;
 Result<void> checkFolder(const View& view) {
   std::error_code error;
   if (fs::exists(view.folder / "plan.json", error)) return {};
-  return fail(ErrorCode::CannotWrite, "The folder `" + view.folder.string() + "` has vanished; bring it back (the drive, the share) and go on. What was shot is where it was.");
+  return fail(ErrorCode::CannotWrite,
+              "The folder `" + view.folder.string() +
+                  "` has vanished; bring it back (the drive, the share) and go on. What was shot is where it was.");
 }
 
 Result<void> recordFrame(View& view, const fs::path& file) {
@@ -69,7 +71,9 @@ JudgeSetup judgeSetupOf(const View& view) {
   setup.camera = view.profile();
   setup.wanted = mustKeepOf(view);
   for (const auto& reading : view.readings)
-    if (reading.x && reading.y) setup.zones.push_back({reading.name, *reading.x, *reading.y, reading.keepTexture ? kZoneRadius : 3 * kZoneRadius, reading.keepTexture, reading.ev100});
+    if (reading.x && reading.y)
+      setup.zones.push_back({reading.name, *reading.x, *reading.y, reading.keepTexture ? kZoneRadius : 3 * kZoneRadius,
+                             reading.keepTexture, reading.ev100});
   setup.curveKnown = !view.world.empty();
   setup.support = view.situation.handHeld ? Support::Hand : Support::Tripod;
   return setup;

@@ -7,8 +7,8 @@ namespace ml {
 /// Before and between frames: is the view's folder still there? Errors: CannotWrite with what to do.
 Result<void> checkFolder(const View& view);
 
-/// A frame of the active set has reached the disk: it is listed and the list saved. Errors: CannotWrite; the frame stays listed in
-/// memory and is found again by Job::open.
+/// A frame of the active set has reached the disk: it is listed and the list saved. Errors: CannotWrite; the frame
+/// stays listed in memory and is found again by Job::open.
 Result<void> recordFrame(View& view, const std::filesystem::path& file);
 
 /// The next free frame number in the active set's folder.
@@ -19,7 +19,8 @@ Result<void> recordFrame(View& view, const std::filesystem::path& file);
 
 /// Darkest and brightest reading that must keep texture; nothing when fewer than two do.
 [[nodiscard]] std::optional<MustKeep> mustKeepOf(const View& view);
-/// What the darkest and the brightest of these readings do not know: the spread of the light inside the spot, at least half a third of a stop.
+/// What the darkest and the brightest of these readings do not know: the spread of the light inside the spot, at least
+/// half a third of a stop.
 [[nodiscard]] std::pair<Stops, Stops> unsureOf(const View& view);
 
 } // namespace ml

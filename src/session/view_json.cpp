@@ -15,7 +15,13 @@ json readingJson(const SpotReading& r) {
 }
 
 SpotReading readingFrom(const json& j) {
-  SpotReading r{j.value("name", ""), {j.at("ev100").get<double>()}, j.value("keep_texture", true), {}, {}, j.value("uncertainty_stops", 0.0), j.value("at_least", false)};
+  SpotReading r{j.value("name", ""),
+                {j.at("ev100").get<double>()},
+                j.value("keep_texture", true),
+                {},
+                {},
+                j.value("uncertainty_stops", 0.0),
+                j.value("at_least", false)};
   if (j.contains("place")) {
     r.x = j["place"].at(0).get<double>();
     r.y = j["place"].at(1).get<double>();
@@ -25,13 +31,15 @@ SpotReading readingFrom(const json& j) {
 
 json timesJson(const std::vector<ExposureSettings>& frames) {
   json list = json::array();
-  for (const auto& f : frames) list.push_back({{"seconds", f.time.value}, {"f_number", f.aperture.value}, {"iso", f.iso.value}});
+  for (const auto& f : frames)
+    list.push_back({{"seconds", f.time.value}, {"f_number", f.aperture.value}, {"iso", f.iso.value}});
   return list;
 }
 
 std::vector<ExposureSettings> timesFrom(const json& list) {
   std::vector<ExposureSettings> frames;
-  for (const auto& f : list) frames.push_back({{f.at("seconds").get<double>()}, {f.at("f_number").get<double>()}, {f.at("iso").get<double>()}});
+  for (const auto& f : list)
+    frames.push_back({{f.at("seconds").get<double>()}, {f.at("f_number").get<double>()}, {f.at("iso").get<double>()}});
   return frames;
 }
 
@@ -48,24 +56,45 @@ fs::path restored(const View& view, const std::string& name) {
 json setJson(const View& view, const FrameSet& set) {
   json frames = json::array();
   for (const auto& m : set.frames) frames.push_back({{"file", stored(view, m.file)}, {"used", m.used}});
-  return {{"name", set.name}, {"label", set.label}, {"row", set.row}, {"column", set.column}, {"plane", set.plane},
-          {"planned", timesJson(set.planned)}, {"frames", frames}, {"verdict", set.verdict}};
+  return {{"name", set.name},     {"label", set.label},    {"row", set.row},
+          {"column", set.column}, {"plane", set.plane},    {"planned", timesJson(set.planned)},
+          {"frames", frames},     {"verdict", set.verdict}};
 }
 
 FrameSet setFrom(const View& view, const json& j) {
-  FrameSet set{j.value("name", ""), j.value("label", ""), j.value("row", 0), j.value("column", 0), j.value("plane", 0), timesFrom(j.value("planned", json::array())), {}, j.value("verdict", "")};
-  for (const auto& entry : j.value("frames", json::array())) set.frames.push_back({restored(view, entry.at("file").get<std::string>()), entry.value("used", true)});
+  FrameSet set{j.value("name", ""),
+               j.value("label", ""),
+               j.value("row", 0),
+               j.value("column", 0),
+               j.value("plane", 0),
+               timesFrom(j.value("planned", json::array())),
+               {},
+               j.value("verdict", "")};
+  for (const auto& entry : j.value("frames", json::array()))
+    set.frames.push_back({restored(view, entry.at("file").get<std::string>()), entry.value("used", true)});
   return set;
 }
 
 json situationJson(const Situation& s) {
   json movers = json::array();
-  for (const auto& m : s.movers) movers.push_back({{"id", m.id}, {"name", m.name}, {"speed_m_s", m.speed}, {"distance_m", m.distance}});
+  for (const auto& m : s.movers)
+    movers.push_back({{"id", m.id}, {"name", m.name}, {"speed_m_s", m.speed}, {"distance_m", m.distance}});
   const auto& p = s.positions;
-  return {{"focal_mm", s.focalMm}, {"focus_distance_m", s.focusDistance}, {"hand_held", s.handHeld}, {"timer_s", s.timer.value}, {"movers", movers},
-          {"tolerable_px", s.tolerablePixels}, {"most_seconds", s.mostSeconds}, {"fade_stops_per_minute", s.fadeStopsPerMinute},
-          {"positions", {{"pan_degrees", p.panDegrees}, {"tilt_degrees", p.tiltDegrees}, {"overlap", p.overlap}, {"lens_shifts", p.lensShifts},
-                         {"focus_planes", p.focusPlanes}, {"portrait", p.portrait}}}};
+  return {{"focal_mm", s.focalMm},
+          {"focus_distance_m", s.focusDistance},
+          {"hand_held", s.handHeld},
+          {"timer_s", s.timer.value},
+          {"movers", movers},
+          {"tolerable_px", s.tolerablePixels},
+          {"most_seconds", s.mostSeconds},
+          {"fade_stops_per_minute", s.fadeStopsPerMinute},
+          {"positions",
+           {{"pan_degrees", p.panDegrees},
+            {"tilt_degrees", p.tiltDegrees},
+            {"overlap", p.overlap},
+            {"lens_shifts", p.lensShifts},
+            {"focus_planes", p.focusPlanes},
+            {"portrait", p.portrait}}}};
 }
 
 Situation situationFrom(const json& j) {
@@ -78,10 +107,13 @@ Situation situationFrom(const json& j) {
   s.mostSeconds = std::max(0.0, j.value("most_seconds", 0.0));
   s.fadeStopsPerMinute = j.value("fade_stops_per_minute", 0.0);
   for (const auto& m : j.value("movers", json::array()))
-    s.movers.push_back({m.value("id", ""), m.value("name", ""), std::max(0.0, m.value("speed_m_s", 1.0)), std::max(0.1, m.value("distance_m", 10.0))});
+    s.movers.push_back({m.value("id", ""), m.value("name", ""), std::max(0.0, m.value("speed_m_s", 1.0)),
+                        std::max(0.1, m.value("distance_m", 10.0))});
   const json p = j.value("positions", json::object());
-  s.positions = {std::clamp(p.value("pan_degrees", 0.0), 0.0, 360.0), std::clamp(p.value("tilt_degrees", 0.0), 0.0, 180.0), std::clamp(p.value("overlap", 1.0 / 3), 0.0, 0.9),
-                 std::clamp(p.value("lens_shifts", 1), 1, 9), std::clamp(p.value("focus_planes", 1), 1, 50), p.value("portrait", false)};
+  s.positions = {
+      std::clamp(p.value("pan_degrees", 0.0), 0.0, 360.0), std::clamp(p.value("tilt_degrees", 0.0), 0.0, 180.0),
+      std::clamp(p.value("overlap", 1.0 / 3), 0.0, 0.9),   std::clamp(p.value("lens_shifts", 1), 1, 9),
+      std::clamp(p.value("focus_planes", 1), 1, 50),       p.value("portrait", false)};
   return s;
 }
 

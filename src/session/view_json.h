@@ -3,7 +3,8 @@
 
 namespace ml {
 
-/// Parts of a view as they stand in its JSON files (docs/formats.md). The readers throw nlohmann::json exceptions on wrong types.
+/// Parts of a view as they stand in its JSON files (docs/formats.md). The readers throw nlohmann::json exceptions on
+/// wrong types.
 [[nodiscard]] nlohmann::json readingJson(const SpotReading& reading);
 [[nodiscard]] SpotReading readingFrom(const nlohmann::json& json);
 [[nodiscard]] nlohmann::json situationJson(const Situation& situation);

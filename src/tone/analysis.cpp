@@ -13,10 +13,11 @@ namespace {
 
 constexpr int kAnalysisEdge = 768;
 constexpr float kDark = 1e-9f;
-constexpr double kMargin = 0.75; ///< Stops beyond the darkest and brightest, so that a large even place is not at the end of the scale.
+constexpr double kMargin =
+    0.75; ///< Stops beyond the darkest and brightest, so that a large even place is not at the end of the scale.
 constexpr double kDuskStops = 0.25; ///< By which twilight and night stay darker than they were metered.
-constexpr double kEdge = 1.0; ///< Stops of detail that are an edge: it has contrast enough.
-constexpr double kSeenNoise = 0.1; ///< Stops of a pixel's noise that would be seen if it were made crisper.
+constexpr double kEdge = 1.0;       ///< Stops of detail that are an edge: it has contrast enough.
+constexpr double kSeenNoise = 0.1;  ///< Stops of a pixel's noise that would be seen if it were made crisper.
 constexpr double kLeastCrisp = 1, kMostCrisp = 1.5;
 constexpr int kVeilReach = 10; ///< Cells: a place that is dark within this has no haze before it.
 
@@ -53,18 +54,21 @@ Image<float> leastAround(const Image<float>& in, int reach) {
   const int w = in.width(), h = in.height();
   Image<float> across(w, h, 1), out(w, h, 1);
   for (int y = 0; y < h; ++y)
-    for (int x = 0; x < w; ++x) across.row(y)[x] = *std::min_element(in.row(y) + std::max(0, x - reach), in.row(y) + std::min(w, x + reach + 1));
+    for (int x = 0; x < w; ++x)
+      across.row(y)[x] = *std::min_element(in.row(y) + std::max(0, x - reach), in.row(y) + std::min(w, x + reach + 1));
   for (int y = 0; y < h; ++y)
     for (int x = 0; x < w; ++x) {
       float least = across.row(y)[x];
-      for (int v = std::max(0, y - reach); v <= std::min(h - 1, y + reach); ++v) least = std::min(least, across.row(v)[x]);
+      for (int v = std::max(0, y - reach); v <= std::min(h - 1, y + reach); ++v)
+        least = std::min(least, across.row(v)[x]);
       out.row(y)[x] = least;
     }
   return out;
 }
 
-/// The dark channel (He, Sun, Tang, CVPR 2009) of what the picture's brightest light could add; made to follow edges, so that nothing
-/// changes abruptly beside one. Haze is bright: an evenly lit dark wall has a dark channel too, and counts little.
+/// The dark channel (He, Sun, Tang, CVPR 2009) of what the picture's brightest light could add; made to follow edges,
+/// so that nothing changes abruptly beside one. Haze is bright: an evenly lit dark wall has a dark channel too, and
+/// counts little.
 LocalMap veilOf(const Image<float>& small, const Image<float>& log, double darkest, double brightest) {
   Image<float> least(small.width(), small.height(), 1);
   for (std::size_t i = 0; i < least.size(); ++i) {
@@ -72,7 +76,8 @@ LocalMap veilOf(const Image<float>& small, const Image<float>& log, double darke
     least.data()[i] = std::max(float(darkest) - 2, std::log2(std::max(kDark, std::min({p[0], p[1], p[2]}))));
   }
   Image<float> veil = leastAround(least, kVeilReach);
-  for (std::size_t i = 0; i < veil.size(); ++i) veil.data()[i] += 0.7f * std::min(0.f, veil.data()[i] - float(brightest));
+  for (std::size_t i = 0; i < veil.size(); ++i)
+    veil.data()[i] += 0.7f * std::min(0.f, veil.data()[i] - float(brightest));
   return followEdges(veil, log, 2 * kVeilReach, 0.4);
 }
 
@@ -85,10 +90,11 @@ Image<float> noiseOnGrid(const Image<float>& log, const NoiseByLight& noise, dou
 
 double brightAbove(const Image<float>& log, double limit) {
   const int rows = std::max(1, log.height() / 25);
-  return double(std::count_if(log.data(), log.row(rows), [&](float v) { return v > limit; })) / (double(rows) * log.width());
+  return double(std::count_if(log.data(), log.row(rows), [&](float v) { return v > limit; })) /
+         (double(rows) * log.width());
 }
 
-constexpr double kHeldFrom = 20, kHeldTo = 73;   ///< L* between which the metered exposure is left as it is.
+constexpr double kHeldFrom = 20, kHeldTo = 73;      ///< L* between which the metered exposure is left as it is.
 constexpr double kDarkestOn = 5, kBrightestOn = 95; ///< L* on which the ends of the scene land.
 
 /// What the metered exposure does not hold is brought towards it: nothing in its middle, the more the farther beyond.
@@ -97,28 +103,36 @@ void placeLight(ToneAnalysis& a, const SceneFacts& facts) {
   if (facts.asItIs && facts.metered.size() >= 3) {
     a.rendering = facts.metered;
     a.even = {{a.darkest - 8, a.darkest - 8}, {a.brightest + 8, a.brightest + 8}};
-    for (double light = a.darkest; light < a.brightest; light += LightHistogram::kStep) a.even.insert(a.even.end() - 1, {light, light});
-    a.placed = {Image<float>(a.logLight.width(), a.logLight.height(), 1), Image<float>(a.logLight.width(), a.logLight.height(), 1)};
+    for (double light = a.darkest; light < a.brightest; light += LightHistogram::kStep)
+      a.even.insert(a.even.end() - 1, {light, light});
+    a.placed = {Image<float>(a.logLight.width(), a.logLight.height(), 1),
+                Image<float>(a.logLight.width(), a.logLight.height(), 1)};
     a.placed.slope.fill(1), a.placed.offset.fill(0);
     return;
   }
-  a.rendering = facts.metered.size() >= 3 ? exposedForTheMiddle(facts.metered, a.logLight, dusk) : meteredRendering(a.logLight);
+  a.rendering =
+      facts.metered.size() >= 3 ? exposedForTheMiddle(facts.metered, a.logLight, dusk) : meteredRendering(a.logLight);
   a.byFrame = facts.metered.size() >= 3;
   const double dimmer = dusk ? kDuskStops : 0;
   for (Tie& tie : a.rendering) tie.scene += dimmer;
   const Rendering rendering(a.rendering);
-  const HeldRange& held = a.held = {rendering.lightAt(paperOf(kDarkestOn)), rendering.lightAt(paperOf(kHeldFrom)), rendering.lightAt(paperOf(kHeldTo)), rendering.lightAt(paperOf(kBrightestOn))};
+  const HeldRange& held = a.held = {rendering.lightAt(paperOf(kDarkestOn)), rendering.lightAt(paperOf(kHeldFrom)),
+                                    rendering.lightAt(paperOf(kHeldTo)), rendering.lightAt(paperOf(kBrightestOn))};
   a.even = evenTies(a.histogram, held, a.darkest, a.brightest);
   const ToneCurve even(a.even);
-  // Lightness rises with the cube root of light: the contrast of a place is brought to what it has in the middle of an exposure that is made for it.
-  const double middle = rendering.lightAt(paperOf(kMeteredLightness)), wanted = rendering.slope(middle) * std::cbrt(std::exp2(rendering.paper(middle)));
+  // Lightness rises with the cube root of light: the contrast of a place is brought to what it has in the middle of an
+  // exposure that is made for it.
+  const double middle = rendering.lightAt(paperOf(kMeteredLightness)),
+               wanted = rendering.slope(middle) * std::cbrt(std::exp2(rendering.paper(middle)));
   const auto crisp = [&](double placed) {
-    return std::clamp(wanted / std::max(1e-3, rendering.slope(placed) * std::cbrt(std::exp2(rendering.paper(placed)))), kLeastCrisp, kMostCrisp);
+    return std::clamp(wanted / std::max(1e-3, rendering.slope(placed) * std::cbrt(std::exp2(rendering.paper(placed)))),
+                      kLeastCrisp, kMostCrisp);
   };
   Image<float> placed(a.logLight.width(), a.logLight.height(), 1);
   forEachBand(placed.height(), [&](const Band& band) {
     for (std::size_t i = std::size_t(band.begin) * placed.width(); i < std::size_t(band.end) * placed.width(); ++i) {
-      const double light = a.logLight.data()[i], base = a.base.slope.data()[i] * light + a.base.offset.data()[i], detail = light - base, at = even(base);
+      const double light = a.logLight.data()[i], base = a.base.slope.data()[i] * light + a.base.offset.data()[i],
+                   detail = light - base, at = even(base);
       const double strong = detail / kEdge, noise = a.noise.at(base) / (std::log(2.0) * kSeenNoise);
       placed.data()[i] = float(at + detail * (1 + (crisp(at) - 1) / (1 + strong * strong + noise * noise)));
     }
@@ -147,7 +161,9 @@ ToneAnalysis analyseTone(ImageView<const float> radiance, const SceneFacts& fact
   a.form = baseLayerOf(tones, fine);
   a.veil = veilOf(small, tones, a.darkest, a.brightest);
   a.histogram.start = a.darkest - kMargin;
-  a.histogram.share = smoothHistogram(tones, a.histogram.start, std::max(4, int(std::ceil((a.brightest + kMargin - a.histogram.start) / LightHistogram::kStep))));
+  a.histogram.share =
+      smoothHistogram(tones, a.histogram.start,
+                      std::max(4, int(std::ceil((a.brightest + kMargin - a.histogram.start) / LightHistogram::kStep))));
   const double median = a.histogram.below(0.5);
   a.kind = kindOf(a.histogram, facts.ev100OfUnit + median, brightAbove(tones, median + 1));
   placeLight(a, facts);

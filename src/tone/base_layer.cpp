@@ -17,7 +17,8 @@ Image<float> product(const Image<float>& a, const Image<float>& b) {
 Image<float> variance(const Image<float>& in, int radius) {
   const Image<float> mean = boxMean(in, radius);
   Image<float> out = boxMean(product(in, in), radius);
-  for (std::size_t i = 0; i < in.size(); ++i) out.data()[i] = std::max(0.f, out.data()[i] - mean.data()[i] * mean.data()[i]);
+  for (std::size_t i = 0; i < in.size(); ++i)
+    out.data()[i] = std::max(0.f, out.data()[i] - mean.data()[i] * mean.data()[i]);
   return out;
 }
 
@@ -48,20 +49,23 @@ Image<float> boxMean(const Image<float>& in, int radius) {
       }
     }
   });
-  forEachBand(w, [&](const Band& band) {
-    std::vector<double> sums(band.end - band.begin, 0.0);
-    for (int y = 0; y < std::min(h, radius); ++y)
-      for (int x = band.begin; x < band.end; ++x) sums[x - band.begin] += across.row(y)[x];
-    for (int y = 0; y < h; ++y) {
-      const int count = std::min(h - 1, y + radius) - std::max(0, y - radius) + 1;
-      for (int x = band.begin; x < band.end; ++x) {
-        double& sum = sums[x - band.begin];
-        if (y + radius < h) sum += across.row(y + radius)[x];
-        if (y - radius - 1 >= 0) sum -= across.row(y - radius - 1)[x];
-        out.row(y)[x] = float(sum / count);
-      }
-    }
-  }, 64);
+  forEachBand(
+      w,
+      [&](const Band& band) {
+        std::vector<double> sums(band.end - band.begin, 0.0);
+        for (int y = 0; y < std::min(h, radius); ++y)
+          for (int x = band.begin; x < band.end; ++x) sums[x - band.begin] += across.row(y)[x];
+        for (int y = 0; y < h; ++y) {
+          const int count = std::min(h - 1, y + radius) - std::max(0, y - radius) + 1;
+          for (int x = band.begin; x < band.end; ++x) {
+            double& sum = sums[x - band.begin];
+            if (y + radius < h) sum += across.row(y + radius)[x];
+            if (y - radius - 1 >= 0) sum -= across.row(y - radius - 1)[x];
+            out.row(y)[x] = float(sum / count);
+          }
+        }
+      },
+      64);
   return out;
 }
 

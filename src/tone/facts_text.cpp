@@ -10,7 +10,8 @@ bool soundTies(const std::vector<Tie>& ties) {
   if (ties.size() < 4 || ties.size() > 400) return false;
   for (std::size_t i = 0; i < ties.size(); ++i) {
     const Tie& t = ties[i];
-    if (!std::isfinite(t.scene) || !std::isfinite(t.paper) || std::abs(t.scene) > 100 || t.paper > 20 || t.paper < -60) return false;
+    if (!std::isfinite(t.scene) || !std::isfinite(t.paper) || std::abs(t.scene) > 100 || t.paper > 20 || t.paper < -60)
+      return false;
     if (i > 0 && (t.scene <= ties[i - 1].scene || t.paper <= ties[i - 1].paper)) return false;
   }
   return true;

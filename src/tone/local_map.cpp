@@ -29,10 +29,13 @@ struct GridCells {
   const float* fraction;
 };
 
-[[gnu::always_inline]] inline float between(const float* cells, int cell, float fraction) { return cells[cell] + fraction * (cells[cell + 1] - cells[cell]); }
+[[gnu::always_inline]] inline float between(const float* cells, int cell, float fraction) {
+  return cells[cell] + fraction * (cells[cell + 1] - cells[cell]);
+}
 
 #if defined(__GNUC__) && !defined(__clang__)
-/// Where eight neighbouring pixels lie within eight neighbouring cells, a shuffle within a register finds them: three times faster than gathering.
+/// Where eight neighbouring pixels lie within eight neighbouring cells, a shuffle within a register finds them: three
+/// times faster than gathering.
 ML_VECTOR_CLONES void valuesWithin(GridCells grid, const float* log, int n, float* __restrict out) {
   using Floats = float __attribute__((vector_size(kLanes * sizeof(float))));
   using Whole = int __attribute__((vector_size(kLanes * sizeof(int))));
@@ -47,8 +50,10 @@ ML_VECTOR_CLONES void valuesWithin(GridCells grid, const float* log, int n, floa
     std::memcpy(&at, grid.cell + i, sizeof at);
     at -= first;
     const Whole next = at + 1;
-    const Floats left = __builtin_shuffle(slopes, at), right = __builtin_shuffle(slopes, next), slope = left + f * (right - left);
-    const Floats low = __builtin_shuffle(offsets, at), high = __builtin_shuffle(offsets, next), value = slope * light + (low + f * (high - low));
+    const Floats left = __builtin_shuffle(slopes, at), right = __builtin_shuffle(slopes, next),
+                 slope = left + f * (right - left);
+    const Floats low = __builtin_shuffle(offsets, at), high = __builtin_shuffle(offsets, next),
+                 value = slope * light + (low + f * (high - low));
     std::memcpy(out + i, &value, sizeof value);
   }
 }
@@ -61,7 +66,9 @@ constexpr bool kShuffles = false;
 void values(const GridCells& grid, const float* log, int n, bool dense, float* out) {
   const int whole = kShuffles && dense ? n / kLanes * kLanes : 0;
   if (whole > 0) valuesWithin(grid, log, whole, out);
-  for (int i = whole; i < n; ++i) out[i] = between(grid.slope, grid.cell[i], grid.fraction[i]) * log[i] + between(grid.offset, grid.cell[i], grid.fraction[i]);
+  for (int i = whole; i < n; ++i)
+    out[i] = between(grid.slope, grid.cell[i], grid.fraction[i]) * log[i] +
+             between(grid.offset, grid.cell[i], grid.fraction[i]);
 }
 
 Image<float> product(const Image<float>& a, const Image<float>& b) {
@@ -72,7 +79,8 @@ Image<float> product(const Image<float>& a, const Image<float>& b) {
 
 } // namespace
 
-GridColumns::GridColumns(int gridWidth, int width) : cell(std::size_t(width)), fraction(std::size_t(width)), dense(3 * width >= 4 * gridWidth) {
+GridColumns::GridColumns(int gridWidth, int width)
+    : cell(std::size_t(width)), fraction(std::size_t(width)), dense(3 * width >= 4 * gridWidth) {
   const float scale = float(gridWidth) / float(width);
   for (int x = 0; x < width; ++x) {
     const float u = std::clamp((float(x) + 0.5f) * scale - 0.5f, 0.f, float(gridWidth - 1));
@@ -81,16 +89,21 @@ GridColumns::GridColumns(int gridWidth, int width) : cell(std::size_t(width)), f
   }
 }
 
-bool LocalMap::readRow(const GridColumns& columns, int y, int height, int x0, int n, const float* log, float* out, std::vector<float>& scratch) const {
+bool LocalMap::readRow(const GridColumns& columns, int y, int height, int x0, int n, const float* log, float* out,
+                       std::vector<float>& scratch) const {
   if (empty()) return false;
-  const int w = offset.width(), h = offset.height(), pitch = w + 1 + kLanes; // a register may reach beyond the last cell
+  const int w = offset.width(), h = offset.height(),
+            pitch = w + 1 + kLanes; // a register may reach beyond the last cell
   scratch.resize(2 * std::size_t(pitch), 0.f);
   float *slopes = scratch.data(), *offsets = scratch.data() + pitch;
-  const int first = columns.cell[std::size_t(x0)], last = std::min(w - 1, columns.cell[std::size_t(x0 + n - 1)] + 1), count = last - first + 1;
+  const int first = columns.cell[std::size_t(x0)], last = std::min(w - 1, columns.cell[std::size_t(x0 + n - 1)] + 1),
+            count = last - first + 1;
   const float v = std::clamp((float(y) + 0.5f) * float(h) / float(height) - 0.5f, 0.f, float(h - 1));
   const int row = std::min(int(v), std::max(0, h - 2)), next = std::min(h - 1, row + 1);
-  const bool anySlope = blendRows(slope.row(row) + first, slope.row(next) + first, v - float(row), count, slopes + first);
-  const bool anyOffset = blendRows(offset.row(row) + first, offset.row(next) + first, v - float(row), count, offsets + first);
+  const bool anySlope =
+      blendRows(slope.row(row) + first, slope.row(next) + first, v - float(row), count, slopes + first);
+  const bool anyOffset =
+      blendRows(offset.row(row) + first, offset.row(next) + first, v - float(row), count, offsets + first);
   if (!anySlope && !anyOffset) return false;
   if (last == w - 1) slopes[w] = slopes[w - 1], offsets[w] = offsets[w - 1];
   values({slopes, offsets, columns.cell.data() + x0, columns.fraction.data() + x0}, log, n, columns.dense, out);

@@ -17,15 +17,17 @@ namespace {
 constexpr float kDark = 1e-9f;
 constexpr float kCurveStart = -40, kCurvePerStop = 16;
 constexpr int kCurveSize = 80 * 16;
-constexpr double kHardlyHeld = 0.3;    ///< Texture is held back by 4 % there.
-constexpr double kSeenNoise = 0.12;    ///< Stops; texture of this size is held back by a third at quiet = 1 (chosen on lifted shadows).
+constexpr double kHardlyHeld = 0.3; ///< Texture is held back by 4 % there.
+constexpr double kSeenNoise =
+    0.12; ///< Stops; texture of this size is held back by a third at quiet = 1 (chosen on lifted shadows).
 
 [[gnu::always_inline]] inline float largest(float a, float b, float c) {
   const float ab = a > b ? a : b;
   return ab > c ? ab : c;
 }
 
-ML_VECTOR_CLONES void separate(const float* rgb, const float* gains, int n, float* __restrict r, float* __restrict g, float* __restrict b, float* __restrict log) {
+ML_VECTOR_CLONES void separate(const float* rgb, const float* gains, int n, float* __restrict r, float* __restrict g,
+                               float* __restrict b, float* __restrict log) {
   for (int i = 0; i < n; ++i) {
     r[i] = rgb[3 * i] * gains[0];
     g[i] = rgb[3 * i + 1] * gains[1];
@@ -61,8 +63,10 @@ ML_VECTOR_CLONES void relog(const float* r, const float* g, const float* b, int 
   }
 }
 
-/// Light is reduced by the veil's share, all channels by the same amount, then raised so that what is brighter than all haze stays.
-ML_VECTOR_CLONES void subtractVeil(const float* veilLog, float strength, float airlight, int n, float* __restrict r, float* __restrict g, float* __restrict b) {
+/// Light is reduced by the veil's share, all channels by the same amount, then raised so that what is brighter than all
+/// haze stays.
+ML_VECTOR_CLONES void subtractVeil(const float* veilLog, float strength, float airlight, int n, float* __restrict r,
+                                   float* __restrict g, float* __restrict b) {
   for (int i = 0; i < n; ++i) {
     const float least = -largest(-r[i], -g[i], -b[i]);
     float veil = strength * heldExp2(veilLog[i]);
@@ -91,18 +95,23 @@ ML_VECTOR_CLONES void lookUp(const float* table, const int* cell, const float* f
 }
 
 /// Form and texture beyond what placing keeps of them.
-ML_VECTOR_CLONES void addDetail(const float* log, const float* base, const float* form, const float* kept, float formGain, float textureGain, int n, float* __restrict paper) {
-  for (int i = 0; i < n; ++i) paper[i] += (formGain - 1) * (form[i] - base[i]) + (textureGain * kept[i] - 1) * (log[i] - form[i]);
+ML_VECTOR_CLONES void addDetail(const float* log, const float* base, const float* form, const float* kept,
+                                float formGain, float textureGain, int n, float* __restrict paper) {
+  for (int i = 0; i < n; ++i)
+    paper[i] += (formGain - 1) * (form[i] - base[i]) + (textureGain * kept[i] - 1) * (log[i] - form[i]);
 }
 
 /// The same for a curve that knows only the base.
-ML_VECTOR_CLONES void addAllDetail(const float* log, const float* base, const float* form, const float* kept, float formGain, float textureGain, int n, float* __restrict paper) {
+ML_VECTOR_CLONES void addAllDetail(const float* log, const float* base, const float* form, const float* kept,
+                                   float formGain, float textureGain, int n, float* __restrict paper) {
   for (int i = 0; i < n; ++i) paper[i] += formGain * (form[i] - base[i]) + textureGain * kept[i] * (log[i] - form[i]);
 }
 
-ML_VECTOR_CLONES void addContrast(const float* log, const float* base, const float* form, const float* kept, const float* contrast, float formGain, float textureGain, int n,
+ML_VECTOR_CLONES void addContrast(const float* log, const float* base, const float* form, const float* kept,
+                                  const float* contrast, float formGain, float textureGain, int n,
                                   float* __restrict paper) {
-  for (int i = 0; i < n; ++i) paper[i] += contrast[i] * (formGain * (form[i] - base[i]) + textureGain * kept[i] * (log[i] - form[i]));
+  for (int i = 0; i < n; ++i)
+    paper[i] += contrast[i] * (formGain * (form[i] - base[i]) + textureGain * kept[i] * (log[i] - form[i]));
 }
 
 /// From light as it is (balance 0) to light as it was placed (1).
@@ -151,7 +160,8 @@ ML_VECTOR_CLONES void toHighLight(const float* paper, float headroom, float peak
 }
 
 /// Saturation of pale colours; vivid ones are left alone.
-ML_VECTOR_CLONES void addVivid(const float* r, const float* g, const float* b, float vivid, int n, float* __restrict saturation) {
+ML_VECTOR_CLONES void addVivid(const float* r, const float* g, const float* b, float vivid, int n,
+                               float* __restrict saturation) {
   for (int i = 0; i < n; ++i) {
     const float most = largest(r[i], g[i], b[i]), least = -largest(-r[i], -g[i], -b[i]);
     const float chroma = (most - (least > 0 ? least : 0)) / (most > 1e-9f ? most : 1e-9f);
@@ -159,11 +169,12 @@ ML_VECTOR_CLONES void addVivid(const float* r, const float* g, const float* b, f
   }
 }
 
-constexpr float kColourRoom = 0.92f; ///< Of the way to white that a colour may go: no channel is cut, and bright colours pale as film's do.
+constexpr float kColourRoom =
+    0.92f; ///< Of the way to white that a colour may go: no channel is cut, and bright colours pale as film's do.
 
 /// Colour ratios of a row at saturation gains; colours beyond the display's peak move towards their own luminance.
-ML_VECTOR_CLONES void colourTones(const float* light, const float* log, const float* saturation, float peak, int n, float* __restrict r, float* __restrict g,
-                                  float* __restrict b) {
+ML_VECTOR_CLONES void colourTones(const float* light, const float* log, const float* saturation, float peak, int n,
+                                  float* __restrict r, float* __restrict g, float* __restrict b) {
   for (int i = 0; i < n; ++i) {
     const float y = light[i], s = saturation[i], grey = y * (1 - s), scale = s * y * fastExp2(-log[i]);
     float red = grey + scale * r[i], green = grey + scale * g[i], blue = grey + scale * b[i];
@@ -191,12 +202,15 @@ struct Range {
 };
 Range rangeOf(const LocalMap& base, const Image<float>& logLight) {
   Image<float> values(logLight.width(), logLight.height(), 1);
-  for (std::size_t i = 0; i < values.size(); ++i) values.data()[i] = base.slope.data()[i] * logLight.data()[i] + base.offset.data()[i];
+  for (std::size_t i = 0; i < values.size(); ++i)
+    values.data()[i] = base.slope.data()[i] * logLight.data()[i] + base.offset.data()[i];
   return {quantile(values.data(), values.size(), 0.001), quantile(values.data(), values.size(), 0.999)};
 }
 
 /// A paper tone before the shoulder.
-double straightened(double paper) { return std::log2(beforeShoulder(std::exp2(std::min(0.0, paper)))); }
+double straightened(double paper) {
+  return std::log2(beforeShoulder(std::exp2(std::min(0.0, paper))));
+}
 
 /// Placed light beyond what the exposure holds, brought nearer to it: 1 as it is, 1.5 half as far. Its order stays.
 double closer(double placed, const HeldRange& held, double balance) {
@@ -227,10 +241,14 @@ std::vector<float> curveTable(const ToneAnalysis& analysis, const ToneSettings& 
     const double noise = natural ? analysis.noise.at(scene) / std::log(2.0) * s.quiet / kSeenNoise : 0;
     table[std::size_t(i)] = float(paper);
     // Texture comes out of placing with the rendering's contrast: that much is held back of it.
-    const double held = 1 - 1 / std::sqrt(1 + noise * noise), contrast = natural ? std::max(1.0, rendering.slope(even(scene))) : 1;
+    const double held = 1 - 1 / std::sqrt(1 + noise * noise),
+                 contrast = natural ? std::max(1.0, rendering.slope(even(scene))) : 1;
     table[std::size_t(kCurveSize + i)] = float(std::max(0.05, 1 - contrast * held));
-    table[std::size_t(2 * kCurveSize + i)] = natural && !s.pulls.empty() ? float(straightened(with(scene)) - straightened(without(scene))) : 0;
-    if (natural && s.balance > 1) table[std::size_t(2 * kCurveSize + i)] += float(rendering.straight(closer(even(scene), analysis.held, s.balance)) - rendering.straight(even(scene)));
+    table[std::size_t(2 * kCurveSize + i)] =
+        natural && !s.pulls.empty() ? float(straightened(with(scene)) - straightened(without(scene))) : 0;
+    if (natural && s.balance > 1)
+      table[std::size_t(2 * kCurveSize + i)] +=
+          float(rendering.straight(closer(even(scene), analysis.held, s.balance)) - rendering.straight(even(scene)));
   }
   return table;
 }
@@ -241,21 +259,27 @@ std::vector<Tie> placedTies(const ToneAnalysis& analysis, const ToneSettings& se
   const Rendering rendering(analysis.rendering);
   std::vector<Tie> ties;
   for (const Tie& tie : analysis.even) { // balance 0 is one exposure for all
-    const double placed = settings.balance > 1 ? closer(tie.paper, analysis.held, settings.balance) : tie.scene + settings.balance * (tie.paper - tie.scene);
+    const double placed = settings.balance > 1 ? closer(tie.paper, analysis.held, settings.balance)
+                                               : tie.scene + settings.balance * (tie.paper - tie.scene);
     const double paper = rendering.paper(placed);
     ties.push_back({tie.scene, ties.empty() ? paper : std::max(paper, ties.back().paper + 1e-3)});
   }
   return pulled(std::move(ties), settings.pulls);
 }
 
-LightPlacer::LightPlacer(const ToneAnalysis& analysis, const ToneSettings& settings, int width, int height, double headroom)
-    : analysis_(analysis), settings_(settings), columns_(analysis.logLight.width(), width), height_(height), headroom_(float(headroom)),
-      durand_(settings.op == ToneOperator::Durand ? durandBase(analysis.logLight) : LocalMap{}), curve_(curveTable(analysis, settings, durand_)) {
+LightPlacer::LightPlacer(const ToneAnalysis& analysis, const ToneSettings& settings, int width, int height,
+                         double headroom)
+    : analysis_(analysis), settings_(settings), columns_(analysis.logLight.width(), width), height_(height),
+      headroom_(float(headroom)),
+      durand_(settings.op == ToneOperator::Durand ? durandBase(analysis.logLight) : LocalMap{}),
+      curve_(curveTable(analysis, settings, durand_)) {
   // Form and texture are told apart only where that changes something.
   double held = 0;
-  for (double light = analysis.histogram.below(0.02); light < analysis.brightest; ++light) held = std::max(held, analysis.noise.at(light) / std::log(2.0) * settings.quiet / kSeenNoise);
+  for (double light = analysis.histogram.below(0.02); light < analysis.brightest; ++light)
+    held = std::max(held, analysis.noise.at(light) / std::log(2.0) * settings.quiet / kSeenNoise);
   pulled_ = settings.op == ToneOperator::Natural && (!settings.pulls.empty() || settings.balance > 1);
-  split_ = settings.op == ToneOperator::Natural && (settings.form != 1 || settings.detail != 1 || held > kHardlyHeld || (!analysis.noisier.empty() && settings.quiet > 0));
+  split_ = settings.op == ToneOperator::Natural && (settings.form != 1 || settings.detail != 1 || held > kHardlyHeld ||
+                                                    (!analysis.noisier.empty() && settings.quiet > 0));
   const double w = settings.warmth / 2, t = settings.tint / 2;
   gains_[0] = float(std::exp2(w + t / 2));
   gains_[1] = float(std::exp2(-t));
@@ -267,10 +291,14 @@ void LightPlacer::readOrZero(const LocalMap& map, int y, int x0, int n, Scratch&
 }
 
 void LightPlacer::readBase(int y, int x0, int n, Scratch& s) const {
-  if (settings_.op == ToneOperator::Reinhard || settings_.op == ToneOperator::Drago) std::copy_n(s.log, n, s.base); // one curve for all
-  else readOrZero(durand_.empty() ? analysis_.base : durand_, y, x0, n, s, s.base);
-  if (split_) readOrZero(analysis_.form, y, x0, n, s, s.form);
-  else std::copy_n(s.base, n, s.form);
+  if (settings_.op == ToneOperator::Reinhard || settings_.op == ToneOperator::Drago)
+    std::copy_n(s.log, n, s.base); // one curve for all
+  else
+    readOrZero(durand_.empty() ? analysis_.base : durand_, y, x0, n, s, s.base);
+  if (split_)
+    readOrZero(analysis_.form, y, x0, n, s, s.form);
+  else
+    std::copy_n(s.base, n, s.form);
 }
 
 void LightPlacer::takeVeil(int y, int x0, int n, Scratch& s, float* r, float* g, float* b) const {
@@ -279,7 +307,9 @@ void LightPlacer::takeVeil(int y, int x0, int n, Scratch& s, float* r, float* g,
   relog(r, g, b, n, s.log);
 }
 
-void LightPlacer::read(const float* rgb, int n, Scratch& s, float* r, float* g, float* b) const { separate(rgb, gains_, n, r, g, b, s.log); }
+void LightPlacer::read(const float* rgb, int n, Scratch& s, float* r, float* g, float* b) const {
+  separate(rgb, gains_, n, r, g, b, s.log);
+}
 
 void LightPlacer::place(int y, int x0, int n, const RowMoves& moves, Scratch& s, float* r, float* g, float* b) const {
   if (settings_.veil > 0) takeVeil(y, x0, n, s, r, g, b);
@@ -300,29 +330,37 @@ void LightPlacer::place(int y, int x0, int n, const RowMoves& moves, Scratch& s,
   }
   lookUp(curve_.data(), s.cell, s.a, n, s.paper);
   if (natural && (split_ || pulled_)) locate(s.base, n, s.cell, s.a);
-  if (split_) lookUp(curve_.data() + kCurveSize, s.cell, s.a, n, s.b);
-  else std::fill_n(s.b, n, 1.f);
+  if (split_)
+    lookUp(curve_.data() + kCurveSize, s.cell, s.a, n, s.b);
+  else
+    std::fill_n(s.b, n, 1.f);
   if (pulled_) {
     lookUp(curve_.data() + 2 * kCurveSize, s.cell, s.a, n, s.light);
     addTo(s.light, n, s.paper);
   }
   if (split_ && analysis_.noisier.readRow(columns_, y, height_, x0, n, s.log, s.a, s.grid)) holdBack(s.a, n, s.b);
-  if (!natural) addAllDetail(s.log, s.base, s.form, s.b, formGain, textureGain, n, s.paper);
-  else if (split_) addDetail(s.log, s.base, s.form, s.b, formGain, textureGain, n, s.paper);
+  if (!natural)
+    addAllDetail(s.log, s.base, s.form, s.b, formGain, textureGain, n, s.paper);
+  else if (split_)
+    addDetail(s.log, s.base, s.form, s.b, formGain, textureGain, n, s.paper);
   if (settings_.exposure != 0) raise(float(settings_.exposure), n, s.paper);
   if (moves.contrast) addContrast(s.log, s.base, s.form, s.b, moves.contrast, formGain, textureGain, n, s.paper);
   if (moves.exposure) addTo(moves.exposure, n, s.paper);
   const float peak = fastExp2(headroom_);
-  if (headroom_ > 0) toHighLight(s.paper, headroom_, peak, n, s.light);
-  else settings_.op == ToneOperator::Natural ? toLight(s.paper, n, s.light) : toPlainLight(s.paper, n, s.light);
-  if (moves.saturation) saturations(moves.saturation, float(settings_.saturation * (natural ? analysis_.colour : 1)), n, s.a);
-  else std::fill_n(s.a, n, float(settings_.saturation * (natural ? analysis_.colour : 1)));
+  if (headroom_ > 0)
+    toHighLight(s.paper, headroom_, peak, n, s.light);
+  else
+    settings_.op == ToneOperator::Natural ? toLight(s.paper, n, s.light) : toPlainLight(s.paper, n, s.light);
+  if (moves.saturation)
+    saturations(moves.saturation, float(settings_.saturation * (natural ? analysis_.colour : 1)), n, s.a);
+  else
+    std::fill_n(s.a, n, float(settings_.saturation * (natural ? analysis_.colour : 1)));
   if (settings_.vivid != 0) addVivid(r, g, b, float(settings_.vivid), n, s.a);
   colourTones(s.light, s.log, s.a, peak, n, r, g, b);
 }
 
-Result<Image<float>> toneNatural(ImageView<const float> radiance, const ToneAnalysis& analysis, const ToneSettings& settings,
-                                 const Progress& progress) {
+Result<Image<float>> toneNatural(ImageView<const float> radiance, const ToneAnalysis& analysis,
+                                 const ToneSettings& settings, const Progress& progress) {
   const LightPlacer placer(analysis, settings, radiance.width, radiance.height);
   Image<float> out(radiance.width, radiance.height, 3);
   std::atomic<int> rowsDone{0};

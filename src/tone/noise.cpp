@@ -15,7 +15,8 @@ constexpr int kBlock = 8;
 constexpr int kBlocksAcross = 96;
 constexpr std::size_t kFewest = 12; ///< Blocks of a stop; fewer say nothing.
 constexpr double kQuietest = 0.10;
-constexpr double kExpected = 1.35;  ///< The quietest tenth of many equal blocks of 36 second differences lies this much below the mean (simulated).
+constexpr double kExpected = 1.35; ///< The quietest tenth of many equal blocks of 36 second differences lies this much
+                                   ///< below the mean (simulated).
 
 struct BlockNoise {
   float light = 0, sigma = 0;
@@ -28,8 +29,9 @@ BlockNoise noiseOf(ImageView<const float> radiance, int x0, int y0) {
     for (int x = 0; x < kBlock; ++x) sum += light[y][x] = luminance(radiance.at(x0 + x, y0 + y));
   for (int y = 1; y < kBlock - 1; ++y)
     for (int x = 1; x < kBlock - 1; ++x)
-      second += std::abs(light[y - 1][x - 1] - 2 * light[y - 1][x] + light[y - 1][x + 1] - 2 * light[y][x - 1] + 4 * light[y][x] - 2 * light[y][x + 1] +
-                         light[y + 1][x - 1] - 2 * light[y + 1][x] + light[y + 1][x + 1]);
+      second += std::abs(light[y - 1][x - 1] - 2 * light[y - 1][x] + light[y - 1][x + 1] - 2 * light[y][x - 1] +
+                         4 * light[y][x] - 2 * light[y][x + 1] + light[y + 1][x - 1] - 2 * light[y + 1][x] +
+                         light[y + 1][x + 1]);
   constexpr int n = (kBlock - 2) * (kBlock - 2);
   return {float(sum / (kBlock * kBlock)), float(std::sqrt(std::numbers::pi / 2) * second / (6 * n))};
 }
@@ -39,7 +41,8 @@ BlockNoise noiseOf(ImageView<const float> radiance, int x0, int y0) {
 double NoiseByLight::at(double logLight) const {
   if (relative.empty()) return 0;
   const double position = std::clamp(logLight - darkest - 0.5, 0.0, double(relative.size() - 1));
-  const std::size_t i = std::min(std::size_t(position), relative.size() - 1), next = std::min(i + 1, relative.size() - 1);
+  const std::size_t i = std::min(std::size_t(position), relative.size() - 1),
+                    next = std::min(i + 1, relative.size() - 1);
   return relative[i] + (position - double(i)) * (relative[next] - relative[i]);
 }
 

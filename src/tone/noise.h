@@ -5,7 +5,8 @@
 
 namespace ml {
 
-/// Noise of a picture by its light: standard deviation of luminance relative to luminance, one value for each whole stop of log2 luminance.
+/// Noise of a picture by its light: standard deviation of luminance relative to luminance, one value for each whole
+/// stop of log2 luminance.
 struct NoiseByLight {
   int darkest = 0;             ///< log2 luminance of the first value.
   std::vector<float> relative; ///< Falling towards the light; empty: not measured.
@@ -13,8 +14,8 @@ struct NoiseByLight {
   [[nodiscard]] double at(double logLight) const;
 };
 
-/// From the picture itself: second differences in blocks (Immerkaer, Computer Vision and Image Understanding 64, 1996), of the blocks of
-/// each stop the quietest tenth, because texture only adds. `radiance`: three channels, full size.
+/// From the picture itself: second differences in blocks (Immerkaer, Computer Vision and Image Understanding 64, 1996),
+/// of the blocks of each stop the quietest tenth, because texture only adds. `radiance`: three channels, full size.
 [[nodiscard]] NoiseByLight measureNoise(ImageView<const float> radiance);
 
 } // namespace ml

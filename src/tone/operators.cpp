@@ -61,7 +61,9 @@ double toneDrago(double light, const LightStatistics& s) {
   return std::min(1.0, kDisplay * 0.01 / std::log10(most + 1) * std::log(l + 1) / base);
 }
 
-double durandCompression(double darkest, double brightest) { return kDurandRange / std::max(kDurandRange, brightest - darkest); }
+double durandCompression(double darkest, double brightest) {
+  return kDurandRange / std::max(kDurandRange, brightest - darkest);
+}
 
 Image<float> bilateral(const Image<float>& in, double sigmaSpace, double sigmaRange) {
   const auto [low, high] = std::minmax_element(in.data(), in.data() + in.size());
@@ -86,7 +88,8 @@ Image<float> bilateral(const Image<float>& in, double sigmaSpace, double sigmaRa
     Image<float> now = layerOf(k);
     for (std::size_t i = 0; i < in.size(); ++i) {
       const float position = (in.data()[i] - lowest) / step - float(k - 1);
-      if (position >= 0 && position <= 1) out.data()[i] = before.data()[i] + position * (now.data()[i] - before.data()[i]);
+      if (position >= 0 && position <= 1)
+        out.data()[i] = before.data()[i] + position * (now.data()[i] - before.data()[i]);
     }
     before = std::move(now);
   }

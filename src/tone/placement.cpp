@@ -48,7 +48,9 @@ std::vector<Tie> beyond(const LightHistogram& histogram, double end, double last
   return out;
 }
 
-double valueAt(const std::vector<Tie>& ties, double scene) { return ToneCurve(ties)(scene); }
+double valueAt(const std::vector<Tie>& ties, double scene) {
+  return ToneCurve(ties)(scene);
+}
 
 } // namespace
 
@@ -64,7 +66,8 @@ const char* nameOf(SceneKind kind) {
 double LightHistogram::below(double fraction) const {
   double sum = 0;
   for (std::size_t i = 0; i < share.size(); ++i) {
-    if (sum + share[i] >= fraction) return start + (double(i) + (fraction - sum) / std::max(1e-9, double(share[i]))) * kStep;
+    if (sum + share[i] >= fraction)
+      return start + (double(i) + (fraction - sum) / std::max(1e-9, double(share[i]))) * kStep;
     sum += share[i];
   }
   return start + double(share.size()) * kStep;
@@ -77,7 +80,8 @@ SceneKind kindOf(const LightHistogram& h, double middleEv100, double brightAbove
     if (h.start + double(i) * LightHistogram::kStep > median + 2.5) bright += h.share[i];
   const double span = h.below(0.995) - h.below(0.02);
   const bool dim = middleEv100 < 3.5; // false when unknown
-  if (bright < 0.05 && span > 7 && brightAbove < 0.35 && (dim || std::isnan(middleEv100))) return SceneKind::NightLights;
+  if (bright < 0.05 && span > 7 && brightAbove < 0.35 && (dim || std::isnan(middleEv100)))
+    return SceneKind::NightLights;
   if (dim && bright < 0.35) return SceneKind::Twilight;
   return bright >= 0.04 && span > 6 && brightAbove < 0.35 ? SceneKind::Interior : SceneKind::Landscape;
 }
@@ -118,22 +122,30 @@ std::vector<Tie> pulled(std::vector<Tie> ties, std::vector<Tie> pulls) {
   std::vector<Tie> out;
   for (const Tie& tie : ties) out.push_back({tie.scene, tie.paper + moveAt(tie.scene)});
   for (const Tie& p : pulls) {
-    const auto at = std::lower_bound(out.begin(), out.end(), p.scene, [](const Tie& tie, double scene) { return tie.scene < scene; });
-    if (at != out.end() && at->scene - p.scene < 0.1) at->paper = p.paper, at->scene = p.scene;
-    else if (at != out.begin() && p.scene - std::prev(at)->scene < 0.1) *std::prev(at) = p;
-    else out.insert(at, p);
+    const auto at = std::lower_bound(out.begin(), out.end(), p.scene,
+                                     [](const Tie& tie, double scene) { return tie.scene < scene; });
+    if (at != out.end() && at->scene - p.scene < 0.1)
+      at->paper = p.paper, at->scene = p.scene;
+    else if (at != out.begin() && p.scene - std::prev(at)->scene < 0.1)
+      *std::prev(at) = p;
+    else
+      out.insert(at, p);
   }
   // What lies beside a pull gives way to it.
   for (const Tie& p : pulls)
     for (Tie& tie : out) {
       const double least = kLeastRise * (tie.scene - p.scene);
-      if (tie.scene < p.scene - 1e-9) tie.paper = std::min(tie.paper, p.paper + least);
-      else if (tie.scene > p.scene + 1e-9) tie.paper = std::max(tie.paper, p.paper + least);
+      if (tie.scene < p.scene - 1e-9)
+        tie.paper = std::min(tie.paper, p.paper + least);
+      else if (tie.scene > p.scene + 1e-9)
+        tie.paper = std::max(tie.paper, p.paper + least);
     }
   // Rising from the middle outwards, so that a pull wins over what lies beyond it.
   const std::size_t middle = out.size() / 2;
-  for (std::size_t i = middle + 1; i < out.size(); ++i) out[i].paper = std::max(out[i].paper, out[i - 1].paper + kLeastRise * (out[i].scene - out[i - 1].scene));
-  for (std::size_t i = middle; i-- > 0;) out[i].paper = std::min(out[i].paper, out[i + 1].paper - kLeastRise * (out[i + 1].scene - out[i].scene));
+  for (std::size_t i = middle + 1; i < out.size(); ++i)
+    out[i].paper = std::max(out[i].paper, out[i - 1].paper + kLeastRise * (out[i].scene - out[i - 1].scene));
+  for (std::size_t i = middle; i-- > 0;)
+    out[i].paper = std::min(out[i].paper, out[i + 1].paper - kLeastRise * (out[i + 1].scene - out[i].scene));
   return out;
 }
 

@@ -4,7 +4,6 @@
 
 #include <algorithm>
 
-
 #include <cmath>
 
 namespace ml {
@@ -31,7 +30,9 @@ double beforeShoulder(double light) {
 
 Rendering::Rendering(std::vector<Tie> ties) : curve_(std::move(ties)) {}
 
-double Rendering::paper(double light) const { return std::log2(shouldered(std::exp2(std::min(6.0, curve_(light))))); }
+double Rendering::paper(double light) const {
+  return std::log2(shouldered(std::exp2(std::min(6.0, curve_(light)))));
+}
 
 double Rendering::slope(double light) const {
   constexpr double kReach = 0.1;
@@ -50,7 +51,9 @@ double Rendering::lightAt(double paper) const {
 
 std::vector<Tie> standardRendering(double midGrey) {
   constexpr double kGrey = -2.4739; // log2 of 0.18
-  static constexpr Tie kCurve[] = {{-9, -13.4}, {-6, -9.7}, {-4, -7.25}, {-2, kGrey - 2.38}, {-1, kGrey - 1.18}, {0, kGrey}, {1, kGrey + 1.18}, {2, kGrey + 2.36}, {4, kGrey + 4.5}};
+  static constexpr Tie kCurve[] = {{-9, -13.4},        {-6, -9.7},         {-4, -7.25},
+                                   {-2, kGrey - 2.38}, {-1, kGrey - 1.18}, {0, kGrey},
+                                   {1, kGrey + 1.18},  {2, kGrey + 2.36},  {4, kGrey + 4.5}};
   std::vector<Tie> out;
   for (const Tie& tie : kCurve) out.push_back({tie.scene + midGrey, tie.paper});
   return out;
@@ -58,7 +61,8 @@ std::vector<Tie> standardRendering(double midGrey) {
 
 std::vector<Tie> shownAlready() {
   std::vector<Tie> out;
-  for (double light = -16; light < -0.01; light += 0.125) out.push_back({light, std::log2(beforeShoulder(std::exp2(light)))});
+  for (double light = -16; light < -0.01; light += 0.125)
+    out.push_back({light, std::log2(beforeShoulder(std::exp2(light)))});
   return out;
 }
 
@@ -70,7 +74,8 @@ std::vector<Tie> meteredRendering(const Image<float>& logLight) {
 std::vector<Tie> exposedForTheMiddle(std::vector<Tie> ties, const Image<float>& logLight, bool dusk) {
   constexpr double kOff = 16; // L*: somewhat more than a stop, half the usual step of brackets
   const Rendering rendering(ties);
-  const double median = quantile(logLight.data(), logLight.size(), 0.5), lightness = lightnessOf(rendering.paper(median));
+  const double median = quantile(logLight.data(), logLight.size(), 0.5),
+               lightness = lightnessOf(rendering.paper(median));
   const double wanted = std::clamp(lightness, kMeteredLightness - (dusk ? 2 * kOff : kOff), kMeteredLightness + kOff);
   if (wanted == lightness) return ties;
   const double move = median - rendering.lightAt(paperOf(wanted));

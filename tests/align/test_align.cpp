@@ -11,8 +11,10 @@ using namespace ml;
 
 namespace {
 
-/// Greatest distance, over a grid, between where a transform sends reference pixels and where the camera's poses say they lie.
-double placementError(const Transform& found, const CameraPose& reference, const CameraPose& frame, int width, int height) {
+/// Greatest distance, over a grid, between where a transform sends reference pixels and where the camera's poses say
+/// they lie.
+double placementError(const Transform& found, const CameraPose& reference, const CameraPose& frame, int width,
+                      int height) {
   double worst = 0;
   for (int gy = 0; gy <= 4; ++gy)
     for (int gx = 0; gx <= 4; ++gx) {
@@ -58,12 +60,14 @@ private slots:
     QFETCH(int, format);
     QFETCH(int, seed);
     QTemporaryDir dir;
-    const auto set = test::shootScene(test::texturedScene(720, 520, 10, unsigned(seed)), test::exposedAt({11, 9, 7, 5, 3}), FrameFormat(format),
-                                      test::pathOf(dir), swaying(std::uint64_t(seed)));
+    const auto set =
+        test::shootScene(test::texturedScene(720, 520, 10, unsigned(seed)), test::exposedAt({11, 9, 7, 5, 3}),
+                         FrameFormat(format), test::pathOf(dir), swaying(std::uint64_t(seed)));
     const auto placed = registerFrames(set.frames, 2, AlignMode::Rigid, {});
     QVERIFY(placed.has_value());
     for (std::size_t i = 0; i < set.frames.size(); ++i) {
-      const double error = placementError((*placed)[i].transform, set.poses[2], set.poses[i], set.frames[i].width(), set.frames[i].height());
+      const double error = placementError((*placed)[i].transform, set.poses[2], set.poses[i], set.frames[i].width(),
+                                          set.frames[i].height());
       QVERIFY2(error < kPlacementTolerance, qPrintable(QString("frame %1: %2 px").arg(i).arg(error)));
       QVERIFY((*placed)[i].usable);
     }
@@ -77,13 +81,14 @@ private slots:
   void eightStopsApart() {
     QFETCH(int, format);
     QTemporaryDir dir;
-    const auto set = test::shootScene(test::texturedScene(720, 520, 9, 5), test::exposedAt({11, 3}), FrameFormat(format), test::pathOf(dir), swaying(9));
+    const auto set = test::shootScene(test::texturedScene(720, 520, 9, 5), test::exposedAt({11, 3}),
+                                      FrameFormat(format), test::pathOf(dir), swaying(9));
     for (const int reference : {0, 1}) {
       const auto placed = registerFrames(set.frames, reference, AlignMode::Rigid, {});
       QVERIFY(placed.has_value());
       const int other = 1 - reference;
-      const double error = placementError((*placed)[std::size_t(other)].transform, set.poses[std::size_t(reference)], set.poses[std::size_t(other)],
-                                          set.frames[0].width(), set.frames[0].height());
+      const double error = placementError((*placed)[std::size_t(other)].transform, set.poses[std::size_t(reference)],
+                                          set.poses[std::size_t(other)], set.frames[0].width(), set.frames[0].height());
       QVERIFY2(error < kPlacementTolerance, qPrintable(QString::number(error)));
     }
   }
@@ -108,21 +113,25 @@ private slots:
 
   void perspectiveIsRecovered() {
     QTemporaryDir dir;
-    const auto set = test::shootScene(test::texturedScene(720, 520, 8, 4), test::exposedAt({8, 6}), FrameFormat::Tiff, test::pathOf(dir), swaying(2));
+    const auto set = test::shootScene(test::texturedScene(720, 520, 8, 4), test::exposedAt({8, 6}), FrameFormat::Tiff,
+                                      test::pathOf(dir), swaying(2));
     const auto placed = registerFrames(set.frames, 0, AlignMode::Perspective, {});
-    const double error = placementError((*placed)[1].transform, set.poses[0], set.poses[1], set.frames[0].width(), set.frames[0].height());
-    QVERIFY2(error < 2 * kPlacementTolerance, qPrintable(QString::number(error))); // eight parameters at the corners, from a rigid truth
+    const double error = placementError((*placed)[1].transform, set.poses[0], set.poses[1], set.frames[0].width(),
+                                        set.frames[0].height());
+    QVERIFY2(error < 2 * kPlacementTolerance,
+             qPrintable(QString::number(error))); // eight parameters at the corners, from a rigid truth
   }
 
   void tripodStaysUntouched() {
     QTemporaryDir dir;
-    const auto set = test::shootScene(test::texturedScene(480, 360, 9, 2), test::exposedAt({9, 7, 5}), FrameFormat::Jpeg, test::pathOf(dir));
+    const auto set = test::shootScene(test::texturedScene(480, 360, 9, 2), test::exposedAt({9, 7, 5}),
+                                      FrameFormat::Jpeg, test::pathOf(dir));
     const auto placed = registerFrames(set.frames, 1, AlignMode::Auto, {});
     for (const auto& r : *placed) QVERIFY(r.transform.isIdentity());
   }
 
-  // Clouds without edges under a fine texture that looks alike in many places, tones bent by a curve nobody knows: frames from a tripod stay
-  // where they are, and somebody who walks through leads none of them along.
+  // Clouds without edges under a fine texture that looks alike in many places, tones bent by a curve nobody knows:
+  // frames from a tripod stay where they are, and somebody who walks through leads none of them along.
   void patternThatRepeatsStaysInPlace_data() {
     QTest::addColumn<int>("curve");
     QTest::addColumn<bool>("walker");
@@ -152,8 +161,10 @@ private slots:
 
   void anotherViewIsRefused() {
     QTemporaryDir dir;
-    auto one = test::shootScene(test::texturedScene(480, 360, 9, 21), test::exposedAt({9, 7}), FrameFormat::Jpeg, test::pathOf(dir));
-    auto two = test::shootScene(test::texturedScene(480, 360, 4, 77), test::exposedAt({5}), FrameFormat::Tiff, test::pathOf(dir));
+    auto one = test::shootScene(test::texturedScene(480, 360, 9, 21), test::exposedAt({9, 7}), FrameFormat::Jpeg,
+                                test::pathOf(dir));
+    auto two = test::shootScene(test::texturedScene(480, 360, 4, 77), test::exposedAt({5}), FrameFormat::Tiff,
+                                test::pathOf(dir));
     std::vector<Frame> frames = std::move(one.frames);
     frames.push_back(std::move(two.frames[0]));
     const auto placed = registerFrames(frames, 0, AlignMode::Auto, {});
@@ -164,8 +175,15 @@ private slots:
 
   void blackFrameIsAssumedInPlace() {
     QTemporaryDir dir;
-    auto set = test::shootScene(test::texturedScene(480, 360, 9, 2), test::exposedAt({9, 7}), FrameFormat::Tiff, test::pathOf(dir), swaying(3));
-    Frame black = test::linearFrame([] { Image<float> i(462, 346, 3); i.fill(0); return i; }(), {{1e-4}, {8}, {100}});
+    auto set = test::shootScene(test::texturedScene(480, 360, 9, 2), test::exposedAt({9, 7}), FrameFormat::Tiff,
+                                test::pathOf(dir), swaying(3));
+    Frame black = test::linearFrame(
+        [] {
+          Image<float> i(462, 346, 3);
+          i.fill(0);
+          return i;
+        }(),
+        {{1e-4}, {8}, {100}});
     QCOMPARE(black.width(), set.frames[0].width());
     std::vector<Frame> frames;
     frames.push_back(std::move(black));
@@ -178,7 +196,8 @@ private slots:
 
   void threadsDoNotChangeABit() {
     QTemporaryDir dir;
-    const auto set = test::shootScene(test::texturedScene(480, 360, 9, 6), test::exposedAt({9, 6}), FrameFormat::Jpeg, test::pathOf(dir), swaying(5));
+    const auto set = test::shootScene(test::texturedScene(480, 360, 9, 6), test::exposedAt({9, 6}), FrameFormat::Jpeg,
+                                      test::pathOf(dir), swaying(5));
     setThreadCount(1);
     const auto one = registerFrames(set.frames, 0, AlignMode::Rigid, {});
     setThreadCount(4);
@@ -189,7 +208,8 @@ private slots:
 
   void stopEndsIt() {
     QTemporaryDir dir;
-    const auto set = test::shootScene(test::texturedScene(200, 160, 9, 6), test::exposedAt({9, 6}), FrameFormat::Jpeg, test::pathOf(dir));
+    const auto set = test::shootScene(test::texturedScene(200, 160, 9, 6), test::exposedAt({9, 6}), FrameFormat::Jpeg,
+                                      test::pathOf(dir));
     Progress progress;
     progress.stop.request();
     const auto placed = registerFrames(set.frames, 0, AlignMode::Rigid, progress);

@@ -1,4 +1,5 @@
-// A random user: whatever a hand does to the window, it neither crashes nor hangs nor loses anything. Four seeds here; by hand
+// A random user: whatever a hand does to the window, it neither crashes nor hangs nor loses anything. Four seeds here;
+// by hand
 //   ML_SEED=n ML_ACTIONS=100000 [ML_LOG=file] test_anything
 #include "support/random_hand.h"
 #include "support/scenes.h"
@@ -27,11 +28,14 @@ struct Undoable {
   bool combined;
   bool operator==(const Undoable&) const = default;
 };
-Undoable undoable(const View& v) { return {v.readings, choicesOf(v), v.recipe, v.radianceStamp, v.combined.has_value()}; }
+Undoable undoable(const View& v) {
+  return {v.readings, choicesOf(v), v.recipe, v.radianceStamp, v.combined.has_value()};
+}
 
 std::string difference(const Undoable& a, const Undoable& b) {
   std::string out;
-  if (!(a.readings == b.readings)) out += " readings (" + std::to_string(a.readings.size()) + " and " + std::to_string(b.readings.size()) + ")";
+  if (!(a.readings == b.readings))
+    out += " readings (" + std::to_string(a.readings.size()) + " and " + std::to_string(b.readings.size()) + ")";
   if (!(a.choices == b.choices)) out += " choices";
   if (!(a.recipe == b.recipe)) out += " recipe";
   if (a.stamp != b.stamp || a.combined != b.combined) out += " what was combined (" + a.stamp + " and " + b.stamp + ")";
@@ -50,7 +54,9 @@ std::string lost(const JobModel& shown) {
     if (a.delivered.size() != b.delivered.size()) what += " delivered";
     if (a.activeSet != b.activeSet) what += " active set";
     for (std::size_t k = 0; k < std::max(a.sets.size(), b.sets.size()); ++k)
-      if (k >= a.sets.size() || k >= b.sets.size() || !(a.sets[k].frames == b.sets[k].frames) || a.sets[k].label != b.sets[k].label) what += " set " + std::to_string(k);
+      if (k >= a.sets.size() || k >= b.sets.size() || !(a.sets[k].frames == b.sets[k].frames) ||
+          a.sets[k].label != b.sets[k].label)
+        what += " set " + std::to_string(k);
     if (!what.empty()) return a.name + ":" + what;
   }
   return {};
@@ -103,17 +109,23 @@ private slots:
     prepareWindows();
     const auto folder = pathOf(dir_);
     (void)shootScene(texturedScene(420, 300, 12, 5), exposedAt({3, 7, 11}), FrameFormat::Jpeg, folder / "card");
-    const auto other = shootScene(texturedScene(300, 420, 9, 6), exposedAt({4, 6, 8, 10}), FrameFormat::Jpeg, folder / "other");
+    const auto other =
+        shootScene(texturedScene(300, 420, 9, 6), exposedAt({4, 6, 8, 10}), FrameFormat::Jpeg, folder / "other");
     std::filesystem::create_directories(folder / "empty");
     std::ofstream(folder / "notes.txt") << "no frame";
     const auto text = [](const std::filesystem::path& p) { return QString::fromStdString(p.string()); };
-    drops_ = {{text(folder / "card")}, {text(other.files[0]), text(other.files[2])}, {text(folder / "card"), text(folder / "other")}, {text(folder / "empty")}, {text(folder / "notes.txt")}};
+    drops_ = {{text(folder / "card")},
+              {text(other.files[0]), text(other.files[2])},
+              {text(folder / "card"), text(folder / "other")},
+              {text(folder / "empty")},
+              {text(folder / "notes.txt")}};
   }
 
   void whateverAHandDoes_data() {
     QTest::addColumn<int>("seed");
     const int one = number("ML_SEED", 0);
-    if (one > 0) QTest::newRow(qPrintable(QString::number(one))) << one;
+    if (one > 0)
+      QTest::newRow(qPrintable(QString::number(one))) << one;
     else
       for (const int seed : {11, 12, 13, 14}) QTest::newRow(qPrintable(QString::number(seed))) << seed;
   }
@@ -125,8 +137,10 @@ private slots:
     const auto jobs = pathOf(dir_) / ("jobs-" + std::to_string(seed));
     RandomHand hand(unsigned(seed), drops_);
     auto window = opened(jobs);
-    if (seed % 2) window->openDemo();
-    else window->openPaths(drops_[0]);
+    if (seed % 2)
+      window->openDemo();
+    else
+      window->openPaths(drops_[0]);
     QVERIFY(settled(*window));
     for (int i = 1; i <= actions; ++i) {
       hand.act(*window);
@@ -136,7 +150,9 @@ private slots:
       QVERIFY2(waitFor([&] { return bench.settled(); }), qPrintable("hangs after " + hand.last()));
       if (!bench.hasView()) continue;
       const std::string what = lost(bench.desk.job);
-      QVERIFY2(what.empty(), qPrintable(QString("action %1: on disk is other than shown: %2").arg(i).arg(QString::fromStdString(what))));
+      QVERIFY2(
+          what.empty(),
+          qPrintable(QString("action %1: on disk is other than shown: %2").arg(i).arg(QString::fromStdString(what))));
       if (hand.number(0, 5) > 0) continue;
       window.reset(); // closed in whatever state it is, and opened again
       window = opened(jobs);

@@ -1,4 +1,5 @@
-// The queue at Deliver in the real window: goes on after a stop, changes its order, says what cannot be written and tries it again.
+// The queue at Deliver in the real window: goes on after a stop, changes its order, says what cannot be written and
+// tries it again.
 #include <QTest>
 
 #include "app/main_window.h"
@@ -69,7 +70,8 @@ void dropOnRow(QueueList* list, int from, int to) {
   };
   list->setCurrentRow(from);
   const QMimeData rowData;
-  QDropEvent drop(QPointF(list->visualItemRect(list->item(to)).center()), Qt::MoveAction, &rowData, Qt::LeftButton, Qt::NoModifier);
+  QDropEvent drop(QPointF(list->visualItemRect(list->item(to)).center()), Qt::MoveAction, &rowData, Qt::LeftButton,
+                  Qt::NoModifier);
   (list->*&Reached::dropEvent)(&drop);
 }
 
@@ -107,8 +109,10 @@ private slots:
     QueueList* list = job.list();
     QVERIFY(list);
     QCOMPARE(rows(list), QStringList({"Hall", "Kitchen", "Landing"}));
-    QVERIFY(visible<QLabel>(job.window, "complaint")->text().startsWith("3 files still wait")); // said when the job was opened
-    QVERIFY(!job.bench().deliver.running()); // nothing is written before somebody says so
+    QVERIFY(visible<QLabel>(job.window, "complaint")
+                ->text()
+                .startsWith("3 files still wait")); // said when the job was opened
+    QVERIFY(!job.bench().deliver.running());        // nothing is written before somebody says so
     QVERIFY2(verdictOf(job.window).contains("3 files wait"), qPrintable(verdictOf(job.window)));
 
     // By keys: the last goes first; by buttons: it goes back by one.
@@ -127,7 +131,8 @@ private slots:
     QCOMPARE(rows(list), [&] { // and so it is on disk
       QStringList names;
       const DeliveryQueue onDisk(job.folder() / "deliveries.json");
-      for (const auto& o : onDisk.orders()) names << QString::fromStdString(o.view).mid(3).replace(0, 1, QString(QChar(o.view[3])).toUpper());
+      for (const auto& o : onDisk.orders())
+        names << QString::fromStdString(o.view).mid(3).replace(0, 1, QString(QChar(o.view[3])).toUpper());
       return names;
     }());
     // Kitchen is not wanted after all.
@@ -141,7 +146,8 @@ private slots:
     QCOMPARE(filesIn(views[0]), 1);
     QCOMPARE(filesIn(views[1]), 0);
     QCOMPARE(filesIn(views[2]), 1);
-    QVERIFY(fs::last_write_time(views[2].deliveredFolder() / "landing.jpg") < fs::last_write_time(views[0].deliveredFolder() / "hall.jpg"));
+    QVERIFY(fs::last_write_time(views[2].deliveredFolder() / "landing.jpg") <
+            fs::last_write_time(views[0].deliveredFolder() / "hall.jpg"));
     QCOMPARE(views[2].delivered.size(), std::size_t(1));
     QVERIFY(job.bench().deliver.orders().empty());
     QVERIFY2(verdictOf(job.window).startsWith("One file lies"), qPrintable(verdictOf(job.window)));
@@ -185,8 +191,10 @@ private slots:
     const auto& attic = job.bench().job().views()[3];
     QCOMPARE(attic.delivered.size(), std::size_t(2));
     QVERIFY(attic.delivered[0].recipe == toJson(Recipe{}) && attic.delivered[1].recipe == toJson(light));
-    const QImage first(QString::fromStdString((attic.deliveredFolder() / attic.delivered[0].file).string())), second(QString::fromStdString((attic.deliveredFolder() / attic.delivered[1].file).string()));
-    QVERIFY(qGray(second.scaled(1, 1, Qt::IgnoreAspectRatio, Qt::SmoothTransformation).pixel(0, 0)) > qGray(first.scaled(1, 1, Qt::IgnoreAspectRatio, Qt::SmoothTransformation).pixel(0, 0)) + 15);
+    const QImage first(QString::fromStdString((attic.deliveredFolder() / attic.delivered[0].file).string())),
+        second(QString::fromStdString((attic.deliveredFolder() / attic.delivered[1].file).string()));
+    QVERIFY(qGray(second.scaled(1, 1, Qt::IgnoreAspectRatio, Qt::SmoothTransformation).pixel(0, 0)) >
+            qGray(first.scaled(1, 1, Qt::IgnoreAspectRatio, Qt::SmoothTransformation).pixel(0, 0)) + 15);
   }
 
   void pausingAndLeavingLoseNothing() {

@@ -1,4 +1,5 @@
-// A visit of three views in the real window, from frames to delivered files: tools on the picture, the Ladder, areas, looks, judgement.
+// A visit of three views in the real window, from frames to delivered files: tools on the picture, the Ladder, areas,
+// looks, judgement.
 #include "app/main_window.h"
 #include "app/sort_sheet.h"
 #include "codec/avif_file.h"
@@ -11,11 +12,11 @@
 #include <QInputDialog>
 #include <QLabel>
 #include <QLineEdit>
+#include <QSignalSpy>
 #include <QSlider>
 #include <QStandardPaths>
-#include <QTest>
-#include <QSignalSpy>
 #include <QTemporaryDir>
+#include <QTest>
 #include <QTimer>
 #include <QToolButton>
 
@@ -30,8 +31,9 @@ Image<float> room(double pitch) {
   Image<float> wall(480, 320, 3);
   for (int y = 0; y < 320; ++y)
     for (int x = 0; x < 480; ++x) {
-      const bool window = x > 190 && x < 300 && y > 80 && y < 190, board = x > 40 && x < 110 && y > 100 && y < 170;
-      const float boards = std::exp2(0.5f * std::tanh(12 * std::sin(float(x) * 0.13f))) * (1 + 0.1f * std::sin(float(y) * 0.4f));
+      const bool window = x > 190 && x < 300 && y > 80 && y<190, board = x> 40 && x < 110 && y > 100 && y < 170;
+      const float boards =
+          std::exp2(0.5f * std::tanh(12 * std::sin(float(x) * 0.13f))) * (1 + 0.1f * std::sin(float(y) * 0.4f));
       const float light = window ? 6.f : board ? 0.25f : 0.06f * boards;
       const float warm[3] = {1.35f, 1.f, 0.6f};
       for (int c = 0; c < 3; ++c) wall.at(x, y)[c] = light * (window ? 1 : warm[c]);
@@ -50,7 +52,9 @@ void drag(MainWindow& window, QPointF from, QPointF to) {
   QVERIFY(settled(window));
 }
 
-void choosePage(MainWindow& window, const char* side) { click(visible<QToolButton>(window, side)); }
+void choosePage(MainWindow& window, const char* side) {
+  click(visible<QToolButton>(window, side));
+}
 
 void slide(MainWindow& window, const char* name, int steps) {
   auto* slider = visible<QSlider>(window, name);
@@ -91,9 +95,12 @@ private slots:
     window.show();
     QVERIFY(QTest::qWaitForWindowExposed(&window));
     Workbench& bench = window.workbench();
-    for (const int i : {1, 2, 3}) (void)test::shootScene(room(i == 1 ? 7 : 0), test::exposedAt({4, 7, 10}), FrameFormat::Jpeg, test::pathOf(dir) / "card" / ("view" + std::to_string(i)));
+    for (const int i : {1, 2, 3})
+      (void)test::shootScene(room(i == 1 ? 7 : 0), test::exposedAt({4, 7, 10}), FrameFormat::Jpeg,
+                             test::pathOf(dir) / "card" / ("view" + std::to_string(i)));
     QStringList folders;
-    for (const int i : {1, 2, 3}) folders << QString::fromStdString((test::pathOf(dir) / "card" / ("view" + std::to_string(i))).string());
+    for (const int i : {1, 2, 3})
+      folders << QString::fromStdString((test::pathOf(dir) / "card" / ("view" + std::to_string(i))).string());
     window.openPaths(folders);
     QVERIFY(waitFor([&] { return window.findChild<SortSheet*>() != nullptr; }));
     auto* sheet = window.findChild<SortSheet*>();
@@ -115,12 +122,14 @@ private slots:
     QCOMPARE(bench.station().id(), stations::kFinish);
 
     // The first leans: the judgement says so, one key mends it, undo takes it back.
-    QVERIFY2(visible<QLabel>(window, "verdict")->text().contains("Verticals lean"), qPrintable(visible<QLabel>(window, "verdict")->text()));
+    QVERIFY2(visible<QLabel>(window, "verdict")->text().contains("Verticals lean"),
+             qPrintable(visible<QLabel>(window, "verdict")->text()));
     QVERIFY(visible<QPushButton>(window, "remedy"));
     QTest::keyClick(&window, Qt::Key_M);
     QVERIFY(settled(window));
     QVERIFY(std::abs(bench.view().recipe.geometry.pitch) > 3);
-    QVERIFY2(!visible<QLabel>(window, "verdict")->text().contains("Verticals lean"), qPrintable(visible<QLabel>(window, "verdict")->text()));
+    QVERIFY2(!visible<QLabel>(window, "verdict")->text().contains("Verticals lean"),
+             qPrintable(visible<QLabel>(window, "verdict")->text()));
     bench.desk.job.undoStack().undo();
     QVERIFY(settled(window));
     QCOMPARE(bench.view().recipe.geometry.pitch, 0.0);
@@ -131,7 +140,8 @@ private slots:
     const double before = greyAt(window, 0.8, 0.7);
     const int steps = bench.desk.job.undoStack().count();
     drag(window, {0.8, 0.7}, {0.8, 0.45});
-    QVERIFY2(greyAt(window, 0.8, 0.7) > before + 15, qPrintable(QString("%1 to %2").arg(before).arg(greyAt(window, 0.8, 0.7))));
+    QVERIFY2(greyAt(window, 0.8, 0.7) > before + 15,
+             qPrintable(QString("%1 to %2").arg(before).arg(greyAt(window, 0.8, 0.7))));
     QCOMPARE(bench.desk.job.undoStack().count(), steps + 1);
     QCOMPARE(bench.view().recipe.tone.pulls.size(), std::size_t(1));
 
@@ -146,7 +156,8 @@ private slots:
     QTest::mouseRelease(ladder, Qt::LeftButton, {}, QPoint(ladder->width() - 66, int(yOf(tie.paper - 1))));
     QVERIFY(settled(window));
     const ToneCurve curve(ladder->data().ties);
-    QVERIFY2(std::abs(curve(tie.scene) - (tie.paper - 1)) < 0.15, qPrintable(QString("%1 %2").arg(curve(tie.scene)).arg(tie.paper - 1)));
+    QVERIFY2(std::abs(curve(tie.scene) - (tie.paper - 1)) < 0.15,
+             qPrintable(QString("%1 %2").arg(curve(tie.scene)).arg(tie.paper - 1)));
 
     // The white board becomes white.
     choosePage(window, "sideColour");
@@ -156,7 +167,8 @@ private slots:
     QVERIFY2(bench.view().recipe.tone.warmth < -0.6, qPrintable(QString::number(bench.view().recipe.tone.warmth)));
     const QImage white = bench.picture();
     const QRgb board = white.pixel(int(0.155 * white.width()), int(0.42 * white.height()));
-    QVERIFY2(std::abs(qRed(board) - qBlue(board)) < 8, qPrintable(QString("%1 %2 %3").arg(qRed(board)).arg(qGreen(board)).arg(qBlue(board))));
+    QVERIFY2(std::abs(qRed(board) - qBlue(board)) < 8,
+             qPrintable(QString("%1 %2 %3").arg(qRed(board)).arg(qGreen(board)).arg(qBlue(board))));
 
     // An oval is drawn, changed, inverted and removed; windows are found.
     choosePage(window, "sidePlaces");
@@ -201,13 +213,16 @@ private slots:
     drag(window, {0.2, 0.5}, {0.8, 0.52});
     const QImage seen = bench.picture();
     const double drawn = std::atan2(0.02 * seen.height(), 0.6 * seen.width()) * 180 / 3.14159265;
-    QVERIFY2(std::abs(bench.view().recipe.geometry.roll - rolled - drawn) < 0.3, qPrintable(QString("%1 %2").arg(bench.view().recipe.geometry.roll - rolled).arg(drawn)));
+    QVERIFY2(std::abs(bench.view().recipe.geometry.roll - rolled - drawn) < 0.3,
+             qPrintable(QString("%1 %2").arg(bench.view().recipe.geometry.roll - rolled).arg(drawn)));
     bench.desk.job.undoStack().undo();
     QVERIFY(settled(window));
     click(visible<QPushButton>(window, "toolCrop"));
     drag(window, {0.1, 0.1}, {0.9, 0.9});
-    QVERIFY2(std::abs(bench.view().recipe.geometry.cropWidth - 0.8) < 0.02, qPrintable(QString::number(bench.view().recipe.geometry.cropWidth)));
-    QCOMPARE(bench.finished.fullSize().width(), int(std::lround(bench.view().combined->report->width * bench.view().recipe.geometry.cropWidth)));
+    QVERIFY2(std::abs(bench.view().recipe.geometry.cropWidth - 0.8) < 0.02,
+             qPrintable(QString::number(bench.view().recipe.geometry.cropWidth)));
+    QCOMPARE(bench.finished.fullSize().width(),
+             int(std::lround(bench.view().combined->report->width * bench.view().recipe.geometry.cropWidth)));
 
     // A cut of 1 : 1, then free again by a drag; lines to compose by; four corners of something that leans.
     choosePage(window, "sideShape");
@@ -232,7 +247,8 @@ private slots:
     bench.finish.setRecipe(uncut);
     QVERIFY(settled(window));
     click(visible<QPushButton>(window, "toolCorners"));
-    for (const QPointF& p : {QPointF(0.8, 0.2), QPointF(0.2, 0.25), QPointF(0.85, 0.85), QPointF(0.15, 0.8)}) clickPicture(window, p.x(), p.y());
+    for (const QPointF& p : {QPointF(0.8, 0.2), QPointF(0.2, 0.25), QPointF(0.85, 0.85), QPointF(0.15, 0.8)})
+      clickPicture(window, p.x(), p.y());
     QVERIFY(settled(window));
     QCOMPARE(bench.view().recipe.geometry.corners.size(), std::size_t(4));
     QVERIFY(bench.view().recipe.geometry.corners[0].x < 0.5 && bench.view().recipe.geometry.corners[0].y < 0.5);
@@ -261,7 +277,8 @@ private slots:
     brighter.tone.exposure += 0.5;
     bench.finish.setRecipe(brighter);
     QVERIFY(settled(window));
-    QVERIFY(!bench.finish.compare.image().isNull() && bench.finish.compare.image() != bench.picture()); // the pinned one stays
+    QVERIFY(!bench.finish.compare.image().isNull() &&
+            bench.finish.compare.image() != bench.picture()); // the pinned one stays
     bench.finish.setRecipe(uncut);
     QVERIFY(settled(window));
     bench.finish.compare.set(Comparing::Off);

@@ -1,4 +1,5 @@
-// Nothing is cut off, nothing overlaps, everything can be named and reached by keys: every station and page, both themes, two window sizes.
+// Nothing is cut off, nothing overlaps, everything can be named and reached by keys: every station and page, both
+// themes, two window sizes.
 #include <QTest>
 
 #include "app/main_window.h"
@@ -22,7 +23,9 @@ using namespace ml::test;
 namespace {
 
 QString called(const QWidget* w) {
-  return QString("%1 `%2` in `%3`").arg(w->metaObject()->className(), w->objectName().isEmpty() ? w->property("text").toString() : w->objectName(), w->parentWidget() ? w->parentWidget()->objectName() : QString());
+  return QString("%1 `%2` in `%3`")
+      .arg(w->metaObject()->className(), w->objectName().isEmpty() ? w->property("text").toString() : w->objectName(),
+           w->parentWidget() ? w->parentWidget()->objectName() : QString());
 }
 
 /// Width that a button or box leaves for its text; -1: not known.
@@ -60,18 +63,29 @@ QStringList flawsOf(MainWindow& window) {
     if (!w->isVisible() || w->width() == 0 || w->visibleRegion().isEmpty()) continue;
     if (const QString text = textOf(w); !text.isEmpty())
       if (const int room = roomForText(w); room >= 0 && w->fontMetrics().horizontalAdvance(text) > room + 1)
-        flaws << QString("%1: \"%2\" needs %3 px and has %4").arg(called(w), text).arg(w->fontMetrics().horizontalAdvance(text)).arg(room);
+        flaws << QString("%1: \"%2\" needs %3 px and has %4")
+                     .arg(called(w), text)
+                     .arg(w->fontMetrics().horizontalAdvance(text))
+                     .arg(room);
     if (auto* label = qobject_cast<QLabel*>(w); label && !label->text().isEmpty() && label->pixmap().isNull()) {
       const int needed = label->wordWrap() ? label->heightForWidth(label->width()) : label->sizeHint().height();
-      if (!label->wordWrap() && label->sizeHint().width() > label->width() + 1) flaws << QString("%1: \"%2\" is cut off").arg(called(w), label->text());
-      if (needed > label->height() + 1) flaws << QString("%1: \"%2\" needs %3 px of height and has %4").arg(called(w), label->text()).arg(needed).arg(label->height());
+      if (!label->wordWrap() && label->sizeHint().width() > label->width() + 1)
+        flaws << QString("%1: \"%2\" is cut off").arg(called(w), label->text());
+      if (needed > label->height() + 1)
+        flaws << QString("%1: \"%2\" needs %3 px of height and has %4")
+                     .arg(called(w), label->text())
+                     .arg(needed)
+                     .arg(label->height());
     }
     if (qobject_cast<QAbstractButton*>(w) || qobject_cast<QComboBox*>(w)) {
       const QRect place(w->mapTo(&window, QPoint(0, 0)), w->size());
       if (w->visibleRegion().boundingRect() != w->rect()) flaws << called(w) + " reaches beyond what shows it";
       if (!window.rect().contains(place)) flaws << called(w) + " reaches beyond the window";
       for (QObject* other : w->parentWidget()->children())
-        if (auto* sibling = qobject_cast<QWidget*>(other); sibling && sibling != w && sibling->isVisible() && (qobject_cast<QAbstractButton*>(sibling) || qobject_cast<QComboBox*>(sibling)) && sibling->geometry().intersects(w->geometry()))
+        if (auto* sibling = qobject_cast<QWidget*>(other);
+            sibling && sibling != w && sibling->isVisible() &&
+            (qobject_cast<QAbstractButton*>(sibling) || qobject_cast<QComboBox*>(sibling)) &&
+            sibling->geometry().intersects(w->geometry()))
           flaws << called(w) + " overlaps " + called(sibling);
     }
   }
@@ -83,10 +97,15 @@ QStringList flawsOf(MainWindow& window) {
 QStringList mute(MainWindow& window) {
   QStringList found;
   for (QWidget* w : window.findChildren<QWidget*>()) {
-    const bool control = qobject_cast<QAbstractButton*>(w) || qobject_cast<QComboBox*>(w) || w->inherits("QAbstractSlider") || w->inherits("QLineEdit");
-    if (!control || !w->isVisible() || w->inherits("QScrollBar") || qobject_cast<QComboBox*>(w->parentWidget()) || w->objectName().startsWith("qt_")) continue;
-    if (w->accessibleName().isEmpty() && w->toolTip().isEmpty() && textOf(w).isEmpty()) found << called(w) + " has no name";
-    if (w->isEnabled() && !(w->focusPolicy() & Qt::TabFocus) && !qobject_cast<QToolButton*>(w)) found << called(w) + " cannot be reached by keys";
+    const bool control = qobject_cast<QAbstractButton*>(w) || qobject_cast<QComboBox*>(w) ||
+                         w->inherits("QAbstractSlider") || w->inherits("QLineEdit");
+    if (!control || !w->isVisible() || w->inherits("QScrollBar") || qobject_cast<QComboBox*>(w->parentWidget()) ||
+        w->objectName().startsWith("qt_"))
+      continue;
+    if (w->accessibleName().isEmpty() && w->toolTip().isEmpty() && textOf(w).isEmpty())
+      found << called(w) + " has no name";
+    if (w->isEnabled() && !(w->focusPolicy() & Qt::TabFocus) && !qobject_cast<QToolButton*>(w))
+      found << called(w) + " cannot be reached by keys";
   }
   return found;
 }
@@ -109,18 +128,25 @@ class TestLayout : public QObject {
 private slots:
   void initTestCase() { prepareWindows(); }
 
-  // WCAG 2.1, success criterion 1.4.3: at least 4.5 for text; 1.4.11: at least 3 for what shows where a control is used.
+  // WCAG 2.1, success criterion 1.4.3: at least 4.5 for text; 1.4.11: at least 3 for what shows where a control is
+  // used.
   void textStandsOutFromItsGround() {
     QCOMPARE(std::round(10 * contrast(Qt::black, Qt::white)) / 10, 21.0);
     for (const Theme* theme : {&Theme::dusk(), &Theme::paper()}) {
       for (const QColor& ground : {theme->ground, theme->panel, theme->raised}) {
         QVERIFY2(contrast(theme->text, ground) >= 7, qPrintable(theme->name));
-        QVERIFY2(contrast(theme->quiet, ground) >= 4.5, qPrintable(QString("%1: %2").arg(theme->name).arg(contrast(theme->quiet, ground))));
-        QVERIFY2(contrast(theme->info, ground) >= 3, qPrintable(QString("%1: %2").arg(theme->name).arg(contrast(theme->info, ground))));
-        QVERIFY2(contrast(theme->accent, ground) >= 3, qPrintable(QString("%1: %2").arg(theme->name).arg(contrast(theme->accent, ground))));
+        QVERIFY2(contrast(theme->quiet, ground) >= 4.5,
+                 qPrintable(QString("%1: %2").arg(theme->name).arg(contrast(theme->quiet, ground))));
+        QVERIFY2(contrast(theme->info, ground) >= 3,
+                 qPrintable(QString("%1: %2").arg(theme->name).arg(contrast(theme->info, ground))));
+        QVERIFY2(contrast(theme->accent, ground) >= 3,
+                 qPrintable(QString("%1: %2").arg(theme->name).arg(contrast(theme->accent, ground))));
       }
-      QVERIFY2(contrast(theme->onAccent, theme->accent) >= 3, qPrintable(QString("%1: %2").arg(theme->name).arg(contrast(theme->onAccent, theme->accent)))); // bold and large
-      for (const QColor& grey : {theme->ground, theme->surround, theme->panel}) QVERIFY(grey.red() == grey.green() && grey.green() == grey.blue()); // nothing tints the eye
+      QVERIFY2(contrast(theme->onAccent, theme->accent) >= 3,
+               qPrintable(
+                   QString("%1: %2").arg(theme->name).arg(contrast(theme->onAccent, theme->accent)))); // bold and large
+      for (const QColor& grey : {theme->ground, theme->surround, theme->panel})
+        QVERIFY(grey.red() == grey.green() && grey.green() == grey.blue()); // nothing tints the eye
     }
   }
 
@@ -139,7 +165,12 @@ private slots:
         for (const QSize size : {QSize(1280, 800), window.minimumSize()}) {
           window.resize(size);
           QCoreApplication::processEvents();
-          for (const QString& flaw : flawsOf(window)) flaws << QString("%1, %2 x %3, %4: %5").arg(where).arg(size.width()).arg(size.height()).arg(theme->name, flaw);
+          for (const QString& flaw : flawsOf(window))
+            flaws << QString("%1, %2 x %3, %4: %5")
+                         .arg(where)
+                         .arg(size.width())
+                         .arg(size.height())
+                         .arg(theme->name, flaw);
         }
       }
       for (const QString& flaw : mute(window)) flaws << where + ": " + flaw;

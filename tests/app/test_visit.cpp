@@ -1,4 +1,5 @@
-// A visit of three views in the real window, with everything that goes wrong on location; read from the widgets and the files.
+// A visit of three views in the real window, with everything that goes wrong on location; read from the widgets and the
+// files.
 #include "app/field_card.h"
 #include "app/main_window.h"
 #include "ingest/load_frame.h"
@@ -28,7 +29,9 @@ namespace fs = std::filesystem;
 
 namespace {
 
-QString nextText(MainWindow& window) { return visible<QPushButton>(window, "next")->text(); }
+QString nextText(MainWindow& window) {
+  return visible<QPushButton>(window, "next")->text();
+}
 QString complaintOf(MainWindow& window) {
   auto* label = visible<QLabel>(window, "complaint");
   return label ? label->text() : QString();
@@ -64,9 +67,7 @@ class TestVisit : public QObject {
   Q_OBJECT
 
 private slots:
-  void initTestCase() {
-    prepareWindows();
-  }
+  void initTestCase() { prepareWindows(); }
 
   void threeViewsWithFaults() {
     QTemporaryDir dir;
@@ -100,8 +101,8 @@ private slots:
     QTest::keyClick(&window, Qt::Key_Return, Qt::ControlModifier);
     QVERIFY(settled(window));
     QVERIFY2(bench.shoot.check().verdict.good(), qPrintable(verdictText(window)));
-    QCOMPARE(bench.view().frames.size(), planned);              // the better frame took the place of the spoiled one
-    QCOMPARE(bench.view().sets[0].frames.size(), planned + 1);  // which is kept all the same
+    QCOMPARE(bench.view().frames.size(), planned);             // the better frame took the place of the spoiled one
+    QCOMPARE(bench.view().sets[0].frames.size(), planned + 1); // which is kept all the same
     QVERIFY(!bench.view().sets[0].frames[1].used);
     QCOMPARE(nextText(window), QString("Combine them"));
 
@@ -201,7 +202,8 @@ private slots:
     QTest::keyClick(moving, Qt::Key_End);
     QVERIFY(!bench.view().situation.movers.empty());
     visible<QCheckBox>(window, "planHandHeld")->click();
-    QVERIFY(bench.view().plan->frames.back().time.value <= longestAllowed(bench.view().situation, bench.view().profile())->value * 1.001);
+    QVERIFY(bench.view().plan->frames.back().time.value <=
+            longestAllowed(bench.view().situation, bench.view().profile())->value * 1.001);
     // A panorama multiplies the shots.
     QTimer::singleShot(0, [&] {
       auto* dialog = window.findChild<QDialog*>("positionsDialog");
@@ -219,7 +221,8 @@ private slots:
     PlanRequest request;
     request.low = {4};
     request.high = {15};
-    FieldCard card{"Visit", "Hall", *planBracket(shippedProfiles().front(), request), {}, {{"sky", {15}}, {"corner", {4}}}};
+    FieldCard card{
+        "Visit", "Hall", *planBracket(shippedProfiles().front(), request), {}, {{"sky", {15}}, {"corner", {4}}}};
     card.situation.positions.panDegrees = 120;
     const auto files = writeFieldFiles(card, test::pathOf(dir));
     QVERIFY2(files.has_value(), files ? "" : files.error().message.c_str());
@@ -246,7 +249,8 @@ private slots:
   // Files that some other program writes into a folder are taken one by one, judged and listed.
   void watchedFolderFillsTheSet() {
     QTemporaryDir dir, card, drop;
-    const auto shot = test::shootScene(test::texturedScene(420, 320, 11, 3), test::exposedAt({11, 8, 5}), FrameFormat::Jpeg, test::pathOf(card));
+    const auto shot = test::shootScene(test::texturedScene(420, 320, 11, 3), test::exposedAt({11, 8, 5}),
+                                       FrameFormat::Jpeg, test::pathOf(card));
     MainWindow window(test::pathOf(dir) / "jobs");
     openDemo(window);
     Workbench& bench = window.workbench();

@@ -1,7 +1,7 @@
 // Drives the real window by clicks and keys, and reads the outcome from the widgets and the files.
-#include "codec/exif.h"
-#include "app/sort_sheet.h"
 #include "app/main_window.h"
+#include "app/sort_sheet.h"
+#include "codec/exif.h"
 #include "codec/jpeg.h"
 #include "deliver/deliver.h"
 #include "support/scenes.h"
@@ -10,9 +10,9 @@
 #include <QCheckBox>
 #include <QComboBox>
 #include <QDropEvent>
-#include <QListWidget>
 #include <QLabel>
 #include <QLineEdit>
+#include <QListWidget>
 #include <QMimeData>
 #include <QPushButton>
 #include <QSlider>
@@ -63,9 +63,7 @@ class TestWindow : public QObject {
   Q_OBJECT
 
 private slots:
-  void initTestCase() {
-    prepareWindows();
-  }
+  void initTestCase() { prepareWindows(); }
 
   void wholePathOfTheDemo() {
     QTemporaryDir dir;
@@ -114,7 +112,8 @@ private slots:
     QVERIFY(settled(window));
     clickNext(window);
     std::vector<int> arrived;
-    connect(&window.workbench().shoot, &ShootModel::frameArrived, &window, [&](int index) { arrived.push_back(index); });
+    connect(&window.workbench().shoot, &ShootModel::frameArrived, &window,
+            [&](int index) { arrived.push_back(index); });
     clickNext(window);
     QVERIFY(visible<QPushButton>(window, "stop"));
     QVERIFY(settled(window));
@@ -203,7 +202,8 @@ private slots:
     SimulationOptions sway;
     sway.shakePixels = 3;
     sway.shakeDegrees = 0.1;
-    (void)test::shootScene(test::texturedScene(420, 320, 11, 3), test::exposedAt({7, 11, 3}), FrameFormat::Jpeg, test::pathOf(card), sway);
+    (void)test::shootScene(test::texturedScene(420, 320, 11, 3), test::exposedAt({7, 11, 3}), FrameFormat::Jpeg,
+                           test::pathOf(card), sway);
     std::ofstream(test::pathOf(card) / "notes.txt") << "x"; // passed over without a word
     std::ofstream(test::pathOf(card) / "broken.jpg") << "x";
     MainWindow window(test::pathOf(dir));
@@ -231,8 +231,10 @@ private slots:
   // A card with two sets, a stray frame and a text file: sorted with keys, mouse and undo, then made into views.
   void messyCardIsSortedByHand() {
     QTemporaryDir dir, card, other;
-    const auto first = test::shootScene(test::texturedScene(420, 320, 11, 3), test::exposedAt({11, 7, 3}), FrameFormat::Jpeg, test::pathOf(card));
-    const auto second = test::shootScene(test::texturedScene(420, 320, 11, 9), test::exposedAt({11, 7, 3, 5}), FrameFormat::Jpeg, test::pathOf(other));
+    const auto first = test::shootScene(test::texturedScene(420, 320, 11, 3), test::exposedAt({11, 7, 3}),
+                                        FrameFormat::Jpeg, test::pathOf(card));
+    const auto second = test::shootScene(test::texturedScene(420, 320, 11, 9), test::exposedAt({11, 7, 3, 5}),
+                                         FrameFormat::Jpeg, test::pathOf(other));
     for (std::size_t i = 0; i < second.files.size(); ++i) {
       const auto file = test::pathOf(card) / ("second-" + std::to_string(i) + ".jpg");
       std::filesystem::copy_file(second.files[i], file);
@@ -285,7 +287,8 @@ private slots:
     QVERIFY2(verdictOf(window).startsWith("Three frames"), qPrintable(verdictOf(window)));
   }
 
-  // Somebody stands in one place in each frame: his place is taken from another frame, painted, the scene emptied, and all of it undone.
+  // Somebody stands in one place in each frame: his place is taken from another frame, painted, the scene emptied, and
+  // all of it undone.
   void placesAreChosenPaintedAndEmptied() {
     QTemporaryDir dir, card;
     const auto ground = test::texturedScene(420, 320, 5, 3);
@@ -295,7 +298,8 @@ private slots:
       for (int y = 120; y < 210; ++y)
         for (int x = 60 + 100 * i; x < 100 + 100 * i; ++x)
           for (int c = 0; c < 3; ++c) scene.at(x, y)[c] = 0.9f;
-      const auto shot = test::shootScene(std::move(scene), {settings[std::size_t(i)]}, FrameFormat::Jpeg, test::pathOf(dir));
+      const auto shot =
+          test::shootScene(std::move(scene), {settings[std::size_t(i)]}, FrameFormat::Jpeg, test::pathOf(dir));
       std::filesystem::rename(shot.files[0], test::pathOf(card) / ("f" + std::to_string(i) + ".jpg"));
     }
     MainWindow window(test::pathOf(dir) / "jobs");
@@ -348,7 +352,8 @@ private slots:
       QTest::keyClick(&window, Qt::Key_Z, Qt::ControlModifier);
       QVERIFY(settled(window));
     }
-    QVERIFY(window.workbench().combine.options().choices.empty() && window.workbench().combine.options().unused.empty());
+    QVERIFY(window.workbench().combine.options().choices.empty() &&
+            window.workbench().combine.options().unused.empty());
   }
 
   void whatCannotBeUsedIsSaid() {
@@ -368,12 +373,14 @@ private slots:
 
   void combineStopsWhenAsked() {
     QTemporaryDir dir, card;
-    (void)test::shootScene(test::texturedScene(1500, 1100, 11, 3), test::exposedAt({7, 9, 11, 5, 3}), FrameFormat::Jpeg, test::pathOf(card));
+    (void)test::shootScene(test::texturedScene(1500, 1100, 11, 3), test::exposedAt({7, 9, 11, 5, 3}), FrameFormat::Jpeg,
+                           test::pathOf(card));
     MainWindow window(test::pathOf(dir));
     window.show();
     dropOn(window, {test::pathOf(card)});
     QVERIFY(settled(window));
-    connect(&window.workbench().desk.works.longWork, &Lane::progressed, &window, [&](const QString&, double) { window.workbench().stopWork(); });
+    connect(&window.workbench().desk.works.longWork, &Lane::progressed, &window,
+            [&](const QString&, double) { window.workbench().stopWork(); });
     clickNext(window);
     QVERIFY(settled(window));
     QVERIFY(!window.workbench().view().combined);
@@ -383,7 +390,10 @@ private slots:
 
   void largeFramesShowAFirstLookWhileTheyAreCombined() {
     QTemporaryDir dir, card;
-    for (const auto& file : test::shootScene(test::texturedScene(820, 560, 11, 3), test::exposedAt({7, 11, 3}), FrameFormat::Jpeg, test::pathOf(card)).files) enlarge(file, 4);
+    for (const auto& file : test::shootScene(test::texturedScene(820, 560, 11, 3), test::exposedAt({7, 11, 3}),
+                                             FrameFormat::Jpeg, test::pathOf(card))
+                                .files)
+      enlarge(file, 4);
     MainWindow window(test::pathOf(dir) / "jobs");
     window.show();
     dropOn(window, {test::pathOf(card)});
@@ -406,7 +416,8 @@ private slots:
     const QImage came = window.workbench().picture().scaled(64, 44), promised = look.scaled(64, 44);
     int worst = 0;
     for (int y = 4; y < 40; ++y)
-      for (int x = 4; x < 60; ++x) worst = std::max(worst, std::abs(qGreen(came.pixel(x, y)) - qGreen(promised.pixel(x, y))));
+      for (int x = 4; x < 60; ++x)
+        worst = std::max(worst, std::abs(qGreen(came.pixel(x, y)) - qGreen(promised.pixel(x, y))));
     QVERIFY2(worst < 40, qPrintable(QString::number(worst)));
   }
 
@@ -437,7 +448,8 @@ private slots:
     const QImage paper = window.grab().toImage();
     QVERIFY(dusk.pixelColor(5, 400).lightness() < 60);
     QVERIFY(paper.pixelColor(5, 400).lightness() > 180);
-    for (const QColor c : {Theme::dusk().surround, Theme::paper().surround}) QVERIFY(c.red() == c.green() && c.green() == c.blue()); // nothing coloured beside pictures
+    for (const QColor c : {Theme::dusk().surround, Theme::paper().surround})
+      QVERIFY(c.red() == c.green() && c.green() == c.blue()); // nothing coloured beside pictures
   }
 };
 

@@ -1,5 +1,5 @@
-// The arrows of docs/architecture.md: a room includes only the rooms it may use, Qt stays above session, and each file-format
-// library stays in codec.
+// The arrows of docs/architecture.md: a room includes only the rooms it may use, Qt stays above session, and each
+// file-format library stays in codec.
 #include <QTest>
 #include <filesystem>
 #include <fstream>
@@ -31,9 +31,13 @@ const Rooms& mayUse() {
       {"tone", {"base", "image", "exposure"}},
       {"finish", {"base", "image", "exposure", "tone"}},
       {"deliver", {"base", "image", "exposure", "codec"}},
-      {"pipeline", {"base", "image", "exposure", "capture", "plan", "ingest", "align", "response", "judge", "merge", "tone", "finish", "deliver"}},
+      {"pipeline",
+       {"base", "image", "exposure", "capture", "plan", "ingest", "align", "response", "judge", "merge", "tone",
+        "finish", "deliver"}},
       {"session", {"base", "image", "exposure", "capture", "plan", "camera", "judge", "tone", "finish", "pipeline"}},
-      {"model", {"base", "image", "exposure", "capture", "plan", "camera", "ingest", "judge", "merge", "tone", "finish", "deliver", "pipeline", "session"}},
+      {"model",
+       {"base", "image", "exposure", "capture", "plan", "camera", "ingest", "judge", "merge", "tone", "finish",
+        "deliver", "pipeline", "session"}},
       {"app", {"base", "exposure", "plan", "camera", "judge", "pipeline", "session", "model"}},
       {"cli", {"base", "exposure", "plan", "camera", "ingest", "judge", "deliver", "finish", "pipeline", "session"}},
   };
@@ -55,7 +59,8 @@ std::vector<std::string> breaches(const std::string& room, const std::string& li
     const std::string header = match[1];
     if (room != "codec" && std::regex_match(header, formats)) out.push_back(room + " uses " + header);
     if (room != "model" && room != "app" && std::regex_match(header, qt)) out.push_back(room + " uses " + header);
-    if (room == "model" && (header == "QWidget" || header == "QApplication" || header == "QPainter")) out.push_back(room + " uses " + header);
+    if (room == "model" && (header == "QWidget" || header == "QApplication" || header == "QPainter"))
+      out.push_back(room + " uses " + header);
   }
   return out;
 }

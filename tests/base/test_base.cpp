@@ -22,7 +22,7 @@ using namespace ml;
 // What reaches the kernel, in its order: these take the place of the C library's for the whole test.
 static std::string kernelCalls;
 extern "C" int fsync(int handle) {
-  struct stat what{};
+  struct stat what {};
   fstat(handle, &what);
   kernelCalls += S_ISDIR(what.st_mode) ? "folder " : "file ";
   return int(syscall(SYS_fsync, handle));
@@ -71,10 +71,11 @@ private slots:
     for (const int threads : {1, 4}) {
       setThreadCount(threads);
       std::atomic<int> begun{0};
-      QVERIFY_EXCEPTION_THROWN(forEachBand(100000, [&](const Band& band) {
-                                 ++begun;
-                                 if (band.index % 2 == 1) throw std::bad_alloc();
-                               }),
+      QVERIFY_EXCEPTION_THROWN(forEachBand(100000,
+                                           [&](const Band& band) {
+                                             ++begun;
+                                             if (band.index % 2 == 1) throw std::bad_alloc();
+                                           }),
                                std::bad_alloc);
       QVERIFY2(begun < 200, "the other bands go on though the work is lost");
       setThreadCount(0);
@@ -130,9 +131,7 @@ private slots:
       void* muchSmaller = allocateLarge(size / 2); // would waste half of it; what is kept shrinks by what is new
       QVERIFY(MemoryReuse::keptBytes() <= size / 2);
       FreeLarge{size / 2}(muchSmaller);
-      {
-        const MemoryReuse another;
-      }
+      { const MemoryReuse another; }
       QVERIFY(MemoryReuse::keptBytes() > 0); // the first still asks
     }
     QCOMPARE(MemoryReuse::keptBytes(), std::size_t{0});
@@ -140,7 +139,8 @@ private slots:
     QCOMPARE(MemoryReuse::keptBytes(), std::size_t{0});
   }
 
-  // What is in use and kept is never more than was once in use, but as much as that: small pictures in between do not drive out large ones.
+  // What is in use and kept is never more than was once in use, but as much as that: small pictures in between do not
+  // drive out large ones.
   void reusedMemoryReachesWhatWasOnceInUse() {
     constexpr std::size_t large = std::size_t{8} << 20, small = std::size_t{1} << 20;
     const MemoryReuse reuse;
@@ -184,7 +184,8 @@ private slots:
     QCOMPARE(files, 1);
   }
 
-  // A name on disk must never stand for bytes that are not: the file is flushed, then renamed, then the folder that knows the name.
+  // A name on disk must never stand for bytes that are not: the file is flushed, then renamed, then the folder that
+  // knows the name.
   void aNameIsWrittenAfterItsBytes() {
     QTemporaryDir dir;
     kernelCalls.clear();
@@ -199,7 +200,8 @@ private slots:
     if (gone == 0) _exit(0);
     int status = 0;
     waitpid(gone, &status, 0);
-    const auto living = folder / (".a.part-" + std::to_string(getpid()) + ".json"), dead = folder / (".a.part-" + std::to_string(gone) + ".json");
+    const auto living = folder / (".a.part-" + std::to_string(getpid()) + ".json"),
+               dead = folder / (".a.part-" + std::to_string(gone) + ".json");
     for (const auto& file : {living, dead, folder / "a.part-1.json"}) std::ofstream(file) << "x";
     clearLeftovers(folder);
     QVERIFY(std::filesystem::exists(living));

@@ -145,7 +145,8 @@ private slots:
     QFETCH(double, iso);
     QFETCH(QString, camera);
     QTemporaryDir dir;
-    SimulatedCamera device(std::make_shared<World>(World::still(flatScene(100, 100, 5), 1)), *findProfile(camera.toStdString()));
+    SimulatedCamera device(std::make_shared<World>(World::still(flatScene(100, 100, 5), 1)),
+                           *findProfile(camera.toStdString()));
     const auto file = test::pathOf(dir) / "a.dng";
     const auto exposed = device.expose({{seconds}, {8}, {iso}}, FrameFormat::Dng, file);
     QVERIFY(!exposed);
@@ -154,7 +155,8 @@ private slots:
   }
 
   void spotReadingIsTheScenesLuminance() {
-    SimulatedCamera device(std::make_shared<World>(World::still(flatScene(200, 150, 2), 64)), shippedProfiles().front());
+    SimulatedCamera device(std::make_shared<World>(World::still(flatScene(200, 150, 2), 64)),
+                           shippedProfiles().front());
     const auto reading = device.spotReading(0.5, 0.5, 0.02);
     QVERIFY(std::abs(reading->ev100.value - ev100Of(128).value) < 1e-4);
     QVERIFY(!device.spotReading(3, 3, 0.001));
@@ -165,9 +167,11 @@ private slots:
     SimulatedCamera device(std::make_shared<World>(World::still(flatScene(100, 100, 5), 1)), shippedProfiles().front());
     Progress progress;
     int arrived = 0;
-    const auto shot = shootBracket(device, {test::exposedAt({9, 7, 5}), FrameFormat::Tiff, test::pathOf(dir), "f", 1, {0}}, progress, [&](const ShotFrame&) {
-      if (++arrived == 2) progress.stop.request();
-    });
+    const auto shot =
+        shootBracket(device, {test::exposedAt({9, 7, 5}), FrameFormat::Tiff, test::pathOf(dir), "f", 1, {0}}, progress,
+                     [&](const ShotFrame&) {
+                       if (++arrived == 2) progress.stop.request();
+                     });
     QVERIFY(!shot);
     QCOMPARE(int(shot.error().code), int(ErrorCode::Stopped));
     QVERIFY(std::filesystem::exists(test::pathOf(dir) / "f1.tif"));
@@ -179,7 +183,8 @@ private slots:
     const auto folder = findWorld("reading_room");
     QVERIFY(folder.has_value());
     for (const auto& entry : std::filesystem::directory_iterator(*folder))
-      if (entry.path().extension() == ".exr") QVERIFY2(std::filesystem::file_size(entry.path()) < 4'000'000, entry.path().c_str());
+      if (entry.path().extension() == ".exr")
+        QVERIFY2(std::filesystem::file_size(entry.path()) < 4'000'000, entry.path().c_str());
     const auto world = World::load(*folder);
     QVERIFY2(world.has_value(), world ? "" : world.error().message.c_str());
     QVERIFY(world->width() >= 1800 && world->height() >= 1200);

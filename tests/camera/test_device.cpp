@@ -1,4 +1,5 @@
-// The simulated camera as a device: refusals, clock, buffer, card, connection, faults; and sensor figures measured back from it.
+// The simulated camera as a device: refusals, clock, buffer, card, connection, faults; and sensor figures measured back
+// from it.
 #include "base/atomic_file.h"
 #include "camera/simulated_camera.h"
 #include "codec/raw_file.h"
@@ -15,7 +16,9 @@ namespace fs = std::filesystem;
 
 namespace {
 
-std::shared_ptr<const World> scene() { return std::make_shared<World>(World::still(test::texturedScene(200, 150, 8, 2), 1)); }
+std::shared_ptr<const World> scene() {
+  return std::make_shared<World>(World::still(test::texturedScene(200, 150, 8, 2), 1));
+}
 
 Image<float> flat(int width, int height, double candelas) {
   Image<float> image(width, height, 3);
@@ -46,7 +49,8 @@ private slots:
     slow.writeTime = {2};
     SimulatedCamera camera(scene(), slow);
     const auto frames = test::exposedAt({11, 11.3, 11.6, 12, 12.3, 12.6});
-    for (std::size_t i = 0; i < frames.size(); ++i) QVERIFY(camera.expose(frames[i], FrameFormat::Jpeg, test::pathOf(dir) / (std::to_string(i) + ".jpg")));
+    for (std::size_t i = 0; i < frames.size(); ++i)
+      QVERIFY(camera.expose(frames[i], FrameFormat::Jpeg, test::pathOf(dir) / (std::to_string(i) + ".jpg")));
     QVERIFY(camera.status().buffered <= 3);
     QVERIFY(camera.clock().value > 2); // it had to wait for the card
     camera.wait({60});
@@ -58,7 +62,8 @@ private slots:
     SimulationOptions options;
     options.freeMegabytes = 2.5 * shippedProfiles().front().fileMegabytes;
     SimulatedCamera camera(scene(), shippedProfiles().front(), options);
-    const auto shot = shootBracket(camera, {test::exposedAt({11, 8, 5}), FrameFormat::Jpeg, test::pathOf(dir), "f", 1, {0}}, {}, {});
+    const auto shot =
+        shootBracket(camera, {test::exposedAt({11, 8, 5}), FrameFormat::Jpeg, test::pathOf(dir), "f", 1, {0}}, {}, {});
     QVERIFY(!shot);
     QCOMPARE(int(shot.error().code), int(ErrorCode::CardFull));
     QVERIFY(fs::exists(test::pathOf(dir) / "f2.jpg")); // what was shot is kept
@@ -88,7 +93,8 @@ private slots:
     SimulationOptions options;
     options.battery = 0.01;
     SimulatedCamera camera(scene(), shippedProfiles().front(), options);
-    QCOMPARE(int(camera.expose(test::exposedAt({11})[0], FrameFormat::Jpeg, test::pathOf(dir) / "a.jpg").error().code), int(ErrorCode::CameraRefused));
+    QCOMPARE(int(camera.expose(test::exposedAt({11})[0], FrameFormat::Jpeg, test::pathOf(dir) / "a.jpg").error().code),
+             int(ErrorCode::CameraRefused));
     QVERIFY(!camera.connect());
   }
 
@@ -150,7 +156,8 @@ private slots:
         for (int u = int((x - r) * image.width()); u < int((x + r) * image.width()); ++u, ++n) sum += image.at(u, v)[1];
       return sum / n;
     };
-    QVERIFY(std::abs(std::log2(mean(later, 0.5, 0.08, 0.04) / mean(now, 0.5, 0.08, 0.04)) + small.fadeStopsPerMinute() * 4) < 0.02); // sky
+    QVERIFY(std::abs(std::log2(mean(later, 0.5, 0.08, 0.04) / mean(now, 0.5, 0.08, 0.04)) +
+                     small.fadeStopsPerMinute() * 4) < 0.02);                         // sky
     QVERIFY(mean(later, 0.705, 0.415, 0.008) > 0.9 * mean(now, 0.705, 0.415, 0.008)); // a lit window
   }
 
@@ -169,16 +176,18 @@ private slots:
     for (int y = 0; y < picture.height(); y += 3)
       for (int x = 0; x < picture.width(); x += 3) light.push_back(picture.at(x, y)[1]);
     std::sort(light.begin(), light.end());
-    const double stops = std::log2(light[light.size() * 9998 / 10000] / std::max(1e-6f, light[light.size() * 2 / 10000]));
+    const double stops =
+        std::log2(light[light.size() * 9998 / 10000] / std::max(1e-6f, light[light.size() * 2 / 10000]));
     QVERIFY2(stops > 12, qPrintable(QString::number(stops)));
     const auto other = world->radiance({0.9}, {0.01});
     double moved = 0;
-    for (std::size_t i = 0; i < picture.size(); ++i) moved += std::abs(picture.data()[i] - other.data()[i]) > 0.05f * picture.data()[i];
+    for (std::size_t i = 0; i < picture.size(); ++i)
+      moved += std::abs(picture.data()[i] - other.data()[i]) > 0.05f * picture.data()[i];
     QVERIFY(moved / double(picture.size()) > 0.002);
   }
 
-  // Photon transfer, EMVA Standard 1288 (from memory): from pairs of flat and dark frames of the simulated camera its true full
-  // well and read noise come back within 5 %.
+  // Photon transfer, EMVA Standard 1288 (from memory): from pairs of flat and dark frames of the simulated camera its
+  // true full well and read noise come back within 5 %.
   void sensorIsMeasuredBack_data() {
     QTest::addColumn<QString>("camera");
     QTest::addColumn<double>("iso");
@@ -209,8 +218,10 @@ private slots:
     QVERIFY2(report.has_value(), report ? "" : report.error().message.c_str());
     QCOMPARE(report->pairs, 6);
     const double well = profile.fullWellAt({iso}), read = profile.readNoiseAt({iso});
-    QVERIFY2(std::abs(report->measurement.fullWell / well - 1) < 0.05, qPrintable(QString("%1 against %2").arg(report->measurement.fullWell).arg(well)));
-    QVERIFY2(std::abs(report->measurement.readNoise / read - 1) < 0.05, qPrintable(QString("%1 against %2").arg(report->measurement.readNoise).arg(read)));
+    QVERIFY2(std::abs(report->measurement.fullWell / well - 1) < 0.05,
+             qPrintable(QString("%1 against %2").arg(report->measurement.fullWell).arg(well)));
+    QVERIFY2(std::abs(report->measurement.readNoise / read - 1) < 0.05,
+             qPrintable(QString("%1 against %2").arg(report->measurement.readNoise).arg(read)));
   }
 
   void whatCannotBeMeasuredIsSaid() {
@@ -219,7 +230,8 @@ private slots:
     QVERIFY(wall.expose({{1 / 64.0}, {8}, {100}}, FrameFormat::Dng, test::pathOf(dir) / "a.dng"));
     QCOMPARE(int(measureSensorFiles({test::pathOf(dir) / "a.dng"}).error().code), int(ErrorCode::TooFewFrames));
     QVERIFY(wall.expose({{1 / 64.0}, {8}, {100}}, FrameFormat::Dng, test::pathOf(dir) / "b.dng"));
-    QCOMPARE(int(measureSensorFiles({test::pathOf(dir) / "a.dng", test::pathOf(dir) / "b.dng"}).error().code), int(ErrorCode::InvalidArgument)); // no dark pair
+    QCOMPARE(int(measureSensorFiles({test::pathOf(dir) / "a.dng", test::pathOf(dir) / "b.dng"}).error().code),
+             int(ErrorCode::InvalidArgument)); // no dark pair
     QVERIFY(!measureSensorFiles({test::pathOf(dir) / "none.dng"}));
   }
 };

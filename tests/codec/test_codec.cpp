@@ -2,10 +2,10 @@
 #include "codec/icc.h"
 #include "codec/jpeg.h"
 #include "codec/png_file.h"
-#include "mosaic/defects.h"
 #include "codec/radiance_hdr.h"
 #include "codec/raw_file.h"
 #include "codec/tiff_file.h"
+#include "mosaic/defects.h"
 #include "support/scenes.h"
 
 #include <QTest>
@@ -42,7 +42,8 @@ double worstRelative(const cv::Mat& theirs, const Image<float>& ours) {
   double worst = 0;
   for (int y = 0; y < ours.height(); ++y)
     for (int x = 0; x < ours.width(); ++x)
-      for (int c = 0; c < 3; ++c) worst = std::max(worst, std::abs(theirs.at<cv::Vec3f>(y, x)[2 - c] / double(ours.at(x, y)[c]) - 1));
+      for (int c = 0; c < 3; ++c)
+        worst = std::max(worst, std::abs(theirs.at<cv::Vec3f>(y, x)[2 - c] / double(ours.at(x, y)[c]) - 1));
   return worst;
 }
 
@@ -54,7 +55,7 @@ cv::Mat toCv(const Image<float>& image) {
   return out;
 }
 
-constexpr double kHalfRelative = 1.0 / 2048;  // rounding to 11 significant bits
+constexpr double kHalfRelative = 1.0 / 2048; // rounding to 11 significant bits
 /// RGBE keeps 8 bits relative to the largest channel; small channels beside it lose more: compared at the largest only.
 constexpr double kRgbeOfLargest = 1.0 / 128;
 
@@ -87,7 +88,8 @@ class TestCodec : public QObject {
   std::filesystem::path at(const char* name) const { return test::pathOf(dir_) / name; }
 
 private slots:
-  // A defect stands alone; a point of light is drawn by the lens and lights its neighbours too (a Gaussian of 0.6 pixels here).
+  // A defect stands alone; a point of light is drawn by the lens and lights its neighbours too (a Gaussian of 0.6
+  // pixels here).
   void defectsAreMendedAndPointsOfLightAreNot() {
     constexpr int n = 64, black = 512;
     std::vector<std::uint16_t> mosaic(n * n);
@@ -128,7 +130,8 @@ private slots:
     QVERIFY(cv::imwrite(at("cv.exr"), toCv(image)));
     const auto back = readExr(at("cv.exr"));
     QVERIFY(back.has_value());
-    for (std::size_t i = 0; i < image.size(); ++i) QVERIFY(std::abs(back->pixels.data()[i] / image.data()[i] - 1) <= kHalfRelative);
+    for (std::size_t i = 0; i < image.size(); ++i)
+      QVERIFY(std::abs(back->pixels.data()[i] / image.data()[i] - 1) <= kHalfRelative);
   }
   void exrKeepsItsPlace() {
     PlacedImage placed{Image<float>(5, 4, 4), 7, 9, 40, 30};
@@ -203,7 +206,8 @@ private slots:
     QCOMPARE(back->maxCode, maxCode);
     QVERIFY(sameCodes(image, back->pixels));
     const cv::Mat theirs = cv::imread(at("a.png"), cv::IMREAD_UNCHANGED);
-    QCOMPARE(int(maxCode == 255 ? theirs.at<cv::Vec3b>(3, 5)[1] : theirs.at<cv::Vec3w>(3, 5)[1]), int(image.at(5, 3)[1]));
+    QCOMPARE(int(maxCode == 255 ? theirs.at<cv::Vec3b>(3, 5)[1] : theirs.at<cv::Vec3w>(3, 5)[1]),
+             int(image.at(5, 3)[1]));
   }
   void jpegIsCloseAndReadableElsewhere() {
     Image<std::uint8_t> image(64, 48, 3);
@@ -225,7 +229,8 @@ private slots:
     QTest::addColumn<QString>("name");
     QTest::addColumn<double>("share");
     for (const char* name : {"t.jpg", "t.png", "t.tif", "t.exr", "t.hdr", "t.dng"})
-      for (const double share : {0.0, 0.001, 0.3, 0.9}) QTest::addRow("%s at %g", name, share) << QString(name) << share;
+      for (const double share : {0.0, 0.001, 0.3, 0.9})
+        QTest::addRow("%s at %g", name, share) << QString(name) << share;
   }
   void truncatedFilesAreSaid() {
     QFETCH(QString, name);

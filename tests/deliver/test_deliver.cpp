@@ -1,6 +1,6 @@
 #include "codec/exif.h"
-#include "codec/jpeg.h"
 #include "codec/exr.h"
+#include "codec/jpeg.h"
 #include "deliver/deliver.h"
 #include "finish/finish.h"
 #include "support/scenes.h"
@@ -45,7 +45,8 @@ private slots:
   void picturesCarryProfileAndExif() {
     QFETCH(QString, ending);
     QTemporaryDir dir;
-    const auto set = test::shootScene(test::texturedScene(96, 64, 6), test::exposedAt({7}), FrameFormat::Jpeg, test::pathOf(dir));
+    const auto set =
+        test::shootScene(test::texturedScene(96, 64, 6), test::exposedAt({7}), FrameFormat::Jpeg, test::pathOf(dir));
     const auto file = test::pathOf(dir) / ("out" + ending.toStdString());
     DeliverOptions options;
     options.metadataFrom = set.files[0];
@@ -62,8 +63,10 @@ private slots:
     const double value = ending == ".jpg" ? theirs.at<cv::Vec3b>(30, 40)[2] : theirs.at<cv::Vec3w>(30, 40)[2];
     QVERIFY(std::abs(value / top - 70 / 255.0) < 0.012);
     // The profile is compressed in PNG; in the others its signature stands in the file.
-    if (ending != ".png") QVERIFY(bytesOf(file).find("acsp") != std::string::npos);
-    else QVERIFY(bytesOf(file).find("iCCP") != std::string::npos);
+    if (ending != ".png")
+      QVERIFY(bytesOf(file).find("acsp") != std::string::npos);
+    else
+      QVERIFY(bytesOf(file).find("iCCP") != std::string::npos);
   }
 
   // Other programs write the sun as infinite; IEEE 754 has undefined values too.
@@ -86,7 +89,8 @@ private slots:
       options.half = false;
       (void)writeExr(file, scene.view(), options);
       const auto read = readRadiance(file);
-      return std::move(finishRadiance(read->view(), Recipe{}, std::numeric_limits<double>::quiet_NaN(), nullptr, {})->picture);
+      return std::move(
+          finishRadiance(read->view(), Recipe{}, std::numeric_limits<double>::quiet_NaN(), nullptr, {})->picture);
     };
     const auto sound = finished(1, "sound.exr"), mended = finished(value, "mended.exr");
     int most = 0, changed = 0;
@@ -117,7 +121,8 @@ private slots:
     QVERIFY(deliverRadiance(scene.view(), file, {}).has_value());
     const auto back = readRadiance(file);
     QVERIFY(back.has_value());
-    for (std::size_t i = 0; i < scene.size(); ++i) QVERIFY(std::abs(back->data()[i] / scene.data()[i] - 1) <= tolerance);
+    for (std::size_t i = 0; i < scene.size(); ++i)
+      QVERIFY(std::abs(back->data()[i] / scene.data()[i] - 1) <= tolerance);
   }
 
   void longEdgeIsKept() {
@@ -132,8 +137,10 @@ private slots:
 
   void unknownEndingsAreRefused() {
     QTemporaryDir dir;
-    QCOMPARE(int(deliverPicture(picture().view(), test::pathOf(dir) / "a.bmp", {}).error().code), int(ErrorCode::UnsupportedFormat));
-    QCOMPARE(int(deliverRadiance(test::texturedScene(32, 32, 4).view(), test::pathOf(dir) / "a.jpg", {}).error().code), int(ErrorCode::UnsupportedFormat));
+    QCOMPARE(int(deliverPicture(picture().view(), test::pathOf(dir) / "a.bmp", {}).error().code),
+             int(ErrorCode::UnsupportedFormat));
+    QCOMPARE(int(deliverRadiance(test::texturedScene(32, 32, 4).view(), test::pathOf(dir) / "a.jpg", {}).error().code),
+             int(ErrorCode::UnsupportedFormat));
   }
 
   void unwritablePlacesAreSaidAndLeaveNothing() {

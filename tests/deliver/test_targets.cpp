@@ -41,13 +41,16 @@ class TestTargets : public QObject {
   Q_OBJECT
 
 private slots:
-  // A plain JPEG alone is finished in 8 bits, beside a print file from its 16: the same picture to a code or two of the file's compression.
+  // A plain JPEG alone is finished in 8 bits, beside a print file from its 16: the same picture to a code or two of the
+  // file's compression.
   void aJpegIsTheSameAloneAndBesideOthers() {
     const Image<float> scene = test::texturedScene(300, 200, 8);
     QTemporaryDir alone, beside;
-    QVERIFY(!needsDeepCodes(*findTarget("jpeg")) && !needsDeepCodes(*findTarget("archive")) && !needsDeepCodes(*findTarget("hdr-avif")));
+    QVERIFY(!needsDeepCodes(*findTarget("jpeg")) && !needsDeepCodes(*findTarget("archive")) &&
+            !needsDeepCodes(*findTarget("hdr-avif")));
     QVERIFY(needsDeepCodes(*findTarget("web")) && needsDeepCodes(*findTarget("print")));
-    const auto one = deliverView(scene.view(), request(alone, {"jpeg"}), {}), two = deliverView(scene.view(), request(beside, {"jpeg", "print"}), {});
+    const auto one = deliverView(scene.view(), request(alone, {"jpeg"}), {}),
+               two = deliverView(scene.view(), request(beside, {"jpeg", "print"}), {});
     QVERIFY(one && two);
     const cv::Mat a = cv::imread(one->files.front().string()), b = cv::imread(two->files.front().string());
     QCOMPARE(a.size(), b.size());
@@ -59,11 +62,13 @@ private slots:
         most = std::max(most, off);
         differing += off > 0;
       }
-    QVERIFY2(most <= 4 && differing < 3L * a.rows * a.cols / 20, qPrintable(QString("%1, %2").arg(most).arg(differing)));
+    QVERIFY2(most <= 4 && differing < 3L * a.rows * a.cols / 20,
+             qPrintable(QString("%1, %2").arg(most).arg(differing)));
     QCOMPARE(one->report.whiteShare, two->report.whiteShare);
   }
 
-  // ITU-R BT.2100-2, table 4, evaluated; the points at 0, 100 and 10000 cd/m2 are in many tables (0.5081 at 100: from memory of BT.2408).
+  // ITU-R BT.2100-2, table 4, evaluated; the points at 0, 100 and 10000 cd/m2 are in many tables (0.5081 at 100: from
+  // memory of BT.2408).
   void pqIsThatOfTheStandard() {
     QVERIFY(std::abs(pqEncode(10000) - 1) < 1e-12);
     QVERIFY(std::abs(pqEncode(100) - 0.5081) < 5e-5);
@@ -73,7 +78,8 @@ private slots:
     for (double nits = 0.01; nits < 10000; nits *= 1.7) QVERIFY(std::abs(pqDecode(pqEncode(nits)) / nits - 1) < 1e-9);
   }
 
-  // SMPTE RP 177 from the primaries; the sRGB matrix is printed in IEC 61966-2-1, that of opRGB in IEC 61966-2-5 (from memory).
+  // SMPTE RP 177 from the primaries; the sRGB matrix is printed in IEC 61966-2-1, that of opRGB in IEC 61966-2-5 (from
+  // memory).
   void matricesFollowFromPrimaries() {
     const Matrix3 srgb = toXyz(primariesOf(ColourSpace::Srgb));
     for (std::size_t i = 0; i < 9; ++i) QVERIFY(std::abs(srgb[i] - kRec709ToXyz[i]) < 5e-4);
@@ -88,31 +94,52 @@ private slots:
     QVERIFY(red[0] < 0.9 && red[1] > 0 && red[2] > 0);
   }
 
-  // The measure itself: Sharma, Wu and Dalal, Color Research and Application 30 (2005), table 1 (values from memory; Little CMS computes them
-  // by its own code, so that a slip in either would show).
+  // The measure itself: Sharma, Wu and Dalal, Color Research and Application 30 (2005), table 1 (values from memory;
+  // Little CMS computes them by its own code, so that a slip in either would show).
   void colourDifferencesFollowThePublishedTable() {
     struct Row {
       cmsCIELab a, b;
       double difference;
     };
-    const Row table[] = {
-        {{50, 2.6772, -79.7751}, {50, 0, -82.7485}, 2.0425}, {{50, 3.1571, -77.2803}, {50, 0, -82.7485}, 2.8615}, {{50, 2.8361, -74.0200}, {50, 0, -82.7485}, 3.4412},
-        {{50, -1.3802, -84.2814}, {50, 0, -82.7485}, 1.0000}, {{50, -1.1848, -84.8006}, {50, 0, -82.7485}, 1.0000}, {{50, -0.9009, -85.5211}, {50, 0, -82.7485}, 1.0000},
-        {{50, 0, 0}, {50, -1, 2}, 2.3669}, {{50, -1, 2}, {50, 0, 0}, 2.3669}, {{50, 2.4900, -0.0010}, {50, -2.4900, 0.0009}, 7.1792},
-        {{50, 2.4900, -0.0010}, {50, -2.4900, 0.0010}, 7.1792}, {{50, 2.4900, -0.0010}, {50, -2.4900, 0.0011}, 7.2195}, {{50, 2.4900, -0.0010}, {50, -2.4900, 0.0012}, 7.2195},
-        {{50, -0.0010, 2.4900}, {50, 0.0009, -2.4900}, 4.8045}, {{50, -0.0010, 2.4900}, {50, 0.0010, -2.4900}, 4.8045}, {{50, -0.0010, 2.4900}, {50, 0.0011, -2.4900}, 4.7461},
-        {{50, 2.5, 0}, {50, 0, -2.5}, 4.3065}, {{50, 2.5, 0}, {73, 25, -18}, 27.1492}, {{50, 2.5, 0}, {61, -5, 29}, 22.8977}, {{50, 2.5, 0}, {56, -27, -3}, 31.9030},
-        {{50, 2.5, 0}, {58, 24, 15}, 19.4535}, {{50, 2.5, 0}, {50, 3.1736, 0.5854}, 1.0000}, {{50, 2.5, 0}, {50, 3.2972, 0}, 1.0000}, {{50, 2.5, 0}, {50, 1.8634, 0.5757}, 1.0000},
-        {{50, 2.5, 0}, {50, 3.2592, 0.3350}, 1.0000}, {{60.2574, -34.0099, 36.2677}, {60.4626, -34.1751, 39.4387}, 1.2644},
-        {{63.0109, -31.0961, -5.8663}, {62.8187, -29.7946, -4.0864}, 1.2630}, {{61.2901, 3.7196, -5.3901}, {61.4292, 2.2480, -4.9620}, 1.8731},
-        {{35.0831, -44.1164, 3.7933}, {35.0232, -40.0716, 1.5901}, 1.8645}, {{22.7233, 20.0904, -46.6940}, {23.0331, 14.9730, -42.5619}, 2.0373},
-        {{36.4612, 47.8580, 18.3852}, {36.2715, 50.5065, 21.2231}, 1.4146}, {{90.8027, -2.0831, 1.4410}, {91.1528, -1.6435, 0.0447}, 1.4441},
-        {{90.9257, -0.5406, -0.9208}, {88.6381, -0.8985, -0.7239}, 1.5381}, {{6.7747, -0.2908, -2.4247}, {5.8714, -0.0985, -2.2286}, 0.6377},
-        {{2.0776, 0.0795, -1.1350}, {0.9033, -0.0636, -0.5514}, 0.9082}};
+    const Row table[] = {{{50, 2.6772, -79.7751}, {50, 0, -82.7485}, 2.0425},
+                         {{50, 3.1571, -77.2803}, {50, 0, -82.7485}, 2.8615},
+                         {{50, 2.8361, -74.0200}, {50, 0, -82.7485}, 3.4412},
+                         {{50, -1.3802, -84.2814}, {50, 0, -82.7485}, 1.0000},
+                         {{50, -1.1848, -84.8006}, {50, 0, -82.7485}, 1.0000},
+                         {{50, -0.9009, -85.5211}, {50, 0, -82.7485}, 1.0000},
+                         {{50, 0, 0}, {50, -1, 2}, 2.3669},
+                         {{50, -1, 2}, {50, 0, 0}, 2.3669},
+                         {{50, 2.4900, -0.0010}, {50, -2.4900, 0.0009}, 7.1792},
+                         {{50, 2.4900, -0.0010}, {50, -2.4900, 0.0010}, 7.1792},
+                         {{50, 2.4900, -0.0010}, {50, -2.4900, 0.0011}, 7.2195},
+                         {{50, 2.4900, -0.0010}, {50, -2.4900, 0.0012}, 7.2195},
+                         {{50, -0.0010, 2.4900}, {50, 0.0009, -2.4900}, 4.8045},
+                         {{50, -0.0010, 2.4900}, {50, 0.0010, -2.4900}, 4.8045},
+                         {{50, -0.0010, 2.4900}, {50, 0.0011, -2.4900}, 4.7461},
+                         {{50, 2.5, 0}, {50, 0, -2.5}, 4.3065},
+                         {{50, 2.5, 0}, {73, 25, -18}, 27.1492},
+                         {{50, 2.5, 0}, {61, -5, 29}, 22.8977},
+                         {{50, 2.5, 0}, {56, -27, -3}, 31.9030},
+                         {{50, 2.5, 0}, {58, 24, 15}, 19.4535},
+                         {{50, 2.5, 0}, {50, 3.1736, 0.5854}, 1.0000},
+                         {{50, 2.5, 0}, {50, 3.2972, 0}, 1.0000},
+                         {{50, 2.5, 0}, {50, 1.8634, 0.5757}, 1.0000},
+                         {{50, 2.5, 0}, {50, 3.2592, 0.3350}, 1.0000},
+                         {{60.2574, -34.0099, 36.2677}, {60.4626, -34.1751, 39.4387}, 1.2644},
+                         {{63.0109, -31.0961, -5.8663}, {62.8187, -29.7946, -4.0864}, 1.2630},
+                         {{61.2901, 3.7196, -5.3901}, {61.4292, 2.2480, -4.9620}, 1.8731},
+                         {{35.0831, -44.1164, 3.7933}, {35.0232, -40.0716, 1.5901}, 1.8645},
+                         {{22.7233, 20.0904, -46.6940}, {23.0331, 14.9730, -42.5619}, 2.0373},
+                         {{36.4612, 47.8580, 18.3852}, {36.2715, 50.5065, 21.2231}, 1.4146},
+                         {{90.8027, -2.0831, 1.4410}, {91.1528, -1.6435, 0.0447}, 1.4441},
+                         {{90.9257, -0.5406, -0.9208}, {88.6381, -0.8985, -0.7239}, 1.5381},
+                         {{6.7747, -0.2908, -2.4247}, {5.8714, -0.0985, -2.2286}, 0.6377},
+                         {{2.0776, 0.0795, -1.1350}, {0.9033, -0.0636, -0.5514}, 0.9082}};
     QCOMPARE(std::size(table), std::size_t(34));
     for (const Row& row : table) {
       const double found = cmsCIE2000DeltaE(&row.a, &row.b, 1, 1, 1);
-      QVERIFY2(std::abs(found - row.difference) < 1e-4, qPrintable(QString("%1 for %2").arg(found).arg(row.difference)));
+      QVERIFY2(std::abs(found - row.difference) < 1e-4,
+               qPrintable(QString("%1 for %2").arg(found).arg(row.difference)));
     }
   }
 
@@ -125,12 +152,17 @@ private slots:
   void profilesMeanWhatWeEncode() {
     QFETCH(int, space);
     const auto bytes = profileOf(ColourSpace(space));
-    cmsHPROFILE ours = cmsOpenProfileFromMem(bytes.data(), cmsUInt32Number(bytes.size())), srgb = cmsCreate_sRGBProfile(), lab = cmsCreateLab4Profile(nullptr);
-    cmsHTRANSFORM fromOurs = cmsCreateTransform(ours, TYPE_RGB_DBL, lab, TYPE_Lab_DBL, INTENT_RELATIVE_COLORIMETRIC, cmsFLAGS_NOOPTIMIZE);
-    cmsHTRANSFORM fromSrgb = cmsCreateTransform(srgb, TYPE_RGB_DBL, lab, TYPE_Lab_DBL, INTENT_RELATIVE_COLORIMETRIC, cmsFLAGS_NOOPTIMIZE);
-    for (const auto& c : {std::array{0.2, 0.5, 0.8}, {0.9, 0.1, 0.1}, {0.5, 0.5, 0.5}, {0.02, 0.03, 0.01}, {1.0, 1.0, 0.0}}) {
+    cmsHPROFILE ours = cmsOpenProfileFromMem(bytes.data(), cmsUInt32Number(bytes.size())),
+                srgb = cmsCreate_sRGBProfile(), lab = cmsCreateLab4Profile(nullptr);
+    cmsHTRANSFORM fromOurs =
+        cmsCreateTransform(ours, TYPE_RGB_DBL, lab, TYPE_Lab_DBL, INTENT_RELATIVE_COLORIMETRIC, cmsFLAGS_NOOPTIMIZE);
+    cmsHTRANSFORM fromSrgb =
+        cmsCreateTransform(srgb, TYPE_RGB_DBL, lab, TYPE_Lab_DBL, INTENT_RELATIVE_COLORIMETRIC, cmsFLAGS_NOOPTIMIZE);
+    for (const auto& c :
+         {std::array{0.2, 0.5, 0.8}, {0.9, 0.1, 0.1}, {0.5, 0.5, 0.5}, {0.02, 0.03, 0.01}, {1.0, 1.0, 0.0}}) {
       const auto linear = apply(rec709To(ColourSpace(space)), {srgbDecode(c[0]), srgbDecode(c[1]), srgbDecode(c[2])});
-      const double encoded[3] = {encodeFor(ColourSpace(space), linear[0]), encodeFor(ColourSpace(space), linear[1]), encodeFor(ColourSpace(space), linear[2])};
+      const double encoded[3] = {encodeFor(ColourSpace(space), linear[0]), encodeFor(ColourSpace(space), linear[1]),
+                                 encodeFor(ColourSpace(space), linear[2])};
       cmsCIELab a, b;
       cmsDoTransform(fromOurs, encoded, &a, 1);
       cmsDoTransform(fromSrgb, c.data(), &b, 1);
@@ -144,7 +176,8 @@ private slots:
   void everyTargetIsWrittenAndReadByOthers() {
     QTemporaryDir dir;
     const Image<float> scene = test::texturedScene(320, 200, 9);
-    const auto shot = test::shootScene(test::texturedScene(96, 64, 6), test::exposedAt({7}), FrameFormat::Jpeg, test::pathOf(dir) / "frames");
+    const auto shot = test::shootScene(test::texturedScene(96, 64, 6), test::exposedAt({7}), FrameFormat::Jpeg,
+                                       test::pathOf(dir) / "frames");
     DeliverRequest r = request(dir, {"jpeg", "web", "print", "archive", "hdr-avif", "hdr-jxl"});
     r.targets[1].longEdge = 160;
     r.metadataFrom = shot.files[0];
@@ -180,7 +213,8 @@ private slots:
       QVERIFY2(hdr, hdr ? "" : hdr.error().message.c_str());
       QCOMPARE(hdr->primaries, 9);
       QCOMPARE(hdr->transfer, 16);
-      const double brightest = pqDecode(*std::max_element(hdr->signal.data(), hdr->signal.data() + hdr->signal.size()) / 65535.0);
+      const double brightest =
+          pqDecode(*std::max_element(hdr->signal.data(), hdr->signal.data() + hdr->signal.size()) / 65535.0);
       QVERIFY2(brightest > 400 && brightest < 1150, qPrintable(QString::number(brightest)));
     }
     avifDecoder* decoder = avifDecoderCreate();
@@ -194,7 +228,8 @@ private slots:
 
   void locationsAreRemovedWhenAsked() {
     QTemporaryDir dir;
-    const auto shot = test::shootScene(test::texturedScene(96, 64, 6), test::exposedAt({7}), FrameFormat::Jpeg, test::pathOf(dir) / "frames");
+    const auto shot = test::shootScene(test::texturedScene(96, 64, 6), test::exposedAt({7}), FrameFormat::Jpeg,
+                                       test::pathOf(dir) / "frames");
     {
       auto image = Exiv2::ImageFactory::open(shot.files[0].string());
       image->readMetadata();
@@ -210,7 +245,8 @@ private slots:
       QVERIFY(done);
       auto opened = Exiv2::ImageFactory::open(done->files[0].string());
       opened->readMetadata();
-      QCOMPARE(opened->exifData().findKey(Exiv2::ExifKey("Exif.GPSInfo.GPSLatitude")) != opened->exifData().end(), keep);
+      QCOMPARE(opened->exifData().findKey(Exiv2::ExifKey("Exif.GPSInfo.GPSLatitude")) != opened->exifData().end(),
+               keep);
     }
   }
 
@@ -238,7 +274,8 @@ private slots:
     QCOMPARE(QString::fromStdString(*fileName("{job} {date} {width}", f, web)), QString("Marl Quay 2026-11-26 6000"));
     QVERIFY(!fileName("{colour}", f, web));
     QVERIFY(!fileName("..", f, web));
-    QCOMPARE(QString::fromStdString(sizeWords(*findTarget("print"), 6000, 4000)), QString("6000 x 4000 px, 50.8 x 33.9 cm at 300 ppi"));
+    QCOMPARE(QString::fromStdString(sizeWords(*findTarget("print"), 6000, 4000)),
+             QString("6000 x 4000 px, 50.8 x 33.9 cm at 300 ppi"));
   }
 
   void theSameRecipeGivesTheSameBits() {
@@ -286,7 +323,8 @@ private slots:
     QTemporaryDir dir;
     StopFlag stop;
     stop.request();
-    const auto done = deliverView(test::texturedScene(300, 200, 8).view(), request(dir, {"jpeg", "archive"}), Progress{stop, {}});
+    const auto done =
+        deliverView(test::texturedScene(300, 200, 8).view(), request(dir, {"jpeg", "archive"}), Progress{stop, {}});
     QVERIFY(!done && done.error().code == ErrorCode::Stopped);
     QVERIFY(std::filesystem::is_empty(test::pathOf(dir)));
   }

@@ -31,9 +31,10 @@ private slots:
   void apexTimes_data() {
     QTest::addColumn<QString>("mark");
     QTest::addColumn<double>("tv");
-    const std::pair<const char*, double> rows[] = {{"30 s", -5}, {"15 s", -4}, {"8 s", -3}, {"4 s", -2}, {"2 s", -1}, {"1 s", 0},
-                                                   {"0.5 s", 1}, {"1/4", 2},   {"1/8", 3},  {"1/15", 4}, {"1/30", 5}, {"1/60", 6},
-                                                   {"1/125", 7}, {"1/250", 8}, {"1/500", 9}, {"1/1000", 10}, {"1/2000", 11}, {"1/8000", 13}};
+    const std::pair<const char*, double> rows[] = {
+        {"30 s", -5}, {"15 s", -4}, {"8 s", -3},  {"4 s", -2},    {"2 s", -1},    {"1 s", 0},
+        {"0.5 s", 1}, {"1/4", 2},   {"1/8", 3},   {"1/15", 4},    {"1/30", 5},    {"1/60", 6},
+        {"1/125", 7}, {"1/250", 8}, {"1/500", 9}, {"1/1000", 10}, {"1/2000", 11}, {"1/8000", 13}};
     for (const auto& [mark, tv] : rows) QTest::newRow(mark) << QString(mark) << tv;
   }
   void apexTimes() {
@@ -51,19 +52,32 @@ private slots:
     QTest::addColumn<QString>("time");
     QTest::addColumn<QString>("iso");
     QTest::addColumn<double>("expected");
-    QTest::newRow("front-lit sun, common practice") << "f/16" << "1/125" << "100" << 15.0;
-    QTest::newRow("Av 5, Tv 6") << "f/5.6" << "1/60" << "100" << 11.0;
-    QTest::newRow("one stop of ISO") << "f/5.6" << "1/60" << "200" << 10.0;
-    QTest::newRow("EV 0: one second at f/1") << "f/1" << "1 s" << "100" << 0.0;
-    QTest::newRow("night") << "f/2.8" << "8 s" << "800" << -3.0;
-    QTest::newRow("thirds") << "f/6.3" << "1/100" << "125" << 5.0 + 1.0 / 3 + 6 + 2.0 / 3 - 1.0 / 3;
+    QTest::newRow("front-lit sun, common practice") << "f/16"
+                                                    << "1/125"
+                                                    << "100" << 15.0;
+    QTest::newRow("Av 5, Tv 6") << "f/5.6"
+                                << "1/60"
+                                << "100" << 11.0;
+    QTest::newRow("one stop of ISO") << "f/5.6"
+                                     << "1/60"
+                                     << "200" << 10.0;
+    QTest::newRow("EV 0: one second at f/1") << "f/1"
+                                             << "1 s"
+                                             << "100" << 0.0;
+    QTest::newRow("night") << "f/2.8"
+                           << "8 s"
+                           << "800" << -3.0;
+    QTest::newRow("thirds") << "f/6.3"
+                            << "1/100"
+                            << "125" << 5.0 + 1.0 / 3 + 6 + 2.0 / 3 - 1.0 / 3;
   }
   void evOfSettings() {
     QFETCH(QString, aperture);
     QFETCH(QString, time);
     QFETCH(QString, iso);
     QFETCH(double, expected);
-    const Stops value = ev100(*parseFNumber(aperture.toStdString()), *parseTime(time.toStdString()), *parseIso(iso.toStdString()));
+    const Stops value =
+        ev100(*parseFNumber(aperture.toStdString()), *parseTime(time.toStdString()), *parseIso(iso.toStdString()));
     QVERIFY2(std::abs(value.value - expected) < 1e-9, qPrintable(QString::number(value.value)));
   }
 
@@ -81,14 +95,17 @@ private slots:
   void fieldSequences_data() {
     QTest::addColumn<QString>("centre");
     QTest::addColumn<QString>("times");
-    QTest::newRow("about 1/250") << "1/250" << "1/1000 1/500 1/250 1/125 1/60";
-    QTest::newRow("about 1/5") << "1/5" << "1/20|1/10|1/5|0.4 s|0.8 s";
+    QTest::newRow("about 1/250") << "1/250"
+                                 << "1/1000 1/500 1/250 1/125 1/60";
+    QTest::newRow("about 1/5") << "1/5"
+                               << "1/20|1/10|1/5|0.4 s|0.8 s";
   }
   void fieldSequences() {
     QFETCH(QString, centre);
     QFETCH(QString, times);
     QStringList got;
-    for (const Stops offset : bracketOffsets(5, {1})) got << QString::fromStdString(print(brighter(*parseTime(centre.toStdString()), offset)));
+    for (const Stops offset : bracketOffsets(5, {1}))
+      got << QString::fromStdString(print(brighter(*parseTime(centre.toStdString()), offset)));
     QCOMPARE(got, times.split(times.contains('|') ? '|' : ' '));
   }
 
@@ -137,7 +154,8 @@ private slots:
     QTest::newRow("0.4") << "0.4" << std::exp2(-4.0 / 3);
     QTest::newRow("1/125 s") << "1/125 s" << 1.0 / 128;
     QTest::newRow("literal") << "1/700" << 1.0 / 700;
-    for (const char* bad : {"", "s", "1/0", "-1", "0", "1/", "/4", "abc", "1/125/2", "nan", "inf"}) QTest::newRow(qPrintable(QString("bad ") + bad)) << bad << -1.0;
+    for (const char* bad : {"", "s", "1/0", "-1", "0", "1/", "/4", "abc", "1/125/2", "nan", "inf"})
+      QTest::newRow(qPrintable(QString("bad ") + bad)) << bad << -1.0;
   }
   void parsing() {
     QFETCH(QString, text);
@@ -199,12 +217,14 @@ private slots:
     QVERIFY2(std::abs(read->value - ev) < 1e-9, qPrintable(QString::number(read->value)));
   }
   void whatIsNoReadingIsRefused() {
-    for (const char* text : {"", "EV", "bright", "f/8", "ISO 100", "1/0", "-5 cd/m2", "cd/m2", "99", "-40", "1/125 f/x", "1/125 ISO", "nan", "1e999 cd/m2"})
+    for (const char* text : {"", "EV", "bright", "f/8", "ISO 100", "1/0", "-5 cd/m2", "cd/m2", "99", "-40", "1/125 f/x",
+                             "1/125 ISO", "nan", "1e999 cd/m2"})
       QVERIFY2(!parseReading(text, {8}, {100}), text);
   }
 
-  // American National Standard PH2.7-1986, from memory: front-lit subjects in full sun EV 15, snow and sand one more, hazy sun
-  // one less, cloudy bright two less, shade three less; home interiors 5 to 7; a landscape under the full moon -3 to -2.
+  // American National Standard PH2.7-1986, from memory: front-lit subjects in full sun EV 15, snow and sand one more,
+  // hazy sun one less, cloudy bright two less, shade three less; home interiors 5 to 7; a landscape under the full moon
+  // -3 to -2.
   void everydayLightFollowsTheTable() {
     const auto at = [](const char* name) {
       for (const auto& level : everydayLight())
@@ -218,7 +238,8 @@ private slots:
     QCOMPARE(at("shade"), 12.0);
     QVERIFY(at("home") >= 5 && at("home") <= 7);
     QVERIFY(at("moon") >= -3 && at("moon") <= -2);
-    for (std::size_t i = 1; i < everydayLight().size(); ++i) QVERIFY(everydayLight()[i].ev100 < everydayLight()[i - 1].ev100);
+    for (std::size_t i = 1; i < everydayLight().size(); ++i)
+      QVERIFY(everydayLight()[i].ev100 < everydayLight()[i - 1].ev100);
   }
 };
 

@@ -1,7 +1,7 @@
 #include <QTest>
 
-#include "finish/finish.h"
 #include "finish/denoise.h"
+#include "finish/finish.h"
 #include "finish/heal.h"
 #include "finish/hues.h"
 #include "support/scenes.h"
@@ -79,17 +79,20 @@ private slots:
 
   void oneHueMovesAlone() {
     float r[3] = {0.5f, 0.1f, 0.3f}, g[3] = {0.5f, 0.2f, 0.3f}, b[3] = {0.1f, 0.6f, 0.3f};
-    moveHues({{60, 40, -1, 0}}, 3, r, g, b); // yellow to grey
-    QVERIFY(std::abs(r[0] - b[0]) < 0.02f);                            // the yellow is grey
+    moveHues({{60, 40, -1, 0}}, 3, r, g, b);                                 // yellow to grey
+    QVERIFY(std::abs(r[0] - b[0]) < 0.02f);                                  // the yellow is grey
     QVERIFY(std::abs(r[1] - 0.1f) < 1e-4f && std::abs(b[1] - 0.6f) < 1e-4f); // the blue is as it was
     QVERIFY(std::abs(r[2] - 0.3f) < 1e-4f && std::abs(b[2] - 0.3f) < 1e-4f); // so is the grey
-    // Half a width away: (1 - 1/4)^2 of the stops, also across the turn of the circle and for a hue that is given beyond it.
+    // Half a width away: (1 - 1/4)^2 of the stops, also across the turn of the circle and for a hue that is given
+    // beyond it.
     const auto lightened = [](double hue) {
       float red = 0.4f, green = 0.1f, blue = 0.1f; // hue 0
       moveHues({{hue, 40, 0, 0.5}}, 1, &red, &green, &blue);
       return std::log2((0.2126f * red + 0.7152f * green + 0.0722f * blue) / (0.2126f * 0.4f + 0.7874f * 0.1f));
     };
-    for (const double hue : {20.0, 340.0, -20.0, 380.0}) QVERIFY2(std::abs(lightened(hue) - 0.5 * 9 / 16) < 0.01, qPrintable(QString("%1: %2").arg(hue).arg(lightened(hue))));
+    for (const double hue : {20.0, 340.0, -20.0, 380.0})
+      QVERIFY2(std::abs(lightened(hue) - 0.5 * 9 / 16) < 0.01,
+               qPrintable(QString("%1: %2").arg(hue).arg(lightened(hue))));
     QVERIFY(std::abs(lightened(45)) < 1e-4);
     const float yellow[] = {0.5f, 0.5f, 0.1f}, cyan[] = {0.1f, 0.5f, 0.5f};
     QVERIFY(std::abs(hueOf(yellow).hue - 60) < 1 && std::abs(hueOf(cyan).hue - 180) < 1);
@@ -140,7 +143,9 @@ private slots:
         for (int c = 0; c < 3; ++c) dirty.at(x, y)[c] = 0.01f;
     heal(dirty, {{{0.5, 0.5}, 0.03}});
     for (int y = 92; y < 108; ++y)
-      for (int x = 142; x < 158; ++x) QVERIFY2(std::abs(dirty.at(x, y)[1] / scene.at(x, y)[1] - 1) < 0.02, qPrintable(QString("%1 %2").arg(x).arg(y)));
+      for (int x = 142; x < 158; ++x)
+        QVERIFY2(std::abs(dirty.at(x, y)[1] / scene.at(x, y)[1] - 1) < 0.02,
+                 qPrintable(QString("%1 %2").arg(x).arg(y)));
   }
 
   void partsEqualTheWhole() {
@@ -158,7 +163,8 @@ private slots:
       for (int x = 0; x < 900; ++x) QCOMPARE(part->picture.row(y)[x], whole->picture.row(133 + y)[3 * 211 + x]);
     std::vector<std::uint8_t> bytes(700 * 500 * 3);
     QVERIFY(finisher.finishBytes(scene.view(), r, {}, bytes.data(), 2100, {}));
-    for (std::size_t i = 0; i < bytes.size(); i += 7) QVERIFY(std::abs(int(bytes[i]) - int(std::lround(whole->picture.data()[i] / 257.0))) <= 1);
+    for (std::size_t i = 0; i < bytes.size(); i += 7)
+      QVERIFY(std::abs(int(bytes[i]) - int(std::lround(whole->picture.data()[i] / 257.0))) <= 1);
   }
 
   // A finisher that keeps masks gives what a fresh one gives, whatever changed in between.
@@ -169,10 +175,12 @@ private slots:
     Recipe r;
     Area oval, ramp;
     oval.a = {0.3, 0.4}, oval.exposure = 0.5;
-    ramp.shape = AreaShape::Ramp, ramp.a = {0.5, 0}, ramp.b = {0.5, 0.6}, ramp.warmth = 0.4, ramp.saturation = -0.3, ramp.contrast = 0.5, ramp.tint = 0.2;
+    ramp.shape = AreaShape::Ramp, ramp.a = {0.5, 0}, ramp.b = {0.5, 0.6}, ramp.warmth = 0.4, ramp.saturation = -0.3,
+    ramp.contrast = 0.5, ramp.tint = 0.2;
     const auto same = [&] {
       const auto one = kept.finish(scene.view(), r, {}), fresh = finishPicture(scene.view(), a, r, {});
-      return one && fresh && std::equal(one->picture.data(), one->picture.data() + one->picture.size(), fresh->picture.data());
+      return one && fresh &&
+             std::equal(one->picture.data(), one->picture.data() + one->picture.size(), fresh->picture.data());
     };
     r.areas = {oval};
     QVERIFY(same());
@@ -206,14 +214,17 @@ private slots:
     const ShapeMap shape({}, 480, 320);
     const auto valueAt = [&](const LocalMap& map, int x) {
       const int u = x * map.offset.width() / 480, v = map.offset.height() / 2;
-      return *map.slope.at(u, v) * a.logLight.row(a.logLight.height() / 2)[x * a.logLight.width() / 480] + *map.offset.at(u, v);
+      return *map.slope.at(u, v) * a.logLight.row(a.logLight.height() / 2)[x * a.logLight.width() / 480] +
+             *map.offset.at(u, v);
     };
     brush.followEdges = false;
     const LocalMap plain = mapOf(brush, a, shape);
     brush.followEdges = true;
     const LocalMap following = mapOf(brush, a, shape);
-    QVERIFY2(valueAt(following, 236) > valueAt(plain, 236) - 0.05, qPrintable(QString("%1 %2").arg(valueAt(following, 236)).arg(valueAt(plain, 236))));
-    QVERIFY2(valueAt(following, 243) < 0.5 * valueAt(following, 236), qPrintable(QString("%1 %2").arg(valueAt(following, 243)).arg(valueAt(following, 236))));
+    QVERIFY2(valueAt(following, 236) > valueAt(plain, 236) - 0.05,
+             qPrintable(QString("%1 %2").arg(valueAt(following, 236)).arg(valueAt(plain, 236))));
+    QVERIFY2(valueAt(following, 243) < 0.5 * valueAt(following, 236),
+             qPrintable(QString("%1 %2").arg(valueAt(following, 243)).arg(valueAt(following, 236))));
   }
 
   void hostileRecipesAreRefused_data() {
@@ -225,7 +236,9 @@ private slots:
     QTest::newRow("a pull of text") << R"({"version": 1, "pulls": [["a", 1]]})";
     QTest::newRow("an endless pull") << R"({"version": 1, "pulls": [[1e9, 0]]})";
     QTest::newRow("healing everything") << R"({"version": 1, "healings": [{"at": [0.5, 0.5], "radius": 4}]})";
-    QTest::newRow("a stroke far away") << R"({"version": 1, "areas": [{"shape": "brush", "a": [0,0], "b": [0,0], "strokes": [{"points": [[1e30, 0]]}]}]})";
+    QTest::newRow("a stroke far away")
+        << R"({"version": 1, "areas": [{"shape": "brush", "a": [0,0], "b": [0,0], "strokes": [{"points": [[1e30,
+          0]]}]}]})";
   }
   void hostileRecipesAreRefused() {
     QFETCH(QString, text);
@@ -239,7 +252,8 @@ private slots:
     Finisher finisher(a);
     Recipe plain;
     plain.sharpening = 0;
-    const auto low = finisher.finishLight(scene.view(), plain, 0, {}), high = finisher.finishLight(scene.view(), plain, 2.3, {});
+    const auto low = finisher.finishLight(scene.view(), plain, 0, {}),
+               high = finisher.finishLight(scene.view(), plain, 2.3, {});
     float most = 0;
     for (std::size_t i = 0; i < low->size(); ++i) {
       QVERIFY(high->data()[i] >= low->data()[i] - 2e-3f || low->data()[i] > 0.15f);
@@ -271,7 +285,8 @@ private slots:
     r.tone.warmth = -0.5; // a white point of the picture's own
     r.tone.pulls = {{0, -2}};
     const Look& warm = *findLook("warm-land");
-    const Recipe half = withLook(r, warm, 0.5), full = withLook(half, warm, 1), none = withLook(full, *findLook("natural"), 1);
+    const Recipe half = withLook(r, warm, 0.5), full = withLook(half, warm, 1),
+                 none = withLook(full, *findLook("natural"), 1);
     QVERIFY(std::abs(half.tone.warmth - (-0.5 + 0.09)) < 1e-9);
     QVERIFY(std::abs(full.tone.warmth - (-0.5 + 0.18)) < 1e-9);
     QVERIFY(std::abs(none.tone.warmth + 0.5) < 1e-9);

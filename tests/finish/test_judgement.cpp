@@ -22,7 +22,12 @@ Image<float> room(double noise = 0) {
       const bool window = x > 330 && x < 560 && y > 150 && y < 380;
       const float texture = 1 + 0.12f * float(std::sin(x * 0.21) * std::sin(y * 0.17));
       const float light = (window ? 3.f : 0.03f) * texture;
-      for (int c = 0; c < 3; ++c) out.at(x, y)[c] = light * (c == 0 ? 1.1f : c == 2 ? 0.9f : 1.f) * std::max(0.05f, 1 + float(window ? 0.02 * noise : noise) * normal(random));
+      for (int c = 0; c < 3; ++c)
+        out.at(x, y)[c] = light *
+                          (c == 0   ? 1.1f
+                           : c == 2 ? 0.9f
+                                    : 1.f) *
+                          std::max(0.05f, 1 + float(window ? 0.02 * noise : noise) * normal(random));
     }
   return out;
 }
@@ -53,14 +58,16 @@ private slots:
     for (std::size_t i = 0; i < log.size(); ++i) log.data()[i] = std::log2(luminance(scene.data() + 3 * i));
     const Image<float> blurred = boxMean(boxMean(log, 20), 20);
     for (std::size_t i = 0; i < log.size(); ++i) {
-      const float paper = -3 + 0.35f * (blurred.data()[i] - std::log2(0.1f)) + (log.data()[i] - blurred.data()[i]) * 0.8f;
+      const float paper =
+          -3 + 0.35f * (blurred.data()[i] - std::log2(0.1f)) + (log.data()[i] - blurred.data()[i]) * 0.8f;
       for (int c = 0; c < 3; ++c) picture.data()[3 * i + std::size_t(c)] = std::min(1.f, std::exp2(paper));
     }
     const Finding f = judged(scene, {}, &picture).of(FindingKind::Halo);
     QVERIFY2(f.tooMuch, sentence(f).c_str());
     QVERIFY(!f.places.empty());
     for (const Spot2& p : f.places) // at the window's border
-      QVERIFY(std::abs(p.x * 900 - 330) < 12 || std::abs(p.x * 900 - 560) < 12 || std::abs(p.y * 600 - 150) < 12 || std::abs(p.y * 600 - 380) < 12);
+      QVERIFY(std::abs(p.x * 900 - 330) < 12 || std::abs(p.x * 900 - 560) < 12 || std::abs(p.y * 600 - 150) < 12 ||
+              std::abs(p.y * 600 - 380) < 12);
   }
 
   void flatPicturesAreFound() {
@@ -79,7 +86,8 @@ private slots:
     const Finding& f = before.of(FindingKind::Greyer);
     QVERIFY(f.tooMuch);
     QVERIFY2(std::abs(f.figure - 1.2) < 0.1, sentence(f).c_str());
-    QCOMPARE(sentence(f, {SceneKind::Interior, true}), std::string("The room is 1.2 stops darker than the frame you metered."));
+    QCOMPARE(sentence(f, {SceneKind::Interior, true}),
+             std::string("The room is 1.2 stops darker than the frame you metered."));
     QVERIFY(!judged(scene, remedied(r, f, a)).of(FindingKind::Greyer).tooMuch);
   }
 
@@ -164,7 +172,8 @@ private slots:
     Image<float> wall(900, 600, 3);
     for (int y = 0; y < 600; ++y)
       for (int x = 0; x < 900; ++x)
-        for (int c = 0; c < 3; ++c) wall.at(x, y)[c] = 0.2f * std::exp2(0.8f * std::tanh(12 * std::sin(float(x) * 0.06f)));
+        for (int c = 0; c < 3; ++c)
+          wall.at(x, y)[c] = 0.2f * std::exp2(0.8f * std::tanh(12 * std::sin(float(x) * 0.06f)));
     const auto scene = shaped(wall.view(), ShapeMap(held, 900, 600), {});
     const Finding before = judged(*scene, {}).of(FindingKind::TiltedVerticals);
     QVERIFY2(before.tooMuch, sentence(before).c_str());
@@ -179,7 +188,8 @@ private slots:
     const ToneAnalysis a = analyseTone(scene.view());
     const auto light = Finisher(a).finishLight(scene.view(), {}, 0, {});
     const auto judge = [&](const std::optional<GhostsLeft>& ghosts, const Recipe& recipe) {
-      return judgeFinish(scene.view(), *light, a, recipe, reportOf(*light), {nullptr, ghosts}).of(FindingKind::GhostsLeft);
+      return judgeFinish(scene.view(), *light, a, recipe, reportOf(*light), {nullptr, ghosts})
+          .of(FindingKind::GhostsLeft);
     };
     const Finding unknown = judge({}, {});
     QVERIFY(!unknown.tooMuch && unknown.figure < 0);
@@ -190,7 +200,7 @@ private slots:
     QCOMPARE(found.figure, 0.4);
     QCOMPARE(found.places.size(), std::size_t(1));
     QCOMPARE(remedied({}, found, a), Recipe{}); // no finish mends it
-    Recipe cut; // the same place, on the right half alone
+    Recipe cut;                                 // the same place, on the right half alone
     cut.geometry.cropX = 0.4, cut.geometry.cropWidth = 0.6;
     const Finding shifted = judge(GhostsLeft{0.004, {{0.5, 0.5}, {0.1, 0.1}}}, cut);
     QCOMPARE(shifted.places.size(), std::size_t(1)); // the other lies outside

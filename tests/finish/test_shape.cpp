@@ -1,4 +1,5 @@
-// The way from the finished picture back to the combined one: turns, cuts, corners, lens bends, lines found in the picture.
+// The way from the finished picture back to the combined one: turns, cuts, corners, lens bends, lines found in the
+// picture.
 #include <QTest>
 
 #include "codec/lens_profile.h"
@@ -35,7 +36,9 @@ Image<float> logOf(const Image<float>& in) {
 }
 
 /// The geometry that undoes another, as far as turning goes: found by search, not by formula.
-double leanOf(const Image<float>& picture) { return findVerticals(logOf(picture), kAssumedFocal).lean; }
+double leanOf(const Image<float>& picture) {
+  return findVerticals(logOf(picture), kAssumedFocal).lean;
+}
 
 } // namespace
 
@@ -79,37 +82,50 @@ private slots:
       std::array<Spot2, 4> from{Spot2{0, 0}, {1, 0}, {1, 1}, {0, 1}}, to = from;
       cv::Point2f a[4], b[4];
       for (std::size_t i = 0; i < 4; ++i) {
-        from[i] = {float(from[i].x + shake(random)), float(from[i].y + shake(random))}, to[i] = {float(to[i].x + shake(random)), float(to[i].y + shake(random))};
+        from[i] = {float(from[i].x + shake(random)), float(from[i].y + shake(random))},
+        to[i] = {float(to[i].x + shake(random)), float(to[i].y + shake(random))};
         a[i] = {float(from[i].x), float(from[i].y)}, b[i] = {float(to[i].x), float(to[i].y)};
       }
       const auto ours = homography(from, to);
       QVERIFY(ours);
       const cv::Mat theirs = cv::getPerspectiveTransform(a, b);
       for (int i = 0; i < 9; ++i) // the reference multiplies coordinates in single precision
-        QVERIFY2(std::abs((*ours)[std::size_t(i)] / (*ours)[8] - theirs.at<double>(i / 3, i % 3)) < 1e-5 * std::max(1.0, std::abs(theirs.at<double>(i / 3, i % 3))), qPrintable(QString("%1 %2: %3 %4").arg(k).arg(i).arg((*ours)[std::size_t(i)] / (*ours)[8], 0, 'g', 12).arg(theirs.at<double>(i / 3, i % 3), 0, 'g', 12)));
+        QVERIFY2(std::abs((*ours)[std::size_t(i)] / (*ours)[8] - theirs.at<double>(i / 3, i % 3)) <
+                     1e-5 * std::max(1.0, std::abs(theirs.at<double>(i / 3, i % 3))),
+                 qPrintable(QString("%1 %2: %3 %4")
+                                .arg(k)
+                                .arg(i)
+                                .arg((*ours)[std::size_t(i)] / (*ours)[8], 0, 'g', 12)
+                                .arg(theirs.at<double>(i / 3, i % 3), 0, 'g', 12)));
     }
   }
 
-  // Whatever is turned, bent and cut: every place of the finished picture shows a place of the combined one, and the way back ends there.
+  // Whatever is turned, bent and cut: every place of the finished picture shows a place of the combined one, and the
+  // way back ends there.
   void anyShapeStaysInsideAndComesBack() {
     std::mt19937 random(11);
     std::uniform_real_distribution<double> unit(-1, 1), place(0, 1);
     for (int k = 0; k < 300; ++k) {
       Geometry g;
-      g.roll = 6 * unit(random), g.pitch = 12 * unit(random), g.yaw = 12 * unit(random), g.distortion = 0.06 * unit(random);
-      g.cropX = 0.3 * place(random), g.cropY = 0.3 * place(random), g.cropWidth = 0.4 + 0.3 * place(random), g.cropHeight = 0.4 + 0.3 * place(random);
+      g.roll = 6 * unit(random), g.pitch = 12 * unit(random), g.yaw = 12 * unit(random),
+      g.distortion = 0.06 * unit(random);
+      g.cropX = 0.3 * place(random), g.cropY = 0.3 * place(random), g.cropWidth = 0.4 + 0.3 * place(random),
+      g.cropHeight = 0.4 + 0.3 * place(random);
       const ShapeMap map(g, 900, k % 2 ? 600 : 1300);
       for (int i = 0; i < 20; ++i) {
         const Spot2 finished{place(random), place(random)}, combined = map.toCombined(finished);
-        QVERIFY2(combined.x > -0.002 && combined.x < 1.002 && combined.y > -0.002 && combined.y < 1.002, qPrintable(QString("%1: %2 %3").arg(k).arg(combined.x).arg(combined.y)));
+        QVERIFY2(combined.x > -0.002 && combined.x < 1.002 && combined.y > -0.002 && combined.y < 1.002,
+                 qPrintable(QString("%1: %2 %3").arg(k).arg(combined.x).arg(combined.y)));
         const Spot2 back = map.toFinished(combined);
-        QVERIFY2(std::hypot(back.x - finished.x, back.y - finished.y) < 1e-5, qPrintable(QString("%1: %2").arg(k).arg(std::hypot(back.x - finished.x, back.y - finished.y))));
+        QVERIFY2(std::hypot(back.x - finished.x, back.y - finished.y) < 1e-5,
+                 qPrintable(QString("%1: %2").arg(k).arg(std::hypot(back.x - finished.x, back.y - finished.y))));
       }
     }
   }
 
   void homographyTakesFourPointsToFour() {
-    const std::array<Spot2, 4> from{Spot2{0, 0}, {1, 0.1}, {0.9, 1.2}, {-0.1, 0.8}}, to{Spot2{0.2, 0.1}, {0.8, 0}, {1, 1}, {0, 0.9}};
+    const std::array<Spot2, 4> from{Spot2{0, 0}, {1, 0.1}, {0.9, 1.2}, {-0.1, 0.8}},
+        to{Spot2{0.2, 0.1}, {0.8, 0}, {1, 1}, {0, 0.9}};
     const auto h = homography(from, to);
     QVERIFY(h);
     for (std::size_t i = 0; i < 4; ++i) {
@@ -122,7 +138,10 @@ private slots:
   void cutsKeepTheirProportions() {
     // 3 : 2 on a picture of 1200 x 800, dragged flat, tall, backwards and out of the picture.
     const double aspect = 1.5;
-    for (const auto& [from, to] : {std::pair{Spot2{0.1, 0.1}, Spot2{0.9, 0.5}}, {Spot2{0.1, 0.1}, Spot2{0.3, 0.9}}, {Spot2{0.9, 0.8}, Spot2{0.2, 0.3}}, {Spot2{0.5, 0.5}, Spot2{1.7, 1.2}}}) {
+    for (const auto& [from, to] : {std::pair{Spot2{0.1, 0.1}, Spot2{0.9, 0.5}},
+                                   {Spot2{0.1, 0.1}, Spot2{0.3, 0.9}},
+                                   {Spot2{0.9, 0.8}, Spot2{0.2, 0.3}},
+                                   {Spot2{0.5, 0.5}, Spot2{1.7, 1.2}}}) {
       const CropBox box = draggedBox(from, to, 1.5, aspect);
       const double w = (box.x1 - box.x0) * 1200, h = (box.y1 - box.y0) * 800;
       QVERIFY(w > 0 && h > 0 && box.x0 >= 0 && box.y0 >= 0 && box.x1 <= 1 && box.y1 <= 1);
@@ -133,7 +152,8 @@ private slots:
     QVERIFY(std::abs(free.x1 - 0.7) < 1e-12 && std::abs(free.y1 - 0.9) < 1e-12 && free.x0 == 0.2 && free.y0 == 0.3);
     Geometry g;
     const Geometry square = cutToRatio(g, 1, aspect);
-    QVERIFY(std::abs(square.cropWidth * aspect - square.cropHeight) < 1e-12 && square.cropHeight == 1 && std::abs(square.cropX - (1 - square.cropWidth) / 2) < 1e-12);
+    QVERIFY(std::abs(square.cropWidth * aspect - square.cropHeight) < 1e-12 && square.cropHeight == 1 &&
+            std::abs(square.cropX - (1 - square.cropWidth) / 2) < 1e-12);
     const Geometry wide = cutToRatio(square, 16 / 9.0, aspect); // of what is kept, not of the whole
     QVERIFY(wide.cropWidth <= square.cropWidth + 1e-12 && wide.cropX >= square.cropX - 1e-12);
     QCOMPARE(cutToRatio(g, 0, aspect), g);
@@ -144,7 +164,8 @@ private slots:
     QVERIFY(guideLines(CropGuide::None).empty());
     QCOMPARE(guideLines(CropGuide::Thirds).size(), std::size_t(4));
     QCOMPARE(guideLines(CropGuide::Diagonals).size(), std::size_t(2));
-    const auto golden = guideLines(CropGuide::Golden); // the smaller part is to the larger as the larger to the whole (Euclid, Elements VI, definition 3)
+    const auto golden = guideLines(CropGuide::Golden); // the smaller part is to the larger as the larger to the whole
+                                                       // (Euclid, Elements VI, definition 3)
     const double a = golden[0].from.x, b = 1 - a;
     QVERIFY(std::abs(a / b - b) < 1e-12);
   }
@@ -167,25 +188,29 @@ private slots:
     QVERIFY(std::abs(at[0].x - at[3].x) < 1e-5 && std::abs(at[1].x - at[2].x) < 1e-5);
   }
 
-  // An invented camera and lens in lensfun's own format; its polynomial model r_d = r (a r^3 + b r^2 + c r + 1 - a - b - c), r = 1 at half the
-  // shorter side (lensfun's manual), and its fall-off 1 + k1 r^2 + ... with r = 1 in the corner.
+  // An invented camera and lens in lensfun's own format; its polynomial model r_d = r (a r^3 + b r^2 + c r + 1 - a - b
+  // - c), r = 1 at half the shorter side (lensfun's manual), and its fall-off 1 + k1 r^2 + ... with r = 1 in the
+  // corner.
   void lensProfilesAreApplied() {
     const LensShelf shelf(R"(<!DOCTYPE lensdatabase SYSTEM "lensfun-database.dtd"><lensdatabase version="1">
       <mount><name>Quay</name></mount>
       <camera><maker>Marl</maker><model>Ferry 24</model><mount>Quay</mount><cropfactor>1</cropfactor></camera>
       <lens><maker>Marl</maker><model>Ferry 24mm f/4</model><mount>Quay</mount><cropfactor>1</cropfactor>
         <calibration><distortion model="ptlens" focal="24" a="0" b="0.04" c="0"/>
-          <vignetting model="pa" focal="24" aperture="8" distance="10" k1="-0.5" k2="0" k3="0"/></calibration></lens></lensdatabase>)");
+          <vignetting model="pa" focal="24" aperture="8" distance="10" k1="-0.5" k2="0" k3="0"/>
+          </calibration></lens></lensdatabase>)");
     const auto profile = shelf.find({"Marl", "Ferry 24", "Ferry 24mm f/4", 24, 8, 10}, 900, 600);
     QVERIFY(profile && !profile->map.places.empty() && !profile->map.gain.empty());
     QVERIFY(std::abs(profile->focal - 24.0 / 18) < 1e-6);
     const int mid = LensMap::kGrid / 2;
     const float* centre = profile->map.places.at(mid, mid);
     QVERIFY(std::abs(centre[2] - 0.5f) < 1e-3f && std::abs(centre[3] - 0.5f) < 1e-3f);
-    // Half the shorter side above the middle, r = 1: r_d = 0.04 + 1 - 0.04 = 1; at r = 0.5: 0.5 (0.04 / 4 + 0.96) = 0.485.
+    // Half the shorter side above the middle, r = 1: r_d = 0.04 + 1 - 0.04 = 1; at r = 0.5: 0.5 (0.04 / 4 + 0.96) =
+    // 0.485.
     const float* half = profile->map.places.at(mid, mid / 2);
     QVERIFY2(std::abs((0.5f - half[3]) / 0.5f - 0.485f) < 0.002f, qPrintable(QString::number((0.5f - half[3]) / 0.5f)));
-    QVERIFY2(std::abs(profile->map.gain.row(0)[0] - 2.f) < 0.03f, qPrintable(QString::number(profile->map.gain.row(0)[0]))); // 1 / (1 - 0.5)
+    QVERIFY2(std::abs(profile->map.gain.row(0)[0] - 2.f) < 0.03f,
+             qPrintable(QString::number(profile->map.gain.row(0)[0]))); // 1 / (1 - 0.5)
     QVERIFY(!shelf.find({"Marl", "Another", "", 24, 8, 10}, 900, 600));
     Geometry g;
     g.lens = true;
@@ -218,7 +243,11 @@ private slots:
     righted.roll = found.roll, righted.pitch = found.pitch;
     const auto straight = shaped(seen->view(), ShapeMap(righted, 900, 600), {});
     const double left = leanOf(*straight);
-    QVERIFY2(left < 0.25, qPrintable(QString("lean %1 became %2 by roll %3 pitch %4").arg(found.lean).arg(left).arg(found.roll).arg(found.pitch)));
+    QVERIFY2(left < 0.25, qPrintable(QString("lean %1 became %2 by roll %3 pitch %4")
+                                         .arg(found.lean)
+                                         .arg(left)
+                                         .arg(found.roll)
+                                         .arg(found.pitch)));
   }
 
   void aLevelHorizonIsFound() {
@@ -228,7 +257,8 @@ private slots:
         const double edge = 200 + std::tan(1.75 * 3.14159265 / 180) * (x - 300), t = 1 / (1 + std::exp(-(y - edge)));
         for (int c = 0; c < 3; ++c) sea.at(x, y)[c] = float(1.0 - 0.7 * t);
       }
-    QVERIFY2(std::abs(std::abs(findHorizon(logOf(sea))) - 1.75) < 0.3, qPrintable(QString::number(findHorizon(logOf(sea)))));
+    QVERIFY2(std::abs(std::abs(findHorizon(logOf(sea))) - 1.75) < 0.3,
+             qPrintable(QString::number(findHorizon(logOf(sea)))));
     Geometry g;
     g.roll = findHorizon(logOf(sea));
     const auto level = shaped(sea.view(), ShapeMap(g, 600, 400), {});

@@ -19,7 +19,8 @@ struct Light {
   float red, green, blue;
 };
 
-/// A room: `wall` paint on most of it, white paint on skirting, door, frame and ceiling, a bright window, a wooden floor; one light falling off.
+/// A room: `wall` paint on most of it, white paint on skirting, door, frame and ceiling, a bright window, a wooden
+/// floor; one light falling off.
 Image<float> room(const Light& light, const Light& wall, unsigned seed) {
   Image<float> out(720, 480, 3);
   std::mt19937 random(seed);
@@ -27,12 +28,17 @@ Image<float> room(const Light& light, const Light& wall, unsigned seed) {
   for (int y = 0; y < 480; ++y)
     for (int x = 0; x < 720; ++x) {
       const bool window = x > 420 && x < 560 && y > 120 && y < 280;
-      const bool white = y < 70 || (y > 350 && y < 375) || (x > 90 && x < 190 && y > 140) || (x > 400 && x < 580 && y > 100 && y < 300);
+      const bool white = y < 70 || (y > 350 && y < 375) || (x > 90 && x < 190 && y > 140) ||
+                         (x > 400 && x < 580 && y > 100 && y < 300);
       const bool floor = y >= 375 && !(x > 90 && x < 190 && y < 400);
-      const Light paint = window ? Light{9, 10, 12} : floor ? Light{0.22f, 0.13f, 0.07f} : white ? Light{0.82f, 0.82f, 0.82f} : wall;
+      const Light paint = window  ? Light{9, 10, 12}
+                          : floor ? Light{0.22f, 0.13f, 0.07f}
+                          : white ? Light{0.82f, 0.82f, 0.82f}
+                                  : wall;
       const float fall = (0.5f + 0.5f * float(x) / 720) * (window ? 1 : 0.25f) * (1 + noise(random));
       float* p = out.at(x, y);
-      p[0] = paint.red * (window ? 1 : light.red) * fall, p[1] = paint.green * (window ? 1 : light.green) * fall, p[2] = paint.blue * (window ? 1 : light.blue) * fall;
+      p[0] = paint.red * (window ? 1 : light.red) * fall, p[1] = paint.green * (window ? 1 : light.green) * fall,
+      p[2] = paint.blue * (window ? 1 : light.blue) * fall;
     }
   return out;
 }
@@ -50,25 +56,31 @@ Image<float> land(Image<float>& truth) {
       const bool sky = above && !branch;
       truth.row(y)[x] = sky;
       const float cloud = 1 + 0.25f * float(std::sin(x * 0.013) * std::sin(y * 0.03)), leaf = even(random);
-      const Light c = sky ? Light{1.6f * cloud, 2.f * cloud, 2.9f * cloud} : branch ? Light{0.05f, 0.06f, 0.03f} : Light{0.25f * leaf, 0.3f * leaf, 0.12f * leaf};
+      const Light c = sky      ? Light{1.6f * cloud, 2.f * cloud, 2.9f * cloud}
+                      : branch ? Light{0.05f, 0.06f, 0.03f}
+                               : Light{0.25f * leaf, 0.3f * leaf, 0.12f * leaf};
       float* p = out.at(x, y);
       p[0] = c.red, p[1] = c.green, p[2] = c.blue;
     }
   return out;
 }
 
-/// Of pairs of even places a stop and more apart, those that are printed the other way round by half an eight-bit code and more.
+/// Of pairs of even places a stop and more apart, those that are printed the other way round by half an eight-bit code
+/// and more.
 std::pair<int, int> disorder(const Image<float>& scene, const Image<float>& light) {
   const Image<float> small = shrink(scene.view(), 20), printed = shrink(light.view(), 20);
   Image<float> squares(scene.width(), scene.height(), 1);
   for (std::size_t i = 0; i < squares.size(); ++i) squares.data()[i] = std::pow(luminance(scene.data() + 3 * i), 2.f);
   const Image<float> power = shrink(squares.view(), 20);
-  const auto even = [&](std::size_t i) { return power.data()[i / 3] < 1.25f * std::pow(luminance(small.data() + i), 2.f); }; // no lamp in the dark
+  const auto even = [&](std::size_t i) {
+    return power.data()[i / 3] < 1.25f * std::pow(luminance(small.data() + i), 2.f);
+  }; // no lamp in the dark
   const auto code = [](const float* p) { return 255 * srgbEncode(luminance(p)); };
   int pairs = 0, wrong = 0;
   for (std::size_t i = 0; i < small.size(); i += 3)
     for (std::size_t k = i + 21; k < small.size(); k += 39) {
-      const double brighter = std::log2(std::max(1e-9f, luminance(small.data() + k)) / std::max(1e-9f, luminance(small.data() + i)));
+      const double brighter =
+          std::log2(std::max(1e-9f, luminance(small.data() + k)) / std::max(1e-9f, luminance(small.data() + i)));
       if (std::abs(brighter) < 1) continue;
       if (!even(i) || !even(k)) continue;
       ++pairs;
@@ -83,7 +95,8 @@ class TestStart : public QObject {
   Q_OBJECT
 
 private slots:
-  // Pairs 1, 7, 13, 17, 25, 28 and 34 of table 1 of Sharma, Wu, Dalal (2005), from memory, checked by the printed differences.
+  // Pairs 1, 7, 13, 17, 25, 28 and 34 of table 1 of Sharma, Wu, Dalal (2005), from memory, checked by the printed
+  // differences.
   void ciede2000AsPublished_data() {
     QTest::addColumn<QList<double>>("pair");
     QTest::newRow("blue") << QList<double>{50, 2.6772, -79.7751, 50, 0, -82.7485, 2.0425};
@@ -106,19 +119,23 @@ private slots:
     QTest::addColumn<float>("blue");
     QTest::addColumn<int>("wall");
     for (const auto& [name, red, blue] : {std::tuple{"day", 1.f, 1.f}, {"lamps", 1.9f, 0.45f}, {"shade", 0.8f, 1.5f}})
-      for (int wall = 0; wall < 4; ++wall) QTest::newRow(qPrintable(QString("%1 %2").arg(name).arg(wall))) << red << blue << wall;
+      for (int wall = 0; wall < 4; ++wall)
+        QTest::newRow(qPrintable(QString("%1 %2").arg(name).arg(wall))) << red << blue << wall;
   }
   void whiteTrimIsFoundUnderAnyLight() {
     QFETCH(float, red);
     QFETCH(float, blue);
     QFETCH(int, wall);
-    static const Light kWalls[] = {{0.55f, 0.48f, 0.36f}, {0.30f, 0.38f, 0.45f}, {0.42f, 0.44f, 0.30f}, {0.6f, 0.6f, 0.6f}};
+    static const Light kWalls[] = {
+        {0.55f, 0.48f, 0.36f}, {0.30f, 0.38f, 0.45f}, {0.42f, 0.44f, 0.30f}, {0.6f, 0.6f, 0.6f}};
     const Image<float> scene = room({red, 1, blue}, kWalls[wall], unsigned(wall));
     const ToneAnalysis a = analyseTone(scene.view());
     const auto found = findWhiteTrim(a, {});
     QVERIFY(found.has_value());
-    QVERIFY2(std::abs(found->warmth - std::log2(blue / red)) < 0.12, qPrintable(QString("%1, not %2").arg(found->warmth).arg(std::log2(blue / red))));
-    for (const Spot2& p : found->places) QVERIFY(!(p.x > 0.6 && p.x < 0.77 && p.y > 0.27 && p.y < 0.57)); // not the window
+    QVERIFY2(std::abs(found->warmth - std::log2(blue / red)) < 0.12,
+             qPrintable(QString("%1, not %2").arg(found->warmth).arg(std::log2(blue / red))));
+    for (const Spot2& p : found->places)
+      QVERIFY(!(p.x > 0.6 && p.x < 0.77 && p.y > 0.27 && p.y < 0.57)); // not the window
     Recipe taken;
     taken.tone.warmth = found->warmth, taken.tone.tint = found->tint;
     const auto light = Finisher(a).finishLight(scene.view(), taken, 0, {});
@@ -146,11 +163,15 @@ private slots:
     double inside = 0, outside = 0, below = 0, skyCount = 0, branchCount = 0, landCount = 0;
     for (int y = 0; y < 480; ++y) {
       for (int x = 0; x < 720; ++x) log[std::size_t(x)] = std::log2(luminance(scene.at(x, y)));
-      if (!map.readRow(columns, y, 480, 0, 720, log.data(), value.data(), grid)) std::fill(value.begin(), value.end(), 0.f);
+      if (!map.readRow(columns, y, 480, 0, 720, log.data(), value.data(), grid))
+        std::fill(value.begin(), value.end(), 0.f);
       for (int x = 0; x < 720; ++x) {
-        if (truth.row(y)[x] > 0) inside += value[std::size_t(x)], ++skyCount;
-        else if (y < 240) outside += value[std::size_t(x)], ++branchCount;
-        else if (y > 290) below += value[std::size_t(x)], ++landCount;
+        if (truth.row(y)[x] > 0)
+          inside += value[std::size_t(x)], ++skyCount;
+        else if (y < 240)
+          outside += value[std::size_t(x)], ++branchCount;
+        else if (y > 290)
+          below += value[std::size_t(x)], ++landCount;
       }
     }
     QVERIFY2(inside / skyCount > 0.9, qPrintable(QString::number(inside / skyCount)));
@@ -167,8 +188,10 @@ private slots:
     Image<float> off(600, 400, 3), on(600, 400, 3);
     for (int y = 0; y < 400; ++y)
       for (int x = 0; x < 600; ++x) {
-        const float paint[3] = {0.4f, 0.38f, 0.34f}, lamp = std::clamp((400 - x) / 300.f, 0.f, 1.f), warm[3] = {0.5f, 0.25f, 0.06f};
-        for (int c = 0; c < 3; ++c) off.at(x, y)[c] = paint[c] * 0.8f, on.at(x, y)[c] = paint[c] * (0.45f + lamp * 2 * warm[c]);
+        const float paint[3] = {0.4f, 0.38f, 0.34f}, lamp = std::clamp((400 - x) / 300.f, 0.f, 1.f),
+                    warm[3] = {0.5f, 0.25f, 0.06f};
+        for (int c = 0; c < 3; ++c)
+          off.at(x, y)[c] = paint[c] * 0.8f, on.at(x, y)[c] = paint[c] * (0.45f + lamp * 2 * warm[c]);
       }
     const auto wall = compareWall(off.view(), on.view());
     QVERIFY(wall.has_value());
@@ -176,20 +199,25 @@ private slots:
     QVERIFY(wall->warmer > 3 && wall->difference > 3);
     QVERIFY(wall->share > 0.5);
     const std::string said = sentence(*wall, "lamps off", "lamps on");
-    QVERIFY2(said.starts_with("In \"lamps on\" the wall is ") && said.ends_with("\"lamps off\" is truer: one light reaches all of it."), said.c_str());
+    QVERIFY2(said.starts_with("In \"lamps on\" the wall is ") &&
+                 said.ends_with("\"lamps off\" is truer: one light reaches all of it."),
+             said.c_str());
     // The known wall: the same colour gives the difference of the two lights on it.
     const float first[3] = {0.4f * 0.8f, 0.38f * 0.8f, 0.34f * 0.8f};
     Image<float> warm(600, 400, 3);
-    for (std::size_t i = 0; i < warm.size(); i += 3) warm.data()[i] = first[0] * 1.1f, warm.data()[i + 1] = first[1], warm.data()[i + 2] = first[2] * 0.8f;
+    for (std::size_t i = 0; i < warm.size(); i += 3)
+      warm.data()[i] = first[0] * 1.1f, warm.data()[i + 1] = first[1], warm.data()[i + 2] = first[2] * 0.8f;
     const float second[3] = {first[0] * 1.1f, first[1], first[2] * 0.8f};
     auto labs = std::array{labOf(first), labOf(second)};
     labs[0][0] = labs[1][0] = (labs[0][0] + labs[1][0]) / 2;
     const auto known = compareWall(off.view(), warm.view());
-    QVERIFY2(std::abs(known->difference - ciede2000(labs[0], labs[1])) < 0.05, qPrintable(QString::number(known->difference)));
+    QVERIFY2(std::abs(known->difference - ciede2000(labs[0], labs[1])) < 0.05,
+             qPrintable(QString::number(known->difference)));
     QVERIFY(!compareWall(off.view(), room({1, 1, 1}, {1, 1, 1}, 1).view()).has_value()); // another size
   }
 
-  /// No look breaks what makes the finish natural: rims, clipping and the order of tones, at full strength on twelve views.
+  /// No look breaks what makes the finish natural: rims, clipping and the order of tones, at full strength on twelve
+  /// views.
   void looksStayModerateAtFullStrength() {
     const QStringList files = QDir(QString(ML_SOURCE_DIR) + "/tests/data/radiance").entryList({"*.exr"}).mid(0, 12);
     QCOMPARE(files.size(), 12);
@@ -206,17 +234,25 @@ private slots:
       const Judgement natural = judgedWith({}, plain);
       for (const Look& look : looks()) {
         const Judgement judged = judgedWith(withLook({}, look, 1), light);
-        const auto what = [&](FindingKind kind) { return look.id + " on " + file.toStdString() + ": " + sentence(judged.of(kind)); };
-        QVERIFY2(judged.of(FindingKind::Halo).figure <= std::max(0.22, natural.of(FindingKind::Halo).figure + 0.03), what(FindingKind::Halo).c_str());
-        QVERIFY2(judged.of(FindingKind::WhiteClipped).figure <= natural.of(FindingKind::WhiteClipped).figure + 1, what(FindingKind::WhiteClipped).c_str());
-        QVERIFY2(judged.of(FindingKind::BlackClipped).figure <= natural.of(FindingKind::BlackClipped).figure + 1, what(FindingKind::BlackClipped).c_str());
+        const auto what = [&](FindingKind kind) {
+          return look.id + " on " + file.toStdString() + ": " + sentence(judged.of(kind));
+        };
+        QVERIFY2(judged.of(FindingKind::Halo).figure <= std::max(0.22, natural.of(FindingKind::Halo).figure + 0.03),
+                 what(FindingKind::Halo).c_str());
+        QVERIFY2(judged.of(FindingKind::WhiteClipped).figure <= natural.of(FindingKind::WhiteClipped).figure + 1,
+                 what(FindingKind::WhiteClipped).c_str());
+        QVERIFY2(judged.of(FindingKind::BlackClipped).figure <= natural.of(FindingKind::BlackClipped).figure + 1,
+                 what(FindingKind::BlackClipped).c_str());
         const auto [wrong, pairs] = disorder(scene, light);
-        QVERIFY2(wrong <= pairs / 50, (look.id + " on " + file.toStdString() + ": " + std::to_string(wrong) + " of " + std::to_string(pairs)).c_str());
+        QVERIFY2(wrong <= pairs / 50,
+                 (look.id + " on " + file.toStdString() + ": " + std::to_string(wrong) + " of " + std::to_string(pairs))
+                     .c_str());
       }
     }
   }
 
-  /// The same under every slider at both ends, on three views; rims may grow with the sliders that are asked for contrast.
+  /// The same under every slider at both ends, on three views; rims may grow with the sliders that are asked for
+  /// contrast.
   void slidersAtBothEndsKeepTheOrder_data() {
     QTest::addColumn<QString>("file");
     for (const char* file : {"apartment", "park", "night"}) QTest::newRow(file) << file;
@@ -227,8 +263,15 @@ private slots:
     const Image<float> scene = view.seen(0, 0, 0, -1);
     const ToneAnalysis a = analyseTone(scene.view());
     Finisher finisher(a);
-    const auto fields = {std::tuple{&ToneSettings::exposure, -3.0, 3.0}, {&ToneSettings::balance, 0.0, 1.5}, {&ToneSettings::detail, 0.0, 2.0}, {&ToneSettings::form, 0.0, 2.0},
-                         {&ToneSettings::saturation, 0.0, 1.6}, {&ToneSettings::vivid, -1.0, 1.5}, {&ToneSettings::warmth, -4.0, 4.0}, {&ToneSettings::tint, -2.0, 2.0}, {&ToneSettings::veil, 0.0, 1.0},
+    const auto fields = {std::tuple{&ToneSettings::exposure, -3.0, 3.0},
+                         {&ToneSettings::balance, 0.0, 1.5},
+                         {&ToneSettings::detail, 0.0, 2.0},
+                         {&ToneSettings::form, 0.0, 2.0},
+                         {&ToneSettings::saturation, 0.0, 1.6},
+                         {&ToneSettings::vivid, -1.0, 1.5},
+                         {&ToneSettings::warmth, -4.0, 4.0},
+                         {&ToneSettings::tint, -2.0, 2.0},
+                         {&ToneSettings::veil, 0.0, 1.0},
                          {&ToneSettings::quiet, 0.0, 2.0}};
     int slider = 0;
     for (const auto& [field, low, high] : fields) {
@@ -238,8 +281,10 @@ private slots:
         const auto light = finisher.finishLight(scene.view(), r, 0, {});
         QVERIFY(light.has_value());
         const auto [wrong, pairs] = disorder(scene, *light);
-        QVERIFY2(wrong <= pairs / 50, qPrintable(QString("slider %1 at %2: %3 of %4").arg(slider).arg(value).arg(wrong).arg(pairs)));
-        if (field == &ToneSettings::exposure || field == &ToneSettings::detail || field == &ToneSettings::form) continue; // they are asked for it
+        QVERIFY2(wrong <= pairs / 50,
+                 qPrintable(QString("slider %1 at %2: %3 of %4").arg(slider).arg(value).arg(wrong).arg(pairs)));
+        if (field == &ToneSettings::exposure || field == &ToneSettings::detail || field == &ToneSettings::form)
+          continue; // they are asked for it
         const double rims = judgeFinish(scene.view(), *light, a, r, reportOf(*light)).of(FindingKind::Halo).figure;
         QVERIFY2(rims <= 0.3, qPrintable(QString("slider %1 at %2: rims %3").arg(slider).arg(value).arg(rims)));
       }

@@ -39,7 +39,8 @@ private slots:
     Image<std::uint16_t> codes(256, 256, 3);
     for (std::size_t i = 0; i < codes.size(); ++i) codes.data()[i] = std::uint16_t(i / 3);
     const Image<std::uint8_t> bytes = bytesOf(std::as_const(codes).view());
-    for (std::size_t i = 0; i < codes.size(); ++i) QCOMPARE(int(bytes.data()[i]), int(std::lround(codes.data()[i] / 257.0)));
+    for (std::size_t i = 0; i < codes.size(); ++i)
+      QCOMPARE(int(bytes.data()[i]), int(std::lround(codes.data()[i] / 257.0)));
   }
 
   void whiteIsD65() {

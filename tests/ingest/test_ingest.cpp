@@ -2,8 +2,8 @@
 #include "codec/jpeg.h"
 #include "codec/png_file.h"
 #include "exposure/marks.h"
-#include "ingest/grouping.h"
 #include "image/colour.h"
+#include "ingest/grouping.h"
 #include "support/scenes.h"
 
 #include <QTest>
@@ -22,7 +22,8 @@ void writePlainJpeg(const std::filesystem::path& file, int width = 48, int heigh
   QVERIFY(writeJpeg(file, image.view(), {}).has_value());
 }
 
-void writeShot(const std::filesystem::path& file, double seconds, const std::string& at, const std::string& camera = "A") {
+void writeShot(const std::filesystem::path& file, double seconds, const std::string& at,
+               const std::string& camera = "A") {
   writePlainJpeg(file);
   ShotMetadata m;
   m.time = Seconds{seconds};
@@ -87,7 +88,8 @@ private slots:
     QCOMPARE(frame->width(), orientation >= 5 ? 32 : 48);
     for (int qx = 0; qx < 2; ++qx)
       for (int qy = 0; qy < 2; ++qy) {
-        const int code = frame->codes.at(frame->width() / 4 + qx * frame->width() / 2, frame->height() / 4 + qy * frame->height() / 2, 0);
+        const int code = frame->codes.at(frame->width() / 4 + qx * frame->width() / 2,
+                                         frame->height() / 4 + qy * frame->height() / 2, 0);
         QCOMPARE(code > 128, qx == brightX && qy == brightY);
       }
   }
@@ -96,7 +98,8 @@ private slots:
     QTemporaryDir dir;
     const auto folder = test::pathOf(dir);
     const double times[] = {1 / 128., 1 / 512., 1 / 32., 1 / 128., 1 / 512., 1 / 32.}; // normal, dark, bright, twice
-    for (int i = 0; i < 6; ++i) writeShot(folder / ("f" + std::to_string(i) + ".jpg"), times[i], "2026:05:14 10:00:0" + std::to_string(i));
+    for (int i = 0; i < 6; ++i)
+      writeShot(folder / ("f" + std::to_string(i) + ".jpg"), times[i], "2026:05:14 10:00:0" + std::to_string(i));
     std::vector<LeftOut> leftOut;
     const auto grouping = groupFiles(collectFiles({folder}, leftOut));
     QCOMPARE(grouping.sets.size(), std::size_t(2));
@@ -159,7 +162,8 @@ private slots:
     QVERIFY(grouping.sets[1].reason.find("f/5.6") != std::string::npos);
   }
 
-  // A card as it comes: a set, the same again, a hand, the next position of a panorama, a single frame of something else.
+  // A card as it comes: a set, the same again, a hand, the next position of a panorama, a single frame of something
+  // else.
   void repeatsHandsAndPanoramasAreTold() {
     QTemporaryDir dir;
     const auto folder = test::pathOf(dir);
@@ -168,7 +172,9 @@ private slots:
       Image<std::uint8_t> image(240, 160, 3);
       for (int y = 0; y < 160; ++y)
         for (int x = 0; x < 240; ++x)
-          for (int c = 0; c < 3; ++c) image.at(x, y)[c] = std::uint8_t(std::lround(255 * srgbEncode(std::clamp(light(x, y) * time * 64, 0.0, 1.0))));
+          for (int c = 0; c < 3; ++c)
+            image.at(x, y)[c] =
+                std::uint8_t(std::lround(255 * srgbEncode(std::clamp(light(x, y) * time * 64, 0.0, 1.0))));
       const auto file = folder / ("IMG_" + std::to_string(1000 + ++number) + ".jpg");
       QVERIFY(writeJpeg(file, image.view(), {92, true, {}, false}).has_value());
       ShotMetadata m;
@@ -178,11 +184,15 @@ private slots:
       QVERIFY(writeExif(file, m).has_value());
     };
     const auto scene = [](double offset) {
-      return [offset](int x, int y) { return 0.18 * std::exp2(1.6 * std::sin((x + offset) * 0.031) + std::sin(y * 0.05 + (x + offset) * 0.011) + 0.7 * std::sin((x + offset) * 0.17)); };
+      return [offset](int x, int y) {
+        return 0.18 * std::exp2(1.6 * std::sin((x + offset) * 0.031) + std::sin(y * 0.05 + (x + offset) * 0.011) +
+                                0.7 * std::sin((x + offset) * 0.17));
+      };
     };
     for (int repeat = 0; repeat < 2; ++repeat)
       for (const double time : {1 / 256., 1 / 64., 1 / 16.}) shot(time, scene(0));
-    for (const double time : {1 / 256., 1 / 64., 1 / 16.}) shot(time, [](int, int) { return 0.1; }); // a hand before the lens
+    for (const double time : {1 / 256., 1 / 64., 1 / 16.})
+      shot(time, [](int, int) { return 0.1; }); // a hand before the lens
     for (const double time : {1 / 256., 1 / 64., 1 / 16.}) shot(time, scene(400));
     for (const double time : {1 / 256., 1 / 64., 1 / 16.}) shot(time, scene(400 + 120)); // half a width on
     std::vector<LeftOut> leftOut;
@@ -200,7 +210,9 @@ private slots:
   void everyMendCanBeMadeAndLosesNothing() {
     QTemporaryDir dir;
     const auto folder = test::pathOf(dir);
-    for (int i = 0; i < 6; ++i) writeShot(folder / ("f" + std::to_string(i) + ".jpg"), std::exp2(-(i % 3) - 4), "2026:05:14 10:00:0" + std::to_string(i));
+    for (int i = 0; i < 6; ++i)
+      writeShot(folder / ("f" + std::to_string(i) + ".jpg"), std::exp2(-(i % 3) - 4),
+                "2026:05:14 10:00:0" + std::to_string(i));
     std::vector<LeftOut> leftOut;
     Grouping g = groupFiles(collectFiles({folder}, leftOut));
     const auto files = [&] {
@@ -216,7 +228,8 @@ private slots:
     QVERIFY(setFileAside(g, 0, 1) && g.aside.size() == 1 && files() == 6);
     QVERIFY(setAside(g, 1) && g.sets.size() == 1 && files() == 6);
     QVERIFY(takeBack(g, 1) && g.sets.size() == 2 && g.sets[1].files.size() == 3);
-    QVERIFY(!splitGroup(g, 0, 0) && !splitGroup(g, 9, 1) && !joinWithNext(g, 1) && !moveFile(g, 0, 0, 0) && !takeBack(g, 5));
+    QVERIFY(!splitGroup(g, 0, 0) && !splitGroup(g, 9, 1) && !joinWithNext(g, 1) && !moveFile(g, 0, 0, 0) &&
+            !takeBack(g, 5));
     QCOMPARE(files(), std::size_t(6));
   }
 
@@ -240,7 +253,8 @@ private slots:
     QTemporaryDir dir;
     const auto folder = test::pathOf(dir);
     writeShot(folder / "A_0001.jpg", 1 / 128., "2026:05:14 10:00:00");
-    for (const char* name : {"A_0001.XMP", "A_0002.MP4", "A_0002.THM", "MVI_0003.mov", "track.gpx", "A_0001.wav"}) std::ofstream(folder / name) << "x";
+    for (const char* name : {"A_0001.XMP", "A_0002.MP4", "A_0002.THM", "MVI_0003.mov", "track.gpx", "A_0001.wav"})
+      std::ofstream(folder / name) << "x";
     std::ofstream(folder / "A_0009.jpg") << "not a picture";
     std::vector<LeftOut> leftOut;
     const auto files = collectFiles({folder}, leftOut);
@@ -258,35 +272,44 @@ private slots:
   void aClockThatWasResetLeavesTheNumbersInOrder() {
     QTemporaryDir dir;
     const auto folder = test::pathOf(dir);
-    const char* clocks[] = {"2026:05:14 10:00:00", "2026:05:14 10:00:01", "2020:01:01 00:00:00", "2020:01:01 00:00:01", "2020:01:01 00:00:02"};
-    for (int i = 0; i < 5; ++i) writeShot(folder / ("A_000" + std::to_string(i + 1) + ".jpg"), std::exp2(-7.0 + i), clocks[i]);
+    const char* clocks[] = {"2026:05:14 10:00:00", "2026:05:14 10:00:01", "2020:01:01 00:00:00", "2020:01:01 00:00:01",
+                            "2020:01:01 00:00:02"};
+    for (int i = 0; i < 5; ++i)
+      writeShot(folder / ("A_000" + std::to_string(i + 1) + ".jpg"), std::exp2(-7.0 + i), clocks[i]);
     std::vector<LeftOut> leftOut;
     const auto sets = groupFiles(collectFiles({folder}, leftOut)).sets;
     QCOMPARE(sets.size(), std::size_t(1));
-    for (std::size_t i = 0; i < 5; ++i) QCOMPARE(sets[0].files[i].path.filename().string(), "A_000" + std::to_string(i + 1) + ".jpg");
+    for (std::size_t i = 0; i < 5; ++i)
+      QCOMPARE(sets[0].files[i].path.filename().string(), "A_000" + std::to_string(i + 1) + ".jpg");
   }
 
   void equalClocksLeaveTheNumbersInOrder() {
     QTemporaryDir dir;
     const auto folder = test::pathOf(dir);
-    for (const int i : {2, 0, 1}) writeShot(folder / ("A_001" + std::to_string(i) + ".jpg"), std::exp2(-7.0 + i), "2026:05:14 10:00:00");
+    for (const int i : {2, 0, 1})
+      writeShot(folder / ("A_001" + std::to_string(i) + ".jpg"), std::exp2(-7.0 + i), "2026:05:14 10:00:00");
     std::vector<LeftOut> leftOut;
     const auto sets = groupFiles(collectFiles({folder}, leftOut)).sets;
     QCOMPARE(sets.size(), std::size_t(1));
-    for (std::size_t i = 0; i < 3; ++i) QCOMPARE(sets[0].files[i].path.filename().string(), "A_001" + std::to_string(i) + ".jpg");
+    for (std::size_t i = 0; i < 3; ++i)
+      QCOMPARE(sets[0].files[i].path.filename().string(), "A_001" + std::to_string(i) + ".jpg");
   }
 
   void foldersOfACardAreRead() {
     QTemporaryDir dir;
     const auto card = test::pathOf(dir);
-    for (const char* folder : {"DCIM/100AAAAA", "DCIM/101AAAAA", ".trash", "kept-job/views/01-a/frames"}) std::filesystem::create_directories(card / folder);
+    for (const char* folder : {"DCIM/100AAAAA", "DCIM/101AAAAA", ".trash", "kept-job/views/01-a/frames"})
+      std::filesystem::create_directories(card / folder);
     std::ofstream(card / "kept-job/job.json") << "{}";
     for (const char* folder : {"DCIM/100AAAAA", "DCIM/101AAAAA", ".trash", "kept-job/views/01-a/frames"})
-      for (int i = 0; i < 3; ++i) writeShot(card / folder / ("f" + std::to_string(i) + ".jpg"), std::exp2(-4.0 - 2 * i), "2026:05:14 10:00:0" + std::to_string(i));
+      for (int i = 0; i < 3; ++i)
+        writeShot(card / folder / ("f" + std::to_string(i) + ".jpg"), std::exp2(-4.0 - 2 * i),
+                  "2026:05:14 10:00:0" + std::to_string(i));
     std::vector<LeftOut> leftOut;
     const auto files = collectFiles({card}, leftOut);
     QCOMPARE(files.size(), std::size_t(6));
-    QVERIFY(std::all_of(files.begin(), files.end(), [](const auto& f) { return f.string().find("DCIM") != std::string::npos; }));
+    QVERIFY(std::all_of(files.begin(), files.end(),
+                        [](const auto& f) { return f.string().find("DCIM") != std::string::npos; }));
     const auto sets = groupFiles(files).sets;
     QCOMPARE(sets.size(), std::size_t(2));
     QCOMPARE(sets[1].name, std::string("101AAAAA")); // "f0" would be the name of both
@@ -315,7 +338,9 @@ private slots:
     const double ev = ev100Of(20).value;
     const auto raw = test::shootScene(scene.clone(), test::exposedAt({ev}), FrameFormat::Dng, test::pathOf(dir));
     const auto jpeg = test::shootScene(scene.clone(), test::exposedAt({ev}), FrameFormat::Jpeg, test::pathOf(dir));
-    const auto middle = [](const Frame& f) { return f.table.channel(1)[f.codes.at(f.width() / 2, f.height() / 2, 1)] / f.midTone; };
+    const auto middle = [](const Frame& f) {
+      return f.table.channel(1)[f.codes.at(f.width() / 2, f.height() / 2, 1)] / f.midTone;
+    };
     QVERIFY(std::abs(middle(raw.frames[0]) - 1) < 0.05); // exposed at its own reading, a surface is the mid-tone
     QVERIFY(std::abs(middle(jpeg.frames[0]) - 1) < 0.05);
   }

@@ -33,7 +33,8 @@ inline Frame shot(const Image<float>& light, double exposure, unsigned seed) {
   for (int y = 0; y < light.height(); ++y)
     for (int x = 0; x < light.width(); ++x)
       for (int c = 0; c < 3; ++c) {
-        const double electrons = *light.at(x, y) * exposure * kFullWell, read = electrons + std::sqrt(electrons + kRead * kRead) * normal(random);
+        const double electrons = *light.at(x, y) * exposure * kFullWell,
+                     read = electrons + std::sqrt(electrons + kRead * kRead) * normal(random);
         codes.at(x, y)[c] = std::uint16_t(std::clamp(65535 * read / kFullWell, 0.0, 65535.0));
       }
   f.codes = std::move(codes);

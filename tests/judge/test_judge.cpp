@@ -46,7 +46,8 @@ struct Judged {
   SetVerdict verdict;
 };
 
-Judged shootAndJudge(const Place& p, FrameFormat format, SimulationOptions options, const std::filesystem::path& folder) {
+Judged shootAndJudge(const Place& p, FrameFormat format, SimulationOptions options,
+                     const std::filesystem::path& folder) {
   SimulatedCamera camera(p.world, p.plan.camera, std::move(options));
   JudgeSetup setup;
   setup.planned = p.plan.frames;
@@ -71,8 +72,12 @@ private slots:
   // At least 200 seeded sets, half sound and half with one fault each: misses under 2 %, false alarms under 2 %.
   void ratesOverSeededSets() {
     QTemporaryDir dir;
-    const std::vector<FaultKind> faults{FaultKind::NudgedTripod, FaultKind::Gust,      FaultKind::PasserBy,          FaultKind::IsoDrift,        FaultKind::ApertureDrift,
-                                        FaultKind::WhiteBalanceDrift, FaultKind::FocusDrift, FaultKind::BracketingReset, FaultKind::Cloud, FaultKind::Disconnect, FaultKind::CardFull};
+    const std::vector<FaultKind> faults{FaultKind::NudgedTripod,  FaultKind::Gust,
+                                        FaultKind::PasserBy,      FaultKind::IsoDrift,
+                                        FaultKind::ApertureDrift, FaultKind::WhiteBalanceDrift,
+                                        FaultKind::FocusDrift,    FaultKind::BracketingReset,
+                                        FaultKind::Cloud,         FaultKind::Disconnect,
+                                        FaultKind::CardFull};
     const std::vector<std::string> worlds{"reading_room", "boat_hall", "jetty_dusk"};
     int sound = 0, alarms = 0, spoiled = 0, misses = 0, cannot = 0;
     for (int i = 0; i < 240; ++i) {
@@ -85,7 +90,10 @@ private slots:
       const FaultKind fault = faults[std::size_t(i / 2) % faults.size()];
       if (!clean) options.faults = {{fault, 1 + (i / 7) % std::max(1, int(p.plan.frames.size()) - 1)}};
       const Judged judged = shootAndJudge(p, format, options, test::pathOf(dir));
-      const QString which = QString("set %1, %2, %3: %4").arg(i).arg(QString::fromStdString(worlds[std::size_t(i / 2 % 3)]), clean ? "clean" : idOf(fault), QString::fromStdString(judged.verdict.sentence));
+      const QString which = QString("set %1, %2, %3: %4")
+                                .arg(i)
+                                .arg(QString::fromStdString(worlds[std::size_t(i / 2 % 3)]),
+                                     clean ? "clean" : idOf(fault), QString::fromStdString(judged.verdict.sentence));
       (clean ? sound : spoiled)++;
       cannot += judged.verdict.answer == Answer::CannotTell;
       if (clean && judged.verdict.answer == Answer::DoesNotHold) {
@@ -97,7 +105,8 @@ private slots:
         qWarning("missed: %s", qPrintable(which));
       }
     }
-    qInfo("%d sound sets, %d false alarms; %d spoiled sets, %d missed; %d cannot be told", sound, alarms, spoiled, misses, cannot);
+    qInfo("%d sound sets, %d false alarms; %d spoiled sets, %d missed; %d cannot be told", sound, alarms, spoiled,
+          misses, cannot);
     QVERIFY(sound + spoiled >= 200);
     QVERIFY2(alarms < 0.02 * sound, qPrintable(QString("%1 false alarms").arg(alarms)));
     QVERIFY2(misses < 0.02 * spoiled, qPrintable(QString("%1 misses").arg(misses)));
@@ -123,7 +132,8 @@ private slots:
     QTemporaryDir dir;
     SimulationOptions options;
     options.seed = 4;
-    // The first frame is short enough for lamps on mains: a cloud after it may be their flicker, one after the second is a cloud.
+    // The first frame is short enough for lamps on mains: a cloud after it may be their flicker, one after the second
+    // is a cloud.
     const int since = FaultKind(fault) == FaultKind::Cloud ? 2 : 1;
     options.faults = {{FaultKind(fault), since}};
     const Judged judged = shootAndJudge(place("reading_room"), FrameFormat::Dng, options, test::pathOf(dir));
@@ -139,16 +149,21 @@ private slots:
     options.seed = 9;
     options.faults = {{FaultKind::Cloud, 1}};
     const auto cloudy = shootAndJudge(place("boat_hall"), FrameFormat::Dng, options, test::pathOf(dir));
-    QVERIFY2(std::abs(cloudy.frames[1].light.value + 0.4) < 0.03, qPrintable(QString::number(cloudy.frames[1].light.value)));
+    QVERIFY2(std::abs(cloudy.frames[1].light.value + 0.4) < 0.03,
+             qPrintable(QString::number(cloudy.frames[1].light.value)));
     options.faults = {{FaultKind::NudgedTripod, 1}};
     const Place& p = place("boat_hall");
     SimulatedCamera camera(p.world, p.plan.camera, options);
     QVERIFY(camera.expose(p.plan.frames[0], FrameFormat::Dng, test::pathOf(dir) / "a.dng"));
     QVERIFY(camera.expose(p.plan.frames[1], FrameFormat::Dng, test::pathOf(dir) / "b.dng"));
     const CameraPose pose = camera.lastPose();
-    const auto m = measurePair(*sketchOf(*loadFrame(test::pathOf(dir) / "a.dng"), {}), *sketchOf(*loadFrame(test::pathOf(dir) / "b.dng"), {}));
+    const auto m = measurePair(*sketchOf(*loadFrame(test::pathOf(dir) / "a.dng"), {}),
+                               *sketchOf(*loadFrame(test::pathOf(dir) / "b.dng"), {}));
     QVERIFY(m.place.placed);
-    QVERIFY2(std::abs(std::hypot(m.place.shiftX, m.place.shiftY) - std::hypot(pose.dx, pose.dy)) < 0.25, qPrintable(QString("%1 against %2").arg(std::hypot(m.place.shiftX, m.place.shiftY)).arg(std::hypot(pose.dx, pose.dy))));
+    QVERIFY2(std::abs(std::hypot(m.place.shiftX, m.place.shiftY) - std::hypot(pose.dx, pose.dy)) < 0.25,
+             qPrintable(QString("%1 against %2")
+                            .arg(std::hypot(m.place.shiftX, m.place.shiftY))
+                            .arg(std::hypot(pose.dx, pose.dy))));
   }
 
   void clippedHighlightsAskForADarkerFrame() {
@@ -160,8 +175,8 @@ private slots:
     QVERIFY(judged.verdict.action.kind == NextAction::Kind::ShootDarker);
     const auto& asked = judged.verdict.action.frames;
     QCOMPARE(asked.size(), std::size_t(2)); // four stops: a frame between, or there would be a gap
-    // What it asks for is what the reading needs: the last frame's clipping point lies above the brightest reading, and with the
-    // frames that are there the whole range is covered.
+    // What it asks for is what the reading needs: the last frame's clipping point lies above the brightest reading, and
+    // with the frames that are there the whole range is covered.
     const SensorModel sensor(p.plan.camera);
     QVERIFY(sensor.clipsAt(asked.back()).value >= p.wanted.high.value + p.wanted.highlightMargin.value - 0.02);
     std::vector<ExposureSettings> all = p.plan.frames;
@@ -207,10 +222,12 @@ private slots:
 
   void framesOfAnotherSizeAreNotOfThisSet() {
     QTemporaryDir dir;
-    const auto a = test::shootScene(test::texturedScene(400, 300, 8, 1), test::exposedAt({9}), FrameFormat::Jpeg, test::pathOf(dir));
+    const auto a = test::shootScene(test::texturedScene(400, 300, 8, 1), test::exposedAt({9}), FrameFormat::Jpeg,
+                                    test::pathOf(dir));
     SetJudge judge(JudgeSetup{});
     judge.add(a.frames[0]);
-    const auto b = test::shootScene(test::texturedScene(500, 300, 8, 1), test::exposedAt({7}), FrameFormat::Jpeg, test::pathOf(dir));
+    const auto b = test::shootScene(test::texturedScene(500, 300, 8, 1), test::exposedAt({7}), FrameFormat::Jpeg,
+                                    test::pathOf(dir));
     judge.add(b.frames[0]);
     QVERIFY(judge.frames()[1].has(Flaw::NotAlike));
   }
@@ -279,7 +296,10 @@ private slots:
     Image<float> hand(p.world->width(), p.world->height(), 3);
     for (int y = 0; y < hand.height(); ++y)
       for (int x = 0; x < hand.width(); ++x)
-        for (int c = 0; c < 3; ++c) hand.at(x, y)[c] = float((3 + std::sin(x / 90.0) + std::sin(y / 70.0)) * (c == 0 ? 40 : c == 1 ? 25 : 18)); // out of focus
+        for (int c = 0; c < 3; ++c)
+          hand.at(x, y)[c] = float((3 + std::sin(x / 90.0) + std::sin(y / 70.0)) * (c == 0   ? 40
+                                                                                    : c == 1 ? 25
+                                                                                             : 18)); // out of focus
     SimulatedCamera covered(std::make_shared<World>(World::still(std::move(hand), 1)), p.plan.camera);
     QVERIFY(covered.expose(p.plan.frames[1], FrameFormat::Jpeg, test::pathOf(dir) / "hand.jpg"));
     const auto sketch = sketchOf(*loadFrame(test::pathOf(dir) / "hand.jpg"), {});
@@ -294,11 +314,12 @@ private slots:
     std::mt19937 random(5);
     for (int y = 0; y < 320; ++y)
       for (int x = 0; x < 480; ++x) {
-        const double ev = x < 130 ? -0.5 : x < 300 ? 6 : 10; // a quarter of it dark
+        const double ev = x < 130 ? -0.5 : x < 300 ? 6 : 10;                      // a quarter of it dark
         const float light = float(luminanceOf({ev + (x / 7 + y / 9) % 2 * 0.8})); // tiles
         for (int c = 0; c < 3; ++c) room.at(x, y)[c] = light;
       }
-    const auto shot = test::shootScene(std::move(room), test::exposedAt({11, 9, 7}), FrameFormat::Dng, test::pathOf(dir));
+    const auto shot =
+        test::shootScene(std::move(room), test::exposedAt({11, 9, 7}), FrameFormat::Dng, test::pathOf(dir));
     JudgeSetup setup;
     setup.camera = shippedProfiles().front();
     setup.wanted = MustKeep{{5}, {10}, 10, {1.0 / 3}};
@@ -306,7 +327,8 @@ private slots:
     for (const auto& frame : shot.frames) judge.add(frame);
     const auto verdict = judge.verdict(true);
     QVERIFY2(verdict.answer == Answer::Holds, verdict.sentence.c_str());
-    QVERIFY2(verdict.offer.find("of the picture is darker than your darkest reading") != std::string::npos, verdict.sentence.c_str());
+    QVERIFY2(verdict.offer.find("of the picture is darker than your darkest reading") != std::string::npos,
+             verdict.sentence.c_str());
     QVERIFY(verdict.sentence.find(verdict.offer) != std::string::npos);
     setup.wanted->low = {-1}; // it was read: then it is no offer but what was asked for
     SetJudge asked(setup);
@@ -330,7 +352,8 @@ private slots:
     const auto c = look();
     camera.wait({1});
     const auto d = look();
-    QVERIFY2(changedShare(c.view(), d.view()) < kStillShare, qPrintable(QString::number(changedShare(c.view(), d.view()))));
+    QVERIFY2(changedShare(c.view(), d.view()) < kStillShare,
+             qPrintable(QString::number(changedShare(c.view(), d.view()))));
   }
 };
 

@@ -11,8 +11,8 @@ using namespace ml::test;
 class TestSetLight : public QObject {
   Q_OBJECT
 private slots:
-  /// Times are as they are marked; from the third frame on the scene has `step` more light. Far beyond what noise explains, it must not be
-  /// taken for outliers.
+  /// Times are as they are marked; from the third frame on the scene has `step` more light. Far beyond what noise
+  /// explains, it must not be taken for outliers.
   void aStepIsSeenHoweverLarge_data() {
     QTest::addColumn<double>("step");
     for (const double step : {0.0, -0.5, -0.8, -1.2, 0.9}) QTest::addRow("%.1f stop", step) << step;
@@ -21,7 +21,8 @@ private slots:
     QFETCH(double, step);
     Image<float> light = grain(640, 480);
     for (int y = 0; y < 480; ++y)
-      for (int x = 0; x < 640; ++x) *light.at(x, y) = float(0.03 * std::exp2(5.0 * ((x / 64) * 7 % 10) / 9)); // even patches over five stops
+      for (int x = 0; x < 640; ++x)
+        *light.at(x, y) = float(0.03 * std::exp2(5.0 * ((x / 64) * 7 % 10) / 9)); // even patches over five stops
     JudgeSetup setup;
     setup.support = Support::Tripod;
     std::vector<Frame> frames;
@@ -37,7 +38,9 @@ private slots:
     for (const Frame& frame : frames) judge.add(frame);
     const auto judged = judge.frames();
     for (int i = 0; i < 5; ++i) QCOMPARE(judged[std::size_t(i)].has(Flaw::LightDrifted), step != 0 && i == 2);
-    if (step != 0) QVERIFY2(std::abs(judged[2].light.value - step) < 0.25 * std::abs(step), qPrintable(QString::number(judged[2].light.value)));
+    if (step != 0)
+      QVERIFY2(std::abs(judged[2].light.value - step) < 0.25 * std::abs(step),
+               qPrintable(QString::number(judged[2].light.value)));
   }
 };
 

@@ -52,13 +52,16 @@ private slots:
     QFETCH(int, soft);
     const Image<float> sharp = grain(480, 320), out = blurred(sharp, 1.6);
     std::vector<Frame> frames;
-    for (int i = 0; i < 4; ++i) frames.push_back(shot(i == soft ? out : sharp, 0.04 * std::exp2(1.5 * i), 10 + unsigned(i)));
+    for (int i = 0; i < 4; ++i)
+      frames.push_back(shot(i == soft ? out : sharp, 0.04 * std::exp2(1.5 * i), 10 + unsigned(i)));
     const auto found = judged(frames);
     for (int i = 0; i < 4; ++i) QCOMPARE(found[std::size_t(i)].group, 0);
     for (int i = 0; i < 4; ++i) {
       const double against = found[std::size_t(i)].log - found[std::size_t(soft == 0 ? 1 : 0)].log;
-      if (i == soft) QVERIFY2(against < -1.5, qPrintable(QString::number(against)));
-      else QVERIFY2(std::abs(against) < 0.5, qPrintable(QString("frame %1: %2").arg(i).arg(against)));
+      if (i == soft)
+        QVERIFY2(against < -1.5, qPrintable(QString::number(against)));
+      else
+        QVERIFY2(std::abs(against) < 0.5, qPrintable(QString("frame %1: %2").arg(i).arg(against)));
     }
   }
   /// Frames that show nothing are compared with none.

@@ -1,6 +1,6 @@
-// Whole sets of files against the truth they were made from: radiance images of real rooms and landscapes (tests/data/radiance, CC0),
-// invented tone curves, noise, hands and walkers. The tolerances are those of the task, as ratios to the bound: what the true
-// curve and the same weights reach on the tripod set.
+// Whole sets of files against the truth they were made from: radiance images of real rooms and landscapes
+// (tests/data/radiance, CC0), invented tone curves, noise, hands and walkers. The tolerances are those of the task, as
+// ratios to the bound: what the true curve and the same weights reach on the tripod set.
 #include "image/metrics.h"
 #include "ingest/load_frame.h"
 #include "pipeline/combine.h"
@@ -17,15 +17,18 @@ namespace {
 
 constexpr int kBorder = 16;
 
-/// Root mean square of log2(found / truth), one global scale (of all that is not walked over) removed; over the walked places when given.
+/// Root mean square of log2(found / truth), one global scale (of all that is not walked over) removed; over the walked
+/// places when given.
 double errorOf(const Image<float>& found, const Image<float>& truth, const Image<std::uint8_t>* walked = nullptr) {
   double sum = 0, squares = 0, n = 0, walkedSum = 0, walkedSquares = 0, walkedCount = 0;
   for (int y = kBorder; y < truth.height() - kBorder; ++y)
     for (int x = kBorder; x < truth.width() - kBorder; ++x)
       for (int c = 0; c < 3; ++c) {
         const double log = std::log2(std::max(1e-9f, found.at(x, y)[c]) / truth.at(x, y)[c]);
-        if (walked && *walked->at(x, y)) walkedSum += log, walkedSquares += log * log, ++walkedCount;
-        else sum += log, squares += log * log, ++n;
+        if (walked && *walked->at(x, y))
+          walkedSum += log, walkedSquares += log * log, ++walkedCount;
+        else
+          sum += log, squares += log * log, ++n;
       }
   const double mean = sum / n;
   if (!walked) return std::sqrt(squares / n - mean * mean);
@@ -87,14 +90,15 @@ private slots:
     options.walker = true;
     const auto walked = test::makeSet(scene, options, folder);
     const double walker = errorOf(combined(walked), walked.truth, &walked.walked);
-    qInfo("bound %.4f EV; tripod %.4f (%.2f), hand-held %.4f (%.2f), walker %.4f", bound, still, still / bound, held, held / bound, walker);
+    qInfo("bound %.4f EV; tripod %.4f (%.2f), hand-held %.4f (%.2f), walker %.4f", bound, still, still / bound, held,
+          held / bound, walker);
     QVERIFY2(still <= 1.3 * bound, qPrintable(QString("tripod %1 against a bound of %2").arg(still).arg(bound)));
     QVERIFY2(held <= 2 * bound, qPrintable(QString("hand-held %1 against a bound of %2").arg(held).arg(bound)));
     QVERIFY2(walker <= 0.10, qPrintable(QString("walker %1 EV").arg(walker)));
   }
 
-  // Linear 16-bit files: within a tenth of the Cramer-Rao bound, 1 / sqrt(sum of e^2 / variance) over the frames that do not clip
-  // (Granados et al., CVPR 2010, eq. 6), taken at the truth.
+  // Linear 16-bit files: within a tenth of the Cramer-Rao bound, 1 / sqrt(sum of e^2 / variance) over the frames that
+  // do not clip (Granados et al., CVPR 2010, eq. 6), taken at the truth.
   void linearSetsReachTheNoiseBound_data() {
     QTest::addColumn<QString>("view");
     for (const char* view : {"lobby", "workshop"}) QTest::newRow(view) << view;

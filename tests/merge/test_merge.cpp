@@ -28,7 +28,9 @@ MergeOptions still(int reference = 0) {
 }
 
 /// What the camera saw, in the reference frame's place.
-Image<float> truth(const Image<float>& scene, const CameraPose& pose = {}) { return seenBy(scene, pose); }
+Image<float> truth(const Image<float>& scene, const CameraPose& pose = {}) {
+  return seenBy(scene, pose);
+}
 
 Image<float> inner(const Image<float>& image, int border) {
   Image<float> out(image.width() - 2 * border, image.height() - 2 * border, 3);
@@ -68,14 +70,16 @@ private slots:
     QFETCH(double, tolerance);
     QTemporaryDir dir;
     const auto scene = test::texturedScene(420, 320, 11);
-    auto set = test::shootScene(scene.clone(), test::exposedAt({13, 11, 9, 7, 5, 3}), FrameFormat(format), test::pathOf(dir));
+    auto set =
+        test::shootScene(scene.clone(), test::exposedAt({13, 11, 9, 7, 5, 3}), FrameFormat(format), test::pathOf(dir));
     const auto merged = mergeRadiance(unmoved(set.frames), still(3), {});
     QVERIFY(merged.has_value());
     const double error = rmse(merged->radiance, truth(scene));
     QVERIFY2(error < tolerance, qPrintable(QString::number(error)));
     // The absolute scale is right too: value 1 reads ev100OfUnit.
     const auto seen = truth(scene);
-    const double stops = std::log2(merged->radiance.at(100, 100)[1] * luminanceOf({merged->ev100OfUnit}) / seen.at(100, 100)[1]);
+    const double stops =
+        std::log2(merged->radiance.at(100, 100)[1] * luminanceOf({merged->ev100OfUnit}) / seen.at(100, 100)[1]);
     QVERIFY2(std::abs(stops) < 0.1, qPrintable(QString::number(stops)));
     QCOMPARE(merged->clippedShare, 0.0);
   }
@@ -86,17 +90,20 @@ private slots:
     SimulationOptions sway;
     sway.shakePixels = 3;
     sway.shakeDegrees = 0.15;
-    auto set = test::shootScene(scene.clone(), test::exposedAt({13, 10, 7, 4}), FrameFormat::Tiff, test::pathOf(dir), sway);
+    auto set =
+        test::shootScene(scene.clone(), test::exposedAt({13, 10, 7, 4}), FrameFormat::Tiff, test::pathOf(dir), sway);
     const auto placedAt = registerFrames(set.frames, 1, AlignMode::Rigid, {});
     auto placed = unmoved(set.frames);
     for (std::size_t i = 0; i < placed.size(); ++i) placed[i].toFrame = (*placedAt)[i].transform.h;
     auto options = still(1);
     const auto merged = mergeRadiance(placed, options, {});
     const double error = rmse(merged->radiance, truth(scene, set.poses[1]), 24);
-    QVERIFY2(error < 0.10, qPrintable(QString::number(error))); // interpolation at the steep border of the bright half adds to the noise
+    QVERIFY2(error < 0.10, qPrintable(QString::number(
+                               error))); // interpolation at the steep border of the bright half adds to the noise
   }
 
-  // Debevec and Malik 1997 as OpenCV 4.6 implements it, given the same linear codes: both recover the truth up to a scale.
+  // Debevec and Malik 1997 as OpenCV 4.6 implements it, given the same linear codes: both recover the truth up to a
+  // scale.
   void agreesWithAnIndependentMerge() {
     const auto scene = inner(test::texturedScene(220, 160, 8), 4);
     std::vector<Frame> frames;
@@ -124,7 +131,8 @@ private slots:
     Image<float> other(scene.width(), scene.height(), 3);
     for (int y = 0; y < scene.height(); ++y) std::copy_n(theirs.ptr<float>(y), scene.width() * 3, other.row(y));
     const auto merged = mergeRadiance(unmoved(frames), still(1), {});
-    const double ours = logRadianceError(merged->radiance.view(), scene.view(), 1e-6f), reference = logRadianceError(other.view(), scene.view(), 1e-6f);
+    const double ours = logRadianceError(merged->radiance.view(), scene.view(), 1e-6f),
+                 reference = logRadianceError(other.view(), scene.view(), 1e-6f);
     QVERIFY2(ours < 0.05, qPrintable(QString::number(ours)));
     QVERIFY2(ours <= reference, qPrintable(QString("%1 against %2").arg(ours).arg(reference)));
     QVERIFY(logRadianceError(merged->radiance.view(), other.view(), 1e-6f) < 0.1 + reference);
@@ -154,7 +162,8 @@ private slots:
     }
     const double n = double(merged->radiance.size()), mean = sum / n, deviation = std::sqrt(squares / n - mean * mean);
     QVERIFY2(std::abs(mean / radiance - 1) < 0.002, qPrintable(QString::number(mean))); // unbiased
-    QVERIFY2(deviation * std::sqrt(information) < 1.03, qPrintable(QString::number(deviation * std::sqrt(information))));
+    QVERIFY2(deviation * std::sqrt(information) < 1.03,
+             qPrintable(QString::number(deviation * std::sqrt(information))));
   }
 
   void clippedSamplesWeighNothing() {
@@ -191,11 +200,13 @@ private slots:
     frames.push_back(std::move(frame));
     const auto merged = mergeRadiance(unmoved(frames), still(0), {});
     const float* p = merged->radiance.at(20, 20);
-    QVERIFY2(p[1] <= 1.12f * std::max(p[0], p[2]), qPrintable(QString("%1 %2 %3").arg(p[0]).arg(p[1]).arg(p[2]))); // never green
+    QVERIFY2(p[1] <= 1.12f * std::max(p[0], p[2]),
+             qPrintable(QString("%1 %2 %3").arg(p[0]).arg(p[1]).arg(p[2]))); // never green
     QVERIFY2((p[0] > p[2]) == (red > blue), qPrintable(QString("%1 %2 %3").arg(p[0]).arg(p[1]).arg(p[2])));
   }
 
-  // Frames are read at exactly the places their homography says: a smooth pattern, turned by much and by next to nothing.
+  // Frames are read at exactly the places their homography says: a smooth pattern, turned by much and by next to
+  // nothing.
   void movedFramesAreReadWhereTheyLie_data() {
     QTest::addColumn<double>("degrees");
     QTest::addColumn<double>("shift");
@@ -223,22 +234,31 @@ private slots:
     for (int y = 40; y < 260; ++y)
       for (int x = 40; x < 660; ++x) {
         const Matrix3& h = placed[0].toFrame;
-        const double z = h[6] * x + h[7] * y + h[8], u = (h[0] * x + h[1] * y + h[2]) / z, v = (h[3] * x + h[4] * y + h[5]) / z;
+        const double z = h[6] * x + h[7] * y + h[8], u = (h[0] * x + h[1] * y + h[2]) / z,
+                     v = (h[3] * x + h[4] * y + h[5]) / z;
         if (u < 8 || v < 8 || u > 691 || v > 291) continue;
         // At peaks the hold between neighbours shows; slopes tell the place.
-        const double slopeU = 0.042 * std::cos(0.21 * u + 0.3) * std::cos(0.17 * v), slopeV = 0.034 * std::sin(0.21 * u + 0.3) * std::sin(0.17 * v);
+        const double slopeU = 0.042 * std::cos(0.21 * u + 0.3) * std::cos(0.17 * v),
+                     slopeV = 0.034 * std::sin(0.21 * u + 0.3) * std::sin(0.17 * v);
         if (std::abs(slopeU) < 0.014 || std::abs(slopeV) < 0.012) continue;
         worst = std::max(worst, std::abs(merged->radiance.at(x, y)[1] / scale - pattern(u, v)));
       }
-    // The windowed sinc keeps the pattern's contrast within half a percent (8e-4 here); a place wrong by 1/20 pixel would add twice that.
+    // The windowed sinc keeps the pattern's contrast within half a percent (8e-4 here); a place wrong by 1/20 pixel
+    // would add twice that.
     QVERIFY2(worst < 1e-3, qPrintable(QString::number(worst)));
   }
 
   void clippedEverywhereStaysNeutral() {
     Image<float> full(40, 40, 3);
-    Frame frame = test::linearFrame([&] { full.fill(1); return std::move(full); }(), {{1.0 / 64}, {8}, {100}});
+    Frame frame = test::linearFrame(
+        [&] {
+          full.fill(1);
+          return std::move(full);
+        }(),
+        {{1.0 / 64}, {8}, {100}});
     frame.saturation = {1.f, 0.55f, 0.8f}; // white balance: the channels clip at different levels
-    for (int i = 0; i < 40 * 40 * 3; ++i) frame.codes.set(i / 3 % 40, i / 120, i % 3, int(65535 * frame.saturation[i % 3]));
+    for (int i = 0; i < 40 * 40 * 3; ++i)
+      frame.codes.set(i / 3 % 40, i / 120, i % 3, int(65535 * frame.saturation[i % 3]));
     std::vector<Frame> frames;
     frames.push_back(std::move(frame));
     const auto merged = mergeRadiance(unmoved(frames), still(0), {});
@@ -249,7 +269,8 @@ private slots:
 
   void orderAndThreadsChangeNothing() {
     QTemporaryDir dir;
-    auto set = test::shootScene(test::texturedScene(300, 220, 10), test::exposedAt({13, 10, 7}), FrameFormat::Jpeg, test::pathOf(dir));
+    auto set = test::shootScene(test::texturedScene(300, 220, 10), test::exposedAt({13, 10, 7}), FrameFormat::Jpeg,
+                                test::pathOf(dir));
     auto placed = unmoved(set.frames);
     MergeOptions options;
     options.reference = 1;
@@ -262,10 +283,12 @@ private slots:
     std::swap(placed[0], placed[2]);
     const auto swapped = mergeRadiance(placed, options, {});
     for (std::size_t i = 0; i < one->radiance.size(); ++i)
-      QVERIFY(std::abs(swapped->radiance.data()[i] - one->radiance.data()[i]) <= 2e-5f * std::abs(one->radiance.data()[i]) + 1e-7f);
+      QVERIFY(std::abs(swapped->radiance.data()[i] - one->radiance.data()[i]) <=
+              2e-5f * std::abs(one->radiance.data()[i]) + 1e-7f);
   }
 
-  // A pale figure, a fifth brighter than the ground: too little for the least strict check, which mixes it, and must say so.
+  // A pale figure, a fifth brighter than the ground: too little for the least strict check, which mixes it, and must
+  // say so.
   void mixedPlacesAreSaidToBeGhosts() {
     std::vector<Frame> frames;
     QTemporaryDir dir;
@@ -277,7 +300,9 @@ private slots:
           const bool figure = x >= 80 + 90 * i && x < 120 + 90 * i && y >= 100 && y < 200;
           for (int c = 0; c < 3; ++c) scene.at(x, y)[c] = figure ? 30.f : 25.f;
         }
-      frames.push_back(std::move(test::shootScene(std::move(scene), {settings[std::size_t(i)]}, FrameFormat::Tiff, test::pathOf(dir)).frames[0]));
+      frames.push_back(
+          std::move(test::shootScene(std::move(scene), {settings[std::size_t(i)]}, FrameFormat::Tiff, test::pathOf(dir))
+                        .frames[0]));
     }
     const auto report = [&](MotionMode mode) {
       MergeOptions options;
@@ -285,7 +310,8 @@ private slots:
       options.motion = mode;
       return mergeRadiance(unmoved(frames), options, {})->motion;
     };
-    const MotionReport loose = report(MotionMode::Low), usual = report(MotionMode::Medium), off = report(MotionMode::Off);
+    const MotionReport loose = report(MotionMode::Low), usual = report(MotionMode::Medium),
+                       off = report(MotionMode::Off);
     QVERIFY(loose.looked && usual.looked && !off.looked);
     QVERIFY2(loose.ghostShare > 0.02 && loose.ghostShare < 0.2, qPrintable(QString::number(loose.ghostShare)));
     QVERIFY(!loose.ghosts.empty() && loose.ghosts.front().x > 0.15 && loose.ghosts.front().x < 0.75);
@@ -315,11 +341,13 @@ private slots:
       QVERIFY2(error < 0.10, qPrintable(QString("reference %1: %2 EV").arg(reference).arg(error)));
       QVERIFY(merged->motion.regions >= 1);
       options.motion = MotionMode::Off;
-      QVERIFY(rmse(mergeRadiance(unmoved(frames), options, {})->radiance, truth(expected)) > 2 * error); // it is the treatment that does it
+      QVERIFY(rmse(mergeRadiance(unmoved(frames), options, {})->radiance, truth(expected)) >
+              2 * error); // it is the treatment that does it
     }
   }
 
-  // A head, a foot: parts of a cell or two go with the thing they belong to, and leave nothing where the thing stood in other frames.
+  // A head, a foot: parts of a cell or two go with the thing they belong to, and leave nothing where the thing stood in
+  // other frames.
   void smallPartsGoWithTheThing() {
     QTemporaryDir dir;
     const auto ground = test::texturedScene(420, 320, 6, 9);
@@ -332,7 +360,10 @@ private slots:
       addSquare(scene, x + 15, 115, 6, 0.7f);
       return scene;
     };
-    for (int i = 0; i < 3; ++i) frames.push_back(std::move(test::shootScene(withThing(places[i]), {settings[std::size_t(i)]}, FrameFormat::Tiff, test::pathOf(dir)).frames[0]));
+    for (int i = 0; i < 3; ++i)
+      frames.push_back(std::move(
+          test::shootScene(withThing(places[i]), {settings[std::size_t(i)]}, FrameFormat::Tiff, test::pathOf(dir))
+              .frames[0]));
     MergeOptions options;
     options.reference = 1;
     const auto merged = mergeRadiance(unmoved(frames), options, {});
@@ -341,7 +372,10 @@ private slots:
     const auto stopsApart = [&](int x, int y) { // mean of 4 x 4 pixels; the merge has a scale of its own
       double sum = 0;
       for (int v = 0; v < 4; ++v)
-        for (int u = 0; u < 4; ++u) sum += std::log2(merged->radiance.at(x + u - border, y + v - top)[1] / expected.at(x + u - border, y + v - top)[1]) / 16;
+        for (int u = 0; u < 4; ++u)
+          sum += std::log2(merged->radiance.at(x + u - border, y + v - top)[1] /
+                           expected.at(x + u - border, y + v - top)[1]) /
+                 16;
       return sum;
     };
     const double scale = stopsApart(200, 250);
@@ -354,7 +388,8 @@ private slots:
   void stillSetsHaveNoRegions() {
     QTemporaryDir dir;
     for (const auto format : {FrameFormat::Jpeg, FrameFormat::Tiff, FrameFormat::Dng}) {
-      auto set = test::shootScene(test::texturedScene(420, 320, 11, 2), test::exposedAt({11, 9, 7, 5}), format, test::pathOf(dir));
+      auto set = test::shootScene(test::texturedScene(420, 320, 11, 2), test::exposedAt({11, 9, 7, 5}), format,
+                                  test::pathOf(dir));
       MergeOptions options;
       options.reference = 2;
       const auto merged = mergeRadiance(unmoved(set.frames), options, {});
@@ -364,7 +399,8 @@ private slots:
 
   void unknownToneCurveIsNoMovement() { // a camera's own contrast curve on top of sRGB, still scene
     QTemporaryDir dir;
-    auto set = test::shootScene(test::texturedScene(420, 320, 11, 2), test::exposedAt({12, 10, 8, 6}), FrameFormat::Jpeg, test::pathOf(dir));
+    auto set = test::shootScene(test::texturedScene(420, 320, 11, 2), test::exposedAt({12, 10, 8, 6}),
+                                FrameFormat::Jpeg, test::pathOf(dir));
     for (auto& frame : set.frames)
       for (int i = 0; i < frame.width() * frame.height() * 3; ++i) {
         const int x = i / 3 % frame.width(), y = i / 3 / frame.width();

@@ -52,7 +52,8 @@ Image<float> scene(int width, int height) {
   for (int y = 0; y < height; ++y)
     for (int x = 0; x < width; ++x)
       for (int c = 0; c < 3; ++c)
-        out.at(x, y)[c] = float(0.15 * std::exp2(2.5 * std::sin(x * 0.021 + c * 0.2) + 2 * std::sin(y * 0.03) + 0.4 * std::sin(x * 0.4) * std::sin(y * 0.5)));
+        out.at(x, y)[c] = float(0.15 * std::exp2(2.5 * std::sin(x * 0.021 + c * 0.2) + 2 * std::sin(y * 0.03) +
+                                                 0.4 * std::sin(x * 0.4) * std::sin(y * 0.5)));
   return out;
 }
 
@@ -62,8 +63,8 @@ class TestMethods : public QObject {
   Q_OBJECT
 
 private slots:
-  // Mertens, Kautz and Van Reeth 2007 as OpenCV 4.6 implements it, on the same codes: the two differ only where OpenCV's Laplacian
-  // and its rounding of image sizes treat borders otherwise.
+  // Mertens, Kautz and Van Reeth 2007 as OpenCV 4.6 implements it, on the same codes: the two differ only where
+  // OpenCV's Laplacian and its rounding of image sizes treat borders otherwise.
   void fusionAgreesWithAnIndependentOne() {
     const auto frames = rendered(scene(320, 224), 3, 2);
     std::vector<cv::Mat> images;
@@ -83,7 +84,8 @@ private slots:
     for (int y = 8; y < 216; ++y)
       for (int x = 8; x < 312; ++x)
         for (int c = 0; c < 3; ++c) {
-          const double difference = srgbEncode(ours->radiance.at(x, y)[c]) - std::clamp(theirs.at<cv::Vec3f>(y, x)[2 - c], 0.f, 1.f);
+          const double difference =
+              srgbEncode(ours->radiance.at(x, y)[c]) - std::clamp(theirs.at<cv::Vec3f>(y, x)[2 - c], 0.f, 1.f);
           squares += difference * difference, worst = std::max(worst, std::abs(difference)), ++n;
         }
     QVERIFY2(std::sqrt(squares / n) < 0.004, qPrintable(QString::number(std::sqrt(squares / n))));
@@ -106,7 +108,8 @@ private slots:
       const float* p = fused->radiance.data() + i;
       const float most = std::max({p[0], p[1], p[2]}), least = std::min({p[0], p[1], p[2]});
       QVERIFY(most > 0);
-      QVERIFY2(least > 0.2f * luminance(p), qPrintable(QString("%1: %2 %3 %4").arg(i / 3).arg(double(p[0])).arg(double(p[1])).arg(double(p[2]))));
+      QVERIFY2(least > 0.2f * luminance(p),
+               qPrintable(QString("%1: %2 %3 %4").arg(i / 3).arg(double(p[0])).arg(double(p[1])).arg(double(p[2]))));
     }
   }
 
@@ -115,7 +118,8 @@ private slots:
     const auto fused = fuseExposures(unmoved(frames), still(0), {}, {});
     for (int y = 0; y < 64; ++y)
       for (int x = 0; x < 96; ++x)
-        for (int c = 0; c < 3; ++c) QVERIFY(std::abs(srgbEncode(fused->radiance.at(x, y)[c]) * 255 - frames[0].codes.at(x, y, c)) < 0.6);
+        for (int c = 0; c < 3; ++c)
+          QVERIFY(std::abs(srgbEncode(fused->radiance.at(x, y)[c]) * 255 - frames[0].codes.at(x, y, c)) < 0.6);
   }
 
   void threadsDoNotChangeABitOfAFusion() {
@@ -137,7 +141,8 @@ private slots:
     int fromDark = 0, fromLight = 0;
     for (int y = 4; y < 156; ++y)
       for (int x = 4; x < 236; ++x) {
-        const int most = std::max({frames[1].codes.at(x, y, 0), frames[1].codes.at(x, y, 1), frames[1].codes.at(x, y, 2)});
+        const int most =
+            std::max({frames[1].codes.at(x, y, 0), frames[1].codes.at(x, y, 1), frames[1].codes.at(x, y, 2)});
         if (most > 158 && most < 187) continue;
         const bool dark = most >= 187;
         (dark ? fromDark : fromLight)++;
@@ -176,7 +181,10 @@ private slots:
 
   // The curve that a set was made with is found again, up to one scale: a gamma with contrast added.
   void responseIsRecovered() {
-    const auto curve = [](double x) { const double v = std::pow(x, 1 / 2.2); return 0.5 * v + 0.5 * v * v * (3 - 2 * v); };
+    const auto curve = [](double x) {
+      const double v = std::pow(x, 1 / 2.2);
+      return 0.5 * v + 0.5 * v * v * (3 - 2 * v);
+    };
     const auto frames = rendered(scene(640, 480), 5, 2, curve);
     const auto response = recoverResponse(unmoved(frames));
     QVERIFY(response.has_value());
@@ -192,11 +200,14 @@ private slots:
     double mean = 0, squares = 0;
     for (const double d : differences) mean += d / double(differences.size());
     for (const double d : differences) squares += (d - mean) * (d - mean) / double(differences.size());
-    QVERIFY2(std::sqrt(squares) < 0.03, qPrintable(QString::number(std::sqrt(squares)))); // Debevec and Malik 1997 as OpenCV has it: 0.05 to 0.1 on such sets
+    QVERIFY2(std::sqrt(squares) < 0.03,
+             qPrintable(QString::number(
+                 std::sqrt(squares)))); // Debevec and Malik 1997 as OpenCV has it: 0.05 to 0.1 on such sets
     for (int code = 1; code < 256; ++code) QVERIFY(table[code] >= table[code - 1]);
   }
 
-  // Times that are not what the settings say are found together with the curve: all but a stretch of both alike (Grossberg and Nayar, 2003).
+  // Times that are not what the settings say are found together with the curve: all but a stretch of both alike
+  // (Grossberg and Nayar, 2003).
   void lightOfEachFrameIsFound_data() {
     QTest::addColumn<bool>("linear");
     QTest::newRow("an unknown curve") << false;
@@ -204,7 +215,10 @@ private slots:
   }
   void lightOfEachFrameIsFound() {
     QFETCH(bool, linear);
-    const auto curve = [](double x) { const double v = std::pow(x, 1 / 2.2); return 0.6 * v + 0.4 * v * v * (3 - 2 * v); };
+    const auto curve = [](double x) {
+      const double v = std::pow(x, 1 / 2.2);
+      return 0.6 * v + 0.4 * v * v * (3 - 2 * v);
+    };
     const double off[] = {0, -0.1, 0.25, 0.05, -0.08};
     std::vector<Frame> frames;
     for (int i = 0; i < 5; ++i) {
@@ -212,7 +226,8 @@ private slots:
       for (std::size_t k = 0; k < light.size(); ++k) light.data()[k] *= float(std::exp2(off[i]));
       auto set = linear ? std::vector<Frame>{} : rendered(light, 5, 2, curve);
       if (linear) {
-        for (std::size_t k = 0; k < light.size(); ++k) light.data()[k] = std::min(1.f, light.data()[k] * float(std::exp2(2 * (i - 2))));
+        for (std::size_t k = 0; k < light.size(); ++k)
+          light.data()[k] = std::min(1.f, light.data()[k] * float(std::exp2(2 * (i - 2))));
         frames.push_back(test::linearFrame(light, {{std::exp2(2.0 * i - 8)}, {8}, {100}}));
       } else {
         frames.push_back(std::move(set[std::size_t(i)]));
@@ -229,7 +244,8 @@ private slots:
       const double wrong = found.light[std::size_t(i)].stops - off[i] - mean - slope * (i - 2);
       QVERIFY2(std::abs(wrong) < (linear ? 0.01 : 0.04), qPrintable(QString("frame %1: %2").arg(i).arg(wrong)));
     }
-    // Known well enough to say that the third frame alone was lighter; a step that a stretched curve explains as well is not.
+    // Known well enough to say that the third frame alone was lighter; a step that a stretched curve explains as well
+    // is not.
     const std::vector<double> own(5, 0.07);
     const auto step = found.overall.stepOf({0, 0, 1, 0, 0}, own);
     QVERIFY2(step.stops > 0.15 && step.sigma < 0.12, qPrintable(QString("%1 +- %2").arg(step.stops).arg(step.sigma)));
@@ -242,7 +258,9 @@ private slots:
     QVERIFY(response.has_value());
     QCOMPARE(response->start, std::string("sRGB"));
     QVERIFY(response->disagreementAfter < 0.03);
-    for (int code = 20; code < 250; ++code) QVERIFY(std::abs(std::log2(response->table.channel(1)[code] / response->table.channel(1)[118] / (srgbDecode(code / 255.0) / srgbDecode(118 / 255.0)))) < 0.04);
+    for (int code = 20; code < 250; ++code)
+      QVERIFY(std::abs(std::log2(response->table.channel(1)[code] / response->table.channel(1)[118] /
+                                 (srgbDecode(code / 255.0) / srgbDecode(118 / 255.0)))) < 0.04);
   }
 
   void tooLittleInCommonSaysNothing() {
@@ -274,10 +292,13 @@ private slots:
     const auto worst = [&](const Image<float>& picture, int left) {
       double sum = 0;
       for (int y = 140; y < 200; ++y)
-        for (int x = left + 8; x < left + 36; ++x) sum += std::abs(std::log2(picture.at(x, y)[1] / empty->radiance.at(x, y)[1]));
+        for (int x = left + 8; x < left + 36; ++x)
+          sum += std::abs(std::log2(picture.at(x, y)[1] / empty->radiance.at(x, y)[1]));
       return sum / (60 * 28);
     };
-    for (const int left : places) QVERIFY2(worst(emptied->radiance, left) < 0.08, qPrintable(QString("at %1: %2").arg(left).arg(worst(emptied->radiance, left))));
+    for (const int left : places)
+      QVERIFY2(worst(emptied->radiance, left) < 0.08,
+               qPrintable(QString("at %1: %2").arg(left).arg(worst(emptied->radiance, left))));
     QVERIFY(worst(guided->radiance, places[1]) > 0.3); // guided by the middle frame he stands there, once
     QVERIFY(worst(guided->radiance, places[0]) < 0.08 && worst(guided->radiance, places[2]) < 0.08);
   }
@@ -315,7 +336,8 @@ private slots:
     const auto plain = mergeRadiance(unmoved(frames), still(1), {});
     for (auto& frame : frames) frame.settings.time.value *= 8;
     const auto longer = mergeRadiance(unmoved(frames), still(1), {});
-    for (std::size_t i = 0; i < plain->radiance.size(); ++i) QVERIFY(std::abs(longer->radiance.data()[i] / plain->radiance.data()[i] - 1) < 1e-5f);
+    for (std::size_t i = 0; i < plain->radiance.size(); ++i)
+      QVERIFY(std::abs(longer->radiance.data()[i] / plain->radiance.data()[i] - 1) < 1e-5f);
     QVERIFY(std::abs(plain->ev100OfUnit - longer->ev100OfUnit - 3) < 1e-9);
     Image<float> turned(160, 200, 3);
     for (int y = 0; y < 160; ++y)
@@ -323,7 +345,8 @@ private slots:
     const auto around = mergeRadiance(unmoved(rendered(turned, 3, 2)), still(1), {});
     for (int y = 0; y < 160; ++y)
       for (int x = 0; x < 200; ++x)
-        for (int c = 0; c < 3; ++c) QVERIFY(std::abs(around->radiance.at(159 - y, x)[c] / plain->radiance.at(x, y)[c] - 1) < 1e-5f);
+        for (int c = 0; c < 3; ++c)
+          QVERIFY(std::abs(around->radiance.at(159 - y, x)[c] / plain->radiance.at(x, y)[c] - 1) < 1e-5f);
   }
 
 private:
@@ -331,7 +354,9 @@ private:
 };
 
 #include "base/parallel.h"
-void TestMethods::setThreads(int count) { setThreadCount(count); }
+void TestMethods::setThreads(int count) {
+  setThreadCount(count);
+}
 
 QTEST_GUILESS_MAIN(TestMethods)
 #include "test_methods.moc"

@@ -33,8 +33,12 @@ CellMask speckled(int width, int height, double share, unsigned seed) {
   return out;
 }
 
-cv::Mat seenBy(Image<float>& image) { return cv::Mat(image.height(), image.width(), CV_32F, image.data()); }
-cv::Mat seenBy(CellMask& mask) { return cv::Mat(mask.height(), mask.width(), CV_8U, mask.data()); }
+cv::Mat seenBy(Image<float>& image) {
+  return cv::Mat(image.height(), image.width(), CV_32F, image.data());
+}
+cv::Mat seenBy(CellMask& mask) {
+  return cv::Mat(mask.height(), mask.width(), CV_8U, mask.data());
+}
 
 } // namespace
 
@@ -63,14 +67,17 @@ private slots:
     std::vector<float> scratch;
     for (int y = 0; y < h; ++y) {
       halveRow(std::as_const(fine).view(), y, scratch, coarse.row(y));
-      for (int x = 0; x < w; ++x) QVERIFY2(std::abs(*coarse.at(x, y) - down.at<float>(y, x)) < 2e-6, qPrintable(QString("%1 %2").arg(x).arg(y)));
+      for (int x = 0; x < w; ++x)
+        QVERIFY2(std::abs(*coarse.at(x, y) - down.at<float>(y, x)) < 2e-6, qPrintable(QString("%1 %2").arg(x).arg(y)));
     }
     cv::Mat up;
     cv::pyrUp(down, up, cv::Size(width, height));
     std::vector<float> doubled(static_cast<std::size_t>(width));
     for (int y = 0; y < height; ++y) {
       doubleRow(std::as_const(coarse).view(), y, width, scratch, doubled.data());
-      for (int x = 0; x < width; ++x) QVERIFY2(std::abs(doubled[std::size_t(x)] - up.at<float>(y, x)) < 4e-6, qPrintable(QString("%1 %2").arg(x).arg(y)));
+      for (int x = 0; x < width; ++x)
+        QVERIFY2(std::abs(doubled[std::size_t(x)] - up.at<float>(y, x)) < 4e-6,
+                 qPrintable(QString("%1 %2").arg(x).arg(y)));
     }
   }
 
@@ -136,7 +143,8 @@ private slots:
     QCOMPARE(*share.at(2, 30), 1.f);
     for (int x = 31; x < 59; ++x) {
       QVERIFY(*share.at(x + 1, 30) >= *share.at(x, 30));
-      QVERIFY2(*share.at(x + 1, 30) - *share.at(x, 30) <= 0.25f, qPrintable(QString("%1: %2 %3").arg(x).arg(*share.at(x, 30)).arg(*share.at(x + 1, 30)))); // no step
+      QVERIFY2(*share.at(x + 1, 30) - *share.at(x, 30) <= 0.25f,
+               qPrintable(QString("%1: %2 %3").arg(x).arg(*share.at(x, 30)).arg(*share.at(x + 1, 30)))); // no step
     }
   }
 
@@ -152,11 +160,14 @@ private slots:
       for (const int x0 : {0, 3, 16}) {
         QVERIFY(!shareRow(cells, kCell, x0, y, 20, row));
         for (int i = 0; i < 20; ++i) {
-          const double u = std::clamp((x0 + i + 0.5) / kCell - 0.5, 0.0, 8.0), v = std::clamp((y + 0.5) / kCell - 0.5, 0.0, 6.0);
+          const double u = std::clamp((x0 + i + 0.5) / kCell - 0.5, 0.0, 8.0),
+                       v = std::clamp((y + 0.5) / kCell - 0.5, 0.0, 6.0);
           const int cx = std::min(7, int(u)), cy = std::min(5, int(v));
           const double fx = u - cx, fy = v - cy;
-          const double expected = (1 - fy) * ((1 - fx) * *cells.at(cx, cy) + fx * *cells.at(cx + 1, cy)) + fy * ((1 - fx) * *cells.at(cx, cy + 1) + fx * *cells.at(cx + 1, cy + 1));
-          QVERIFY2(std::abs(row[i] - expected) < 1e-5, qPrintable(QString("%1 %2: %3 %4").arg(x0 + i).arg(y).arg(row[i]).arg(expected)));
+          const double expected = (1 - fy) * ((1 - fx) * *cells.at(cx, cy) + fx * *cells.at(cx + 1, cy)) +
+                                  fy * ((1 - fx) * *cells.at(cx, cy + 1) + fx * *cells.at(cx + 1, cy + 1));
+          QVERIFY2(std::abs(row[i] - expected) < 1e-5,
+                   qPrintable(QString("%1 %2: %3 %4").arg(x0 + i).arg(y).arg(row[i]).arg(expected)));
         }
       }
     Image<float> all(9, 7, 1);
@@ -175,7 +186,8 @@ private slots:
     QVERIFY(curve.floor > 0 && curve.photon > 0 && curve.bend >= 0);
     for (const double level : {0.001, 0.01, 0.1, 0.5, 0.9}) {
       const double expected = sampleVariance(frame, level);
-      QVERIFY2(std::abs(curve.at(float(level)) / expected - 1) < 0.1, qPrintable(QString("%1: %2 %3").arg(level).arg(curve.at(float(level))).arg(expected)));
+      QVERIFY2(std::abs(curve.at(float(level)) / expected - 1) < 0.1,
+               qPrintable(QString("%1: %2 %3").arg(level).arg(curve.at(float(level))).arg(expected)));
     }
     QCOMPARE(curve.at(-1), curve.floor); // what lies below black is as noisy as black
   }

@@ -12,7 +12,9 @@ View room() {
   View view;
   view.world = "reading_room";
   view.snrTarget = 40;
-  view.readings = {{"sky", {15}, true, 0.3, 0.2, 0.2, false}, {"corner", {5}, true, 0.1, 0.7, 0.1, false}, {"lamp", {16}, false, {}, {}, 0, true}};
+  view.readings = {{"sky", {15}, true, 0.3, 0.2, 0.2, false},
+                   {"corner", {5}, true, 0.1, 0.7, 0.1, false},
+                   {"lamp", {16}, false, {}, {}, 0, true}};
   PlanRequest request;
   request.low = {5};
   request.high = {15};
@@ -27,7 +29,9 @@ LadderContent at(Station station) {
   using Columns = LadderContent::Columns;
   LadderContent content;
   content.legend = station == Station::Light;
-  content.columns = station == Station::Light ? Columns::None : station == Station::Frames ? Columns::Planned : Columns::Shot;
+  content.columns = station == Station::Light    ? Columns::None
+                    : station == Station::Frames ? Columns::Planned
+                                                 : Columns::Shot;
   content.given = station == Station::Combine;
   return content;
 }
@@ -64,7 +68,8 @@ private slots:
     QVERIFY(std::abs(d.together->from - view.plan->coverage.low.value) < 1e-9);
   }
 
-  // Column by column: what is there is filled, what is still to come stays planned, and what is not covered yet is shown.
+  // Column by column: what is there is filled, what is still to come stays planned, and what is not covered yet is
+  // shown.
   void shootFillsThePlan() {
     const View view = room();
     QVERIFY(view.plan->frames.size() >= 3);
@@ -82,7 +87,8 @@ private slots:
   void flawsAndFramesSetAsideAreMarked() {
     View view = room();
     view.startSet("Bracket", view.plan->frames);
-    for (std::size_t i = 0; i < view.plan->frames.size(); ++i) view.sets[0].frames.push_back({"/f" + std::to_string(i) + ".jpg", i != 2});
+    for (std::size_t i = 0; i < view.plan->frames.size(); ++i)
+      view.sets[0].frames.push_back({"/f" + std::to_string(i) + ".jpg", i != 2});
     LadderContent content = at(Station::Shoot);
     content.shot = view.plan->frames;
     content.judged.resize(content.shot.size());

@@ -1,4 +1,5 @@
-// Sets of frames under undo, without a window: what the user said of a set is undone, and nothing that came since is lost.
+// Sets of frames under undo, without a window: what the user said of a set is undone, and nothing that came since is
+// lost.
 #include <QTest> // first: moc of Qt 6.4 cannot read <compare> on its own
 
 #include "model/workbench.h"
@@ -32,7 +33,11 @@ private:
     const View &shown = bench_->view(), &disk = again->views()[std::size_t(bench_->desk.job.viewIndex())];
     QCOMPARE(disk.sets.size(), shown.sets.size());
     for (std::size_t i = 0; i < shown.sets.size(); ++i) {
-      QVERIFY2(disk.sets[i].frames == shown.sets[i].frames, qPrintable(QString("set %1 has %2 frames on disk and %3 shown").arg(i).arg(disk.sets[i].frames.size()).arg(shown.sets[i].frames.size())));
+      QVERIFY2(disk.sets[i].frames == shown.sets[i].frames,
+               qPrintable(QString("set %1 has %2 frames on disk and %3 shown")
+                              .arg(i)
+                              .arg(disk.sets[i].frames.size())
+                              .arg(shown.sets[i].frames.size())));
       QCOMPARE(disk.sets[i].label, shown.sets[i].label);
     }
   }
@@ -77,7 +82,8 @@ private slots:
     bench_->shoot.setFrameUsed(0, true);
     QVERIFY(settled());
     const auto before = bench_->view().sets.back().frames.size();
-    QVERIFY2(bench_->shoot.check().verdict.action.kind == NextAction::Kind::RepeatFrame, bench_->shoot.check().verdict.sentence.c_str());
+    QVERIFY2(bench_->shoot.check().verdict.action.kind == NextAction::Kind::RepeatFrame,
+             bench_->shoot.check().verdict.sentence.c_str());
     bench_->shoot.doNext();
     QVERIFY(settled());
     QCOMPARE(bench_->view().sets.back().frames.size(), before + 1);

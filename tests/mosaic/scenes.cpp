@@ -1,8 +1,8 @@
 #include "mosaic/scenes.h"
 
 #include "codec/raw_file.h"
-#include "image/colour_difference.h"
 #include "image/colour.h"
+#include "image/colour_difference.h"
 #include "mosaic/bayer.h"
 #include "support/radiance_sets.h"
 
@@ -35,14 +35,18 @@ Image<float> blurred(const Image<float>& in, double sigma) {
         for (int c = 0; c < 3; ++c) {
           double v = 0;
           for (int k = -reach; k <= reach; ++k)
-            v += kernel[std::size_t(k + reach)] * double(pass == 0 ? from.at(std::clamp(x + k, 0, in.width() - 1), y)[c] : from.at(x, std::clamp(y + k, 0, in.height() - 1))[c]);
+            v += kernel[std::size_t(k + reach)] * double(pass == 0
+                                                             ? from.at(std::clamp(x + k, 0, in.width() - 1), y)[c]
+                                                             : from.at(x, std::clamp(y + k, 0, in.height() - 1))[c]);
           to.at(x, y)[c] = float(v / sum);
         }
   }
   return out;
 }
 
-float lit(double v) { return float(std::clamp(v, 0.0, 1.0)); }
+float lit(double v) {
+  return float(std::clamp(v, 0.0, 1.0));
+}
 
 /// Bars at slants, rings and strokes, in black, white and colours.
 Image<float> chart(int width, int height) {
@@ -50,8 +54,10 @@ Image<float> chart(int width, int height) {
   for (int y = 0; y < height; ++y)
     for (int x = 0; x < width; ++x) {
       const int field = (x * 4 / width) + 4 * (y * 3 / height);
-      const double u = x * std::cos(field * 0.35) + y * std::sin(field * 0.35), r = std::hypot(x - width / 2.0, y - height / 2.0);
-      const double bars = std::sin(u * (0.25 + 0.12 * field)) > 0 ? 0.85 : 0.06, rings = 0.45 + 0.4 * std::sin(r * r * 0.0016);
+      const double u = x * std::cos(field * 0.35) + y * std::sin(field * 0.35),
+                   r = std::hypot(x - width / 2.0, y - height / 2.0);
+      const double bars = std::sin(u * (0.25 + 0.12 * field)) > 0 ? 0.85 : 0.06,
+                   rings = 0.45 + 0.4 * std::sin(r * r * 0.0016);
       const double colours[4][3] = {{1, 1, 1}, {1, 0.35, 0.2}, {0.25, 0.6, 0.3}, {0.3, 0.4, 0.95}};
       for (int c = 0; c < 3; ++c) out.at(x, y)[c] = float((field % 5 == 4 ? rings : bars) * colours[field % 4][c]);
     }
@@ -93,7 +99,8 @@ std::vector<MosaicScene> mosaicScenes(int width, int height, double blur) {
   return scenes;
 }
 
-Image<std::uint16_t> mosaicked(const Image<float>& truth, double fullWell, double readNoise, int dx, int dy, unsigned seed) {
+Image<std::uint16_t> mosaicked(const Image<float>& truth, double fullWell, double readNoise, int dx, int dy,
+                               unsigned seed) {
   Image<std::uint16_t> out(truth.width(), truth.height(), 1);
   std::mt19937 random(seed);
   std::normal_distribution<double> normal;
@@ -101,7 +108,8 @@ Image<std::uint16_t> mosaicked(const Image<float>& truth, double fullWell, doubl
     for (int x = 0; x < out.width(); ++x) {
       const int u = (x + dx) & 1, v = (y + dy) & 1, c = u + v;
       double light = truth.at(x, y)[c];
-      if (fullWell > 0) light += std::sqrt(light / fullWell + readNoise * readNoise / (fullWell * fullWell)) * normal(random);
+      if (fullWell > 0)
+        light += std::sqrt(light / fullWell + readNoise * readNoise / (fullWell * fullWell)) * normal(random);
       out.row(y)[x] = std::uint16_t(std::clamp(std::lround(kBlack + light * (kWhite - kBlack)), 0L, long(kWhite)));
     }
   return out;
@@ -130,7 +138,8 @@ void writeMosaicDng(const std::filesystem::path& file, const Image<std::uint16_t
   const std::uint8_t version[4] = {1, 4, 0, 0};
   TIFFSetField(tiff, TIFFTAG_DNGVERSION, version);
   TIFFSetField(tiff, TIFFTAG_UNIQUECAMERAMODEL, "Test Mosaic");
-  const float matrix[9] = {3.2406f, -1.5372f, -0.4986f, -0.9689f, 1.8758f, 0.0415f, 0.0557f, -0.2040f, 1.0570f}; // XYZ to Rec. 709, IEC 61966-2-1
+  const float matrix[9] = {3.2406f, -1.5372f, -0.4986f, -0.9689f, 1.8758f,
+                           0.0415f, 0.0557f,  -0.2040f, 1.0570f}; // XYZ to Rec. 709, IEC 61966-2-1
   float camera[9];
   for (int i = 0; i < 9; ++i) camera[i] = matrix[i] * kCameraBalance[std::size_t(i / 3)];
   TIFFSetField(tiff, TIFFTAG_COLORMATRIX1, 9, camera);
@@ -148,14 +157,16 @@ Image<float> developedByLibrary(const std::filesystem::path& file, int quality) 
   LibRaw raw;
   if (raw.open_file(file.c_str()) != LIBRAW_SUCCESS || raw.unpack() != LIBRAW_SUCCESS) std::abort();
   auto& p = raw.imgdata.params;
-  p.output_bps = 16, p.output_color = 0, p.gamm[0] = p.gamm[1] = 1, p.no_auto_bright = 1, p.highlight = 1, p.user_qual = quality, p.adjust_maximum_thr = 0;
+  p.output_bps = 16, p.output_color = 0, p.gamm[0] = p.gamm[1] = 1, p.no_auto_bright = 1, p.highlight = 1,
+  p.user_qual = quality, p.adjust_maximum_thr = 0;
   float most = 0;
   std::array<float, 3> gain;
   for (std::size_t c = 0; c < 3; ++c) gain[c] = 1 / kCameraBalance[c], most = std::max(most, gain[c]);
   for (int c = 0; c < 4; ++c) p.user_mul[c] = gain[std::size_t(c == 3 ? 1 : c)] / most;
   if (raw.dcraw_process() != LIBRAW_SUCCESS) std::abort();
   int code = 0;
-  const std::unique_ptr<libraw_processed_image_t, void (*)(libraw_processed_image_t*)> made(raw.dcraw_make_mem_image(&code), LibRaw::dcraw_clear_mem);
+  const std::unique_ptr<libraw_processed_image_t, void (*)(libraw_processed_image_t*)> made(
+      raw.dcraw_make_mem_image(&code), LibRaw::dcraw_clear_mem);
   Image<float> out(made->width, made->height, 3);
   const auto* codes = reinterpret_cast<const std::uint16_t*>(made->data);
   for (std::size_t i = 0; i < out.size(); ++i) out.data()[i] = float(codes[i]) / 65535 * most;
@@ -166,7 +177,8 @@ Image<float> developedByUs(const std::filesystem::path& file) {
   const auto raw = readRaw(file);
   if (!raw) std::abort();
   Image<float> out(raw->pixels.width(), raw->pixels.height(), 3);
-  for (std::size_t i = 0; i < out.size(); ++i) out.data()[i] = (float(raw->pixels.data()[i]) - float(raw->black)) / float(65535 - raw->black) / raw->saturation[1];
+  for (std::size_t i = 0; i < out.size(); ++i)
+    out.data()[i] = (float(raw->pixels.data()[i]) - float(raw->black)) / float(65535 - raw->black) / raw->saturation[1];
   return out;
 }
 
@@ -195,7 +207,8 @@ Quality qualityOf(const Image<float>& developed, const Image<float>& truth) {
           const float* t = truth.at(u, v);
           clipped = clipped || std::max({t[0], t[1], t[2]}) > 0.97f;
           const auto& lab = labs[std::size_t(v) * std::size_t(w) + std::size_t(u)];
-          chroma = std::max(chroma, std::hypot(lab[1], lab[2])), low = std::min(low, lab[0]), high = std::max(high, lab[0]);
+          chroma = std::max(chroma, std::hypot(lab[1], lab[2])), low = std::min(low, lab[0]),
+          high = std::max(high, lab[0]);
         }
       if (clipped) continue;
       float want[3], have[3];

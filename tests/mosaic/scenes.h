@@ -8,7 +8,8 @@
 
 namespace ml::test {
 
-/// A scene as a lens draws it on a sensor (blurred by `blur` pixels, standard deviation), its truth, and how a developer did.
+/// A scene as a lens draws it on a sensor (blurred by `blur` pixels, standard deviation), its truth, and how a
+/// developer did.
 struct MosaicScene {
   std::string name;
   Image<float> truth; ///< Camera colour before white balance, 1 at saturation.
@@ -18,8 +19,10 @@ struct MosaicScene {
 
 inline constexpr std::array<float, 3> kCameraBalance{0.55f, 1.f, 0.7f}; ///< Camera value of white.
 
-/// 14-bit codes of one exposure behind RGGB shifted by (dx, dy), with black 512 and white 15800; `fullWell` electrons, 0: no noise.
-[[nodiscard]] Image<std::uint16_t> mosaicked(const Image<float>& truth, double fullWell, double readNoise, int dx, int dy, unsigned seed);
+/// 14-bit codes of one exposure behind RGGB shifted by (dx, dy), with black 512 and white 15800; `fullWell` electrons,
+/// 0: no noise.
+[[nodiscard]] Image<std::uint16_t> mosaicked(const Image<float>& truth, double fullWell, double readNoise, int dx,
+                                             int dy, unsigned seed);
 /// A DNG of it, by libtiff alone.
 void writeMosaicDng(const std::filesystem::path& file, const Image<std::uint16_t>& mosaic, int dx, int dy);
 
@@ -27,7 +30,8 @@ void writeMosaicDng(const std::filesystem::path& file, const Image<std::uint16_t
 [[nodiscard]] Image<float> developedByLibrary(const std::filesystem::path& file, int quality);
 [[nodiscard]] Image<float> developedByUs(const std::filesystem::path& file);
 
-/// Peak signal-to-noise ratio over all colours of sRGB codes, dB, and mean CIEDE2000 where the truth has edges. Eight pixels of border left out; clipped light left out.
+/// Peak signal-to-noise ratio over all colours of sRGB codes, dB, and mean CIEDE2000 where the truth has edges. Eight
+/// pixels of border left out; clipped light left out.
 struct Quality {
   double cpsnr = 0, edges = 0;
   double coloured = 0; ///< Share of pixels with 8 more chroma (CIELAB) than the truth has anywhere within two pixels.

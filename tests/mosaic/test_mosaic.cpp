@@ -1,4 +1,5 @@
-// Our demosaicing beside every method of LibRaw 0.20, the reference, on scenes with the blur of a lens; and what must hold whatever the picture.
+// Our demosaicing beside every method of LibRaw 0.20, the reference, on scenes with the blur of a lens; and what must
+// hold whatever the picture.
 #include "codec/raw_file.h"
 #include "mosaic/bayer.h"
 #include "mosaic/scenes.h"
@@ -22,7 +23,9 @@ BayerMosaic described(const Image<std::uint16_t>& codes, int dx = 0, int dy = 0)
   return m;
 }
 
-double lightOf(std::uint16_t code) { return (double(code) - kPedestal) / (65535 - kPedestal); }
+double lightOf(std::uint16_t code) {
+  return (double(code) - kPedestal) / (65535 - kPedestal);
+}
 
 } // namespace
 
@@ -37,7 +40,8 @@ private slots:
     QTest::newRow("base ISO") << 50000.0 << 3.0;
     QTest::newRow("high ISO") << 3000.0 << 3.0;
   }
-  /// On the mean over eight scenes: CPSNR, CIEDE2000 at edges, and colour that the scene has not. Better than AHD in every scene at edges.
+  /// On the mean over eight scenes: CPSNR, CIEDE2000 at edges, and colour that the scene has not. Better than AHD in
+  /// every scene at edges.
   void betterThanEveryMethodOfTheLibrary() {
     QFETCH(double, well);
     QFETCH(double, read);
@@ -52,14 +56,23 @@ private slots:
       for (std::size_t k = 0; k < 7; ++k) {
         const Quality q = qualityOf(developedByLibrary(file, methods[k]), scene.truth);
         theirs[k].cpsnr += q.cpsnr, theirs[k].edges += q.edges, theirs[k].coloured += q.coloured;
-        if (methods[k] == 3) QVERIFY2(us.edges <= q.edges, qPrintable(QString("%1: %2, AHD %3").arg(QString::fromStdString(scene.name)).arg(us.edges).arg(q.edges)));
+        if (methods[k] == 3)
+          QVERIFY2(
+              us.edges <= q.edges,
+              qPrintable(QString("%1: %2, AHD %3").arg(QString::fromStdString(scene.name)).arg(us.edges).arg(q.edges)));
       }
     }
     for (std::size_t k = 0; k < 7; ++k) {
       const QString figures = QString("method %1: CPSNR %2 against %3, edges %4 against %5, coloured %6 against %7")
-                                  .arg(methods[k]).arg(ours.cpsnr / 8, 0, 'f', 2).arg(theirs[k].cpsnr / 8, 0, 'f', 2).arg(ours.edges / 8, 0, 'f', 2).arg(theirs[k].edges / 8, 0, 'f', 2)
-                                  .arg(ours.coloured / 8, 0, 'f', 4).arg(theirs[k].coloured / 8, 0, 'f', 4);
-      QVERIFY2(ours.cpsnr > theirs[k].cpsnr && ours.edges < theirs[k].edges && ours.coloured <= theirs[k].coloured, qPrintable(figures));
+                                  .arg(methods[k])
+                                  .arg(ours.cpsnr / 8, 0, 'f', 2)
+                                  .arg(theirs[k].cpsnr / 8, 0, 'f', 2)
+                                  .arg(ours.edges / 8, 0, 'f', 2)
+                                  .arg(theirs[k].edges / 8, 0, 'f', 2)
+                                  .arg(ours.coloured / 8, 0, 'f', 4)
+                                  .arg(theirs[k].coloured / 8, 0, 'f', 4);
+      QVERIFY2(ours.cpsnr > theirs[k].cpsnr && ours.edges < theirs[k].edges && ours.coloured <= theirs[k].coloured,
+               qPrintable(figures));
     }
   }
 
@@ -73,7 +86,8 @@ private slots:
       for (int x = 0; x < 96; ++x) {
         const int c = m.colours[std::size_t(2 * (y & 1) + (x & 1))];
         const double light = (double(codes.row(y)[x]) - 512) / (15800 - 512) * double(m.gain[std::size_t(c)]);
-        QVERIFY2(std::abs(lightOf(out.at(x, y)[c]) - std::max(light, -0.0046)) < 1.0 / 60000 + 2e-5 * light, qPrintable(QString("%1 %2: %3, not %4").arg(x).arg(y).arg(lightOf(out.at(x, y)[c])).arg(light)));
+        QVERIFY2(std::abs(lightOf(out.at(x, y)[c]) - std::max(light, -0.0046)) < 1.0 / 60000 + 2e-5 * light,
+                 qPrintable(QString("%1 %2: %3, not %4").arg(x).arg(y).arg(lightOf(out.at(x, y)[c])).arg(light)));
       }
   }
 
@@ -83,10 +97,13 @@ private slots:
       Image<std::uint16_t> codes(w, h, 1);
       BayerMosaic m = described(codes);
       for (int y = 0; y < h; ++y)
-        for (int x = 0; x < w; ++x) codes.row(y)[x] = std::uint16_t(std::lround(512 + 1200 / double(m.gain[std::size_t(m.colours[std::size_t(2 * (y & 1) + (x & 1))])])));
+        for (int x = 0; x < w; ++x)
+          codes.row(y)[x] = std::uint16_t(
+              std::lround(512 + 1200 / double(m.gain[std::size_t(m.colours[std::size_t(2 * (y & 1) + (x & 1))])])));
       m.codes = codes.view();
       const Image<std::uint16_t> out = demosaiced(m);
-      for (std::size_t i = 0; i < out.size(); ++i) QVERIFY(std::abs(lightOf(out.data()[i]) - 1200.0 / (15800 - 512)) < 1e-4);
+      for (std::size_t i = 0; i < out.size(); ++i)
+        QVERIFY(std::abs(lightOf(out.data()[i]) - 1200.0 / (15800 - 512)) < 1e-4);
     }
     const Image<float> dark = [] {
       Image<float> d(256, 256, 3);
@@ -112,7 +129,8 @@ private slots:
       const Image<std::uint16_t> shifted = demosaiced(described(part, dx, dy));
       for (int y = 12; y < 120; ++y)
         for (int x = 12; x < 188; ++x)
-          for (int c = 0; c < 3; ++c) QVERIFY(std::abs(int(shifted.at(x, y)[c]) - int(whole.at(x + dx, y + dy)[c])) <= 1);
+          for (int c = 0; c < 3; ++c)
+            QVERIFY(std::abs(int(shifted.at(x, y)[c]) - int(whole.at(x + dx, y + dy)[c])) <= 1);
     }
     Image<float> half(truth.width(), truth.height(), 3);
     for (std::size_t i = 0; i < half.size(); ++i) half.data()[i] = truth.data()[i] / 2;
@@ -122,7 +140,8 @@ private slots:
     for (int y = 12; y < 120; ++y)
       for (int x = 12; x < 188; ++x)
         for (int c = 0; c < 3; ++c)
-          if (const double light = lightOf(whole.at(x, y)[c]); light > 0.05 && light < 0.5) worst = std::max(worst, std::abs(2 * lightOf(darker.at(x, y)[c]) / light - 1));
+          if (const double light = lightOf(whole.at(x, y)[c]); light > 0.05 && light < 0.5)
+            worst = std::max(worst, std::abs(2 * lightOf(darker.at(x, y)[c]) / light - 1));
     QVERIFY2(worst < 0.1, qPrintable(QString::number(worst)));
   }
 
@@ -143,7 +162,8 @@ private slots:
       for (int x = 8; x < 152; ++x) {
         double v[3];
         bool full = false;
-        for (int c = 0; c < 3; ++c) v[c] = lightOf(out.at(x, y)[c]), full = full || v[c] > 0.97 * double(m.gain[std::size_t(c)]);
+        for (int c = 0; c < 3; ++c)
+          v[c] = lightOf(out.at(x, y)[c]), full = full || v[c] > 0.97 * double(m.gain[std::size_t(c)]);
         if (full) continue; // the merge takes another frame there
         ++looked;
         coloured += std::max({v[0], v[1], v[2]}) > 1.25 * std::min({v[0], v[1], v[2]});
@@ -160,7 +180,8 @@ private slots:
     writeMosaicDng(file, codes, 0, 0);
     const auto empty = readRaw(file);
     QVERIFY(!empty.has_value());
-    QVERIFY(empty.error().message.find("flat.dng") != std::string::npos && empty.error().message.find("all its pixels are the same") != std::string::npos);
+    QVERIFY(empty.error().message.find("flat.dng") != std::string::npos &&
+            empty.error().message.find("all its pixels are the same") != std::string::npos);
     codes.row(3)[5] = 900;
     writeMosaicDng(file, codes, 1, 1);
     const auto whole = readRaw(file), half = readRaw(file, RawSize::Half);

@@ -28,18 +28,21 @@ Image<float> smooth(const Image<float>& in, double sigma) {
   const int reach = int(std::ceil(3 * sigma));
   std::vector<float> kernel;
   float total = 0;
-  for (int k = -reach; k <= reach; ++k) kernel.push_back(float(std::exp(-k * k / (2 * sigma * sigma)))), total += kernel.back();
+  for (int k = -reach; k <= reach; ++k)
+    kernel.push_back(float(std::exp(-k * k / (2 * sigma * sigma)))), total += kernel.back();
   Image<float> across(in.width(), in.height(), 1), out(in.width(), in.height(), 1);
   for (int y = 0; y < in.height(); ++y)
     for (int x = 0; x < in.width(); ++x) {
       float sum = 0;
-      for (int k = -reach; k <= reach; ++k) sum += kernel[std::size_t(k + reach)] * *in.at(std::clamp(x + k, 0, in.width() - 1), y);
+      for (int k = -reach; k <= reach; ++k)
+        sum += kernel[std::size_t(k + reach)] * *in.at(std::clamp(x + k, 0, in.width() - 1), y);
       *across.at(x, y) = sum / total;
     }
   for (int y = 0; y < in.height(); ++y)
     for (int x = 0; x < in.width(); ++x) {
       float sum = 0;
-      for (int k = -reach; k <= reach; ++k) sum += kernel[std::size_t(k + reach)] * *across.at(x, std::clamp(y + k, 0, in.height() - 1));
+      for (int k = -reach; k <= reach; ++k)
+        sum += kernel[std::size_t(k + reach)] * *across.at(x, std::clamp(y + k, 0, in.height() - 1));
       *out.at(x, y) = sum / total;
     }
   return out;
@@ -52,7 +55,9 @@ double quantile(std::vector<float> values, double q) {
   return *at;
 }
 
-std::vector<float> valuesOf(const Image<float>& in) { return {in.data(), in.data() + in.size()}; }
+std::vector<float> valuesOf(const Image<float>& in) {
+  return {in.data(), in.data() + in.size()};
+}
 
 /// Standard deviation of L* between scales of about 2 and 16 pixels, in blocks of 32.
 struct Blocks {
@@ -77,7 +82,9 @@ Blocks blocksOf(const Image<float>& l) {
   return out;
 }
 
-bool clipped(const std::uint8_t* p) { return std::max({p[0], p[1], p[2]}) >= 252; }
+bool clipped(const std::uint8_t* p) {
+  return std::max({p[0], p[1], p[2]}) >= 252;
+}
 
 double disorderOf(const Image<float>& finished, const Image<float>& light) {
   constexpr int kPlace = 48;
@@ -89,8 +96,10 @@ double disorderOf(const Image<float>& finished, const Image<float>& light) {
     for (int x = 0; x + kPlace <= light.width(); x += kPlace) {
       std::vector<float> stops, ls;
       for (int v = y; v < y + kPlace; v += 2)
-        for (int u = x; u < x + kPlace; u += 2) stops.push_back(std::log2(std::max(1e-9f, *light.at(u, v)))), ls.push_back(*finished.at(u, v));
-      if (quantile(stops, 0.9) - quantile(stops, 0.1) < 1) places.push_back({quantile(stops, 0.5), quantile(ls, 0.5)}); // an even place
+        for (int u = x; u < x + kPlace; u += 2)
+          stops.push_back(std::log2(std::max(1e-9f, *light.at(u, v)))), ls.push_back(*finished.at(u, v));
+      if (quantile(stops, 0.9) - quantile(stops, 0.1) < 1)
+        places.push_back({quantile(stops, 0.5), quantile(ls, 0.5)}); // an even place
     }
   long pairs = 0, wrong = 0;
   for (std::size_t i = 0; i < places.size(); ++i)
@@ -105,7 +114,8 @@ std::size_t meteredOf(const std::vector<Picture>& frames) {
   std::size_t best = 0;
   double least = 1e9;
   for (std::size_t i = 0; i < frames.size(); ++i)
-    if (const double off = std::abs(quantile(valuesOf(lightness(frames[i])), 0.5) - 55); off < least) least = off, best = i;
+    if (const double off = std::abs(quantile(valuesOf(lightness(frames[i])), 0.5) - 55); off < least)
+      least = off, best = i;
   return best;
 }
 
@@ -121,8 +131,11 @@ NaturalFigures figuresOf(const Picture& finished, const std::vector<Picture>& fr
   for (std::size_t i = 0; i < l.size(); ++i) {
     const double m = metered.data()[i], d = l.data()[i] - m;
     if (m >= 25 && m <= 85) out.signedL += d, out.absoluteL += std::abs(d), ++n;
-    const bool lost = std::all_of(frames.begin(), frames.end(), [&](const Picture& f) { return clipped(f.data() + 3 * i); });
-    if (!lost) held.push_back(l.data()[i]), white += std::min({finished.data()[3 * i], finished.data()[3 * i + 1], finished.data()[3 * i + 2]}) >= 254;
+    const bool lost =
+        std::all_of(frames.begin(), frames.end(), [&](const Picture& f) { return clipped(f.data() + 3 * i); });
+    if (!lost)
+      held.push_back(l.data()[i]),
+          white += std::min({finished.data()[3 * i], finished.data()[3 * i + 1], finished.data()[3 * i + 2]}) >= 254;
   }
   out.signedL /= std::max(1.0, n), out.absoluteL /= std::max(1.0, n);
   out.white = quantile(held, 0.95);

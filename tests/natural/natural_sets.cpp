@@ -1,9 +1,9 @@
 #include "natural/natural_sets.h"
 
 #include "camera/simulated_camera.h"
+#include "finish/finish.h"
 #include "image/colour.h"
 #include "pipeline/combine.h"
-#include "finish/finish.h"
 #include "session/locations.h"
 #include "zoo/set.h"
 
@@ -53,14 +53,16 @@ NaturalSet made(const std::string& name, std::vector<fs::path> files) {
   const auto finished = finishRadiance(combined->radiance.view(), {}, sceneFacts(*combined), nullptr, {});
   if (!finished) std::abort();
   set.ours = Picture(finished->picture.width(), finished->picture.height(), 3);
-  for (std::size_t i = 0; i < set.ours.size(); ++i) set.ours.data()[i] = std::uint8_t((finished->picture.data()[i] + 128) / 257);
+  for (std::size_t i = 0; i < set.ours.size(); ++i)
+    set.ours.data()[i] = std::uint8_t((finished->picture.data()[i] + 128) / 257);
   set.light = Image<float>(set.ours.width(), set.ours.height(), 1);
   for (int y = 0; y < set.light.height(); ++y)
     for (int x = 0; x < set.light.width(); ++x) *set.light.at(x, y) = luminance(combined->radiance.at(x, y));
   std::vector<cv::Mat> read;
   for (const auto& file : files) {
     cv::Mat frame = cv::imread(file.string(), cv::IMREAD_COLOR | cv::IMREAD_IGNORE_ORIENTATION);
-    if (frame.cols == combined->fullHeight && frame.rows == combined->fullWidth) cv::rotate(frame, frame, turnedLike(frame, set.ours));
+    if (frame.cols == combined->fullHeight && frame.rows == combined->fullWidth)
+      cv::rotate(frame, frame, turnedLike(frame, set.ours));
     frame = frame(cv::Rect(combined->crop.x, combined->crop.y, combined->crop.width, combined->crop.height)).clone();
     set.frames.push_back(pictureOf(frame));
     read.push_back(std::move(frame));
@@ -74,7 +76,8 @@ NaturalSet made(const std::string& name, std::vector<fs::path> files) {
 
 } // namespace
 
-void forEachNaturalSet(int zooSets, bool worlds, const fs::path& folder, const std::function<void(const NaturalSet&)>& use) {
+void forEachNaturalSet(int zooSets, bool worlds, const fs::path& folder,
+                       const std::function<void(const NaturalSet&)>& use) {
   std::vector<fs::path> real;
   for (const auto& entry : fs::directory_iterator(fs::path(ML_SOURCE_DIR) / "tests/data/real_bracket"))
     if (entry.path().extension() == ".png") real.push_back(entry.path());
@@ -96,7 +99,8 @@ void forEachNaturalSet(int zooSets, bool worlds, const fs::path& folder, const s
     auto loaded = World::load(*findWorld(id));
     if (!loaded) std::abort();
     PlanRequest request;
-    request.low = {std::string(id) == "jetty_dusk" ? -3.0 : 0.0}, request.high = {std::string(id) == "jetty_dusk" ? 11.0 : 14.3};
+    request.low = {std::string(id) == "jetty_dusk" ? -3.0 : 0.0},
+    request.high = {std::string(id) == "jetty_dusk" ? 11.0 : 14.3};
     CameraProfile camera = shippedProfiles().front();
     camera.hasRaw = false;
     const auto plan = planBracket(camera, request);

@@ -7,7 +7,8 @@
 
 namespace ml::test {
 
-/// A bracket, combined and finished by the product as it comes, and what the frames themselves and a general library make of it.
+/// A bracket, combined and finished by the product as it comes, and what the frames themselves and a general library
+/// make of it.
 struct NaturalSet {
   std::string name;
   std::vector<Picture> frames;
@@ -15,7 +16,9 @@ struct NaturalSet {
   Image<float> light;
 };
 
-/// Views of the zoo from a tripod (JPEG), the real bracket, and the shipped worlds shot by the simulated camera. `folder` for files.
-void forEachNaturalSet(int zoo, bool worlds, const std::filesystem::path& folder, const std::function<void(const NaturalSet&)>& use);
+/// Views of the zoo from a tripod (JPEG), the real bracket, and the shipped worlds shot by the simulated camera.
+/// `folder` for files.
+void forEachNaturalSet(int zoo, bool worlds, const std::filesystem::path& folder,
+                       const std::function<void(const NaturalSet&)>& use);
 
 } // namespace ml::test

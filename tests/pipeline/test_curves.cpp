@@ -29,7 +29,9 @@ test::MadeSet makeSet(const char* view, int frames, int curve, const fs::path& f
 }
 
 /// Largest error of the table against the true curve over the middle codes, stops.
-double curveError(const CodeTable& found, const CodeTable& truth) { return differenceOf(found, truth, 25, 235); }
+double curveError(const CodeTable& found, const CodeTable& truth) {
+  return differenceOf(found, truth, 25, 235);
+}
 
 } // namespace
 
@@ -48,7 +50,8 @@ private slots:
     const auto kept = CurveShelf(options.curves).find(kCamera);
     QVERIFY(kept.has_value());
     QCOMPARE(kept->sets, 1);
-    QVERIFY2(curveError(tableOf(*kept, 256), five.curve) < 0.15, qPrintable(QString::number(curveError(tableOf(*kept, 256), five.curve))));
+    QVERIFY2(curveError(tableOf(*kept, 256), five.curve) < 0.15,
+             qPrintable(QString::number(curveError(tableOf(*kept, 256), five.curve))));
 
     const auto alone = combineFiles({five.files[2]}, options, {});
     QVERIFY(alone && alone->curveFromShelf);
@@ -66,7 +69,8 @@ private slots:
         if (const float known = first->radiance.data()[i]; known < 0.01f || known > 0.5f) mine.data()[i] = 0;
       return logRadianceError(mine.view(), first->radiance.view(), 1e-3f);
     };
-    QVERIFY2(error(*alone) < 0.5 * error(*assumed), qPrintable(QString("%1 against %2").arg(error(*alone)).arg(error(*assumed))));
+    QVERIFY2(error(*alone) < 0.5 * error(*assumed),
+             qPrintable(QString("%1 against %2").arg(error(*alone)).arg(error(*assumed))));
   }
 
   void theBetterCurveStaysAndSetsAreCounted() {
@@ -99,7 +103,8 @@ private slots:
     QVERIFY(combineFiles(makeSet("apartment", 5, 1, folder / "a").files, options, {}).has_value());
     const auto other = combineFiles(makeSet("apartment", 5, 0, folder / "b").files, options, {});
     QVERIFY(other && !other->curveFromShelf);
-    QVERIFY(std::any_of(other->remarks.begin(), other->remarks.end(), [](const auto& r) { return r.find("picture style") != std::string::npos; }));
+    QVERIFY(std::any_of(other->remarks.begin(), other->remarks.end(),
+                        [](const auto& r) { return r.find("picture style") != std::string::npos; }));
   }
 
   void damagedCurvesAreRefusedAndFoundAnew() {
@@ -111,7 +116,8 @@ private slots:
     const std::string sound = *readText(file);
     auto wrong = nlohmann::json::parse(sound);
     wrong["light"][1][40] = 0.9;
-    for (const std::string& text : {std::string(), std::string("[]"), sound.substr(0, sound.size() / 2), wrong.dump(), std::string(R"({"kind": "curve"})")}) {
+    for (const std::string& text : {std::string(), std::string("[]"), sound.substr(0, sound.size() / 2), wrong.dump(),
+                                    std::string(R"({"kind": "curve"})")}) {
       QVERIFY(writeTextAtomically(file, text).has_value());
       QVERIFY(!curveFromText(text));
       QVERIFY(!shelf.find(kCamera));
@@ -130,7 +136,9 @@ private slots:
   void firstLookIsThePictureInSmall() {
     QFETCH(int, format);
     QTemporaryDir dir;
-    const auto files = test::shootScene(test::texturedScene(1700, 1200, 11, 3), test::exposedAt({7, 11, 3}), FrameFormat(format), test::pathOf(dir)).files;
+    const auto files = test::shootScene(test::texturedScene(1700, 1200, 11, 3), test::exposedAt({7, 11, 3}),
+                                        FrameFormat(format), test::pathOf(dir))
+                           .files;
     CombineOptions small;
     small.edge = 400;
     const auto whole = combineFiles(files, {}, {}), look = combineFiles(files, small, {});

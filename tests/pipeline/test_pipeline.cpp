@@ -2,9 +2,9 @@
 #include "codec/jpeg.h"
 #include "image/metrics.h"
 #include "pipeline/combine_json.h"
+#include "pipeline/combine_report.h"
 #include "pipeline/half_stop.h"
 #include "pipeline/noisier.h"
-#include "pipeline/combine_report.h"
 #include "pipeline/report.h"
 #include "pipeline/run.h"
 #include "support/scenes.h"
@@ -18,12 +18,15 @@ using namespace ml;
 
 namespace {
 
-std::vector<std::filesystem::path> shoot(const std::filesystem::path& folder, FrameFormat format, double shake = 3, int width = 420, int height = 320) {
+std::vector<std::filesystem::path> shoot(const std::filesystem::path& folder, FrameFormat format, double shake = 3,
+                                         int width = 420, int height = 320) {
   SimulationOptions options;
   options.shakePixels = shake;
   options.shakeDegrees = shake / 30;
   options.seed = 4;
-  return test::shootScene(test::texturedScene(width, height, 11, 3), test::exposedAt({7, 11, 3}), format, folder, options).files;
+  return test::shootScene(test::texturedScene(width, height, 11, 3), test::exposedAt({7, 11, 3}), format, folder,
+                          options)
+      .files;
 }
 
 } // namespace
@@ -51,18 +54,24 @@ private slots:
     options.choices.push_back({{{0.25, 0.3}, {0.25, 0.7}}, 0.12, 0});
     const auto given = combineFiles(files, options, {});
     QVERIFY(given && !given->noisier.empty());
-    const auto at = [](const Image<float>& grid, double x, double y) { return *grid.at(int(x * grid.width()), int(y * grid.height())); };
+    const auto at = [](const Image<float>& grid, double x, double y) {
+      return *grid.at(int(x * grid.width()), int(y * grid.height()));
+    };
     QVERIFY2(at(given->noisier, 0.25, 0.5) > 2, qPrintable(QString::number(at(given->noisier, 0.25, 0.5))));
     QVERIFY2(at(given->noisier, 0.75, 0.5) < 1.25, qPrintable(QString::number(at(given->noisier, 0.75, 0.5))));
     const Image<float> read = noisierFromReport(toJson(combineReport(*given)));
     QCOMPARE(read.width(), given->noisier.width());
-    for (std::size_t i = 0; i < read.size(); ++i) QVERIFY(std::abs(read.data()[i] - given->noisier.data()[i]) <= 0.051f);
+    for (std::size_t i = 0; i < read.size(); ++i)
+      QVERIFY(std::abs(read.data()[i] - given->noisier.data()[i]) <= 0.051f);
     // All that a report says comes back from its text, and a text that makes no sense says nothing.
     const nlohmann::json said = toJson(combineReport(*given));
     const nlohmann::json again = toJson(combineReportFromJson(nlohmann::json::parse(said.dump())));
-    for (const auto& [key, value] : said.items()) QVERIFY2(again.value(key, nlohmann::json("missing")) == value, (key + ": " + again.value(key, nlohmann::json("missing")).dump() + " for " + value.dump()).c_str());
+    for (const auto& [key, value] : said.items())
+      QVERIFY2(again.value(key, nlohmann::json("missing")) == value,
+               (key + ": " + again.value(key, nlohmann::json("missing")).dump() + " for " + value.dump()).c_str());
     QVERIFY(!said["places"].empty() && !said["stops"].empty() && said["places"].back()["painted"].get<bool>());
-    for (const char* wrong : {"3", "{\"frames\": 1, \"places\": [3, {\"rows\": [[1]], \"cell\": 0}], \"crop\": [1], \"width\": \"x\", \"ghosts\": [], \"response\": 2}"}) {
+    for (const char* wrong : {"3", "{\"frames\": 1, \"places\": [3, {\"rows\": [[1]], \"cell\": 0}], \"crop\": [1], "
+                                   "\"width\": \"x\", \"ghosts\": [], \"response\": 2}"}) {
       const CombineReport report = combineReportFromJson(nlohmann::json::parse(wrong));
       QVERIFY(report.frames.empty() && report.width == 0 && !report.ghosts && !report.response);
       for (const auto& place : report.places) QVERIFY(!place.holds(5, 5));
@@ -70,18 +79,22 @@ private slots:
     // On a finished picture that is cut to the other half it lies outside.
     Recipe cut;
     cut.geometry.cropX = 0.5, cut.geometry.cropWidth = 0.5;
-    const LocalMap map = noisierMap(given->noisier, shapeOf(cut, given->radiance.width() / 2, given->radiance.height(), nullptr), 40, 30);
+    const LocalMap map = noisierMap(
+        given->noisier, shapeOf(cut, given->radiance.width() / 2, given->radiance.height(), nullptr), 40, 30);
     double sum = 0;
     for (std::size_t i = 0; i < map.offset.size(); ++i) sum += map.slope.data()[i] + map.offset.data()[i];
     QVERIFY2(sum / (40 * 30) < 0.3, qPrintable(QString::number(sum / (40 * 30))));
     const LocalMap whole = noisierMap(given->noisier, 40, 30);
     QVERIFY(*whole.offset.at(10, 15) > 1);
-    for (const char* wrong : {R"({})", R"({"noisier": 3})", R"({"noisier": {"tenths": [[1], [2]]}})", R"({"noisier": {"tenths": [[10, 20], [10]]}})", R"({"noisier": {"tenths": [["a", "b"], [1, 2]]}})"})
+    for (const char* wrong :
+         {R"({})", R"({"noisier": 3})", R"({"noisier": {"tenths": [[1], [2]]}})",
+          R"({"noisier": {"tenths": [[10, 20], [10]]}})", R"({"noisier": {"tenths": [["a", "b"], [1, 2]]}})"})
       QVERIFY(noisierFromReport(nlohmann::json::parse(wrong)).empty());
   }
 
   void halfStopsAreThoseOfTheLogarithm() {
-    for (float light = 1e-30f; light < 1e30f; light *= 1.0137f) QCOMPARE(halfStop(light), int(std::floor(2 * std::log2(double(light)))));
+    for (float light = 1e-30f; light < 1e30f; light *= 1.0137f)
+      QCOMPARE(halfStop(light), int(std::floor(2 * std::log2(double(light)))));
     for (int power = -20; power <= 20; ++power) {
       QCOMPARE(halfStop(std::exp2(float(power))), 2 * power);
       QCOMPARE(halfStop(std::nextafter(std::exp2(float(power)), 0.f)), 2 * power - 1);
@@ -151,7 +164,8 @@ private slots:
       const auto copy = test::pathOf(dir) / "bare" / file.filename();
       const auto codes = readJpeg(file);
       codes->pixels.visit([&](auto view) {
-        if constexpr (std::is_same_v<decltype(view), ImageView<const std::uint8_t>>) QVERIFY(writeJpeg(copy, view, {95, true, {}, false}).has_value());
+        if constexpr (std::is_same_v<decltype(view), ImageView<const std::uint8_t>>)
+          QVERIFY(writeJpeg(copy, view, {95, true, {}, false}).has_value());
       });
       bare.push_back(copy);
     }
@@ -159,15 +173,18 @@ private slots:
     QVERIFY(estimated.has_value());
     QVERIFY(!estimated->remarks.empty());
     QVERIFY(estimated->frames[0].exposureEstimated);
-    for (std::size_t i = 0; i + 1 < 3; ++i) { // the frames are four stops apart; the curve is sRGB, so the estimate is good
-      const double stops = std::log2(estimated->frames[i + 1].settings.time.value / estimated->frames[i].settings.time.value);
+    for (std::size_t i = 0; i + 1 < 3;
+         ++i) { // the frames are four stops apart; the curve is sRGB, so the estimate is good
+      const double stops =
+          std::log2(estimated->frames[i + 1].settings.time.value / estimated->frames[i].settings.time.value);
       QVERIFY2(std::abs(stops - 4) < 0.4, qPrintable(QString::number(stops)));
     }
     CombineOptions typed;
     for (const auto& frame : known->frames) typed.seconds[frame.path.filename().string()] = frame.settings.time.value;
     const auto exact = combineFiles(bare, typed, {});
     QVERIFY(exact->remarks.empty());
-    QVERIFY(std::abs(std::log2(exact->frames[2].settings.time.value / exact->frames[0].settings.time.value) - 8) < 1e-6);
+    QVERIFY(std::abs(std::log2(exact->frames[2].settings.time.value / exact->frames[0].settings.time.value) - 8) <
+            1e-6);
   }
 
   void aWrongTimeIsRemarkedOn() {
@@ -187,11 +204,21 @@ private slots:
     const auto files = shoot(test::pathOf(dir), FrameFormat::Tiff, 0);
     const auto combined = combineFiles(files, {}, {});
     QVERIFY(combined->stops.size() > 10);
-    QVERIFY(combined->stops.front().frames[2] > 0.9);  // the dark end from the lightest frame
-    QVERIFY(combined->stops.back().frames[0] > 0.9);   // the bright end from the darkest
+    QVERIFY(combined->stops.front().frames[2] > 0.9); // the dark end from the lightest frame
+    QVERIFY(combined->stops.back().frames[0] > 0.9);  // the bright end from the darkest
     for (const auto& stop : combined->stops) QVERIFY(stop.snr > 3);
-    const auto options = combineOptionsFromJson(toJson(CombineOptions{AlignMode::Rigid, MotionMode::High, 1, CropMode::Overlap, CombineMethod::ToneRange, true, false, {100, 140},
-                                                                       {{{{0.2, 0.3}, {0.4, 0.5}}, 0.05, 2}}, {}, {"a.jpg"}, {{"b.jpg", 0.5}}}));
+    const auto options = combineOptionsFromJson(toJson(CombineOptions{AlignMode::Rigid,
+                                                                      MotionMode::High,
+                                                                      1,
+                                                                      CropMode::Overlap,
+                                                                      CombineMethod::ToneRange,
+                                                                      true,
+                                                                      false,
+                                                                      {100, 140},
+                                                                      {{{{0.2, 0.3}, {0.4, 0.5}}, 0.05, 2}},
+                                                                      {},
+                                                                      {"a.jpg"},
+                                                                      {{"b.jpg", 0.5}}}));
     QCOMPARE(int(options.method), int(CombineMethod::ToneRange));
     QCOMPARE(options.toneRange.untouchedBelow, 100.f);
     QCOMPARE(options.choices.size(), std::size_t(1));
@@ -199,7 +226,10 @@ private slots:
     QCOMPARE(options.seconds.at("b.jpg"), 0.5);
     QCOMPARE(int(options.align), int(AlignMode::Rigid));
     QVERIFY(options.emptyScene && !options.recoverResponse && *options.reference == 1);
-    QCOMPARE(int(combineOptionsFromJson(nlohmann::json::parse(R"({"align": 7, "choices": [1, {"stroke": "x"}], "seconds": {"a": -1}})")).choices.size()), 0);
+    QCOMPARE(int(combineOptionsFromJson(
+                     nlohmann::json::parse(R"({"align": 7, "choices": [1, {"stroke": "x"}], "seconds": {"a": -1}})"))
+                     .choices.size()),
+             0);
   }
 
   void oneFrameIsTakenAsItIs() {
@@ -249,7 +279,8 @@ private slots:
     QVERIFY(summary.has_value());
     QCOMPARE(sets, 1);
     QCOMPARE(summary->leftOut.size(), std::size_t(1));
-    for (const auto& file : {summary->sets[0].delivered[0], summary->sets[0].delivered[1], summary->sets[0].report, summary->report})
+    for (const auto& file :
+         {summary->sets[0].delivered[0], summary->sets[0].delivered[1], summary->sets[0].report, summary->report})
       QVERIFY2(std::filesystem::exists(file), file.c_str());
     QVERIFY(readExif(summary->sets[0].delivered[0])->takenAt.size() > 0);
   }

@@ -25,7 +25,8 @@ void spoilTheMemory() {
 }
 
 bool same(const Image<float>& a, const Image<float>& b) {
-  return a.width() == b.width() && a.height() == b.height() && std::memcmp(a.data(), b.data(), a.size() * sizeof(float)) == 0;
+  return a.width() == b.width() && a.height() == b.height() &&
+         std::memcmp(a.data(), b.data(), a.size() * sizeof(float)) == 0;
 }
 
 } // namespace
@@ -39,7 +40,9 @@ private slots:
     hand.shakePixels = 4;
     hand.shakeDegrees = 0.1;
     const auto shoot = [&](FrameFormat format, const char* folder) {
-      return test::shootScene(test::texturedScene(1500, 1100, 11, 3), test::exposedAt({4, 7, 10}), format, test::pathOf(dir_) / folder, hand).files;
+      return test::shootScene(test::texturedScene(1500, 1100, 11, 3), test::exposedAt({4, 7, 10}), format,
+                              test::pathOf(dir_) / folder, hand)
+          .files;
     };
     jpeg_ = shoot(FrameFormat::Jpeg, "jpeg");
     raw_ = shoot(FrameFormat::Dng, "raw");

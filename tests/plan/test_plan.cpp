@@ -12,10 +12,12 @@ using namespace ml;
 
 namespace {
 
-const CameraProfile& fullFrame() { return *findProfile("full-frame-24"); }
+const CameraProfile& fullFrame() {
+  return *findProfile("full-frame-24");
+}
 
-/// The search again, written apart from the planner: SNR on a dense grid of readings instead of its critical points, every
-/// third-stop time as the shortest frame, every full stop of ISO, and a second run where no single one covers.
+/// The search again, written apart from the planner: SNR on a dense grid of readings instead of its critical points,
+/// every third-stop time as the shortest frame, every full stop of ISO, and a second run where no single one covers.
 struct BruteForce {
   int fired = 0; ///< 0: nothing covers.
   double time = std::numeric_limits<double>::infinity();
@@ -47,7 +49,9 @@ BruteForce bruteForce(const CameraProfile& camera, const Wanted& w) {
   for (const int count : camera.counts)
     for (const Stops step : camera.steps)
       if (count > 1) choices.push_back({count, step.value});
-  const auto allowed = [&](double t) { return t >= camera.shortest.value * 0.999999 && t <= std::min(w.longest, camera.longest.value) * 1.000001; };
+  const auto allowed = [&](double t) {
+    return t >= camera.shortest.value * 0.999999 && t <= std::min(w.longest, camera.longest.value) * 1.000001;
+  };
   for (int runs = 1; runs <= 2; ++runs) {
     BruteForce best;
     for (const auto& [count, step] : choices)
@@ -105,7 +109,8 @@ private slots:
         const SensorModel sensor(fullFrame());
         double clips = -100;
         for (const auto& frame : plan->frames) clips = std::max(clips, sensor.clipsAt(frame).value);
-        QVERIFY2(clips >= high + unsure + request.highlightMargin.value - 1e-9, qPrintable(QString("%1 for %2 +- %3").arg(clips).arg(high).arg(unsure)));
+        QVERIFY2(clips >= high + unsure + request.highlightMargin.value - 1e-9,
+                 qPrintable(QString("%1 for %2 +- %3").arg(clips).arg(high).arg(unsure)));
         QVERIFY(sensor.mergedSnr({4 - unsure}, plan->frames) >= request.snrTarget * (1 - 1e-9));
         QVERIFY2(verdict(*plan).find("0 stop to spare") == std::string::npos, verdict(*plan).c_str());
       }
@@ -160,7 +165,8 @@ private slots:
         squares += v * v;
       }
       const double average = sum / n, deviation = std::sqrt(squares / n - average * average);
-      QVERIFY(std::abs(average / deviation / sensor.snr(mean, {100}) - 1) < 0.02); // 4 sigma of the estimate at n = 40,000
+      QVERIFY(std::abs(average / deviation / sensor.snr(mean, {100}) - 1) <
+              0.02); // 4 sigma of the estimate at n = 40,000
     }
   }
 
@@ -172,10 +178,13 @@ private slots:
     QTest::addColumn<double>("isoCap");
     QTest::addColumn<double>("longest");
     for (const auto& camera : {"full-frame-24", "crop-20", "pocket-jpeg", "medium-50"})
-      for (const auto& [low, high] : {std::pair{6.0, 9.0}, {2.0, 14.3}, {4.5, 15.1}, {-1.0, 13.0}, {0.0, 17.0}, {7.1, 16.4}})
+      for (const auto& [low, high] :
+           {std::pair{6.0, 9.0}, {2.0, 14.3}, {4.5, 15.1}, {-1.0, 13.0}, {0.0, 17.0}, {7.1, 16.4}})
         for (const double snr : {10.0, 40.0}) {
-          QTest::addRow("%s %g..%g SNR %g", camera, low, high, snr) << QString(camera) << low << high << snr << 100.0 << 1e9;
-          QTest::addRow("%s %g..%g SNR %g, hand-held, ISO 800", camera, low, high, snr) << QString(camera) << low << high << snr << 800.0 << 1 / 32.0;
+          QTest::addRow("%s %g..%g SNR %g", camera, low, high, snr)
+              << QString(camera) << low << high << snr << 100.0 << 1e9;
+          QTest::addRow("%s %g..%g SNR %g, hand-held, ISO 800", camera, low, high, snr)
+              << QString(camera) << low << high << snr << 800.0 << 1 / 32.0;
         }
   }
   void optimumEqualsBruteForce() {
@@ -200,7 +209,8 @@ private slots:
     QCOMPARE(plan->fired, expected.fired);
     double total = 0;
     for (const auto& frame : plan->frames) total += frame.time.value;
-    QVERIFY2(std::abs(total / expected.time - 1) < 1e-6, qPrintable(QString("%1 s against %2 s").arg(total).arg(expected.time)));
+    QVERIFY2(std::abs(total / expected.time - 1) < 1e-6,
+             qPrintable(QString("%1 s against %2 s").arg(total).arg(expected.time)));
     QVERIFY(plan->coverage.spareHigh.value >= -1e-9);
     QVERIFY(plan->coverage.spareLow.value >= -1e-9);
   }
@@ -221,10 +231,14 @@ private slots:
         for (int k = kShortestMarkThirds; k >= kLongestMarkThirds; --k) {
           std::vector<ExposureSettings> frames;
           for (int i = 0; i < count; ++i) frames.push_back({{std::exp2(-k / 3.0 + i * step.value)}, {8}, {100}});
-          if (frames.front().time < Seconds{camera.shortest.value * 0.999} || frames.back().time > Seconds{camera.longest.value * 1.001}) continue;
-          const double high = std::max(0.0, request.high.value + request.highlightMargin.value - sensor.clipsAt(frames.front()).value);
+          if (frames.front().time < Seconds{camera.shortest.value * 0.999} ||
+              frames.back().time > Seconds{camera.longest.value * 1.001})
+            continue;
+          const double high =
+              std::max(0.0, request.high.value + request.highlightMargin.value - sensor.clipsAt(frames.front()).value);
           int below = 0;
-          for (double ev = request.low.value; ev <= request.high.value; ev += 0.01) below += sensor.mergedSnr({ev}, frames) < request.snrTarget;
+          for (double ev = request.low.value; ev <= request.high.value; ev += 0.01)
+            below += sensor.mergedSnr({ev}, frames) < request.snrTarget;
           const double rest = 0.01 * below;
           if (high < bestHigh - 1e-6 || (high < bestHigh + 1e-6 && rest < bestRest)) {
             bestHigh = high;
@@ -235,13 +249,14 @@ private slots:
     QVERIFY(std::abs(plan->coverage.shortfall.value - bestRest) < 0.03); // the grid's step at both ends
   }
 
-  // Merged SNR against draws of the sensor itself: each frame an independent Poisson count plus read noise, merged with weights
-  // of inverse variance (Granados et al. 2010); 20,000 draws leave 1 % on the deviation.
+  // Merged SNR against draws of the sensor itself: each frame an independent Poisson count plus read noise, merged with
+  // weights of inverse variance (Granados et al. 2010); 20,000 draws leave 1 % on the deviation.
   void mergedSnrMatchesMonteCarlo() {
     std::mt19937 random(11);
     const CameraProfile& camera = fullFrame();
     const SensorModel sensor(camera);
-    const std::vector<ExposureSettings> frames{{{1 / 512.0}, {8}, {100}}, {{1 / 128.0}, {8}, {100}}, {{1 / 32.0}, {8}, {100}}};
+    const std::vector<ExposureSettings> frames{
+        {{1 / 512.0}, {8}, {100}}, {{1 / 128.0}, {8}, {100}}, {{1 / 32.0}, {8}, {100}}};
     for (const double ev : {5.0, 8.0, 11.5, 14.0}) {
       double sum = 0, squares = 0;
       const int draws = 20000;
@@ -252,7 +267,8 @@ private slots:
           const double mean = sensor.electrons({ev}, frame), variance = mean + camera.readNoise * camera.readNoise;
           std::poisson_distribution<int> photons(mean);
           std::normal_distribution<double> read(0, camera.readNoise);
-          const double radiance = (photons(random) + read(random)) / frame.time.value, weight = frame.time.value * frame.time.value / variance;
+          const double radiance = (photons(random) + read(random)) / frame.time.value,
+                       weight = frame.time.value * frame.time.value / variance;
           weighted += weight * radiance;
           weights += weight;
         }
@@ -336,7 +352,8 @@ private slots:
     request.low = {2};
     request.high = {16};
     const auto plan = planBracket(fullFrame(), request);
-    for (const auto& frame : plan->frames) QVERIFY(std::abs(frame.time.value / timeAtThirds(nearestThirds(frame.time)).value - 1) < 1e-9);
+    for (const auto& frame : plan->frames)
+      QVERIFY(std::abs(frame.time.value / timeAtThirds(nearestThirds(frame.time)).value - 1) < 1e-9);
     for (std::size_t i = 1; i < plan->frames.size(); ++i) QVERIFY(plan->frames[i - 1].time < plan->frames[i].time);
   }
 

@@ -12,7 +12,9 @@ using namespace ml;
 
 namespace {
 
-const CameraProfile& fullFrame() { return *findProfile("full-frame-24"); }
+const CameraProfile& fullFrame() {
+  return *findProfile("full-frame-24");
+}
 
 PlanRequest room() {
   PlanRequest request;
@@ -22,7 +24,8 @@ PlanRequest room() {
 }
 
 bool mentions(const std::vector<std::string>& sentences, const char* word) {
-  return std::any_of(sentences.begin(), sentences.end(), [&](const std::string& s) { return s.find(word) != std::string::npos; });
+  return std::any_of(sentences.begin(), sentences.end(),
+                     [&](const std::string& s) { return s.find(word) != std::string::npos; });
 }
 
 } // namespace
@@ -88,8 +91,8 @@ private slots:
 
   void panoramaPositions() {
     QCOMPARE(positionsFor(60, 73.7, 0.3), 1);
-    QCOMPARE(positionsFor(180, 60, 1 / 3.0), 4);  // (180 - 20) / 40
-    QCOMPARE(positionsFor(360, 60, 0.5), 12);     // 360 / 30
+    QCOMPARE(positionsFor(180, 60, 1 / 3.0), 4); // (180 - 20) / 40
+    QCOMPARE(positionsFor(360, 60, 0.5), 12);    // 360 / 30
     QCOMPARE(positionsFor(360, 60, 1 / 3.0), 9);
   }
 
@@ -106,7 +109,8 @@ private slots:
     const ShotList round = shotList(*plan, s);
     QCOMPARE(round.columns, positionsFor(360, fieldOfView(24, 24), 0.5));
     QCOMPARE(int(round.shots.size()), round.columns * plan->fired);
-    QVERIFY(std::abs(round.time.value - round.sets() * (2 + setDuration(plan->camera, plan->frames, plan->fired).value)) < 1e-9);
+    QVERIFY(std::abs(round.time.value -
+                     round.sets() * (2 + setDuration(plan->camera, plan->frames, plan->fired).value)) < 1e-9);
     const std::string csv = toCsv(round);
     QCOMPARE(int(std::count(csv.begin(), csv.end(), '\n')), int(round.shots.size()) + 1);
     for (std::size_t i = 0; i < round.shots.size(); ++i) QCOMPARE(round.shots[i].number, int(i) + 1);
@@ -121,7 +125,9 @@ private slots:
     const ShotList list = shotList(*plan, {});
     QCOMPARE(int(list.shots.size()), plan->fired);
     for (const auto& frame : plan->frames)
-      QVERIFY(std::any_of(list.shots.begin(), list.shots.end(), [&](const Shot& s) { return std::abs(s.settings.time.value / frame.time.value - 1) < 1e-6; }));
+      QVERIFY(std::any_of(list.shots.begin(), list.shots.end(), [&](const Shot& s) {
+        return std::abs(s.settings.time.value / frame.time.value - 1) < 1e-6;
+      }));
   }
 
   void everySchoolIsCompared() {
@@ -131,12 +137,15 @@ private slots:
     QVERIFY(comparison->alternatives.size() >= schools().size() - 1);
     const SensorModel sensor(fullFrame());
     for (const auto& a : comparison->alternatives) {
-      QVERIFY2(!a.plan.covers || a.plan.fired >= comparison->recommended.plan.fired || a.school.shape == SchoolShape::TwoExposures || a.plan.byHand, a.school.id.c_str());
+      QVERIFY2(!a.plan.covers || a.plan.fired >= comparison->recommended.plan.fired ||
+                   a.school.shape == SchoolShape::TwoExposures || a.plan.byHand,
+               a.school.id.c_str());
       QVERIFY(!a.difference.empty());
       if (a.plan.frames.size() > 1) {
         double least = 1e9;
         for (std::size_t i = 1; i < a.plan.frames.size(); ++i)
-          least = std::min(least, sensor.clipsAt(a.plan.frames[i]).value - sensor.floorAt(a.plan.frames[i - 1], 10).value);
+          least =
+              std::min(least, sensor.clipsAt(a.plan.frames[i]).value - sensor.floorAt(a.plan.frames[i - 1], 10).value);
         if (a.school.id != "in-camera") QVERIFY(std::abs(least - a.leastOverlap.value) < 1e-9);
       }
     }
@@ -166,7 +175,8 @@ private slots:
     QCOMPARE(sets.fired, 6);
     QCOMPARE(int(sets.frames.size()), 4); // two of six repeat an exposure
     const Plan run = planned("full-run");
-    for (std::size_t i = 1; i < run.frames.size(); ++i) QVERIFY(std::abs(run.frames[i].time.value / run.frames[i - 1].time.value - 2) < 1e-9);
+    for (std::size_t i = 1; i < run.frames.size(); ++i)
+      QVERIFY(std::abs(run.frames[i].time.value / run.frames[i - 1].time.value - 2) < 1e-9);
     QVERIFY(run.covers);
     const Plan shifted = planned("shifted");
     QVERIFY(std::abs(ev100(shifted.frames[1]).value - ((3 + 14.7) / 2 + 1)) < 0.17); // to the nearest third
@@ -175,8 +185,8 @@ private slots:
     QVERIFY(!planned("in-camera").camera.hasRaw);
   }
 
-  // Sequences of the field (common practice, no source): centre 1/250, five at one stop; centre 1/5, five at one stop; halving
-  // from 1/8000 to 4 s is sixteen frames.
+  // Sequences of the field (common practice, no source): centre 1/250, five at one stop; centre 1/5, five at one stop;
+  // halving from 1/8000 to 4 s is sixteen frames.
   void fieldSequences() {
     const auto printed = [](Seconds centre) {
       std::string out;
@@ -194,11 +204,13 @@ private slots:
     const auto plan = planBracket(fullFrame(), room());
     std::vector<std::string> names;
     for (const auto& s : cameraSettings(*plan, {})) names.push_back(s.name);
-    const std::vector<std::string> expected{"Mode", "Aperture", "ISO", "White balance", "Focus", "Files", "Drive", "Timer", "Bracket", "Step", "Centre", "Compensation"};
+    const std::vector<std::string> expected{"Mode",  "Aperture", "ISO",     "White balance", "Focus",  "Files",
+                                            "Drive", "Timer",    "Bracket", "Step",          "Centre", "Compensation"};
     QCOMPARE(names, expected);
     for (const auto& s : cameraSettings(*plan, {})) QVERIFY(!s.value.empty());
     // A meter that reads the middle (EV 8.85), compensated as told, lands on the plan's centre to the third of a stop.
-    const auto told = parseStops(cameraSettings(*plan, {}).back().value.substr(0, cameraSettings(*plan, {}).back().value.find(" EV")));
+    const auto told = parseStops(
+        cameraSettings(*plan, {}).back().value.substr(0, cameraSettings(*plan, {}).back().value.find(" EV")));
     QVERIFY(told);
     QVERIFY(std::abs((3 + 14.7) / 2 - told->value - ev100({8}, plan->centre, {100}).value) < 0.17);
   }

@@ -62,7 +62,8 @@ private slots:
   void nothingIsAskedForTwice() {
     QTemporaryDir dir;
     DeliveryQueue queue(test::pathOf(dir) / "deliveries.json");
-    QVERIFY(queue.add(orderOf("a", {"jpeg", "web"})) && queue.add(orderOf("a", {"web"})) && queue.add(orderOf("a", {"web", "print"})));
+    QVERIFY(queue.add(orderOf("a", {"jpeg", "web"})) && queue.add(orderOf("a", {"web"})) &&
+            queue.add(orderOf("a", {"web", "print"})));
     QCOMPARE(queue.orders().size(), std::size_t(2));
     QCOMPARE(queue.orders()[1].targets, std::vector<std::string>{"print"});
     DeliveryOrder lighter = orderOf("a", {"web"});
@@ -75,9 +76,12 @@ private slots:
   }
 
   void whatCannotBeUnderstoodIsLeftOut() {
-    for (const char* text : {"", "[]", "{", R"({"orders": 3})"}) QCOMPARE(int(ordersFromJson(text).error().code), int(ErrorCode::FileUnreadable));
-    const auto orders = ordersFromJson(R"({"orders": [1, {}, {"view": "a"}, {"view": 3, "targets": ["jpeg"], "recipe": {}, "pattern": ""},
-      {"view": "a", "targets": [], "recipe": {}, "pattern": "x"}, {"view": "b", "targets": ["jpeg"], "recipe": {}, "pattern": "x", "later": 1}]})");
+    for (const char* text : {"", "[]", "{", R"({"orders": 3})"})
+      QCOMPARE(int(ordersFromJson(text).error().code), int(ErrorCode::FileUnreadable));
+    const auto orders = ordersFromJson(
+        R"({"orders": [1, {}, {"view": "a"}, {"view": 3, "targets": ["jpeg"], "recipe": {}, "pattern": ""},
+      {"view": "a", "targets": [], "recipe": {}, "pattern": "x"}, {"view": "b", "targets": ["jpeg"], "recipe": {},
+        "pattern": "x", "later": 1}]})");
     QVERIFY(orders && orders->size() == 1);
     QCOMPARE(orders->front().view, std::string("b"));
     QTemporaryDir dir;

@@ -57,10 +57,14 @@ private slots:
   void whatIsNoLookIsPassedOver() {
     QTemporaryDir dir;
     const fs::path folder = dir.path().toStdString();
-    for (const auto& [name, text] : {std::pair{"a.json", "not JSON"}, {"b.json", "[]"}, {"c.json", R"({"name": 3, "recipe": {}})"},
-                                     {"d.json", R"({"name": "x", "recipe": {"version": 1, "exposure": 99}})"}, {"e.txt", R"({"name": "x", "recipe": {"version": 1}})"}})
+    for (const auto& [name, text] : {std::pair{"a.json", "not JSON"},
+                                     {"b.json", "[]"},
+                                     {"c.json", R"({"name": 3, "recipe": {}})"},
+                                     {"d.json", R"({"name": "x", "recipe": {"version": 1, "exposure": 99}})"},
+                                     {"e.txt", R"({"name": "x", "recipe": {"version": 1}})"}})
       std::ofstream(folder / name) << text;
-    std::ofstream(folder / "good.json") << R"({"version": 1, "kind": "look", "name": "Good", "recipe": {"version": 1, "exposure": 0.2}})";
+    std::ofstream(folder / "good.json")
+        << R"({"version": 1, "kind": "look", "name": "Good", "recipe": {"version": 1, "exposure": 0.2}})";
     const LookShelf shelf(folder);
     QCOMPARE(shelf.looks().size(), std::size_t(1));
     QCOMPARE(QString::fromStdString(shelf.looks()[0].name), QString("Good"));

@@ -17,7 +17,14 @@ View filled(View view) {
   view.plan = *planBracket(*findProfile("crop-20"), request);
   view.camera = "crop-20";
   view.format = FrameFormat::Jpeg;
-  view.sets = {{"set-01", "Bracket", 0, 0, 0, {}, {{view.framesFolder() / "set-01/frame-1.jpg", true}, {"/elsewhere/b.jpg", true}}, ""}};
+  view.sets = {{"set-01",
+                "Bracket",
+                0,
+                0,
+                0,
+                {},
+                {{view.framesFolder() / "set-01/frame-1.jpg", true}, {"/elsewhere/b.jpg", true}},
+                ""}};
   view.activeSet = 0;
   view.refreshFrames();
   CombineRecord record;
@@ -100,7 +107,9 @@ private slots:
     QTest::addColumn<QString>("name");
     QTest::addColumn<QString>("text");
     for (const char* name : {"plan.json", "frames.json", "combine.json", "finish.json"})
-      for (const char* text : {"{", "[]", "{\"version\": 1, \"readings\": [{}], \"frames\": [3], \"recipe\": 4, \"stamp\": 5}", "{\"version\": 2}"})
+      for (const char* text :
+           {"{", "[]", "{\"version\": 1, \"readings\": [{}], \"frames\": [3], \"recipe\": 4, \"stamp\": 5}",
+            "{\"version\": 2}"})
         QTest::addRow("%s %s", name, text) << QString(name) << QString(text);
   }
   void damagedFilesAreNamed() {

@@ -1,4 +1,5 @@
-// Sets on disk: what is listed, what is found again, and that nothing is lost when the program dies at any moment. Run with
+// Sets on disk: what is listed, what is found again, and that nothing is lost when the program dies at any moment. Run
+// with
 // --shoot JOB this program is its own victim: it shoots sets into a job until it is killed.
 #include "camera/simulated_camera.h"
 #include "ingest/load_frame.h"
@@ -20,9 +21,13 @@ namespace fs = std::filesystem;
 
 namespace {
 
-std::vector<ExposureSettings> bracket() { return test::exposedAt({11, 8, 5}); }
+std::vector<ExposureSettings> bracket() {
+  return test::exposedAt({11, 8, 5});
+}
 
-std::shared_ptr<const World> smallWorld() { return std::make_shared<World>(World::still(test::texturedScene(120, 90, 8, 2), 1)); }
+std::shared_ptr<const World> smallWorld() {
+  return std::make_shared<World>(World::still(test::texturedScene(120, 90, 8, 2), 1));
+}
 
 /// Shoots set after set, noting each frame as the window does.
 int shootForever(const fs::path& folder) {
@@ -37,9 +42,11 @@ int shootForever(const fs::path& folder) {
   for (int round = 0; round < 10000; ++round) {
     view.startSet("Bracket", bracket());
     if (!view.saveFrames()) return 4;
-    const auto shot = shootBracket(camera, {bracket(), FrameFormat::Jpeg, view.setFolder(view.sets.back()), "frame-", 1, {0}}, {}, [&](const ShotFrame& f) {
-      if (!recordFrame(view, f.file)) std::exit(5);
-    });
+    const auto shot =
+        shootBracket(camera, {bracket(), FrameFormat::Jpeg, view.setFolder(view.sets.back()), "frame-", 1, {0}}, {},
+                     [&](const ShotFrame& f) {
+                       if (!recordFrame(view, f.file)) std::exit(5);
+                     });
     if (!shot) return 6;
   }
   return 0;
@@ -48,7 +55,8 @@ int shootForever(const fs::path& folder) {
 std::vector<fs::path> framesOnDisk(const fs::path& folder) {
   std::vector<fs::path> files;
   for (const auto& entry : fs::recursive_directory_iterator(folder))
-    if (entry.path().extension() == ".jpg" && entry.path().filename().string().front() != '.') files.push_back(entry.path());
+    if (entry.path().extension() == ".jpg" && entry.path().filename().string().front() != '.')
+      files.push_back(entry.path());
   std::sort(files.begin(), files.end());
   return files;
 }
@@ -93,8 +101,8 @@ private slots:
     QVERIFY(back.readings == view.readings);
   }
 
-  // Killed at a random moment, a hundred and twenty times: every frame with a name on disk is listed when the job opens, every
-  // one listed can be read, and the lists themselves are whole.
+  // Killed at a random moment, a hundred and twenty times: every frame with a name on disk is listed when the job
+  // opens, every one listed can be read, and the lists themselves are whole.
   void nothingIsLostWhenKilled() {
     QTemporaryDir dir;
     const fs::path folder = test::pathOf(dir) / "job";
@@ -109,7 +117,8 @@ private slots:
       QProcess victim;
       victim.start(QCoreApplication::applicationFilePath(), {"--shoot", QString::fromStdString(folder.string())});
       QVERIFY(victim.waitForReadyRead(20000));
-      std::this_thread::sleep_for(std::chrono::microseconds(random() % 60000)); // the moment of death is the point of this test
+      std::this_thread::sleep_for(
+          std::chrono::microseconds(random() % 60000)); // the moment of death is the point of this test
       ::kill(pid_t(victim.processId()), SIGKILL);
       QVERIFY(victim.waitForFinished(20000));
       auto job = Job::open(folder);
@@ -127,7 +136,8 @@ private slots:
     }
     QVERIFY2(grew > 60, qPrintable(QString("only %1 rounds shot anything").arg(grew)));
     for (const auto& entry : fs::recursive_directory_iterator(folder))
-      QVERIFY2(entry.path().filename().string().find(".part-") == std::string::npos, entry.path().c_str()); // rubbish is cleared
+      QVERIFY2(entry.path().filename().string().find(".part-") == std::string::npos,
+               entry.path().c_str()); // rubbish is cleared
   }
 
   void vanishedFolderIsSaidAndMended() {
@@ -149,10 +159,12 @@ private slots:
     QCOMPARE(Job::open(test::pathOf(dir) / "job")->views()[0].frames.size(), std::size_t(2));
   }
 
-  // A full disk, made by a limit on the size of files: a sentence, nothing half written, and it goes on when there is room again.
+  // A full disk, made by a limit on the size of files: a sentence, nothing half written, and it goes on when there is
+  // room again.
   void fullDiskIsSaidAndMended() {
     QTemporaryDir dir;
-    SimulatedCamera camera(std::make_shared<World>(World::still(test::texturedScene(300, 200, 8, 2), 1)), shippedProfiles().front());
+    SimulatedCamera camera(std::make_shared<World>(World::still(test::texturedScene(300, 200, 8, 2), 1)),
+                           shippedProfiles().front());
     const fs::path file = test::pathOf(dir) / "frame-1.tif";
     std::signal(SIGXFSZ, SIG_IGN);
     rlimit full{4096, RLIM_INFINITY}, room{};
@@ -170,7 +182,8 @@ private slots:
 
   void watchedFolderTakesWhatIsComplete() {
     QTemporaryDir dir, card;
-    const auto shot = test::shootScene(test::texturedScene(160, 120, 8, 2), bracket(), FrameFormat::Jpeg, test::pathOf(card));
+    const auto shot =
+        test::shootScene(test::texturedScene(160, 120, 8, 2), bracket(), FrameFormat::Jpeg, test::pathOf(card));
     std::ofstream(test::pathOf(dir) / "old.jpg") << "was here before";
     WatchedFolder watched(test::pathOf(dir));
     QVERIFY(watched.look()->empty());
@@ -181,7 +194,8 @@ private slots:
     std::ofstream(target, std::ios::binary).write(bytes.data(), std::streamsize(size / 2)); // still being copied
     QVERIFY(watched.look()->empty());
     QVERIFY(watched.look()->empty()); // its size stands still, but its end is not there
-    std::ofstream(target, std::ios::binary | std::ios::app).write(bytes.data() + size / 2, std::streamsize(size - size / 2));
+    std::ofstream(target, std::ios::binary | std::ios::app)
+        .write(bytes.data() + size / 2, std::streamsize(size - size / 2));
     QVERIFY(watched.look()->empty()); // it has just grown
     QCOMPARE(*watched.look(), std::vector<fs::path>{target});
     QVERIFY(watched.look()->empty()); // once

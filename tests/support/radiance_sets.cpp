@@ -26,7 +26,7 @@ double curved(int curve, int channel, double linear) {
     const double k = 0.45 + 0.04 * (channel - 1);
     return (1 - k) * v + k * v * v * (3 - 2 * v);
   }
-  case 1: return std::log2(1 + 60 * x) / std::log2(61.0); // a flat, logarithmic one
+  case 1: return std::log2(1 + 60 * x) / std::log2(61.0);                            // a flat, logarithmic one
   case 2: return std::pow((1 - std::exp(-2.2 * x)) / (1 - std::exp(-2.2)), 1 / 1.9); // a film-like shoulder
   default: return x;
   }
@@ -35,7 +35,8 @@ double curved(int curve, int channel, double linear) {
 /// Smooth noise, -1..1, of a period in pixels, repeatable.
 double texture(double x, double y) {
   return 0.5 * std::sin(x * 0.83 + 0.9 * std::sin(y * 0.071)) * std::sin(y * 0.77 + 0.7 * std::sin(x * 0.093)) +
-         0.3 * std::sin(x * 0.31 + y * 0.17 + 1.3 * std::sin(x * 0.023)) + 0.3 * std::sin(y * 0.26 - x * 0.11 + std::sin(y * 0.037)) +
+         0.3 * std::sin(x * 0.31 + y * 0.17 + 1.3 * std::sin(x * 0.023)) +
+         0.3 * std::sin(y * 0.26 - x * 0.11 + std::sin(y * 0.037)) +
          0.4 * std::sin(x * 0.061 + 2 * std::sin(y * 0.013)) * std::sin(y * 0.057);
 }
 
@@ -52,15 +53,17 @@ struct Figure {
   }
 };
 
-/// The panoramas were reduced with a filter that rings: beside lamps they hold light of nothing and less. No room does: what lies far below
-/// its surroundings is raised to a tenth of their median.
+/// The panoramas were reduced with a filter that rings: beside lamps they hold light of nothing and less. No room does:
+/// what lies far below its surroundings is raised to a tenth of their median.
 Image<float> withoutHoles(const Image<float>& in) {
   Image<float> out(in.width(), in.height(), 3);
   for (int y = 0; y < in.height(); ++y)
     for (int x = 0; x < in.width(); ++x)
       for (int c = 0; c < 3; ++c) {
         std::array<float, 25> around;
-        for (int k = 0; k < 25; ++k) around[std::size_t(k)] = in.at((x + k % 5 - 2 + in.width()) % in.width(), std::clamp(y + k / 5 - 2, 0, in.height() - 1))[c];
+        for (int k = 0; k < 25; ++k)
+          around[std::size_t(k)] =
+              in.at((x + k % 5 - 2 + in.width()) % in.width(), std::clamp(y + k / 5 - 2, 0, in.height() - 1))[c];
         std::nth_element(around.begin(), around.begin() + 12, around.end());
         out.at(x, y)[c] = std::max({in.at(x, y)[c], 0.1f * around[12], 1e-4f});
       }
@@ -104,19 +107,22 @@ void RadianceView::lightAt(double x, double y, float rgb[3]) const {
   const double focal = width_ / (2 * std::tan(std::numbers::pi / 6));
   const double dx = (x - width_ / 2.0) / focal, dy = (y - height_ / 2.0) / focal;
   const double longitude = yaw_ + std::atan2(dx, 1.0), latitude = std::atan2(-dy, std::hypot(dx, 1.0));
-  const double u = (longitude / (2 * std::numbers::pi) + 0.5) * panorama_.width() - 0.5, v = (0.5 - latitude / std::numbers::pi) * panorama_.height() - 0.5;
+  const double u = (longitude / (2 * std::numbers::pi) + 0.5) * panorama_.width() - 0.5,
+               v = (0.5 - latitude / std::numbers::pi) * panorama_.height() - 0.5;
   const int iu = int(std::floor(u)), iv = int(std::floor(v));
   // Cubic B-spline of the logarithm: smooth, positive, without rings around lamps.
   const auto weights = [](double f, double w[4]) {
     const double g = 1 - f;
-    w[0] = g * g * g / 6, w[1] = (3 * f * f * f - 6 * f * f + 4) / 6, w[2] = (3 * g * g * g - 6 * g * g + 4) / 6, w[3] = f * f * f / 6;
+    w[0] = g * g * g / 6, w[1] = (3 * f * f * f - 6 * f * f + 4) / 6, w[2] = (3 * g * g * g - 6 * g * g + 4) / 6,
+    w[3] = f * f * f / 6;
   };
   double wu[4], wv[4], sum[3] = {};
   weights(u - iu, wu);
   weights(v - iv, wv);
   for (int j = 0; j < 4; ++j)
     for (int i = 0; i < 4; ++i) {
-      const int px = ((iu + i - 1) % panorama_.width() + panorama_.width()) % panorama_.width(), py = std::clamp(iv + j - 1, 0, panorama_.height() - 1);
+      const int px = ((iu + i - 1) % panorama_.width() + panorama_.width()) % panorama_.width(),
+                py = std::clamp(iv + j - 1, 0, panorama_.height() - 1);
       for (int c = 0; c < 3; ++c) sum[c] += wu[i] * wv[j] * panorama_.at(px, py)[c];
     }
   const double fine = 0.30 * texture(x, y);
@@ -125,7 +131,8 @@ void RadianceView::lightAt(double x, double y, float rgb[3]) const {
 
 Image<float> RadianceView::seen(double dx, double dy, double degrees, double walkerX) const {
   Image<float> out(width_, height_, 3);
-  const double a = degrees * std::numbers::pi / 180, ca = std::cos(a), sa = std::sin(a), cx = (width_ - 1) / 2.0, cy = (height_ - 1) / 2.0;
+  const double a = degrees * std::numbers::pi / 180, ca = std::cos(a), sa = std::sin(a), cx = (width_ - 1) / 2.0,
+               cy = (height_ - 1) / 2.0;
   const Figure figure{walkerX * width_, 0.38 * height_, 0.55 * height_};
   forEachBand(height_, [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y)
@@ -137,8 +144,10 @@ Image<float> RadianceView::seen(double dx, double dy, double degrees, double wal
         bool head;
         const double covered = figure.covers(wx, wy, head);
         if (covered <= 0) continue;
-        const double cloth = 0.25 * std::exp2(0.25 * texture(wx - figure.x + 500, wy)) * median_; // the cloth's texture walks along
-        const double person[3] = {head ? 1.5 * median_ : 0.8 * cloth, head ? median_ : cloth, head ? 0.8 * median_ : 1.5 * cloth};
+        const double cloth =
+            0.25 * std::exp2(0.25 * texture(wx - figure.x + 500, wy)) * median_; // the cloth's texture walks along
+        const double person[3] = {head ? 1.5 * median_ : 0.8 * cloth, head ? median_ : cloth,
+                                  head ? 0.8 * median_ : 1.5 * cloth};
         for (int c = 0; c < 3; ++c) rgb[c] = float(rgb[c] + covered * (person[c] - rgb[c]));
       }
   });
@@ -154,7 +163,8 @@ MadeSet makeSet(const RadianceView& view, const SetOptions& options, const std::
   std::vector<std::array<double, 4>> poses;
   for (int i = 0; i < options.frames; ++i) {
     const bool still = !options.handHeld;
-    poses.push_back({still ? 0 : 10 * uniform(random), still ? 0 : 10 * uniform(random), still ? 0 : 0.5 * uniform(random),
+    poses.push_back({still ? 0 : 10 * uniform(random), still ? 0 : 10 * uniform(random),
+                     still ? 0 : 0.5 * uniform(random),
                      options.walker ? 0.2 + 0.6 * i / std::max(1, options.frames - 1) : -1.0});
   }
   const auto& at = poses[std::size_t(set.reference)];
@@ -172,14 +182,18 @@ MadeSet makeSet(const RadianceView& view, const SetOptions& options, const std::
         std::normal_distribution<double> normal;
         for (int x = 0; x < light.width(); ++x)
           for (int c = 0; c < 3; ++c) {
-            const double linear = light.at(x, y)[c] * exposure, noisy = linear + normal(grain) * std::sqrt(set.sensor.variance(linear));
-            if (options.curve < 0) deep.at(x, y)[c] = std::uint16_t(std::lround(std::clamp(noisy * 60000 + 512, 0.0, 60512.0)));
-            else codes.at(x, y)[c] = std::uint8_t(std::lround(255 * curved(options.curve, c, noisy)));
+            const double linear = light.at(x, y)[c] * exposure,
+                         noisy = linear + normal(grain) * std::sqrt(set.sensor.variance(linear));
+            if (options.curve < 0)
+              deep.at(x, y)[c] = std::uint16_t(std::lround(std::clamp(noisy * 60000 + 512, 0.0, 60512.0)));
+            else
+              codes.at(x, y)[c] = std::uint8_t(std::lround(255 * curved(options.curve, c, noisy)));
           }
       }
     });
     const auto file = folder / ("set-" + std::to_string(i + 1) + (options.curve < 0 ? ".tif" : ".jpg"));
-    auto written = options.curve < 0 ? writeTiff16(file, deep.view(), linearRec709Profile()) : writeJpeg(file, codes.view(), {95, options.fullColour, {}, false});
+    auto written = options.curve < 0 ? writeTiff16(file, deep.view(), linearRec709Profile())
+                                     : writeJpeg(file, codes.view(), {95, options.fullColour, {}, false});
     if (!written) qFatal("%s", written.error().message.c_str());
     ShotMetadata metadata;
     metadata.time = Seconds{std::exp2(options.stopsApart * (i - set.reference) - 4)};
@@ -205,7 +219,8 @@ MadeSet makeSet(const RadianceView& view, const SetOptions& options, const std::
     // Inverse of the curve by bisection; codes are whole numbers of 255ths.
     for (int code = 0; code < 256; ++code) {
       double low = 0, high = 1;
-      for (int k = 0; k < 50; ++k) (curved(options.curve, c, (low + high) / 2) * 255 < code ? low : high) = (low + high) / 2;
+      for (int k = 0; k < 50; ++k)
+        (curved(options.curve, c, (low + high) / 2) * 255 < code ? low : high) = (low + high) / 2;
       tables[std::size_t(c)].push_back(float((low + high) / 2));
     }
   }

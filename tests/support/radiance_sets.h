@@ -7,12 +7,14 @@
 
 namespace ml::test {
 
-/// An ordinary view (60 degrees wide) out of one of the radiance panoramas in tests/data/radiance, with invented fine texture on top,
-/// seen by a camera that shifts and turns a little: evaluated exactly at any place, so that the truth of a moved frame needs no resampling.
+/// An ordinary view (60 degrees wide) out of one of the radiance panoramas in tests/data/radiance, with invented fine
+/// texture on top, seen by a camera that shifts and turns a little: evaluated exactly at any place, so that the truth
+/// of a moved frame needs no resampling.
 class RadianceView {
 public:
   explicit RadianceView(const std::string& name, int width = 1536, int height = 1024);
-  /// Light, three channels, where the camera stands `dx`, `dy` pixels and `degrees` from its first place; a walker at `walkerX` (share of the width; below 0: none).
+  /// Light, three channels, where the camera stands `dx`, `dy` pixels and `degrees` from its first place; a walker at
+  /// `walkerX` (share of the width; below 0: none).
   [[nodiscard]] Image<float> seen(double dx, double dy, double degrees, double walkerX) const;
   [[nodiscard]] double median() const { return median_; }
 
@@ -30,7 +32,7 @@ struct SetOptions {
   int curve = 0;           ///< Which of the invented tone curves; -1: linear 16-bit TIFF.
   bool fullColour = false; ///< JPEG without chroma subsampling.
   unsigned seed = 1;
-  std::string camera;      ///< As Exif names it; empty: it does not.
+  std::string camera; ///< As Exif names it; empty: it does not.
 };
 
 /// A bracket of a view as files, with what is needed to judge what is made of it.

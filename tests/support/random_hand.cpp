@@ -25,11 +25,36 @@ struct Key {
   int key;
   Qt::KeyboardModifiers with = Qt::NoModifier;
 };
-constexpr Key kKeys[] = {{Qt::Key_1}, {Qt::Key_2}, {Qt::Key_3}, {Qt::Key_4}, {Qt::Key_5}, {Qt::Key_6}, {Qt::Key_Z}, {Qt::Key_M}, {Qt::Key_N}, {Qt::Key_S}, {Qt::Key_T},
-                         {Qt::Key_BracketLeft}, {Qt::Key_BracketRight}, {Qt::Key_Escape}, {Qt::Key_Tab}, {Qt::Key_Up}, {Qt::Key_Down}, {Qt::Key_Left}, {Qt::Key_Right},
-                         {Qt::Key_Space}, {Qt::Key_Return}, {Qt::Key_Delete}, {Qt::Key_Return, Qt::ControlModifier}, {Qt::Key_Z, Qt::ControlModifier},
-                         {Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier}, {Qt::Key_T, Qt::ControlModifier}, {Qt::Key_Up, Qt::AltModifier}, {Qt::Key_PageDown}};
-const QStringList kWords{"13 1/3", "1/125 f/8", "4000 cd/m2", "nonsense", "", "-7", "1e9", "{view}-{target}", "sky", "../../x", "0.4", QString(300, 'x')};
+constexpr Key kKeys[] = {{Qt::Key_1},
+                         {Qt::Key_2},
+                         {Qt::Key_3},
+                         {Qt::Key_4},
+                         {Qt::Key_5},
+                         {Qt::Key_6},
+                         {Qt::Key_Z},
+                         {Qt::Key_M},
+                         {Qt::Key_N},
+                         {Qt::Key_S},
+                         {Qt::Key_T},
+                         {Qt::Key_BracketLeft},
+                         {Qt::Key_BracketRight},
+                         {Qt::Key_Escape},
+                         {Qt::Key_Tab},
+                         {Qt::Key_Up},
+                         {Qt::Key_Down},
+                         {Qt::Key_Left},
+                         {Qt::Key_Right},
+                         {Qt::Key_Space},
+                         {Qt::Key_Return},
+                         {Qt::Key_Delete},
+                         {Qt::Key_Return, Qt::ControlModifier},
+                         {Qt::Key_Z, Qt::ControlModifier},
+                         {Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier},
+                         {Qt::Key_T, Qt::ControlModifier},
+                         {Qt::Key_Up, Qt::AltModifier},
+                         {Qt::Key_PageDown}};
+const QStringList kWords{"13 1/3", "1/125 f/8",       "4000 cd/m2", "nonsense", "",    "-7",
+                         "1e9",    "{view}-{target}", "sky",        "../../x",  "0.4", QString(300, 'x')};
 
 } // namespace
 
@@ -38,17 +63,23 @@ RandomHand::RandomHand(unsigned seed, std::vector<QStringList> drops) : random_(
   dialogs_.start(2);
 }
 
-QPoint RandomHand::somewhereIn(const QWidget& widget) { return {number(0, std::max(0, widget.width() - 1)), number(0, std::max(0, widget.height() - 1))}; }
+QPoint RandomHand::somewhereIn(const QWidget& widget) {
+  return {number(0, std::max(0, widget.width() - 1)), number(0, std::max(0, widget.height() - 1))};
+}
 
 void RandomHand::act(MainWindow& window) {
   const double what = share();
-  if (what < 0.5) useWidget(window);
-  else if (what < 0.72) pressKey(window);
-  else if (what < 0.86) dragOn(window.findChild<QWidget*>(share() < 0.8 ? "picture" : "ladder"));
+  if (what < 0.5)
+    useWidget(window);
+  else if (what < 0.72)
+    pressKey(window);
+  else if (what < 0.86)
+    dragOn(window.findChild<QWidget*>(share() < 0.8 ? "picture" : "ladder"));
   else if (what < 0.89) {
     last_ = "resize";
     window.resize(number(1240, 1900), number(640, 1100));
-  } else if (what < 0.9) drop(window);
+  } else if (what < 0.9)
+    drop(window);
   else {
     last_ = "let time pass";
     QTest::qWait(number(0, 12));
@@ -59,9 +90,12 @@ void RandomHand::act(MainWindow& window) {
 void RandomHand::useWidget(MainWindow& window) {
   std::vector<QWidget*> all;
   for (auto* widget : window.findChildren<QWidget*>()) {
-    const bool useful = qobject_cast<QAbstractButton*>(widget) || qobject_cast<QComboBox*>(widget) || qobject_cast<QLineEdit*>(widget) || qobject_cast<QSlider*>(widget) ||
-                        qobject_cast<QSpinBox*>(widget) || qobject_cast<QAbstractItemView*>(widget) || widget->objectName() == "stations";
-    if (useful && widget->isVisible() && widget->isEnabled() && !kNever.contains(widget->objectName())) all.push_back(widget);
+    const bool useful = qobject_cast<QAbstractButton*>(widget) || qobject_cast<QComboBox*>(widget) ||
+                        qobject_cast<QLineEdit*>(widget) || qobject_cast<QSlider*>(widget) ||
+                        qobject_cast<QSpinBox*>(widget) || qobject_cast<QAbstractItemView*>(widget) ||
+                        widget->objectName() == "stations";
+    if (useful && widget->isVisible() && widget->isEnabled() && !kNever.contains(widget->objectName()))
+      all.push_back(widget);
   }
   if (all.empty()) return;
   touch(all[std::size_t(number(0, int(all.size()) - 1))]);
@@ -82,8 +116,10 @@ void RandomHand::touch(QWidget* widget) {
     QTest::keyClicks(line, kWords[number(0, int(kWords.size()) - 1)]);
     if (share() < 0.7) QTest::keyClick(line, Qt::Key_Return);
   } else if (auto* slider = qobject_cast<QSlider*>(widget)) {
-    if (share() < 0.5) dragOn(slider);
-    else QTest::keyClick(slider, share() < 0.5 ? Qt::Key_Left : Qt::Key_Right);
+    if (share() < 0.5)
+      dragOn(slider);
+    else
+      QTest::keyClick(slider, share() < 0.5 ? Qt::Key_Left : Qt::Key_Right);
   } else if (auto* spin = qobject_cast<QSpinBox*>(widget)) {
     spin->setValue(number(spin->minimum(), spin->maximum()));
     QTest::keyClick(spin, Qt::Key_Return);
@@ -91,7 +127,8 @@ void RandomHand::touch(QWidget* widget) {
     QTest::mouseClick(list->viewport(), Qt::LeftButton, {}, somewhereIn(*list->viewport()));
     if (share() < 0.3) QTest::keyClick(list, Qt::Key_Space);
   } else {
-    QTest::mouseClick(widget, Qt::LeftButton, {}, qobject_cast<QAbstractButton*>(widget) ? QPoint() : somewhereIn(*widget));
+    QTest::mouseClick(widget, Qt::LeftButton, {},
+                      qobject_cast<QAbstractButton*>(widget) ? QPoint() : somewhereIn(*widget));
   }
 }
 
@@ -101,7 +138,8 @@ void RandomHand::dragOn(QWidget* widget) {
   const Qt::KeyboardModifiers with = share() < 0.1 ? Qt::ControlModifier : Qt::NoModifier;
   QPoint at = somewhereIn(*widget);
   if (share() < 0.1) {
-    QWheelEvent wheel(at, widget->mapToGlobal(at), {}, {0, number(-2, 2) * 120}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+    QWheelEvent wheel(at, widget->mapToGlobal(at), {}, {0, number(-2, 2) * 120}, Qt::NoButton, Qt::NoModifier,
+                      Qt::NoScrollPhase, false);
     QApplication::sendEvent(widget, &wheel);
     return;
   }
@@ -109,7 +147,8 @@ void RandomHand::dragOn(QWidget* widget) {
   const int moves = number(0, 4);
   for (int i = 0; i < moves; ++i) {
     at = somewhereIn(*widget);
-    QMouseEvent move(QEvent::MouseMove, QPointF(at), QPointF(widget->mapToGlobal(at)), Qt::NoButton, Qt::LeftButton, with);
+    QMouseEvent move(QEvent::MouseMove, QPointF(at), QPointF(widget->mapToGlobal(at)), Qt::NoButton, Qt::LeftButton,
+                     with);
     QApplication::sendEvent(widget, &move);
     if (share() < 0.3) QCoreApplication::processEvents(); // the work of the drag, in its middle
     if (share() < 0.02) QTest::keyClick(widget->window(), Qt::Key_Z, Qt::ControlModifier);
@@ -161,8 +200,10 @@ void RandomHand::answer() {
   const bool files = dialog->inherits("QFileDialog");
   for (auto* line : dialog->findChildren<QLineEdit*>())
     if (!files && line->isEnabled() && share() < 0.5) line->setText(kWords[number(0, int(kWords.size()) - 1)]);
-  if (files || share() < 0.5) dialog->reject();
-  else dialog->accept();
+  if (files || share() < 0.5)
+    dialog->reject();
+  else
+    dialog->accept();
 }
 
 } // namespace ml::test

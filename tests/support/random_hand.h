@@ -6,8 +6,8 @@
 
 namespace ml::test {
 
-/// Does anything that a hand can do to the window, by a seed: clicks, drags, keys, wheel, resizing, dropped files, other views, all of it in the
-/// middle of work. Answers dialogs and menus that come up. Never waits.
+/// Does anything that a hand can do to the window, by a seed: clicks, drags, keys, wheel, resizing, dropped files,
+/// other views, all of it in the middle of work. Answers dialogs and menus that come up. Never waits.
 class RandomHand : public QObject {
 public:
   /// `drops`: what may be dropped onto the window, files and folders.

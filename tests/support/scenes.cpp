@@ -18,14 +18,16 @@ Image<float> texturedScene(int width, int height, double stops, unsigned seed) {
   for (int octave = 0; octave < 5; ++octave)
     for (int k = 0; k < 6; ++k) {
       const double period = 200 / std::exp2(octave) * (0.7 + 0.6 * uniform(random)), angle = 6.283 * uniform(random);
-      waves.push_back({6.283 / period * std::cos(angle), 6.283 / period * std::sin(angle), 6.283 * uniform(random), std::pow(0.75, octave)});
+      waves.push_back({6.283 / period * std::cos(angle), 6.283 / period * std::sin(angle), 6.283 * uniform(random),
+                       std::pow(0.75, octave)});
     }
   struct Disc {
     double x, y, r, step;
   };
   std::vector<Disc> discs;
   for (int k = 0; k < 60; ++k)
-    discs.push_back({width * uniform(random), height * uniform(random), 6 + 40 * uniform(random), 2.4 * uniform(random) - 1.2});
+    discs.push_back(
+        {width * uniform(random), height * uniform(random), 6 + 40 * uniform(random), 2.4 * uniform(random) - 1.2});
   Image<float> scene(width, height, 3);
   for (int y = 0; y < height; ++y)
     for (int x = 0; x < width; ++x) {

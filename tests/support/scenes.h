@@ -8,8 +8,8 @@
 
 namespace ml::test {
 
-/// Invented scene radiance with structure at every scale, cd/m^2: a dark textured half and a bright one, `stops` apart at
-/// the extremes. Smooth enough (nothing finer than three pixels) that interpolation error stays small.
+/// Invented scene radiance with structure at every scale, cd/m^2: a dark textured half and a bright one, `stops` apart
+/// at the extremes. Smooth enough (nothing finer than three pixels) that interpolation error stays small.
 [[nodiscard]] Image<float> texturedScene(int width, int height, double stops, unsigned seed = 1);
 
 /// Frames of a still scene by the simulated camera, read back from their files in `folder`.
@@ -27,6 +27,8 @@ struct ShotSet {
 /// A frame straight from linear values 0..1 with a 16-bit linear table; no noise, no file.
 [[nodiscard]] Frame linearFrame(const Image<float>& linear, const ExposureSettings& settings);
 
-[[nodiscard]] inline std::filesystem::path pathOf(const QTemporaryDir& dir) { return dir.path().toStdString(); }
+[[nodiscard]] inline std::filesystem::path pathOf(const QTemporaryDir& dir) {
+  return dir.path().toStdString();
+}
 
 } // namespace ml::test

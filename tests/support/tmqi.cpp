@@ -36,12 +36,14 @@ template <class F> Plane mapped(const Plane& a, const Plane& b, F f) {
   return out;
 }
 
-double cumulative(double x, double mean, double sigma) { return 0.5 * std::erfc(-(x - mean) / (sigma * std::numbers::sqrt2)); }
+double cumulative(double x, double mean, double sigma) {
+  return 0.5 * std::erfc(-(x - mean) / (sigma * std::numbers::sqrt2));
+}
 
 double fidelityAt(const Plane& scene, const Plane& picture, double frequency) {
   const auto times = [](double a, double b) { return a * b; };
-  const Plane m1 = windowed(scene), m2 = windowed(picture), s11 = windowed(mapped(scene, scene, times)), s22 = windowed(mapped(picture, picture, times)),
-              s12 = windowed(mapped(scene, picture, times));
+  const Plane m1 = windowed(scene), m2 = windowed(picture), s11 = windowed(mapped(scene, scene, times)),
+              s22 = windowed(mapped(picture, picture, times)), s12 = windowed(mapped(scene, picture, times));
   const double csf = 100 * 2.6 * (0.0192 + 0.114 * frequency) * std::exp(-std::pow(0.114 * frequency, 1.1));
   const double mean = 128 / (1.4 * csf), spread = mean / 3;
   double sum = 0;
@@ -59,7 +61,9 @@ Plane halved(const Plane& in) {
   Plane out(in.width() / 2, in.height() / 2, 1);
   for (int y = 0; y < out.height(); ++y)
     for (int x = 0; x < out.width(); ++x)
-      out.row(y)[x] = (in.row(2 * y)[2 * x] + in.row(2 * y)[2 * x + 1] + in.row(2 * y + 1)[2 * x] + in.row(2 * y + 1)[2 * x + 1]) / 4;
+      out.row(y)[x] =
+          (in.row(2 * y)[2 * x] + in.row(2 * y)[2 * x + 1] + in.row(2 * y + 1)[2 * x] + in.row(2 * y + 1)[2 * x + 1]) /
+          4;
   return out;
 }
 
@@ -71,7 +75,8 @@ double naturalnessOf(const Image<float>& picture) {
     for (int x = 0; x + 11 <= picture.width(); x += 11, ++blocks) {
       double s = 0, q = 0;
       for (int v = 0; v < 11; ++v)
-        for (int u = 0; u < 11; ++u) s += picture.row(y + v)[x + u], q += double(picture.row(y + v)[x + u]) * picture.row(y + v)[x + u];
+        for (int u = 0; u < 11; ++u)
+          s += picture.row(y + v)[x + u], q += double(picture.row(y + v)[x + u]) * picture.row(y + v)[x + u];
       spreads += std::sqrt(std::max(0.0, (q - s * s / 121) / 120));
     }
   const double mean = sum / double(picture.size()), contrast = std::clamp(spreads / blocks / 64.29, 1e-9, 1.0);
@@ -87,7 +92,8 @@ Tmqi tmqi(const Image<float>& scene, const Image<float>& picture) {
   const auto [low, high] = std::minmax_element(scene.data(), scene.data() + scene.size());
   const double from = *low, range = std::max(1e-12, double(*high) - from);
   Plane s(scene.width(), scene.height(), 1), p(scene.width(), scene.height(), 1);
-  for (std::size_t i = 0; i < scene.size(); ++i) s.data()[i] = (scene.data()[i] - from) / range * 4294967295.0, p.data()[i] = picture.data()[i];
+  for (std::size_t i = 0; i < scene.size(); ++i)
+    s.data()[i] = (scene.data()[i] - from) / range * 4294967295.0, p.data()[i] = picture.data()[i];
   constexpr double kWeights[] = {0.0448, 0.2856, 0.3001, 0.2363, 0.1333};
   Tmqi out;
   out.fidelity = 1;

@@ -35,10 +35,14 @@ inline void click(QWidget* widget) {
   QTest::mouseClick(widget, Qt::LeftButton);
 }
 
-inline void clickNext(MainWindow& window) { click(visible<QPushButton>(window, "next")); }
+inline void clickNext(MainWindow& window) {
+  click(visible<QPushButton>(window, "next"));
+}
 
 /// The sentence above the picture.
-inline QString verdictOf(MainWindow& window) { return window.findChild<QLabel*>("verdict")->text(); }
+inline QString verdictOf(MainWindow& window) {
+  return window.findChild<QLabel*>("verdict")->text();
+}
 
 inline void clickPicture(MainWindow& window, double x, double y) {
   auto* picture = window.findChild<PictureView*>("picture");

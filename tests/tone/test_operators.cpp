@@ -37,8 +37,11 @@ class TestOperators : public QObject {
 
 private slots:
   void fastMathIsCloseEnough() {
-    for (double x = 1e-12; x < 1e12; x *= 1.0137) QVERIFY(std::abs(fastLog2(float(x)) - std::log2(double(float(x)))) < 4e-7 * std::max(1.0, std::abs(std::log2(x))));
-    for (double x = -59; x < 59; x += 0.0317) QVERIFY(std::abs(fastExp2(float(x)) / std::exp2(double(float(x))) - 1) < 4e-7 * std::max(1.0, std::abs(x)));
+    for (double x = 1e-12; x < 1e12; x *= 1.0137)
+      QVERIFY(std::abs(fastLog2(float(x)) - std::log2(double(float(x)))) <
+              4e-7 * std::max(1.0, std::abs(std::log2(x))));
+    for (double x = -59; x < 59; x += 0.0317)
+      QVERIFY(std::abs(fastExp2(float(x)) / std::exp2(double(float(x))) - 1) < 4e-7 * std::max(1.0, std::abs(x)));
     for (int i = 0; i <= 65535; ++i) QVERIFY(std::abs(fastSrgbCode(float(srgbDecode(i / 65535.0))) - i) < 0.25);
     QVERIFY(heldExp2(1e9f) < 2e18f);
   }
@@ -55,7 +58,8 @@ private slots:
   void dragoFollowsItsEquation() {
     const LightStatistics s{2, 400};
     const double Lw = 30 / 2.0, Lwmax = 400 / 2.0, b = 0.85, Ldmax = 100;
-    const double expected = Ldmax * 0.01 / std::log10(Lwmax + 1) * std::log(Lw + 1) / std::log(2 + 8 * std::pow(Lw / Lwmax, std::log(b) / std::log(0.5)));
+    const double expected = Ldmax * 0.01 / std::log10(Lwmax + 1) * std::log(Lw + 1) /
+                            std::log(2 + 8 * std::pow(Lw / Lwmax, std::log(b) / std::log(0.5)));
     QVERIFY(std::abs(toneDrago(30, s) - expected) < 1e-12);
     QVERIFY(std::abs(toneDrago(400, s) - 1) < 1e-9); // ln(x) / (log10(x) ln(10)) = 1
   }
@@ -69,7 +73,8 @@ private slots:
       for (int x = 0; x < 120; ++x) step.row(y)[x] = x < 60 ? 0.f : 5.f;
     const Image<float> smooth = bilateral(step, 3, 0.4 / std::log10(2.0));
     for (int y = 0; y < 80; ++y)
-      for (int x = 0; x < 120; ++x) QVERIFY(std::abs(smooth.row(y)[x] - step.row(y)[x]) < 0.02); // a bilateral filter keeps a strong edge
+      for (int x = 0; x < 120; ++x)
+        QVERIFY(std::abs(smooth.row(y)[x] - step.row(y)[x]) < 0.02); // a bilateral filter keeps a strong edge
   }
 
   // The same bilateral filter by its definition (Tomasi and Manduchi 1998), at a few places.
@@ -84,10 +89,12 @@ private slots:
       double sum = 0, weights = 0;
       for (int v = -8; v <= 8; ++v)
         for (int u = -8; u <= 8; ++u) {
-          const double d = in.row(y + v)[x + u] - in.row(y)[x], w = std::exp(-0.5 * (u * u + v * v) / (space * space) - 0.5 * d * d / (range * range));
+          const double d = in.row(y + v)[x + u] - in.row(y)[x],
+                       w = std::exp(-0.5 * (u * u + v * v) / (space * space) - 0.5 * d * d / (range * range));
           sum += w * in.row(y + v)[x + u], weights += w;
         }
-      QVERIFY2(std::abs(found.row(y)[x] - sum / weights) < 0.03, qPrintable(QString("%1 %2").arg(found.row(y)[x]).arg(sum / weights)));
+      QVERIFY2(std::abs(found.row(y)[x] - sum / weights) < 0.03,
+               qPrintable(QString("%1 %2").arg(found.row(y)[x]).arg(sum / weights)));
     }
   }
 
@@ -175,10 +182,12 @@ private slots:
       for (int x = 160; x < 340; ++x) low = std::min(low, p.at(x, 170)[1]), high = std::max(high, p.at(x, 170)[1]);
       return std::log2(high / low);
     };
-    QVERIFY2(contrast(*out) > 1.3 * contrast(*plain), qPrintable(QString("%1 %2").arg(contrast(*out)).arg(contrast(*plain))));
+    QVERIFY2(contrast(*out) > 1.3 * contrast(*plain),
+             qPrintable(QString("%1 %2").arg(contrast(*out)).arg(contrast(*plain))));
     // Along the frame the wall and the view change no more than far from it.
     for (int y = 100; y < 240; y += 10) {
-      const double nearWall = std::log2(out->at(117, y)[1] / plain->at(117, y)[1]), farWall = std::log2(out->at(40, y)[1] / plain->at(40, y)[1]);
+      const double nearWall = std::log2(out->at(117, y)[1] / plain->at(117, y)[1]),
+                   farWall = std::log2(out->at(40, y)[1] / plain->at(40, y)[1]);
       QVERIFY2(std::abs(nearWall - farWall) < 0.25, qPrintable(QString("%1: %2 %3").arg(y).arg(nearWall).arg(farWall)));
     }
   }
@@ -189,7 +198,8 @@ private slots:
       h.start = -10;
       h.share.assign(80, 0.f);
       for (std::size_t i = 0; i < h.share.size(); ++i)
-        for (const auto& [at, share] : peaks) h.share[i] += float(share * std::exp(-std::pow(h.start + double(i) * LightHistogram::kStep - at, 2)));
+        for (const auto& [at, share] : peaks)
+          h.share[i] += float(share * std::exp(-std::pow(h.start + double(i) * LightHistogram::kStep - at, 2)));
       const double sum = shareOf(h);
       for (float& s : h.share) s /= float(sum);
       return h;

@@ -1,4 +1,5 @@
-// The automatic result against the best of OpenCV's tone operators, by a published index, on ordinary views out of 18 radiance images.
+// The automatic result against the best of OpenCV's tone operators, by a published index, on ordinary views out of 18
+// radiance images.
 #include <QTest>
 
 #include "finish/judgement.h"
@@ -50,7 +51,8 @@ double bestOfTheirs(const Image<float>& scene, const Image<float>& light) {
       for (int x = 0; x < scene.width(); ++x) {
         const auto& p = out.at<cv::Vec3f>(y, x);
         float code[3];
-        for (int c = 0; c < 3; ++c) code[c] = std::round(255 * std::clamp(std::isfinite(p[2 - c]) ? p[2 - c] : 0.f, 0.f, 1.f));
+        for (int c = 0; c < 3; ++c)
+          code[c] = std::round(255 * std::clamp(std::isfinite(p[2 - c]) ? p[2 - c] : 0.f, 0.f, 1.f));
         grey.row(y)[x] = luminance(code);
       }
     best = std::max(best, test::tmqi(light, grey).quality);
@@ -78,7 +80,8 @@ private slots:
       const double best = bestOfTheirs(scene, light);
       const Judgement judged = judgeFinish(scene.view(), *toned, analysis, {}, {});
       QVERIFY2(!judged.of(FindingKind::Halo).tooMuch, (name + ": " + sentence(judged.of(FindingKind::Halo))).c_str());
-      qInfo("%-10s %-12s ours %.4f (fidelity %.3f, naturalness %.3f), best of theirs %.4f, rims %.2f, contrast %.2f", name.c_str(), nameOf(analysis.kind), mine.quality, mine.fidelity, mine.naturalness, best,
+      qInfo("%-10s %-12s ours %.4f (fidelity %.3f, naturalness %.3f), best of theirs %.4f, rims %.2f, contrast %.2f",
+            name.c_str(), nameOf(analysis.kind), mine.quality, mine.fidelity, mine.naturalness, best,
             judged.of(FindingKind::Halo).figure, judged.of(FindingKind::Flat).figure);
       ours += mine.quality, theirs += best, ++count;
       better += mine.quality > best;

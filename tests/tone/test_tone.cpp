@@ -49,7 +49,8 @@ private slots:
     std::normal_distribution<float> normal;
     for (int y = 0; y < 400; ++y)
       for (int x = 0; x < 600; ++x) {
-        const float light = 0.01f * std::exp2(float(x % 300) / 60) * std::max(0.1f, 1 + (x < 300 ? 0.02f : 0.12f) * normal(random));
+        const float light =
+            0.01f * std::exp2(float(x % 300) / 60) * std::max(0.1f, 1 + (x < 300 ? 0.02f : 0.12f) * normal(random));
         for (int c = 0; c < 3; ++c) scene.at(x, y)[c] = light;
       }
     ToneAnalysis a = analyseTone(scene.view());
@@ -65,10 +66,12 @@ private slots:
     const auto roughness = [](const Image<float>& picture, int from) {
       double sum = 0;
       for (int y = 20; y < 380; ++y)
-        for (int x = from; x < from + 240; ++x) sum += std::abs(std::log2(picture.at(x, y)[1] / picture.at(x + 1, y)[1]));
+        for (int x = from; x < from + 240; ++x)
+          sum += std::abs(std::log2(picture.at(x, y)[1] / picture.at(x + 1, y)[1]));
       return sum;
     };
-    QVERIFY2(roughness(*after, 330) < 0.8 * roughness(*before, 330), qPrintable(QString("%1 of %2").arg(roughness(*after, 330)).arg(roughness(*before, 330))));
+    QVERIFY2(roughness(*after, 330) < 0.8 * roughness(*before, 330),
+             qPrintable(QString("%1 of %2").arg(roughness(*after, 330)).arg(roughness(*before, 330))));
     for (int y = 0; y < 400; ++y)
       for (int x = 0; x < 280; ++x) QCOMPARE(after->at(x, y)[1], before->at(x, y)[1]);
   }
@@ -102,8 +105,10 @@ private slots:
     const auto light = [&](int x, int y) { return std::log2(std::max(1e-4f, luminance(picture.at(x, y)))); };
     const double farWall = light(20, 20), farWindow = light(320, 200);
     for (int d = 2; d < 80; d += 3) {
-      QVERIFY2(std::abs(light(220 - d, 200) - farWall) < 0.12, qPrintable(QString("wall at %1 px: %2").arg(d).arg(light(220 - d, 200) - farWall)));
-      QVERIFY2(std::abs(light(222 + d, 200) - farWindow) < 0.12, qPrintable(QString("window at %1 px: %2").arg(d).arg(light(222 + d, 200) - farWindow)));
+      QVERIFY2(std::abs(light(220 - d, 200) - farWall) < 0.12,
+               qPrintable(QString("wall at %1 px: %2").arg(d).arg(light(220 - d, 200) - farWall)));
+      QVERIFY2(std::abs(light(222 + d, 200) - farWindow) < 0.12,
+               qPrintable(QString("window at %1 px: %2").arg(d).arg(light(222 + d, 200) - farWindow)));
     }
     QVERIFY(farWindow > farWall + 0.5);
   }
@@ -135,7 +140,8 @@ private slots:
         const float *in = scene.at(x, y), *out = picture.at(x, y);
         if (std::max({out[0], out[1], out[2]}) > 0.8f) continue;
         ++checked;
-        for (int c = 0; c < 3; ++c) QVERIFY(std::abs(out[c] / luminance(out) - 1 - gain * (in[c] / luminance(in) - 1)) < 1e-3);
+        for (int c = 0; c < 3; ++c)
+          QVERIFY(std::abs(out[c] / luminance(out) - 1 - gain * (in[c] / luminance(in) - 1)) < 1e-3);
       }
     QVERIFY(checked > 1000);
   }

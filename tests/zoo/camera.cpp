@@ -16,26 +16,39 @@ Matrix times(const Matrix& a, const Matrix& b) {
 }
 
 Matrix inverted(const Matrix& m) {
-  const double d = m[0] * (m[4] * m[8] - m[5] * m[7]) - m[1] * (m[3] * m[8] - m[5] * m[6]) + m[2] * (m[3] * m[7] - m[4] * m[6]);
+  const double d =
+      m[0] * (m[4] * m[8] - m[5] * m[7]) - m[1] * (m[3] * m[8] - m[5] * m[6]) + m[2] * (m[3] * m[7] - m[4] * m[6]);
   return {(m[4] * m[8] - m[5] * m[7]) / d, (m[2] * m[7] - m[1] * m[8]) / d, (m[1] * m[5] - m[2] * m[4]) / d,
           (m[5] * m[6] - m[3] * m[8]) / d, (m[0] * m[8] - m[2] * m[6]) / d, (m[2] * m[3] - m[0] * m[5]) / d,
           (m[3] * m[7] - m[4] * m[6]) / d, (m[1] * m[6] - m[0] * m[7]) / d, (m[0] * m[4] - m[1] * m[3]) / d};
 }
 
 void apply(const Matrix& m, const float* in, double out[3]) {
-  for (int r = 0; r < 3; ++r) out[r] = m[std::size_t(3 * r)] * in[0] + m[std::size_t(3 * r + 1)] * in[1] + m[std::size_t(3 * r + 2)] * in[2];
+  for (int r = 0; r < 3; ++r)
+    out[r] = m[std::size_t(3 * r)] * in[0] + m[std::size_t(3 * r + 1)] * in[1] + m[std::size_t(3 * r + 2)] * in[2];
 }
 
-double drawn(Random& random, const Ranges::Range& range) { return random.uniform(range.low, range.high); }
-
+double drawn(Random& random, const Ranges::Range& range) {
+  return random.uniform(range.low, range.high);
+}
 
 /// A chance that depends on the place only: what is fixed in a sensor.
-Random fixedAt(const Camera& camera, int x, int y) { return Random(camera.seed * 1000003 + std::uint64_t(y) * 65537 + std::uint64_t(x), 77); }
+Random fixedAt(const Camera& camera, int x, int y) {
+  return Random(camera.seed * 1000003 + std::uint64_t(y) * 65537 + std::uint64_t(x), 77);
+}
 
 } // namespace
 
-const char* const kCurveNames[kCurveFamilies] = {"sRGB with a shoulder", "film, toe and shoulder", "film, long shoulder", "flat, logarithmic", "flat, gamma",
-                                                 "vivid",                "gamma 1.8",              "contrast about grey",   "toe alone",         "broadcast knee"};
+const char* const kCurveNames[kCurveFamilies] = {"sRGB with a shoulder",
+                                                 "film, toe and shoulder",
+                                                 "film, long shoulder",
+                                                 "flat, logarithmic",
+                                                 "flat, gamma",
+                                                 "vivid",
+                                                 "gamma 1.8",
+                                                 "contrast about grey",
+                                                 "toe alone",
+                                                 "broadcast knee"};
 
 double Curve::operator()(double x) const {
   x = std::clamp(x, 0.0, 1.0);
@@ -43,7 +56,9 @@ double Curve::operator()(double x) const {
   switch (family) {
   case 0: return srgb((1 - std::exp(-a * x)) / (1 - std::exp(-a)));
   case 1: { // a rational film curve, free in toe and shoulder
-    const auto film = [&](double l) { return l * (l * (0.15 * a + 0.3) + 0.05) / (l * (0.15 * a + 0.3 + 0.3 * b) + 0.06 + 0.25 * l); };
+    const auto film = [&](double l) {
+      return l * (l * (0.15 * a + 0.3) + 0.05) / (l * (0.15 * a + 0.3 + 0.3 * b) + 0.06 + 0.25 * l);
+    };
     return std::pow(film(4 * x) / film(4), 1 / 2.2);
   }
   case 2: return std::pow((1 + a) * x / (a * x + 1), 1 / 2.1);
@@ -91,7 +106,8 @@ Camera::Camera(std::uint64_t seed_, FileType type_) : seed(seed_), type(type_) {
   glare = random.logUniform(Ranges::glare.low, Ranges::glare.high);
   // Each sensor channel sees mostly its own colour and some of its neighbours'.
   const double mix = random.uniform(0.08, 0.3);
-  fromRec709 = {1 - mix, mix * random.uniform(0.6, 0.95), 0, mix * random.uniform(0.3, 0.7), 1 - mix, 0, 0, mix * random.uniform(0.5, 0.9), 1 - mix};
+  fromRec709 = {1 - mix, mix * random.uniform(0.6, 0.95), 0,      mix * random.uniform(0.3, 0.7), 1 - mix, 0,
+                0,       mix * random.uniform(0.5, 0.9),  1 - mix};
   for (int r = 0; r < 3; ++r) {
     double sum = 0;
     const auto at = [&](int c) -> double& { return fromRec709[std::size_t(3 * r + c)]; };
@@ -102,7 +118,8 @@ Camera::Camera(std::uint64_t seed_, FileType type_) : seed(seed_), type(type_) {
   bits = random.chance(0.3) ? 12 : 14;
   pattern = random.whole(0, 3);
   const double codes = (1 << bits) - 1, scale = codes / 16383;
-  const double blackLevel = drawn(random, Ranges::black) * scale, spread = random.chance(0.5) ? 0 : drawn(random, Ranges::blackSpread) * scale;
+  const double blackLevel = drawn(random, Ranges::black) * scale,
+               spread = random.chance(0.5) ? 0 : drawn(random, Ranges::blackSpread) * scale;
   for (int& b : black) b = int(blackLevel + random.uniform(-spread, spread));
   white = int(codes * drawn(random, Ranges::white));
   hot = drawn(random, Ranges::hot);
@@ -143,7 +160,8 @@ Image<float> throughLens(const Camera& camera, const Image<float>& scene) {
 
 namespace {
 
-constexpr int kColourAt[4][4] = {{0, 1, 1, 2}, {1, 0, 2, 1}, {1, 2, 0, 1}, {2, 1, 1, 0}}; ///< By pattern, then 2 (y % 2) + x % 2.
+constexpr int kColourAt[4][4] = {
+    {0, 1, 1, 2}, {1, 0, 2, 1}, {1, 2, 0, 1}, {2, 1, 1, 0}}; ///< By pattern, then 2 (y % 2) + x % 2.
 
 struct Defect {
   double gain = 1, offset = 0; ///< Of saturation; offset for a time of one second or more.
@@ -155,15 +173,19 @@ Defect defectAt(const Camera& camera, int x, int y) {
   Defect d;
   d.gain = 1 + camera.uneven * random.normal();
   const double which = random.uniform() * 1e6;
-  if (which < camera.hot) d.offset = random.logUniform(0.02, 1.5);
-  else if (which < camera.hot + camera.dead) d.gain = random.uniform(0, 0.3);
-  else if (which < camera.hot + camera.dead + camera.stuck) d.stuck = true, d.offset = random.uniform(0.05, 1.1);
+  if (which < camera.hot)
+    d.offset = random.logUniform(0.02, 1.5);
+  else if (which < camera.hot + camera.dead)
+    d.gain = random.uniform(0, 0.3);
+  else if (which < camera.hot + camera.dead + camera.stuck)
+    d.stuck = true, d.offset = random.uniform(0.05, 1.1);
   return d;
 }
 
 } // namespace
 
-Image<std::uint16_t> exposeRaw(const Camera& camera, const Image<float>& light, double exposure, double seconds, std::uint64_t frame) {
+Image<std::uint16_t> exposeRaw(const Camera& camera, const Image<float>& light, double exposure, double seconds,
+                               std::uint64_t frame) {
   Image<std::uint16_t> out(light.width(), light.height(), 1);
   const int most = (1 << camera.bits) - 1;
   const double longest = std::max({camera.neutral[0], camera.neutral[1], camera.neutral[2]});
@@ -176,7 +198,8 @@ Image<std::uint16_t> exposeRaw(const Camera& camera, const Image<float>& light, 
         double rgb[3];
         apply(camera.fromRec709, light.at(x, y), rgb);
         const Defect defect = defectAt(camera, x, y);
-        const double share = std::max(0.0, rgb[c]) * camera.neutral[std::size_t(c)] / longest * exposure * defect.gain + defect.offset * (defect.stuck ? 0 : std::min(1.0, seconds * 4));
+        const double share = std::max(0.0, rgb[c]) * camera.neutral[std::size_t(c)] / longest * exposure * defect.gain +
+                             defect.offset * (defect.stuck ? 0 : std::min(1.0, seconds * 4));
         const double column = camera.columnNoise * Random(camera.seed * 31 + std::uint64_t(x), 9).normal();
         double electrons = random.poisson(share * camera.fullWell) + camera.readNoise * random.normal() + row + column;
         if (defect.stuck) electrons = defect.offset * camera.fullWell;
@@ -198,11 +221,13 @@ void smearNoise(Image<float>& linear, double strength, double sigma) {
     for (int y = band.begin; y < band.end; ++y)
       for (int x = 0; x < in.width(); ++x)
         for (int c = 0; c < 3; ++c) {
-          const double v = in.at(x, y)[c], reach = strength * (4 * sigma + 0.03 * std::sqrt(std::max(0.0, v)) * 0.5) + 1e-6;
+          const double v = in.at(x, y)[c],
+                       reach = strength * (4 * sigma + 0.03 * std::sqrt(std::max(0.0, v)) * 0.5) + 1e-6;
           double sum = 0, weights = 0;
           for (int j = -1; j <= 1; ++j)
             for (int i = -1; i <= 1; ++i) {
-              const double n = in.at(std::clamp(x + i, 0, in.width() - 1), std::clamp(y + j, 0, in.height() - 1))[c], d = (n - v) / reach, w = std::exp(-d * d / 2);
+              const double n = in.at(std::clamp(x + i, 0, in.width() - 1), std::clamp(y + j, 0, in.height() - 1))[c],
+                           d = (n - v) / reach, w = std::exp(-d * d / 2);
               sum += w * n, weights += w;
             }
           linear.at(x, y)[c] = float(v + std::min(1.0, strength) * (sum / weights - v));
@@ -233,7 +258,8 @@ void sharpen(Image<float>& display, double amount, double radius) {
 
 } // namespace
 
-Image<std::uint8_t> exposeRendered(const Camera& camera, const Image<float>& light, double exposure, std::array<double, 3> balance, std::uint64_t frame) {
+Image<std::uint8_t> exposeRendered(const Camera& camera, const Image<float>& light, double exposure,
+                                   std::array<double, 3> balance, std::uint64_t frame) {
   Image<float> linear(light.width(), light.height(), 3);
   const double longest = std::max({camera.neutral[0], camera.neutral[1], camera.neutral[2]});
   forEachBand(light.height(), [&](const Band& band) {
@@ -243,9 +269,12 @@ Image<std::uint8_t> exposeRendered(const Camera& camera, const Image<float>& lig
         double rgb[3];
         apply(camera.fromRec709, light.at(x, y), rgb);
         for (int c = 0; c < 3; ++c) {
-          const double share = camera.neutral[std::size_t(c)] / longest, electrons = random.poisson(std::max(0.0, rgb[c]) * share * exposure * camera.fullWell) + camera.readNoise * random.normal();
+          const double share = camera.neutral[std::size_t(c)] / longest,
+                       electrons = random.poisson(std::max(0.0, rgb[c]) * share * exposure * camera.fullWell) +
+                                   camera.readNoise * random.normal();
           // The sensor's channel clips before any matrix; balanced, all at the same value.
-          linear.at(x, y)[c] = float(std::clamp(electrons / (camera.fullWell * share) * balance[std::size_t(c)], 0.0, 1.0));
+          linear.at(x, y)[c] =
+              float(std::clamp(electrons / (camera.fullWell * share) * balance[std::size_t(c)], 0.0, 1.0));
         }
       }
     }
@@ -253,7 +282,9 @@ Image<std::uint8_t> exposeRendered(const Camera& camera, const Image<float>& lig
   if (camera.smear > 0) smearNoise(linear, camera.smear, camera.readNoise / camera.fullWell);
   const Matrix matrix = camera.toRendered();
   std::vector<float> table(4097);
-  for (int i = 0; i <= 4096; ++i) table[std::size_t(i)] = float(camera.curve(double(i) / 4096 * double(i) / 4096)); // evenly in the root: fine in the dark
+  for (int i = 0; i <= 4096; ++i)
+    table[std::size_t(i)] =
+        float(camera.curve(double(i) / 4096 * double(i) / 4096)); // evenly in the root: fine in the dark
   forEachBand(light.height(), [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y)
       for (int x = 0; x < light.width(); ++x) {
@@ -262,13 +293,15 @@ Image<std::uint8_t> exposeRendered(const Camera& camera, const Image<float>& lig
         for (int c = 0; c < 3; ++c) {
           const double at = std::sqrt(std::clamp(rgb[c], 0.0, 1.0)) * 4096;
           const int i = std::min(4095, int(at));
-          linear.at(x, y)[c] = table[std::size_t(i)] + float(at - i) * (table[std::size_t(i) + 1] - table[std::size_t(i)]);
+          linear.at(x, y)[c] =
+              table[std::size_t(i)] + float(at - i) * (table[std::size_t(i) + 1] - table[std::size_t(i)]);
         }
       }
   });
   if (camera.sharpening > 0) sharpen(linear, camera.sharpening, camera.sharpenRadius);
   Image<std::uint8_t> out(light.width(), light.height(), 3);
-  for (std::size_t i = 0; i < out.size(); ++i) out.data()[i] = std::uint8_t(std::lround(std::clamp(255 * linear.data()[i], 0.f, 255.f)));
+  for (std::size_t i = 0; i < out.size(); ++i)
+    out.data()[i] = std::uint8_t(std::lround(std::clamp(255 * linear.data()[i], 0.f, 255.f)));
   return out;
 }
 

@@ -72,9 +72,16 @@ struct Line {
 
 std::string head(const MadeSet& set, const SetOptions& o) {
   char text[400];
-  std::snprintf(text, sizeof text, "{\"seed\":%llu,\"type\":\"%s\",\"curve\":\"%s\",\"frames\":%zu,\"step\":%.2f,\"hand\":%d,\"flicker\":%d,\"leaves\":%d,\"spoil\":\"%s\"",
-                (unsigned long long)o.seed, o.type == FileType::Dng ? "dng" : o.type == FileType::Jpeg ? "jpeg" : "heif", o.type == FileType::Dng ? "" : kCurveNames[set.camera.curve.family],
-                set.frames.size(), set.frames.size() > 1 ? std::log2(set.frames[1].shot.seconds / set.frames[0].shot.seconds) : 0.0, o.handHeld, o.flicker, o.leaves, nameOf(o.spoil));
+  std::snprintf(text, sizeof text,
+                "{\"seed\":%llu,\"type\":\"%s\",\"curve\":\"%s\",\"frames\":%zu,\"step\":%.2f,\"hand\":%d,\"flicker\":%"
+                "d,\"leaves\":%d,\"spoil\":\"%s\"",
+                (unsigned long long)o.seed,
+                o.type == FileType::Dng    ? "dng"
+                : o.type == FileType::Jpeg ? "jpeg"
+                                           : "heif",
+                o.type == FileType::Dng ? "" : kCurveNames[set.camera.curve.family], set.frames.size(),
+                set.frames.size() > 1 ? std::log2(set.frames[1].shot.seconds / set.frames[0].shot.seconds) : 0.0,
+                o.handHeld, o.flicker, o.leaves, nameOf(o.spoil));
   return text;
 }
 
@@ -85,7 +92,8 @@ double quantileOf(std::vector<double> values, double q) {
 }
 
 /// Sets of eight seeds share a scene, so that drawing it costs little.
-void forEachSet(const Order& order, const std::function<void(std::uint64_t, const std::shared_ptr<const Scene>&, const fs::path&)>& work) {
+void forEachSet(const Order& order,
+                const std::function<void(std::uint64_t, const std::shared_ptr<const Scene>&, const fs::path&)>& work) {
   const OnThisThread single;
   std::atomic<std::uint64_t> next{order.first / 8};
   const std::uint64_t last = order.first + std::uint64_t(order.count);
@@ -96,7 +104,8 @@ void forEachSet(const Order& order, const std::function<void(std::uint64_t, cons
       for (std::uint64_t seed = std::max(order.first, group * 8); seed < std::min(last, group * 8 + 8); ++seed) {
         const SetOptions o = drawn(order, seed);
         if (!scene) scene = sceneOf(group, o.width, o.height);
-        const fs::path folder = (order.keep.empty() ? fs::temp_directory_path() : order.keep) / ("zoo-" + std::to_string(seed));
+        const fs::path folder =
+            (order.keep.empty() ? fs::temp_directory_path() : order.keep) / ("zoo-" + std::to_string(seed));
         fs::create_directories(folder);
         work(seed, scene, folder);
         if (order.keep.empty()) fs::remove_all(folder);
@@ -115,7 +124,9 @@ void tell(const std::string& line) {
   std::fflush(stdout);
 }
 
-const char* saidName(Said said) { return said == Said::Holds ? "holds" : said == Said::Not ? "not" : "cannot"; }
+const char* saidName(Said said) {
+  return said == Said::Holds ? "holds" : said == Said::Not ? "not" : "cannot";
+}
 
 void judgeAll(const Order& order) {
   struct Count {
@@ -130,8 +141,10 @@ void judgeAll(const Order& order) {
     const auto count = [&](Count& c, Said said, bool spoiled) {
       (spoiled ? c.spoiled : c.sound) += 1;
       c.cannot += said == Said::CannotTell;
-      if (spoiled) c.misses += said == Said::Holds;
-      else c.alarms += said == Said::Not;
+      if (spoiled)
+        c.misses += said == Said::Holds;
+      else
+        c.alarms += said == Said::Not;
     };
     const bool spoiled = o.spoil != Spoil::None, unseen = o.spoil == Spoil::CardFull || o.spoil == Spoil::Disconnected;
     {
@@ -139,14 +152,18 @@ void judgeAll(const Order& order) {
       count(landed[o.type != FileType::Dng], a.said, spoiled);
       if (!unseen) count(card[o.type != FileType::Dng], b.said, spoiled);
     }
-    const bool wrong = spoiled ? a.said == Said::Holds || (b.said == Said::Holds && !unseen) : a.said == Said::Not || b.said == Said::Not;
-    tell(head(set, o) + ",\"landed\":\"" + saidName(a.said) + "\",\"card\":\"" + saidName(b.said) + "\",\"wrong\":" + (wrong ? "1" : "0") + ",\"words\":\"" + jsonText(a.sentence) + "\",\"cardWords\":\"" + jsonText(b.sentence) + "\"}");
+    const bool wrong = spoiled ? a.said == Said::Holds || (b.said == Said::Holds && !unseen)
+                               : a.said == Said::Not || b.said == Said::Not;
+    tell(head(set, o) + ",\"landed\":\"" + saidName(a.said) + "\",\"card\":\"" + saidName(b.said) +
+         "\",\"wrong\":" + (wrong ? "1" : "0") + ",\"words\":\"" + jsonText(a.sentence) + "\",\"cardWords\":\"" +
+         jsonText(b.sentence) + "\"}");
   });
   for (int r = 0; r < 2; ++r)
     for (int path = 0; path < 2; ++path) {
       const Count& c = path ? card[r] : landed[r];
-      std::fprintf(stderr, "%s, %s: alarms %d of %d sound, misses %d of %d spoiled, cannot tell %d of %d\n", r ? "rendered" : "raw", path ? "on the card" : "as it lands", c.alarms, c.sound, c.misses,
-                   c.spoiled, c.cannot, c.sound + c.spoiled);
+      std::fprintf(stderr, "%s, %s: alarms %d of %d sound, misses %d of %d spoiled, cannot tell %d of %d\n",
+                   r ? "rendered" : "raw", path ? "on the card" : "as it lands", c.alarms, c.sound, c.misses, c.spoiled,
+                   c.cannot, c.sound + c.spoiled);
     }
 }
 
@@ -172,16 +189,24 @@ void alignAll(const Order& order) {
         }
       }
       char text[400];
-      std::snprintf(text, sizeof text, ",\"frame\":%d,\"error\":%.4f,\"exact\":%d,\"left\":%d,\"assumed\":%d,\"clipped\":%.3f,\"dark\":%.3f,\"stops\":%.2f,\"residual\":%.3f,\"correlation\":%.3f,\"informative\":%.4f,\"shift\":%.2f}", f.frame, f.error, f.exact, f.leftOut, f.assumed, f.clipped,
-                    f.dark, f.stops, f.residual, f.correlation, f.informative, f.shift);
+      std::snprintf(text, sizeof text,
+                    ",\"frame\":%d,\"error\":%.4f,\"exact\":%d,\"left\":%d,\"assumed\":%d,\"clipped\":%.3f,\"dark\":%."
+                    "3f,\"stops\":%.2f,\"residual\":%.3f,\"correlation\":%.3f,\"informative\":%.4f,\"shift\":%.2f}",
+                    f.frame, f.error, f.exact, f.leftOut, f.assumed, f.clipped, f.dark, f.stops, f.residual,
+                    f.correlation, f.informative, f.shift);
       tell(head(set, o) + text);
     }
   });
-  std::fprintf(stderr, "tripod: %d of %d exactly in place (%.1f %%), others off by %.2f at the median, %.2f at most\n", exact, tripod, 100.0 * exact / std::max(1, tripod), quantileOf(off, 0.5), quantileOf(off, 1));
+  std::fprintf(stderr, "tripod: %d of %d exactly in place (%.1f %%), others off by %.2f at the median, %.2f at most\n",
+               exact, tripod, 100.0 * exact / std::max(1, tripod), quantileOf(off, 0.5), quantileOf(off, 1));
   int within3 = 0, within6 = 0;
   for (const double e : held) within3 += e <= 0.3, within6 += e <= 0.6;
-  std::fprintf(stderr, "hand-held: %zu frames, %.1f %% within 0.3 px, %.1f %% within 0.6 px, median %.3f, most %.2f; left out %d, assumed %d\n", held.size(), 100.0 * within3 / std::max<std::size_t>(1, held.size()),
-               100.0 * within6 / std::max<std::size_t>(1, held.size()), quantileOf(held, 0.5), quantileOf(held, 1), left, assumed);
+  std::fprintf(stderr,
+               "hand-held: %zu frames, %.1f %% within 0.3 px, %.1f %% within 0.6 px, median %.3f, most %.2f; left out "
+               "%d, assumed %d\n",
+               held.size(), 100.0 * within3 / std::max<std::size_t>(1, held.size()),
+               100.0 * within6 / std::max<std::size_t>(1, held.size()), quantileOf(held, 0.5), quantileOf(held, 1),
+               left, assumed);
 }
 
 void mergeAll(const Order& order) {
@@ -196,28 +221,37 @@ void mergeAll(const Order& order) {
     const auto figure = mergedFigure(set, !o.walker && !o.handHeld);
     {
       const std::lock_guard lock(telling);
-      if (!figure) ++failed;
-      else if (o.walker) walked.push_back(figure->walked);
-      else ++still, moved += figure->regions > 0;
+      if (!figure)
+        ++failed;
+      else if (o.walker)
+        walked.push_back(figure->walked);
+      else
+        ++still, moved += figure->regions > 0;
       if (figure && figure->bound > 0) ratios.push_back(figure->error / figure->bound);
     }
     if (!figure) return;
     char text[300];
-    std::snprintf(text, sizeof text, ",\"walker\":%d,\"error\":%.4f,\"bound\":%.4f,\"walked\":%.4f,\"regions\":%d,\"left\":%d,\"noise\":%.4f", o.walker, figure->error, figure->bound, figure->walked, figure->regions, figure->leftOut, figure->noise);
+    std::snprintf(
+        text, sizeof text,
+        ",\"walker\":%d,\"error\":%.4f,\"bound\":%.4f,\"walked\":%.4f,\"regions\":%d,\"left\":%d,\"noise\":%.4f",
+        o.walker, figure->error, figure->bound, figure->walked, figure->regions, figure->leftOut, figure->noise);
     tell(head(set, o) + text + ",\"words\":\"" + jsonText(figure->verdict) + "\"}");
   });
-  std::fprintf(stderr, "tripod over bound: %zu sets, median %.2f, 95 %% %.2f, worst %.2f\n", ratios.size(), quantileOf(ratios, 0.5), quantileOf(ratios, 0.95), quantileOf(ratios, 1));
+  std::fprintf(stderr, "tripod over bound: %zu sets, median %.2f, 95 %% %.2f, worst %.2f\n", ratios.size(),
+               quantileOf(ratios, 0.5), quantileOf(ratios, 0.95), quantileOf(ratios, 1));
   std::fprintf(stderr, "static sets with a moved place: %d of %d; failed %d\n", moved, still, failed);
   int within = 0;
   for (const double e : walked) within += e <= 0.10;
-  std::fprintf(stderr, "walkers: %zu sets, %.1f %% within 0.10 EV, worst %.3f\n", walked.size(), 100.0 * within / std::max<std::size_t>(1, walked.size()), quantileOf(walked, 1));
+  std::fprintf(stderr, "walkers: %zu sets, %.1f %% within 0.10 EV, worst %.3f\n", walked.size(),
+               100.0 * within / std::max<std::size_t>(1, walked.size()), quantileOf(walked, 1));
 }
 
 /// Everything that is measured of one set, to find out why.
 void look(const Order& order) {
   SetOptions o = drawn(order, order.first);
   spoil(o, order);
-  const fs::path folder = (order.keep.empty() ? fs::temp_directory_path() : order.keep) / ("zoo-" + std::to_string(order.first));
+  const fs::path folder =
+      (order.keep.empty() ? fs::temp_directory_path() : order.keep) / ("zoo-" + std::to_string(order.first));
   fs::create_directories(folder);
   const MadeSet set(sceneOf(order.first / 8, o.width, o.height), o, folder);
   std::printf("%s}\n%s", head(set, o).c_str(), described(set, o.handHeld).c_str());
@@ -228,7 +262,8 @@ void draw(const Order& order) {
   o.walker = order.first % 3 == 0;
   o.leaves = false;
   if (!o.walker) o.handHeld = order.first % 3 == 2;
-  const fs::path folder = (order.keep.empty() ? fs::temp_directory_path() : order.keep) / ("zoo-" + std::to_string(order.first));
+  const fs::path folder =
+      (order.keep.empty() ? fs::temp_directory_path() : order.keep) / ("zoo-" + std::to_string(order.first));
   fs::create_directories(folder);
   const MadeSet set(sceneOf(order.first / 8, o.width, o.height), o, folder);
   drawMerge(set, folder / "merge.png");
@@ -240,25 +275,32 @@ int main(int argc, char** argv) {
   Order order;
   std::vector<std::string> words;
   for (int i = 1; i < argc; ++i) {
-    if (!std::strcmp(argv[i], "--keep") && i + 1 < argc) order.keep = argv[++i];
+    if (!std::strcmp(argv[i], "--keep") && i + 1 < argc)
+      order.keep = argv[++i];
     else if (!std::strcmp(argv[i], "--fault") && i + 1 < argc) {
       for (int k = 1, name = ++i; k <= kSpoils; ++k)
         if (!std::strcmp(argv[name], nameOf(Spoil(k)))) order.fault = Spoil(k);
-    }
-    else words.emplace_back(argv[i]);
+    } else
+      words.emplace_back(argv[i]);
   }
   if (words.empty()) {
-    std::fprintf(stderr, "ml_zoo judge|align|merge COUNT [FIRST_SEED] [dng|jpeg|heif|mixed] [--keep FOLDER] [--fault NAME]\n");
+    std::fprintf(stderr,
+                 "ml_zoo judge|align|merge COUNT [FIRST_SEED] [dng|jpeg|heif|mixed] [--keep FOLDER] [--fault NAME]\n");
     return 2;
   }
   order.what = words[0];
   if (words.size() > 1) order.count = std::atoi(words[1].c_str());
   if (words.size() > 2) order.first = std::strtoull(words[2].c_str(), nullptr, 10);
   if (words.size() > 3) order.type = words[3];
-  if (order.what == "look") look(order);
-  else if (order.what == "draw") draw(order);
-  else if (order.what == "judge") judgeAll(order);
-  else if (order.what == "align") alignAll(order);
-  else mergeAll(order);
+  if (order.what == "look")
+    look(order);
+  else if (order.what == "draw")
+    draw(order);
+  else if (order.what == "judge")
+    judgeAll(order);
+  else if (order.what == "align")
+    alignAll(order);
+  else
+    mergeAll(order);
   return 0;
 }

@@ -36,13 +36,19 @@ Frame loaded(const std::filesystem::path& file) {
 /// Reference pixel to a frame's pixel, from the poses alone.
 void truePlace(const Pose& reference, const Pose& frame, int w, int h, double x, double y, double& u, double& v) {
   const double cx = (w - 1) / 2.0, cy = (h - 1) / 2.0, rad = std::numbers::pi / 180;
-  const double ca = std::cos(reference.degrees * rad), sa = std::sin(reference.degrees * rad), cb = std::cos(frame.degrees * rad), sb = std::sin(frame.degrees * rad);
-  const double wx = ca * (x - cx) - sa * (y - cy) + reference.dx - frame.dx, wy = sa * (x - cx) + ca * (y - cy) + reference.dy - frame.dy;
+  const double ca = std::cos(reference.degrees * rad), sa = std::sin(reference.degrees * rad),
+               cb = std::cos(frame.degrees * rad), sb = std::sin(frame.degrees * rad);
+  const double wx = ca * (x - cx) - sa * (y - cy) + reference.dx - frame.dx,
+               wy = sa * (x - cx) + ca * (y - cy) + reference.dy - frame.dy;
   u = cx + cb * wx + sb * wy;
   v = cy - sb * wx + cb * wy;
 }
 
-Said saidOf(const SetVerdict& verdict) { return verdict.answer == Answer::Holds ? Said::Holds : verdict.answer == Answer::CannotTell ? Said::CannotTell : Said::Not; }
+Said saidOf(const SetVerdict& verdict) {
+  return verdict.answer == Answer::Holds        ? Said::Holds
+         : verdict.answer == Answer::CannotTell ? Said::CannotTell
+                                                : Said::Not;
+}
 
 } // namespace
 
@@ -71,49 +77,71 @@ std::string described(const MadeSet& set, bool handHeld) {
   std::string out = judge.verdict(true).sentence + "\n";
   char text[400];
   for (const auto& f : judge.frames()) {
-    std::snprintf(text, sizeof text, "frame %d %.5f s: clipped %.4f, soft %.2f, light %.3f, moved %.4f at %d %d %d %d, shift %.2f %.2f: %s\n", f.frame + 1, f.settings.time.value, f.clippedShare, f.softness, f.light.value,
-                  f.movedShare, f.movedPlace.x, f.movedPlace.y, f.movedPlace.width, f.movedPlace.height, f.shiftX, f.shiftY, f.sentence.c_str());
+    std::snprintf(
+        text, sizeof text,
+        "frame %d %.5f s: clipped %.4f, soft %.2f, light %.3f, moved %.4f at %d %d %d %d, shift %.2f %.2f: %s\n",
+        f.frame + 1, f.settings.time.value, f.clippedShare, f.softness, f.light.value, f.movedShare, f.movedPlace.x,
+        f.movedPlace.y, f.movedPlace.width, f.movedPlace.height, f.shiftX, f.shiftY, f.sentence.c_str());
     out += text;
   }
   std::vector<LightMember> members;
   for (std::size_t k = 0; k < set.fired.size(); ++k) members.push_back({sketches[k].get(), int(k)});
-  std::sort(members.begin(), members.end(), [](const auto& a, const auto& b) { return relativeExposure(a.sketch->settings) < relativeExposure(b.sketch->settings); });
+  std::sort(members.begin(), members.end(), [](const auto& a, const auto& b) {
+    return relativeExposure(a.sketch->settings) < relativeExposure(b.sketch->settings);
+  });
   std::map<std::pair<std::size_t, std::size_t>, PairPlace> places;
-  const auto light = findSetLight(members, [&](std::size_t i, std::size_t j) { return &(places[{i, j}] = placePair(*members[i].sketch, *members[j].sketch)); }, false, {});
+  const auto light = findSetLight(members,
+                                  [&](std::size_t i, std::size_t j) {
+                                    return &(places[{i, j}] = placePair(*members[i].sketch, *members[j].sketch));
+                                  },
+                                  false, {});
   for (std::size_t i = 0; i < members.size(); ++i) {
     const auto& made = set.frames[std::size_t(set.fired[std::size_t(members[i].arrived)])];
-    const double truth = std::log2(made.exposure / set.frames.front().exposure * set.frames.front().shot.seconds / made.shot.seconds);
+    const double truth =
+        std::log2(made.exposure / set.frames.front().exposure * set.frames.front().shot.seconds / made.shot.seconds);
     const auto& l = light.photometry.light[i];
-    std::snprintf(text, sizeof text, "  light of frame %d: %.3f (true %.3f, one constant apart), red %.3f, blue %.3f\n", members[i].arrived + 1, l.stops, truth, l.red, l.blue);
+    std::snprintf(text, sizeof text, "  light of frame %d: %.3f (true %.3f, one constant apart), red %.3f, blue %.3f\n",
+                  members[i].arrived + 1, l.stops, truth, l.red, l.blue);
     out += text;
   }
-  std::snprintf(text, sizeof text, "  light step before %d: %.3f +- %.3f; colour before %d: %.3f +- %.3f\n", light.light.before + 1, light.light.stops, light.light.sigma, light.colour.before + 1, light.colour.stops, light.colour.sigma);
+  std::snprintf(text, sizeof text, "  light step before %d: %.3f +- %.3f; colour before %d: %.3f +- %.3f\n",
+                light.light.before + 1, light.light.stops, light.light.sigma, light.colour.before + 1,
+                light.colour.stops, light.colour.sigma);
   out += text;
   std::vector<ViewMember> view{{members.front().sketch, {}}};
-  for (std::size_t i = 0; i + 1 < members.size(); ++i) view.push_back({members[i + 1].sketch, places[{i, i + 1}].transform.after(view.back().fromFirst)});
+  for (std::size_t i = 0; i + 1 < members.size(); ++i)
+    view.push_back({members[i + 1].sketch, places[{i, i + 1}].transform.after(view.back().fromFirst)});
   const auto& base = set.frames[std::size_t(set.fired[std::size_t(members.front().arrived)])];
   for (std::size_t i = 1; i < members.size(); ++i) {
     const auto& frame = set.frames[std::size_t(set.fired[std::size_t(members[i].arrived)])];
     double worst = 0, u, v, tu, tv;
-    for (const auto& [x, y] : {std::pair{0, 0}, {set.scene->width() - 1, 0}, {0, set.scene->height() - 1}, {set.scene->width() / 2, set.scene->height() / 2}}) {
+    for (const auto& [x, y] : {std::pair{0, 0},
+                               {set.scene->width() - 1, 0},
+                               {0, set.scene->height() - 1},
+                               {set.scene->width() / 2, set.scene->height() / 2}}) {
       view[i].fromFirst.map(x, y, u, v);
       truePlace(base.pose, frame.pose, set.scene->width(), set.scene->height(), x, y, tu, tv);
       worst = std::max(worst, std::hypot(u - tu, v - tv));
     }
-    std::snprintf(text, sizeof text, "  place of %d on the darkest: off by %.2f px at most\n", members[i].arrived + 1, worst);
+    std::snprintf(text, sizeof text, "  place of %d on the darkest: off by %.2f px at most\n", members[i].arrived + 1,
+                  worst);
     out += text;
   }
   const auto sharpness = sharpnessOf(view, light.tones.get());
   for (std::size_t i = 0; i < sharpness.size(); ++i) {
-    std::snprintf(text, sizeof text, "  sharpness of %d: %.2f +- %.2f, group %d\n", members[i].arrived + 1, sharpness[i].log, sharpness[i].sigma, sharpness[i].group);
+    std::snprintf(text, sizeof text, "  sharpness of %d: %.2f +- %.2f, group %d\n", members[i].arrived + 1,
+                  sharpness[i].log, sharpness[i].sigma, sharpness[i].group);
     out += text;
   }
   if (const auto& r = light.photometry.response) {
-    std::snprintf(text, sizeof text, "  curve from %s, %zu samples, disagreement %.3f -> %.3f\n", r->start.c_str(), r->samples, r->disagreementBefore, r->disagreementAfter);
+    std::snprintf(text, sizeof text, "  curve from %s, %zu samples, disagreement %.3f -> %.3f\n", r->start.c_str(),
+                  r->samples, r->disagreementBefore, r->disagreementAfter);
     out += text;
     for (int k = 1; k < 16; ++k) {
       const double v = k / 16.0;
-      std::snprintf(text, sizeof text, "    %.3f: found %.2f, true %.2f\n", v, std::log2(r->table.channel(1)[int(v * 255)] / r->table.channel(1)[128]), std::log2(set.camera.curve.inverse(v) / set.camera.curve.inverse(128 / 255.0)));
+      std::snprintf(text, sizeof text, "    %.3f: found %.2f, true %.2f\n", v,
+                    std::log2(r->table.channel(1)[int(v * 255)] / r->table.channel(1)[128]),
+                    std::log2(set.camera.curve.inverse(v) / set.camera.curve.inverse(128 / 255.0)));
       out += text;
     }
   }
@@ -140,9 +168,18 @@ std::vector<PlacedFigure> placedFrames(const MadeSet& set) {
   for (std::size_t i = 0; i < frames.size(); ++i) {
     if (int(i) == set.reference) continue;
     const Registration& r = (*registrations)[i];
-    PlacedFigure figure{int(i), 0, r.transform.isIdentity(), !r.usable, r.assumed, set.clippedShare(int(i)), set.darkShare(int(i)),
+    PlacedFigure figure{int(i),
+                        0,
+                        r.transform.isIdentity(),
+                        !r.usable,
+                        r.assumed,
+                        set.clippedShare(int(i)),
+                        set.darkShare(int(i)),
                         std::log2(set.frames[i].exposure / set.frames[std::size_t(set.reference)].exposure),
-                        r.residual, r.correlation, r.informative, std::hypot(r.shiftX, r.shiftY)};
+                        r.residual,
+                        r.correlation,
+                        r.informative,
+                        std::hypot(r.shiftX, r.shiftY)};
     double squares = 0;
     for (int k = 0; k < 25; ++k) {
       const double x = (k % 5) * (w - 1) / 4.0, y = (k / 5) * (h - 1) / 4.0;
@@ -164,7 +201,8 @@ constexpr int kBorder = 16;
 struct Errors {
   double all = 0, walked = 0;
 };
-/// Root mean square of log2(found / truth) with the common scale removed; channels below a fiftieth of a pixel's brightest are left out.
+/// Root mean square of log2(found / truth) with the common scale removed; channels below a fiftieth of a pixel's
+/// brightest are left out.
 Errors errorsOf(const Image<float>& found, const Image<float>& truth, const Image<std::uint8_t>* walked) {
   double sum[2] = {}, squares[2] = {}, n[2] = {};
   for (int y = kBorder; y < truth.height() - kBorder; ++y)
@@ -194,10 +232,12 @@ double boundOf(const MadeSet& set) {
     f.settings.time = {seconds * made.exposure / set.frames[std::size_t(set.reference)].exposure};
     f.settings.aperture = {8};
     f.settings.iso = {double(set.camera.iso)};
-    f.sensor = {1 / set.camera.fullWell, set.camera.readNoise * set.camera.readNoise / (set.camera.fullWell * set.camera.fullWell)};
+    f.sensor = {1 / set.camera.fullWell,
+                set.camera.readNoise * set.camera.readNoise / (set.camera.fullWell * set.camera.fullWell)};
     if (set.camera.type != FileType::Dng) {
       std::vector<float> table;
-      for (int code = 0; code < f.table.size(); ++code) table.push_back(float(set.camera.curve.inverse(double(code) / (f.table.size() - 1))));
+      for (int code = 0; code < f.table.size(); ++code)
+        table.push_back(float(set.camera.curve.inverse(double(code) / (f.table.size() - 1))));
       f.table = CodeTable(std::move(table));
       f.table.clipFrom = f.table.channel(1)[std::size_t(0.985 * (f.table.size() - 1))];
     }
@@ -225,7 +265,8 @@ void drawMerge(const MadeSet& set, const std::filesystem::path& png) {
   CombineOptions options;
   auto files = filesOf(set);
   std::sort(files.begin(), files.end());
-  options.reference = int(std::find(files.begin(), files.end(), set.frames[std::size_t(set.reference)].file) - files.begin());
+  options.reference =
+      int(std::find(files.begin(), files.end(), set.frames[std::size_t(set.reference)].file) - files.begin());
   const auto combined = combineFiles(files, options, {});
   if (!combined) return;
   const Image<float> truth = set.truth();
@@ -234,17 +275,22 @@ void drawMerge(const MadeSet& set, const std::filesystem::path& png) {
   double sum = 0, n = 0;
   for (int y = 0; y < h; ++y)
     for (int x = 0; x < w; ++x)
-      if (!*walked.at(x, y) && truth.at(x, y)[1] > 0 && combined->radiance.at(x, y)[1] > 0) sum += std::log2(combined->radiance.at(x, y)[1] / truth.at(x, y)[1]), ++n;
+      if (!*walked.at(x, y) && truth.at(x, y)[1] > 0 && combined->radiance.at(x, y)[1] > 0)
+        sum += std::log2(combined->radiance.at(x, y)[1] / truth.at(x, y)[1]), ++n;
   const auto scale = float(std::exp2(sum / n));
   Image<std::uint16_t> out(3 * w, h, 3);
   for (int y = 0; y < h; ++y)
     for (int x = 0; x < w; ++x)
       for (int c = 0; c < 3; ++c) {
         const float found = combined->radiance.at(x, y)[c], real = truth.at(x, y)[c] * scale;
-        const auto shown = [](float v) { return std::uint16_t(65535 * std::clamp(std::pow(std::max(0.f, v) / (std::max(0.f, v) + 0.4f), 0.6f), 0.f, 1.f)); };
+        const auto shown = [](float v) {
+          return std::uint16_t(65535 *
+                               std::clamp(std::pow(std::max(0.f, v) / (std::max(0.f, v) + 0.4f), 0.6f), 0.f, 1.f));
+        };
         out.at(x, y)[c] = shown(found);
         out.at(w + x, y)[c] = shown(real);
-        out.at(2 * w + x, y)[c] = std::uint16_t(65535 * std::clamp(0.5f + 0.25f * std::log2(std::max(1e-6f, found) / std::max(1e-6f, real)), 0.f, 1.f));
+        out.at(2 * w + x, y)[c] = std::uint16_t(
+            65535 * std::clamp(0.5f + 0.25f * std::log2(std::max(1e-6f, found) / std::max(1e-6f, real)), 0.f, 1.f));
       }
   (void)writePng(png, out.view(), 65535, {});
   std::printf("%s\n", verdict(*combined).c_str());
@@ -254,7 +300,8 @@ std::optional<MergedFigure> mergedFigure(const MadeSet& set, bool withBound) {
   CombineOptions options;
   auto files = filesOf(set);
   std::sort(files.begin(), files.end());
-  options.reference = int(std::find(files.begin(), files.end(), set.frames[std::size_t(set.reference)].file) - files.begin());
+  options.reference =
+      int(std::find(files.begin(), files.end(), set.frames[std::size_t(set.reference)].file) - files.begin());
   const auto combined = combineFiles(files, options, {});
   if (!combined) {
     std::fprintf(stderr, "%s\n", combined.error().message.c_str());

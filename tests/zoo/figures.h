@@ -24,8 +24,8 @@ struct Judged {
 
 struct PlacedFigure {
   int frame = 0;
-  double error = 0;      ///< Root mean square over the picture, pixels.
-  bool exact = false;    ///< Left exactly in place.
+  double error = 0;   ///< Root mean square over the picture, pixels.
+  bool exact = false; ///< Left exactly in place.
   bool leftOut = false, assumed = false;
   double clipped = 0, dark = 0, stops = 0;
   double residual = 0, correlation = 0, informative = 0, shift = 0; ///< As the registration says.
@@ -40,10 +40,12 @@ struct MergedFigure {
   int leftOut = 0;
   std::string verdict;
 };
-/// `bound`: the true curve, times and places, no search for movement. Dng: Cramer and Rao's from the sensor's true figures.
+/// `bound`: the true curve, times and places, no search for movement. Dng: Cramer and Rao's from the sensor's true
+/// figures.
 [[nodiscard]] std::optional<MergedFigure> mergedFigure(const MadeSet& set, bool withBound);
 
-/// What was combined, the truth, and where they differ (grey: not at all; a stop is a quarter of the range), side by side as a PNG.
+/// What was combined, the truth, and where they differ (grey: not at all; a stop is a quarter of the range), side by
+/// side as a PNG.
 void drawMerge(const MadeSet& set, const std::filesystem::path& png);
 
 } // namespace ml::zoo

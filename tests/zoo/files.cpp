@@ -52,9 +52,11 @@ void addExif(const std::filesystem::path& file, const Shot& shot, int width, int
 } // namespace
 
 Printed printedTime(double seconds) {
-  static constexpr int kUnder[] = {16000, 12800, 10000, 8000, 6400, 5000, 4000, 3200, 2500, 2000, 1600, 1250, 1000, 800, 640, 500, 400, 320, 250, 200,
-                                   160,   125,   100,   80,   60,   50,   40,   30,   25,   20,   15,   13,   10,   8,   6,   5,   4};
-  static constexpr int kTenths[] = {3, 4, 5, 6, 8, 10, 13, 16, 20, 25, 32, 40, 50, 60, 80, 100, 130, 150, 200, 250, 300, 400, 500, 600};
+  static constexpr int kUnder[] = {16000, 12800, 10000, 8000, 6400, 5000, 4000, 3200, 2500, 2000, 1600, 1250, 1000,
+                                   800,   640,   500,   400,  320,  250,  200,  160,  125,  100,  80,   60,   50,
+                                   40,    30,    25,    20,   15,   13,   10,   8,    6,    5,    4};
+  static constexpr int kTenths[] = {3,  4,  5,  6,   8,   10,  13,  16,  20,  25,  32,  40,
+                                    50, 60, 80, 100, 130, 150, 200, 250, 300, 400, 500, 600};
   // 1/16000 stands for 2^-14; one step of the list is a third of a stop.
   const int third = int(std::lround(3 * (std::log2(seconds) + 14)));
   constexpr int n = int(std::size(kUnder));
@@ -62,13 +64,15 @@ Printed printedTime(double seconds) {
   return {kTenths[std::min(third - n, int(std::size(kTenths)) - 1)], 10};
 }
 
-void writeDng(const std::filesystem::path& file, const Camera& camera, const std::array<double, 3>& neutral, const Image<std::uint16_t>& mosaic, const Shot& shot) {
+void writeDng(const std::filesystem::path& file, const Camera& camera, const std::array<double, 3>& neutral,
+              const Image<std::uint16_t>& mosaic, const Shot& shot) {
   TIFFSetWarningHandler(nullptr);
   TIFF* t = TIFFOpen(file.c_str(), "w");
   if (!t) give("cannot write " + file.string());
   static constexpr std::uint8_t kPatterns[4][4] = {{0, 1, 1, 2}, {1, 0, 2, 1}, {1, 2, 0, 1}, {2, 1, 1, 0}};
   // ColorMatrix1: XYZ of D65 to the sensor's own values (IEC 61966-2-1 for Rec. 709).
-  static constexpr double kXyzToRec709[9] = {3.2404542, -1.5371385, -0.4985314, -0.9692660, 1.8760108, 0.0415560, 0.0556434, -0.2040259, 1.0572252};
+  static constexpr double kXyzToRec709[9] = {3.2404542, -1.5371385, -0.4985314, -0.9692660, 1.8760108,
+                                             0.0415560, 0.0556434,  -0.2040259, 1.0572252};
   float matrix[9], white[3], blackLevels[4];
   for (int r = 0; r < 3; ++r)
     for (int c = 0; c < 3; ++c) {
@@ -105,12 +109,14 @@ void writeDng(const std::filesystem::path& file, const Camera& camera, const std
   TIFFSetField(t, TIFFTAG_ASSHOTNEUTRAL, 3, white);
   TIFFSetField(t, TIFFTAG_CALIBRATIONILLUMINANT1, 21);
   for (int y = 0; y < mosaic.height(); ++y)
-    if (TIFFWriteScanline(t, const_cast<std::uint16_t*>(mosaic.row(y)), std::uint32_t(y), 0) < 0) give("cannot write " + file.string());
+    if (TIFFWriteScanline(t, const_cast<std::uint16_t*>(mosaic.row(y)), std::uint32_t(y), 0) < 0)
+      give("cannot write " + file.string());
   TIFFClose(t);
   addExif(file, shot, mosaic.width(), mosaic.height());
 }
 
-void writeJpeg(const std::filesystem::path& file, const Camera& camera, const Image<std::uint8_t>& rgb, const Shot& shot) {
+void writeJpeg(const std::filesystem::path& file, const Camera& camera, const Image<std::uint8_t>& rgb,
+               const Shot& shot) {
   std::FILE* out = std::fopen(file.c_str(), "wb");
   if (!out) give("cannot write " + file.string());
   jpeg_compress_struct jpeg;
@@ -136,10 +142,12 @@ void writeJpeg(const std::filesystem::path& file, const Camera& camera, const Im
   addExif(file, shot, rgb.width(), rgb.height());
 }
 
-void writeHeif(const std::filesystem::path& file, const Camera& camera, const Image<std::uint8_t>& rgb, const Shot& shot) {
+void writeHeif(const std::filesystem::path& file, const Camera& camera, const Image<std::uint8_t>& rgb,
+               const Shot& shot) {
   heif_context* context = heif_context_alloc();
   heif_encoder* encoder = nullptr;
-  if (heif_context_get_encoder_for_format(context, heif_compression_HEVC, &encoder).code != heif_error_Ok) give("no HEVC encoder");
+  if (heif_context_get_encoder_for_format(context, heif_compression_HEVC, &encoder).code != heif_error_Ok)
+    give("no HEVC encoder");
   heif_encoder_set_lossy_quality(encoder, std::max(70, camera.quality - 8)); // its scale is not JPEG's
   heif_encoder_set_parameter_string(encoder, "preset", "ultrafast");
   heif_image* image = nullptr;
@@ -149,7 +157,9 @@ void writeHeif(const std::filesystem::path& file, const Camera& camera, const Im
   std::uint8_t* plane = heif_image_get_plane(image, heif_channel_interleaved, &stride);
   for (int y = 0; y < rgb.height(); ++y) std::copy_n(rgb.row(y), 3 * rgb.width(), plane + std::ptrdiff_t(y) * stride);
   heif_image_handle* handle = nullptr;
-  if (const auto error = heif_context_encode_image(context, image, encoder, nullptr, &handle); error.code != heif_error_Ok) give(error.message);
+  if (const auto error = heif_context_encode_image(context, image, encoder, nullptr, &handle);
+      error.code != heif_error_Ok)
+    give(error.message);
   Exiv2::ExifData exif = exifOf(shot, rgb.width(), rgb.height());
   Exiv2::Blob blob;
   Exiv2::ExifParser::encode(blob, Exiv2::littleEndian, exif);

@@ -10,7 +10,7 @@ struct Shot {
   double seconds = 1 / 64.0; ///< As meant; the file says the printed mark ("1/60").
   double fNumber = 8;
   int iso = 100;
-  int clock = 0;             ///< Seconds since ten in the morning.
+  int clock = 0; ///< Seconds since ten in the morning.
   std::string model;
 };
 
@@ -21,8 +21,11 @@ struct Printed {
 [[nodiscard]] Printed printedTime(double seconds);
 
 /// Written with the format's own library, none of the product's code. Aborts when a file cannot be written.
-void writeDng(const std::filesystem::path& file, const Camera& camera, const std::array<double, 3>& neutral, const Image<std::uint16_t>& mosaic, const Shot& shot);
-void writeJpeg(const std::filesystem::path& file, const Camera& camera, const Image<std::uint8_t>& rgb, const Shot& shot);
-void writeHeif(const std::filesystem::path& file, const Camera& camera, const Image<std::uint8_t>& rgb, const Shot& shot);
+void writeDng(const std::filesystem::path& file, const Camera& camera, const std::array<double, 3>& neutral,
+              const Image<std::uint16_t>& mosaic, const Shot& shot);
+void writeJpeg(const std::filesystem::path& file, const Camera& camera, const Image<std::uint8_t>& rgb,
+               const Shot& shot);
+void writeHeif(const std::filesystem::path& file, const Camera& camera, const Image<std::uint8_t>& rgb,
+               const Shot& shot);
 
 } // namespace ml::zoo

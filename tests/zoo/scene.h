@@ -20,11 +20,13 @@ struct Mover {
   unsigned seed = 1;
 };
 
-inline constexpr const char* kPanoramas[] = {"apartment", "bridge", "city",   "dawn",   "esplanade", "forest", "hall",  "lab",       "lobby",
-                                             "night",     "park",   "sky",    "studio", "sunrise",   "sunset", "venice", "warehouse", "workshop"};
+inline constexpr const char* kPanoramas[] = {"apartment", "bridge",  "city",   "dawn",   "esplanade", "forest",
+                                             "hall",      "lab",     "lobby",  "night",  "park",      "sky",
+                                             "studio",    "sunrise", "sunset", "venice", "warehouse", "workshop"};
 
-/// A view, 60 degrees wide, out of a radiance panorama of a real place (tests/data/radiance, CC0), with invented things, edges and fine
-/// texture in it, seen through a lens that blurs by `blur` pixels (standard deviation). Rec. 709, arbitrary scale.
+/// A view, 60 degrees wide, out of a radiance panorama of a real place (tests/data/radiance, CC0), with invented
+/// things, edges and fine texture in it, seen through a lens that blurs by `blur` pixels (standard deviation). Rec.
+/// 709, arbitrary scale.
 class Scene {
 public:
   Scene(const std::string& panorama, int width, int height, unsigned seed, double blur);

@@ -10,7 +10,20 @@
 namespace ml::zoo {
 
 /// What spoils a set: each leaves marks in the files, or leaves files out.
-enum class Spoil { None, Nudged, Gust, PasserBy, CardFull, Disconnected, AutoIso, Aperture, WhiteBalance, Focus, BracketReset, Cloud };
+enum class Spoil {
+  None,
+  Nudged,
+  Gust,
+  PasserBy,
+  CardFull,
+  Disconnected,
+  AutoIso,
+  Aperture,
+  WhiteBalance,
+  Focus,
+  BracketReset,
+  Cloud
+};
 inline constexpr int kSpoils = 11; ///< Besides none.
 [[nodiscard]] const char* nameOf(Spoil spoil);
 
@@ -47,9 +60,9 @@ struct MadeSet {
   /// Share of pixels of a frame in which a sensor channel is at saturation, or all channels are below `dark` of it.
   [[nodiscard]] double clippedShare(int frame) const;
   [[nodiscard]] double darkShare(int frame, double dark = 0.004) const;
-  /// 1 where a mover stands in any frame, on the reference's grid, and a frame tells what the reference should show there: the reference
-  /// itself where it records well (neither clipped nor below a signal to noise ratio of 30), else two in which nobody stands there. 2 where
-  /// a mover stands and nobody can tell.
+  /// 1 where a mover stands in any frame, on the reference's grid, and a frame tells what the reference should show
+  /// there: the reference itself where it records well (neither clipped nor below a signal to noise ratio of 30), else
+  /// two in which nobody stands there. 2 where a mover stands and nobody can tell.
   [[nodiscard]] Image<std::uint8_t> walked() const;
 
 private:

@@ -1,5 +1,6 @@
-// A small share of the zoo's campaign: cameras that share no code with ours, judged, placed and merged. The seeds are the first of their
-// kind, not chosen; the full campaign (ml_zoo) has thousands. Limits are those of the task, as counts.
+// A small share of the zoo's campaign: cameras that share no code with ours, judged, placed and merged. The seeds are
+// the first of their kind, not chosen; the full campaign (ml_zoo) has thousands. Limits are those of the task, as
+// counts.
 #include "finish/finish.h"
 #include "ingest/grouping.h"
 #include "ingest/load_frame.h"
@@ -27,7 +28,9 @@ SetOptions small(std::uint64_t seed, FileType type) {
   return o;
 }
 
-FileType typeOf(std::uint64_t seed) { return seed % 5 < 2 ? FileType::Dng : seed % 5 < 4 ? FileType::Jpeg : FileType::Heif; }
+FileType typeOf(std::uint64_t seed) {
+  return seed % 5 < 2 ? FileType::Dng : seed % 5 < 4 ? FileType::Jpeg : FileType::Heif;
+}
 
 /// Eight sets a scene.
 std::shared_ptr<const Scene> sceneFor(std::uint64_t seed) {
@@ -83,11 +86,15 @@ private slots:
       cannot += judged.said == Said::CannotTell;
       const bool wrong = is ? judged.said == Said::Holds : judged.said == Said::Not;
       (is ? misses : alarms) += wrong;
-      if (wrong) qWarning("seed %llu, %s, %s: %s", static_cast<unsigned long long>(seed), set.camera.name.c_str(), nameOf(o.spoil), judged.sentence.c_str());
+      if (wrong)
+        qWarning("seed %llu, %s, %s: %s", static_cast<unsigned long long>(seed), set.camera.name.c_str(),
+                 nameOf(o.spoil), judged.sentence.c_str());
     }
-    qInfo("%d sound sets, %d alarms; %d spoiled sets, %d misses; %d cannot be told", sound, alarms, spoiled, misses, cannot);
+    qInfo("%d sound sets, %d alarms; %d spoiled sets, %d misses; %d cannot be told", sound, alarms, spoiled, misses,
+          cannot);
     QVERIFY2(alarms <= 1, qPrintable(QString::number(alarms)));
-    QVERIFY2(misses <= 1, qPrintable(QString::number(misses))); // the aim is 2 %: what is missed, and why, stands in docs/accuracy.md
+    QVERIFY2(misses <= 1, qPrintable(QString::number(
+                              misses))); // the aim is 2 %: what is missed, and why, stands in docs/accuracy.md
     QVERIFY2(cannot <= 3, qPrintable(QString::number(cannot)));
   }
 
@@ -99,15 +106,21 @@ private slots:
       o.handHeld = seed % 2;
       const MadeSet set(sceneFor(seed), o, dir.path().toStdString());
       for (const PlacedFigure& f : placedFrames(set)) {
-        if (!o.handHeld) ++tripod, exact += f.exact;
-        else if (f.leftOut) ++left;
+        if (!o.handHeld)
+          ++tripod, exact += f.exact;
+        else if (f.leftOut)
+          ++left;
         else {
           ++held, near += f.error <= 0.3;
-          QVERIFY2(f.error <= 0.6, qPrintable(QString("seed %1, frame %2 is misplaced by %3 px and nothing is said").arg(seed).arg(f.frame).arg(f.error)));
+          QVERIFY2(f.error <= 0.6, qPrintable(QString("seed %1, frame %2 is misplaced by %3 px and nothing is said")
+                                                  .arg(seed)
+                                                  .arg(f.frame)
+                                                  .arg(f.error)));
         }
       }
     }
-    qInfo("tripod %d of %d exactly in place; hand-held %d of %d within 0.3 px, %d left out", exact, tripod, near, held, left);
+    qInfo("tripod %d of %d exactly in place; hand-held %d of %d within 0.3 px, %d left out", exact, tripod, near, held,
+          left);
     QVERIFY(exact >= int(std::ceil(0.99 * tripod)));
     QVERIFY(near >= int(std::ceil(0.95 * held)));
     QVERIFY(left <= held / 10);
@@ -141,7 +154,8 @@ private slots:
     }
   }
 
-  // The only bracket of a real camera found in the registries: sound, and to be called so; combined and finished without a word against it.
+  // The only bracket of a real camera found in the registries: sound, and to be called so; combined and finished
+  // without a word against it.
   void theRealBracket() {
     const std::filesystem::path folder = std::filesystem::path(ML_SOURCE_DIR) / "tests/data/real_bracket";
     std::vector<LeftOut> leftOut;
@@ -156,17 +170,20 @@ private slots:
     QCOMPARE(combined->frames.size(), std::size_t(3));
     QVERIFY2(combined->remarks.empty(), combined->remarks.empty() ? "" : combined->remarks[0].c_str());
     QCOMPARE(combined->motion.regions, 0);
-    const auto finished = finishRadiance(combined->radiance.view(), Recipe{}, std::numeric_limits<double>::quiet_NaN(), nullptr, {});
+    const auto finished =
+        finishRadiance(combined->radiance.view(), Recipe{}, std::numeric_limits<double>::quiet_NaN(), nullptr, {});
     QVERIFY(finished.has_value());
   }
 
-  // Times that contradict the pixels by more than any camera explains: a sentence with the figure, and combined only when asked to.
+  // Times that contradict the pixels by more than any camera explains: a sentence with the figure, and combined only
+  // when asked to.
   void contradictionsAreNotCombinedUnasked() {
     QTemporaryDir dir;
     MadeSet set(sceneFor(kFirst), small(kFirst, FileType::Dng), dir.path().toStdString());
     CombineOptions options;
     std::vector<std::filesystem::path> files;
-    for (const auto& frame : set.frames) files.push_back(frame.file), options.seconds[frame.file.filename().string()] = frame.shot.seconds;
+    for (const auto& frame : set.frames)
+      files.push_back(frame.file), options.seconds[frame.file.filename().string()] = frame.shot.seconds;
     options.seconds[files.back().filename().string()] *= 32;
     const auto refused = combineFiles(files, options, {});
     QVERIFY(!refused.has_value());
