@@ -7,6 +7,7 @@ namespace ml {
 void JobModel::open(Job job) {
   if (isOpen()) emit closing();
   emit leaving();
+  for (const auto& [view, stack] : stacks_) stack->disconnect(this); // a stack that goes says that it changes
   stacks_.clear();
   job_ = std::move(job);
   current_ = -1;

@@ -87,6 +87,8 @@ private:
   }
   void undoAll(MainWindow& window) {
     Workbench& bench = window.workbench();
+    window.setFocus(); // what was typed and not taken yet is taken when its field is left
+    QVERIFY(settled(window));
     const Undoable end = undoable(bench.view());
     const std::string id = idOf(bench.view());
     int steps = 0;
