@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Our stages against OpenCV's on the same five frames in the same run: medians of three and ratios, two threads each.
 // ml_benchmark [WIDTH HEIGHT]         align, radiance merge, exposure fusion, and the whole way from JPEG files to EXR
 // and JPEG ml_benchmark --curve                how our whole way grows with pixels and frames ml_benchmark --raw five

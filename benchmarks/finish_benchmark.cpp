@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // How long a dragged control takes to redraw the preview, the visible part at 100 %, and the whole picture.
 #include "base/parallel.h"
 #include "finish/finish.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // How long the exact plan takes, against looking at every candidate in full; both in one run, over all shipped cameras
 // and scenes from easy to hopeless, with ISO allowed up to 1600. Prints the median and the slowest of our times, and
 // the ratio.

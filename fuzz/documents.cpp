@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // JSON from elsewhere: camera profiles, plans, recipes, and the files of a view.
 #include "base/atomic_file.h"
 #include "finish/recipe.h"

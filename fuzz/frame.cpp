@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Files that claim to be frames: raw, JPEG, PNG, TIFF, and their Exif.
 #include "codec/raw_file.h"
 #include "ingest/load_frame.h"

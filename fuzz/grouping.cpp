@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Cards full of files whose metadata are anything at all: grouping, looking, and every mend. Loses no file.
 #include "ingest/grouping.h"
 #include "codec/exif.h"

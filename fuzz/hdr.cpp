@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Files that claim to be pictures for HDR screens, as they are read back after writing: AVIF, JPEG XL.
 #include "codec/avif_file.h"
 #include "codec/jxl_file.h"

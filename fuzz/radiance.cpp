@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Files that claim to be radiance: OpenEXR, Radiance RGBE, float TIFF.
 #include "deliver/deliver.h"
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Everything a photographer may type: readings, times, apertures, ISO, stops.
 #include "exposure/reading.h"
 #include "exposure/marks.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Runs a fuzz target over files, without a fuzzer: the kept corpus is part of the tests.
 #include <cstdio>
 #include <filesystem>

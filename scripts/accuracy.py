@@ -1,3 +1,4 @@
+# SPDX-License-Identifier: GPL-3.0-or-later
 """Tables and plots of docs/accuracy.md from the zoo's campaign: accuracy.py FOLDER_OF_JSONL DOCS. Standard library only."""
 import datetime
 import json

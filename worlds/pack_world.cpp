@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Packs the renders of a demo world for shipping: sprites are cropped to what is not transparent, masks become one
 // channel, everything is written as half-float OpenEXR. Usage: ml_pack_world RENDERS WORLD_FOLDER
 #include "codec/exr.h"

@@ -1,4 +1,5 @@
 #!/usr/bin/env bash
+# SPDX-License-Identifier: GPL-3.0-or-later
 # Renders a demo world again and packs it for shipping: worlds/render.sh reading_room
 # Needs povray and povray-includes and a built ml_pack_world. A room takes about a quarter of an hour on two cores.
 set -euo pipefail

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Drives the real window through the demo job and saves one picture of each main view: ml_screenshots FOLDER
 #include "../../tests/support/wait.h"
 #include "app/main_window.h"
@@ -49,6 +50,7 @@ int main(int count, char** arguments) {
   Workbench& bench = window.workbench();
   bench.light.readSpot(0.33, 0.235);
   bench.light.readSpot(0.165, 0.66);
+  settle(window);
   bench.light.renameReading(0, "Cloud");
   bench.light.renameReading(1, "Book spines");
   bench.light.typeReading("Lamp flame", "15.5");

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "align/fit_level.h"
 
 #include "align/correlation.h"

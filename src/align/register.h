@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "align/transform.h"
 #include "base/progress.h"
@@ -26,13 +27,15 @@ struct Registration {
   std::string note;       ///< A sentence when assumed or not usable.
 };
 
+/// Movements below this become exactly none.
+inline constexpr double kStillPixels = 0.12;
+
 /// Registers all frames (same size, sorted by exposure) on `reference`. Coarse to fine inverse-compositional
 /// Gauss-Newton (Baker and Matthews, IJCV 2004) on tones both frames record: one frame's tones are brought to the
 /// other's by the ratio of exposures and a correction learnt from the pictures, and both are clamped to the common
 /// range. Frames are chained from neighbour to neighbour, then refined against the reference where enough is common.
 /// Auto measures shift and rotation, and takes size (focus that breathed) or the full perspective (the camera moved)
 /// when that makes what is left over clearly smaller. Movements below kStillPixels become exactly none.
-inline constexpr double kStillPixels = 0.12;
 Result<std::vector<Registration>> registerFrames(const std::vector<Frame>& frames, int reference, AlignMode mode,
                                                  const Progress& progress);
 

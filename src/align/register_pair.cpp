@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "align/register_pair.h"
 
 #include "align/fit_level.h"

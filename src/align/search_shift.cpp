@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "align/search_shift.h"
 
 #include "align/correlation.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench.h"
 #include "app/queue_list.h"
 #include "app/theme.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/field_card.h"
 
 #include "base/atomic_file.h"

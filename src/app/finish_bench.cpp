@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench.h"
 #include "app/slider_grid.h"
 #include "app/theme.h"
@@ -50,7 +51,7 @@ public:
     addPage(sides, "sideMend", tr("Mend"), mendPage());
     addPage(sides, "sideLooks", tr("Looks"), looksPage());
     sides->addStretch();
-    remedy_ = small("remedy", {}, tr("Mends what the judgement minds (M)"));
+    remedy_ = small("remedy", {}, tr("Mends the worst of what the judgement found (M)"));
     before_ =
         small("before", tr("Hold: one exposure"), tr("Shows the view as a single exposure would, while held (B)"));
     sides->addWidget(remedy_);

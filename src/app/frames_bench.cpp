@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench.h"
 #include "app/field_card.h"
 #include "app/positions_dialog.h"

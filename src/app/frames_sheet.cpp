@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/frames_sheet.h"
 
 #include "exposure/marks.h"

@@ -1,4 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/main_window.h"
+#include "base/version.h"
 #include "session/locations.h"
 
 #include <QApplication>
@@ -9,7 +11,7 @@ int main(int count, char** arguments) {
   QApplication application(count, arguments);
   QApplication::setApplicationName("Mellow Lantern");
   QApplication::setOrganizationName("mellow-lantern");
-  QApplication::setApplicationVersion("0.1.0");
+  QApplication::setApplicationVersion(ml::version());
   QApplication::setStyle("Fusion");
   ml::installFonts();
   QApplication::setFont(ml::uiFont(10));

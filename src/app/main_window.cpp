@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/main_window.h"
 
 #include "app/sheets.h"
@@ -239,7 +240,7 @@ void MainWindow::buildKeys() {
   action("actionNext", tr("The thing to do next"), Qt::CTRL | Qt::Key_Return, [this] {
     if (workbench_.hasView()) faces_[std::size_t(workbench_.stationIndex())].bench->next()->click();
   });
-  whenFinishing("actionRemedy", tr("Mend what the judgement minds"), Qt::Key_M, &FinishModel::remedy);
+  whenFinishing("actionRemedy", tr("Mend the worst of what the judgement found"), Qt::Key_M, &FinishModel::remedy);
   whenFinishing("actionWhite", tr("Take the white that was found"), Qt::Key_N, &FinishModel::takeWhiteTrim);
   whenFinishing("actionStart", tr("The next starting point: as metered, lighter, deeper"), Qt::Key_S,
                 &FinishModel::nextStart);
@@ -307,7 +308,8 @@ void MainWindow::showKeys() {
       this, tr("Keys"),
       tr("1 to 6\tstations\nCtrl+Return\tthe thing to do next\n[ and ]\tdarker, brighter finder\nT\ttest "
          "frame\nZ\twhole picture or 100 %\n"
-         "B\thold: one exposure instead of all\nM\tmend what the judgement minds\nN\ttake the white that was "
+         "B\thold: one exposure instead of all\nM\tmend the worst of what the judgement found\nN\ttake the white that "
+         "was "
          "found\nS\tas metered, lighter, deeper\ndrag at Finish\tup: lighter, down: darker, there\ndrag on the "
          "Ladder\tlight to a tone of the paper\nCtrl+drag\tmove the picture at 100 %\nCtrl+Z, Ctrl+Shift+Z\tundo, "
          "redo\nclick a place at Combine\tfrom the next frame\nAlt+Up, Alt+Down\tsooner, later in the queue\nEsc\tstop "

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
 /// Marks a plain loop to be compiled for wider vectors too; the machine's best is taken when the program starts.

@@ -1,3 +1,5 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "base/version.h"
 #include "cli/commands.h"
 
 #include <CLI/CLI.hpp>
@@ -44,7 +46,7 @@ int main(int count, char** arguments) {
   std::signal(SIGTERM, onInterrupt);
   CLI::App app{"Plans, shoots, combines and finishes exposure brackets.", "mellow-lantern-cli"};
   app.require_subcommand(1);
-  app.set_version_flag("--version", "0.1.0");
+  app.set_version_flag("--version", ml::version());
 
   PlanArguments plan;
   auto* planCommand = app.add_subcommand("plan", "The smallest bracket that covers two readings");

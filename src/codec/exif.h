@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "base/result.h"
 #include "exposure/shot_metadata.h"
@@ -22,8 +23,8 @@ struct MetadataWishes {
 };
 
 /// Copies Exif, IPTC and XMP of `from` into `to`, less what no longer holds: exposure of one frame, thumbnail,
-/// orientation (pixels are already turned), maker notes and raw-only tags. `exposure` of the reference frame is written
-/// when given.
+/// orientation (pixels are already turned), maker notes and raw-only tags; and without the location when `wishes` say
+/// so.
 Result<void> carryMetadata(const std::filesystem::path& from, const std::filesystem::path& to,
                            const std::string& software, const MetadataWishes& wishes = {});
 

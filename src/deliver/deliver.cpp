@@ -1,7 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "deliver/deliver.h"
 
 #include "base/atomic_file.h"
 #include "base/parallel.h"
+#include "base/version.h"
 #include "codec/exif.h"
 #include "codec/exr.h"
 #include "codec/icc.h"
@@ -19,8 +21,6 @@
 namespace ml {
 namespace fs = std::filesystem;
 namespace {
-
-constexpr const char* kSoftware = "Mellow Lantern 0.1";
 
 std::string ending(const fs::path& file) {
   std::string e = file.extension().string();
@@ -64,7 +64,7 @@ Result<void> deliverPicture(ImageView<const std::uint16_t> picture, const fs::pa
   }
   return writeAtomically(file, [&](const fs::path& temporary) -> Result<void> {
     auto written = encode(picture, temporary, format, options);
-    if (written && options.metadataFrom) written = carryMetadata(*options.metadataFrom, temporary, kSoftware);
+    if (written && options.metadataFrom) written = carryMetadata(*options.metadataFrom, temporary, software());
     return written;
   });
 }
@@ -79,11 +79,11 @@ Result<void> deliverRadiance(ImageView<const float> radiance, const fs::path& fi
       ExrOptions exr;
       exr.half = options.half;
       exr.text = options.notes;
-      exr.text["software"] = kSoftware;
+      exr.text["software"] = software();
       return writeExr(temporary, radiance, exr);
     }
     auto written = writeTiffFloat(temporary, radiance, linearRec709Profile());
-    if (written && options.metadataFrom) written = carryMetadata(*options.metadataFrom, temporary, kSoftware);
+    if (written && options.metadataFrom) written = carryMetadata(*options.metadataFrom, temporary, software());
     return written;
   });
 }

@@ -1,8 +1,10 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "deliver/target.h"
 
 #include "base/atomic_file.h"
 #include "base/parallel.h"
 #include "base/vector_clones.h"
+#include "base/version.h"
 #include "codec/avif_file.h"
 #include "codec/exr.h"
 #include "codec/icc.h"
@@ -21,7 +23,6 @@ namespace ml {
 namespace fs = std::filesystem;
 namespace {
 
-constexpr const char* kSoftware = "Mellow Lantern 0.1";
 constexpr int kFields = 8;
 constexpr double kMeanTolerance = 0.006; ///< Of full scale; compression moves the mean of a 64th of a picture less.
 
@@ -223,7 +224,7 @@ Result<void> writeAndReadBack(const Material& m, const Target& t, const fs::path
   MetadataWishes wishes = m.wishes;
   wishes.ppi = t.ppi;
   if (m.metadataFrom)
-    if (auto done = carryMetadata(*m.metadataFrom, file, kSoftware, wishes); !done) return done;
+    if (auto done = carryMetadata(*m.metadataFrom, file, software(), wishes); !done) return done;
   const auto back = t.format == Target::Format::Jpeg   ? readJpeg(file)
                     : t.format == Target::Format::Tiff ? readTiff(file)
                                                        : readPng(file);
@@ -276,7 +277,7 @@ Result<void> writeHdrPicture(const Material& m, const Target& t, const fs::path&
         }
       }
   });
-  const auto exif = m.metadataFrom ? exifBlob(*m.metadataFrom, kSoftware, m.wishes) : std::vector<unsigned char>{};
+  const auto exif = m.metadataFrom ? exifBlob(*m.metadataFrom, software(), m.wishes) : std::vector<unsigned char>{};
   const bool avif = t.format == Target::Format::AvifHdr;
   if (auto done =
           avif ? writeAvifPq(file, signal.view(), t.quality, exif) : writeJxlPq(file, signal.view(), 1.0f, exif);
@@ -293,7 +294,7 @@ Result<void> writeHdrPicture(const Material& m, const Target& t, const fs::path&
 Result<void> writeArchive(const Material& m, const fs::path& file) {
   ExrOptions exr;
   exr.text = m.notes;
-  exr.text["software"] = kSoftware;
+  exr.text["software"] = software();
   if (auto done = writeExr(file, m.radiance, exr); !done) return done;
   float most = 1e-9f;
   MeansByRows meant(m.radiance.width, m.radiance.height), found(m.radiance.width, m.radiance.height);

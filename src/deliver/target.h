@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "base/progress.h"
 #include "codec/exif.h"
@@ -37,12 +38,13 @@ struct Target {
 /// Pixels of a target and, at `ppi`, centimetres of print: "6000 x 4000 px, 50.8 x 33.9 cm at 300 ppi".
 [[nodiscard]] std::string sizeWords(const Target& target, int width, int height);
 
-/// File name by a pattern with {job}, {view}, {number}, {date}, {target}, {width}, {height}; nothing that a path could
-/// be made of is left. Errors: InvalidArgument for an unknown word in braces, or an empty name.
+/// What a file name may say.
 struct NameFacts {
   std::string job, view, date;
   int number = 1, width = 0, height = 0;
 };
+/// File name by a pattern with {job}, {view}, {number}, {date}, {target}, {width}, {height}; nothing that a path could
+/// be made of is left. Errors: InvalidArgument for an unknown word in braces, or an empty name.
 Result<std::string> fileName(const std::string& pattern, const NameFacts& facts, const Target& target);
 inline constexpr const char* kNamePattern = "{view}{target}";
 

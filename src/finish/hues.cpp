@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "finish/hues.h"
 
 #include "base/vector_clones.h"

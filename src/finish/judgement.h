@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "finish/finish.h"
 
@@ -17,14 +18,14 @@ enum class FindingKind {
   Blotches
 };
 inline constexpr int kFindingKinds = 11;
-/// Is it too little that the eye minds?
+/// Is it a lack of something, not too much of it?
 [[nodiscard]] bool wantsMore(FindingKind kind);
 
 /// One thing that a finished picture is judged by.
 struct Finding {
   FindingKind kind = FindingKind::WhiteClipped;
   double figure = 0;    ///< In `unit`; below 0: not looked at.
-  double threshold = 0; ///< Above it (below it where wantsMore) the eye minds.
+  double threshold = 0; ///< Above it (below it where wantsMore) it is too much.
   const char* unit = "";
   bool tooMuch = false;
   std::vector<Spot2> places; ///< On the finished picture, 0..1, the worst first; empty: everywhere or nowhere.

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "finish/areas.h"
 #include "image/resample.h"
 #include "tone/base_layer.h"

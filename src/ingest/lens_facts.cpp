@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "ingest/lens_facts.h"
 
 #include "codec/lens_profile.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "ingest/watched_folder.h"
 
 #include "codec/code_image.h"

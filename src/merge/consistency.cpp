@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "merge/consistency.h"
 
 #include "base/parallel.h"
@@ -204,7 +205,7 @@ struct Part {
   int taker = 0;
   bool alone = false; ///< Nobody but the taker speaks anywhere in it.
 };
-constexpr double kTooLittle = 0.25;
+constexpr double kRecordsTooLittle = 0.25;
 constexpr double kSmall = 0.02;     ///< Of the picture: a region up to this is one thing.
 constexpr double kNearlyAll = 0.10; ///< Lack of a frame that a thing can be taken whole from.
 
@@ -224,7 +225,7 @@ std::vector<Part> partsOf(const Scene& scene, const std::vector<int>& region, co
     const int taker = takerOf(scene, wider, s);
     if (lackOf(scene.cells[std::size_t(taker)], wider) <= kNearlyAll) return {{region, taker, true}};
   }
-  if (lack > 1 - kTooLittle) return {{region, takerOf(scene, region, s), false}};
+  if (lack > 1 - kRecordsTooLittle) return {{region, takerOf(scene, region, s), false}};
   std::vector<Part> parts(1, Part{{}, scene.reference, false});
   CellMask lost = emptyMask(w, scene.height());
   for (const int at : region) {

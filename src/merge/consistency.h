@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "merge/cell_mask.h"
 #include "merge/merge.h"

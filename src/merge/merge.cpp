@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "merge/merge.h"
 
 #include "align/transform.h"
@@ -20,7 +21,7 @@ namespace {
 constexpr double kMidTone = 0.18;
 constexpr int kTileWidth = 256, kTileRows = 32; // all frames of a tile stay in the second-level cache
 constexpr std::size_t kMostFrames = 64;
-constexpr float kTooLittle =
+constexpr float kAddsTooLittle =
     1 /
     25.f; ///< Exposure ratio; information goes with exposure where photons decide, so at most 2 % of signal to noise.
 
@@ -202,14 +203,14 @@ public:
   }
 
 private:
-  /// From the lightest frame down. Where one is trusted everywhere, frames that would add less than kTooLittle of its
-  /// information are not read.
+  /// From the lightest frame down. Where one is trusted everywhere, frames that would add less than kAddsTooLittle of
+  /// its information are not read.
   void readFrames(const Roi& where) {
     float enough = 0;
     for (std::size_t k = sources_.size(); k-- > 0;) {
       const std::size_t i = byExposure_[k];
       FrameTile& tile = tiles_[i];
-      if (sources_[i].exposure < enough * kTooLittle) {
+      if (sources_[i].exposure < enough * kAddsTooLittle) {
         tile.allTrusted = tile.placed = false;
         tile.noneTrusted = true;
         continue;

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "merge/share.h"
 
 #include "base/vector_clones.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "merge/variance_curve.h"
 
 #include <Eigen/Dense>

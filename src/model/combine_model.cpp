@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "model/combine_model.h"
 
 #include "deliver/deliver.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "model/deliver_model.h"
 
 #include "session/radiance_history.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "model/finished_picture.h"
 
 #include "model/view_edit.h"

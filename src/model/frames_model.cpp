@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "model/frames_model.h"
 
 #include "ingest/measure_sensor.h"

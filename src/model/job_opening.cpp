@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "model/job_opening.h"
 
 #include "ingest/load_frame.h"

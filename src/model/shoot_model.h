@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "model/folder_watch.h"
 #include "model/frames_model.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "model/shown_frame.h"
 
 #include "ingest/load_frame.h"

@@ -1,6 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "pipeline/combine_json.h"
 
 #include "pipeline/report.h"
+
+#include <nlohmann/json.hpp>
 
 namespace ml {
 using nlohmann::json;

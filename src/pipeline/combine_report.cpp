@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "pipeline/combine_report.h"
 
 #include "exposure/reading.h"

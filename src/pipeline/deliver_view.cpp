@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "pipeline/deliver_view.h"
 
 #include "image/resample.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "pipeline/noisier.h"
 
 #include "pipeline/half_stop.h"

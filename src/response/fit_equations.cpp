@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "response/fit_equations.h"
 
 namespace ml::fit {

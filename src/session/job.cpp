@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/job.h"
 
 #include "base/atomic_file.h"
@@ -9,6 +10,7 @@
 
 #include <algorithm>
 #include <fmt/format.h>
+#include <nlohmann/json.hpp>
 
 namespace ml {
 
@@ -33,11 +35,12 @@ Result<json> readJson(const fs::path& file) {
 }
 
 /// Known fields over whatever other fields were there before.
-Result<void> writeJson(const fs::path& file, json known, const json& extra) {
+Result<void> writeJson(const fs::path& file, json known, const std::string& extra) {
   if (std::error_code error; !fs::is_directory(file.parent_path(), error))
     return fail(ErrorCode::CannotWrite, "The folder `" + file.parent_path().string() +
                                             "` has vanished; bring it back (the drive, the share) and go on.");
-  json document = extra.is_object() ? extra : json::object();
+  json document = json::parse(extra, nullptr, false);
+  if (!document.is_object()) document = json::object();
   document.update(known);
   document["version"] = 1;
   return writeTextAtomically(file, document.dump(2) + "\n");
@@ -70,7 +73,7 @@ void loadChoices(View& view, const json& document) {
 Result<void> loadPlan(View& view) {
   auto document = readJson(view.folder / "plan.json");
   if (!document) return passOn(document.error());
-  view.planExtra = *document;
+  view.planExtra = document->dump();
   view.name = document->value("name", view.folder.filename().string());
   view.world = document->value("world", "");
   view.camera = document->value("camera", view.camera);
@@ -167,7 +170,7 @@ Result<void> loadFinish(View& view) {
   if (!fs::exists(view.folder / "finish.json")) return {};
   auto document = readJson(view.folder / "finish.json");
   if (!document) return passOn(document.error());
-  view.finishExtra = *document;
+  view.finishExtra = document->dump();
   auto recipe = recipeFromJson(document->value("recipe", json::object()).dump());
   if (!recipe) return passOn(recipe.error());
   view.recipe = *recipe;
@@ -203,9 +206,11 @@ std::vector<std::string> View::frameNames() const {
 Result<void> View::savePlan() const {
   json list = json::array();
   for (const auto& reading : readings) list.push_back(readingJson(reading));
-  json extra = planExtra;
+  json extra = json::parse(planExtra, nullptr, false);
   if (extra.is_object())
     for (const char* optional : {"iso_cap", "own_camera", "own_bracket"}) extra.erase(optional);
+  else
+    extra = json::object();
   json known{{"name", name},
              {"world", world},
              {"camera", camera},
@@ -221,13 +226,13 @@ Result<void> View::savePlan() const {
   if (own)
     known["own_bracket"] = {
         {"count", own->count}, {"step_thirds", own->step}, {"first_thirds", own->first}, {"iso", own->iso.value}};
-  return writeJson(folder / "plan.json", known, extra);
+  return writeJson(folder / "plan.json", known, extra.dump());
 }
 
 Result<void> View::saveFrames() const {
   json list = json::array();
   for (const auto& set : sets) list.push_back(setJson(*this, set));
-  return writeJson(folder / "frames.json", {{"active", activeSet}, {"sets", list}}, {});
+  return writeJson(folder / "frames.json", {{"active", activeSet}, {"sets", list}}, "");
 }
 
 CameraProfile View::profile() const {
@@ -288,7 +293,7 @@ Result<void> View::saveCombined() const {
                     {"report", toJson(*combined->report)},
                     {"options", toJson(combined->options)},
                     {"stamp", radianceStamp}},
-                   {});
+                   "");
 }
 
 Result<void> View::saveFinish() const {
@@ -317,7 +322,7 @@ Result<Job> Job::open(const fs::path& folder) {
   clearLeftovers(folder);
   Job job;
   job.folder_ = folder;
-  job.extra_ = *document;
+  job.extra_ = document->dump();
   job.name_ = document->value("name", folder.filename().string());
   for (const auto& entry : document->value("views", json::array())) {
     if (!entry.is_string())

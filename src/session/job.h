@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "base/result.h"
 #include "camera/camera.h"
@@ -6,7 +7,6 @@
 #include "plan/situation.h"
 
 #include <filesystem>
-#include <nlohmann/json.hpp>
 #include <optional>
 #include <string>
 #include <vector>
@@ -92,7 +92,8 @@ struct View {
   Recipe recipe;
   std::vector<DeliveredFile> delivered;
 
-  nlohmann::json planExtra, finishExtra; ///< Fields other versions wrote; kept.
+  std::string planExtra,
+      finishExtra; ///< plan.json and finish.json as they were read: fields of other versions are kept.
 
   [[nodiscard]] std::filesystem::path framesFolder() const { return folder / "frames"; }
   [[nodiscard]] std::filesystem::path radianceFile() const { return folder / "radiance.exr"; }
@@ -137,7 +138,7 @@ public:
 private:
   std::filesystem::path folder_;
   std::string name_;
-  nlohmann::json extra_;
+  std::string extra_; ///< job.json as it was read.
   std::vector<View> views_;
 };
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/look_shelf.h"
 
 #include "base/atomic_file.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/radiance_history.h"
 
 #include "base/atomic_file.h"

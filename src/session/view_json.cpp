@@ -1,6 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/view_json.h"
 
 #include <algorithm>
+#include <nlohmann/json.hpp>
 
 namespace ml {
 namespace fs = std::filesystem;

@@ -1,5 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "session/job.h"
+
+#include <nlohmann/json_fwd.hpp>
 
 namespace ml {
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "tone/local_map.h"
 
 #include "base/vector_clones.h"

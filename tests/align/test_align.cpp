@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "align/register.h"
 #include "base/parallel.h"
 #include "ingest/load_frame.h"

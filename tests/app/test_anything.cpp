@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A random user: whatever a hand does to the window, it neither crashes nor hangs nor loses anything. Four seeds here;
 // by hand
 //   ML_SEED=n ML_ACTIONS=100000 [ML_LOG=file] test_anything

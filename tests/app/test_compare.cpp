@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // One frame, three or five under one finish: what the view was combined to before is compared with what it is now.
 #include <QTest>
 

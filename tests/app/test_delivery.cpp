@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The queue at Deliver in the real window: goes on after a stop, changes its order, says what cannot be written and
 // tries it again.
 #include <QTest>

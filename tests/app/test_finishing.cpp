@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A visit of three views in the real window, from frames to delivered files: tools on the picture, the Ladder, areas,
 // looks, judgement.
 #include "app/main_window.h"

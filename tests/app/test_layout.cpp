@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Nothing is cut off, nothing overlaps, everything can be named and reached by keys: every station and page, both
 // themes, two window sizes.
 #include <QTest>

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A visit of three views in the real window, with everything that goes wrong on location; read from the widgets and the
 // files.
 #include "app/field_card.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Drives the real window by clicks and keys, and reads the outcome from the widgets and the files.
 #include "app/main_window.h"
 #include "app/sort_sheet.h"

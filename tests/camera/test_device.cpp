@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The simulated camera as a device: refusals, clock, buffer, card, connection, faults; and sensor figures measured back
 // from it.
 #include "base/atomic_file.h"

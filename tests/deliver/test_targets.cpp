@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include <QTest>
 
 #include "codec/avif_file.h"
@@ -14,7 +15,9 @@
 #include <exiv2/exiv2.hpp>
 #include <fstream>
 #include <iterator>
+#include <jxl/decode.h>
 #include <lcms2.h>
+#include <limits>
 #include <opencv2/imgcodecs.hpp>
 #include <tiffio.h>
 
@@ -226,6 +229,71 @@ private slots:
     avifDecoderDestroy(decoder);
   }
 
+  // The pixels of a print file, read through its own profile by Little CMS, are the colours of the sRGB picture.
+  void coloursOfAPrintFileAreThoseOfThePicture() {
+    QTemporaryDir dir;
+    Image<std::uint16_t> picture(64, 32, 3);
+    const std::uint16_t patches[4][3] = {
+        {9000, 40000, 12000}, {52000, 20000, 9000}, {12000, 20000, 50000}, {30000, 30000, 30000}};
+    for (int y = 0; y < 32; ++y)
+      for (int x = 0; x < 64; ++x) std::copy_n(patches[x / 16], 3, picture.at(x, y));
+    Material material;
+    material.picture = std::as_const(picture).view();
+    const auto file = test::pathOf(dir) / "print.tif";
+    Target print = *findTarget("print");
+    print.sharpening = 0;
+    const auto done = deliverTarget(material, print, file, {});
+    QVERIFY2(done, done ? "" : done.error().message.c_str());
+    const cv::Mat read = cv::imread(file.string(), cv::IMREAD_UNCHANGED);
+    QCOMPARE(read.depth(), CV_16U);
+    const auto bytes = profileOf(print.space);
+    cmsHPROFILE theirs = cmsOpenProfileFromMem(bytes.data(), cmsUInt32Number(bytes.size())),
+                srgb = cmsCreate_sRGBProfile(), lab = cmsCreateLab4Profile(nullptr);
+    cmsHTRANSFORM ofFile = cmsCreateTransform(theirs, TYPE_RGB_DBL, lab, TYPE_Lab_DBL, INTENT_RELATIVE_COLORIMETRIC, 0),
+                  ofPicture =
+                      cmsCreateTransform(srgb, TYPE_RGB_DBL, lab, TYPE_Lab_DBL, INTENT_RELATIVE_COLORIMETRIC, 0);
+    for (int k = 0; k < 4; ++k) {
+      const auto bgr = read.at<cv::Vec3w>(16, 8 + 16 * k);
+      const double is[3] = {bgr[2] / 65535.0, bgr[1] / 65535.0, bgr[0] / 65535.0},
+                   meant[3] = {patches[k][0] / 65535.0, patches[k][1] / 65535.0, patches[k][2] / 65535.0};
+      cmsCIELab a, b;
+      cmsDoTransform(ofFile, is, &a, 1);
+      cmsDoTransform(ofPicture, meant, &b, 1);
+      const double difference = cmsCIE2000DeltaE(&a, &b, 1, 1, 1);
+      QVERIFY2(difference < 0.5, qPrintable(QString("patch %1: %2").arg(k).arg(difference)));
+    }
+    cmsDeleteTransform(ofFile), cmsDeleteTransform(ofPicture);
+    cmsCloseProfile(theirs), cmsCloseProfile(srgb), cmsCloseProfile(lab);
+  }
+
+  // Sharpening after reducing steepens an edge and overshoots it by no more than 0.08 of the square root of light.
+  void sharpeningOvershootsLittle() {
+    QTemporaryDir dir;
+    const std::uint16_t dark = 20000, bright = 42000;
+    Image<std::uint16_t> picture(64, 32, 3);
+    for (int y = 0; y < 32; ++y)
+      for (int x = 0; x < 64; ++x) std::fill_n(picture.at(x, y), 3, x < 32 ? dark : bright);
+    Material material;
+    material.picture = std::as_const(picture).view();
+    Target target;
+    target.id = "test";
+    target.format = Target::Format::Png;
+    target.sharpening = 1;
+    const auto file = test::pathOf(dir) / "sharp.png";
+    QVERIFY(deliverTarget(material, target, file, {}).has_value());
+    const cv::Mat read = cv::imread(file.string(), cv::IMREAD_UNCHANGED);
+    const auto rootOf = [](int code) { return std::sqrt(srgbDecode(code / 65535.0)); };
+    double least = 1, most = 0;
+    for (int x = 0; x < 64; ++x) {
+      const double root = rootOf(read.at<cv::Vec3w>(16, x)[1]);
+      least = std::min(least, root), most = std::max(most, root);
+    }
+    QVERIFY2(most - rootOf(bright) > 0.01 && most - rootOf(bright) < 0.082,
+             qPrintable(QString::number(most - rootOf(bright))));
+    QVERIFY2(rootOf(dark) - least > 0.01 && rootOf(dark) - least < 0.082,
+             qPrintable(QString::number(rootOf(dark) - least)));
+  }
+
   void locationsAreRemovedWhenAsked() {
     QTemporaryDir dir;
     const auto shot = test::shootScene(test::texturedScene(96, 64, 6), test::exposedAt({7}), FrameFormat::Jpeg,
@@ -235,6 +303,14 @@ private slots:
       image->readMetadata();
       image->exifData()["Exif.GPSInfo.GPSLatitudeRef"] = "N";
       image->exifData()["Exif.GPSInfo.GPSLatitude"] = "10/1 20/1 30/1";
+      image->exifData()["Exif.GPSInfo.GPSLongitudeRef"] = "E";
+      image->exifData()["Exif.GPSInfo.GPSLongitude"] = "20/1 1/1 2/1";
+      image->exifData()["Exif.GPSInfo.GPSAltitude"] = "431/1";
+      image->exifData()["Exif.GPSInfo.GPSDateStamp"] = "2026:05:14";
+      image->xmpData()["Xmp.exif.GPSLongitude"] = "20,1,2E";
+      image->xmpData()["Xmp.iptc.Location"] = "Marl Quay";
+      image->iptcData()["Iptc.Application2.City"] = "Marl Quay";
+      image->iptcData()["Iptc.Application2.CountryName"] = "Nowhere";
       image->writeMetadata();
     }
     for (const bool keep : {true, false}) {
@@ -247,7 +323,30 @@ private slots:
       opened->readMetadata();
       QCOMPARE(opened->exifData().findKey(Exiv2::ExifKey("Exif.GPSInfo.GPSLatitude")) != opened->exifData().end(),
                keep);
+      if (keep) continue;
+      for (const auto& datum : opened->exifData())
+        QVERIFY2(datum.groupName() != "GPSInfo" && datum.key() != "Exif.Image.GPSTag", datum.key().c_str());
+      for (const auto& datum : opened->xmpData())
+        QVERIFY2(datum.key().find("GPS") == std::string::npos && datum.tagName() != "Location", datum.key().c_str());
+      for (const auto& datum : opened->iptcData())
+        QVERIFY2(datum.tagName() != "City" && datum.tagName() != "CountryName", datum.key().c_str());
     }
+  }
+
+  // PQ (SMPTE ST 2084) codes reach 10,000 cd/m2, and the file says so; read by the format's own library.
+  void jpegXlSaysHowBrightItsCodesAre() {
+    QTemporaryDir dir;
+    const auto done = deliverView(test::texturedScene(96, 64, 8).view(), request(dir, {"hdr-jxl"}), {});
+    QVERIFY(done);
+    const auto bytes = bytesOf(done->files[0]);
+    JxlDecoder* decoder = JxlDecoderCreate(nullptr);
+    QCOMPARE(JxlDecoderSubscribeEvents(decoder, JXL_DEC_BASIC_INFO), JXL_DEC_SUCCESS);
+    QCOMPARE(JxlDecoderSetInput(decoder, bytes.data(), bytes.size()), JXL_DEC_SUCCESS);
+    QCOMPARE(JxlDecoderProcessInput(decoder), JXL_DEC_BASIC_INFO);
+    JxlBasicInfo info;
+    QCOMPARE(JxlDecoderGetBasicInfo(decoder, &info), JXL_DEC_SUCCESS);
+    QCOMPARE(info.intensity_target, 10000.f);
+    JxlDecoderDestroy(decoder);
   }
 
   void fileSizesAreKept() {
@@ -262,6 +361,22 @@ private slots:
     QVERIFY2(small, small ? "" : small.error().message.c_str());
     QVERIFY(small->files[0] != large->files[0]); // nothing is overwritten
     QVERIFY(std::filesystem::file_size(small->files[0]) <= std::uintmax_t(r.targets[0].mostKilobytes) * 1000);
+    // The next better quality would not have fitted.
+    const auto limit = std::uintmax_t(r.targets[0].mostKilobytes) * 1000,
+               is = std::filesystem::file_size(small->files[0]);
+    r.targets[0].mostKilobytes = 100000;
+    std::uintmax_t next = std::numeric_limits<std::uintmax_t>::max();
+    int low = 40, high = 92; // what `low` gives is no larger than what was written, what `high` gives is
+    while (high - low > 1) {
+      r.targets[0].quality = (low + high) / 2;
+      const auto made = deliverView(scene.view(), r, {});
+      QVERIFY(made);
+      const auto bytes = std::filesystem::file_size(made->files[0]);
+      (bytes <= is ? low : high) = r.targets[0].quality;
+      if (bytes > is) next = bytes;
+    }
+    QVERIFY2(next > limit,
+             qPrintable(QString("%1 would fit into %2, and %3 was written").arg(next).arg(limit).arg(is)));
     r.targets[0].mostKilobytes = 2;
     const auto tooSmall = deliverView(scene.view(), r, {});
     QVERIFY(!tooSmall && tooSmall.error().code == ErrorCode::CannotWrite);

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include <QTest> // first: moc of Qt 6.4 cannot read <compare> on its own
 
 #include "exposure/ev.h"
@@ -189,6 +190,7 @@ private slots:
     QCOMPARE(parseStops("\u22122")->value, -2.0);
     QCOMPARE(parseStops("-0.5 stops")->value, -0.5);
     QVERIFY(!parseStops("1 4/3"));
+    QVERIFY(!parseStops("1 3/3"));
     QVERIFY(!parseStops("--1"));
     QVERIFY(!parseStops("+-1"));
     QVERIFY(!parseStops(""));

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include <QTest>
 
 #include "finish/denoise.h"
@@ -146,6 +147,24 @@ private slots:
       for (int x = 142; x < 158; ++x)
         QVERIFY2(std::abs(dirty.at(x, y)[1] / scene.at(x, y)[1] - 1) < 0.02,
                  qPrintable(QString("%1 %2").arg(x).arg(y)));
+  }
+
+  // A spot beside a step of light: what covers it comes from its own side, though the texture is the same on both.
+  void aSpotIsCoveredByItsOwnTone() {
+    Image<float> scene(300, 200, 3);
+    for (int y = 0; y < 200; ++y)
+      for (int x = 0; x < 300; ++x)
+        for (int c = 0; c < 3; ++c)
+          scene.at(x, y)[c] = (x < 172 ? 0.1f : 0.3f) * (1 + 0.25f * std::sin(x * 0.8f) * std::sin(y * 0.7f));
+    Image<float> dirty = scene.clone();
+    for (int y = 95; y < 105; ++y)
+      for (int x = 145; x < 155; ++x)
+        for (int c = 0; c < 3; ++c) dirty.at(x, y)[c] = 0.001f;
+    heal(dirty, {{{0.5, 0.5}, 0.03}});
+    double is = 0, was = 0;
+    for (int y = 95; y < 105; ++y)
+      for (int x = 145; x < 155; ++x) is += dirty.at(x, y)[1], was += scene.at(x, y)[1];
+    QVERIFY2(std::abs(is / was - 1) < 0.1, qPrintable(QString::number(is / was)));
   }
 
   void partsEqualTheWhole() {

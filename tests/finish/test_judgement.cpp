@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include <QTest>
 
 #include "finish/judgement.h"
@@ -68,6 +69,29 @@ private slots:
     for (const Spot2& p : f.places) // at the window's border
       QVERIFY(std::abs(p.x * 900 - 330) < 12 || std::abs(p.x * 900 - 560) < 12 || std::abs(p.y * 600 - 150) < 12 ||
               std::abs(p.y * 600 - 380) < 12);
+  }
+
+  // A rim may lie on one side of the edge alone.
+  void rimsAreFoundOnEitherSide_data() {
+    QTest::addColumn<bool>("inside");
+    QTest::newRow("bright side, brighter") << true;
+    QTest::newRow("dark side, darker") << false;
+  }
+  void rimsAreFoundOnEitherSide() {
+    QFETCH(bool, inside);
+    const Image<float> scene = room();
+    const ToneAnalysis a = analyseTone(scene.view());
+    Image<float> picture = std::move(*Finisher(a).finishLight(scene.view(), {}, 0, {}));
+    for (int y = 0; y < 600; ++y)
+      for (int x = 0; x < 900; ++x) {
+        const int off =
+            std::max(std::max(331 - x, x - 559), std::max(151 - y, y - 379)); // beyond the window's edge; 0 on it
+        const bool rim = inside ? off <= 0 && off > -14 : off > 0 && off <= 14;
+        if (rim)
+          for (int c = 0; c < 3; ++c) picture.at(x, y)[c] *= inside ? 1.5f : 0.6f;
+      }
+    const Finding f = judged(scene, {}, &picture).of(FindingKind::Halo);
+    QVERIFY2(f.tooMuch, sentence(f).c_str());
   }
 
   void flatPicturesAreFound() {

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The way from the finished picture back to the combined one: turns, cuts, corners, lens bends, lines found in the
 // picture.
 #include <QTest>
@@ -64,6 +65,33 @@ private slots:
       }
     QCOMPARE(map.width(), 720);
     QCOMPARE(map.height(), 540);
+  }
+
+  // Each fringe moves its own channel from the middle, by thousandths; green stays.
+  void fringesMoveTheirOwnChannel() {
+    Geometry g;
+    g.redFringe = 4;
+    const ShapeMap red(g, 900, 600);
+    g.redFringe = 0, g.blueFringe = -3;
+    const ShapeMap blue(g, 900, 600);
+    const Spot2 at{0.9, 0.5};
+    for (int c = 0; c < 3; ++c) {
+      const auto against = [&](const ShapeMap& map) {
+        return (map.source(at, c).x - 0.5) / (map.source(at, 1).x - 0.5);
+      };
+      QVERIFY(std::abs(against(red) - (c == 0 ? 1.004 : 1)) < 1e-9);
+      QVERIFY(std::abs(against(blue) - (c == 2 ? 0.997 : 1)) < 1e-9);
+    }
+  }
+
+  // The documented fall-off: stops x r^4 (2 - r^2), r = 1 in the corner.
+  void cornersAreLiftedByTheirDistance() {
+    Geometry g;
+    g.vignetting = 1.5;
+    const ShapeMap map(g, 900, 600);
+    QCOMPARE(map.gainAt({0.5, 0.5}), 1.0);
+    QVERIFY(std::abs(std::log2(map.gainAt({1, 1})) - 1.5) < 1e-9);
+    QVERIFY(std::abs(std::log2(map.gainAt({0.75, 0.75})) - 1.5 * 0.0625 * 1.75) < 1e-9); // half way: r^2 = 1/4
   }
 
   void nothingToStraightenChangesNothing() {

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Where a finish starts: white paint, the sky, lamps on and off, and looks at full strength.
 #include "finish/judgement.h"
 #include "finish/white.h"

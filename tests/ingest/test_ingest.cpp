@@ -1,6 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "codec/exif.h"
 #include "codec/jpeg.h"
 #include "codec/png_file.h"
+#include "codec/raw_file.h"
+#include "codec/tiff_file.h"
 #include "exposure/marks.h"
 #include "image/colour.h"
 #include "ingest/grouping.h"
@@ -8,6 +11,7 @@
 
 #include <QTest>
 #include <cmath>
+#include <exiv2/exiv2.hpp>
 #include <fstream>
 
 using namespace ml;
@@ -116,6 +120,112 @@ private slots:
     writeShot(folder / "d.jpg", 1 / 8., "2026:05:14 10:09:01", "B");
     std::vector<LeftOut> leftOut;
     QCOMPARE(groupFiles(collectFiles({folder}, leftOut)).sets.size(), std::size_t(3));
+  }
+
+  // Exif says when an exposure began; what it took itself is no pause.
+  void longExposuresAreNoPause() {
+    QTemporaryDir dir;
+    const auto folder = test::pathOf(dir);
+    writeShot(folder / "a.jpg", 15, "2026:05:14 22:00:00");
+    writeShot(folder / "b.jpg", 60, "2026:05:14 22:00:20");
+    writeShot(folder / "c.jpg", 240, "2026:05:14 22:01:30");
+    writeShot(folder / "d.jpg", 480, "2026:05:14 22:08:30"); // 420 s after c, of which 240 were its exposure
+    std::vector<LeftOut> leftOut;
+    QCOMPARE(groupFiles(collectFiles({folder}, leftOut)).sets.size(), std::size_t(1));
+  }
+
+  void framesThatSayNoExposureStayTogether() {
+    QTemporaryDir dir;
+    const auto folder = test::pathOf(dir);
+    for (const char* name : {"a.jpg", "b.jpg", "c.jpg"}) writePlainJpeg(folder / name);
+    std::vector<LeftOut> leftOut;
+    const auto grouping = groupFiles(collectFiles({folder}, leftOut));
+    QCOMPARE(grouping.sets.size(), std::size_t(1));
+    QCOMPARE(grouping.sets[0].files.size(), std::size_t(3));
+  }
+
+  void assumedNoiseRisesWithIso() {
+    QTemporaryDir dir;
+    const auto file = test::pathOf(dir) / "n.jpg";
+    double before = 0;
+    for (const double iso : {100.0, 400.0, 1600.0}) {
+      writePlainJpeg(file);
+      ShotMetadata m;
+      m.time = Seconds{0.01};
+      m.iso = Iso{iso};
+      QVERIFY(writeExif(file, m).has_value());
+      const auto frame = loadFrame(file);
+      QVERIFY(frame.has_value());
+      // A full well of light is gathered at a sixteenth of it: relative variance by photons rises with ISO.
+      if (before > 0) QVERIFY(std::abs(frame->sensor.photon / before - 4) < 1e-6);
+      QVERIFY(frame->noise.variance(0.2) > 0);
+      before = frame->sensor.photon;
+    }
+  }
+
+  void floatPicturesComeUpright() {
+    QTemporaryDir dir;
+    const auto file = test::pathOf(dir) / "f.tif";
+    Image<float> light(48, 32, 3);
+    for (int y = 0; y < 32; ++y)
+      for (int x = 0; x < 48; ++x)
+        for (int c = 0; c < 3; ++c) light.at(x, y)[c] = x < 24 && y < 16 ? 2.f : 0.1f;
+    QVERIFY(writeTiffFloat(file, light.view(), {}).has_value());
+    ShotMetadata m;
+    m.time = Seconds{0.01};
+    QVERIFY(writeExif(file, m).has_value());
+    setOrientation(file, 6); // a quarter turn to the right
+    const auto frame = loadFrame(file);
+    QVERIFY2(frame.has_value(), frame ? "" : frame.error().message.c_str());
+    QCOMPARE(frame->width(), 32);
+    QVERIFY(frame->codes.at(24, 12, 1) > 40000 && frame->codes.at(8, 12, 1) < 10000);
+  }
+
+  // Exif 2.32: ApertureValue is APEX, N = 2^(Av / 2).
+  void apertureValueAloneGivesTheFNumber() {
+    QTemporaryDir dir;
+    const auto file = test::pathOf(dir) / "a.jpg";
+    writePlainJpeg(file);
+    auto image = Exiv2::ImageFactory::open(file.string());
+    image->exifData()["Exif.Photo.ExposureTime"] = "1/100";
+    image->exifData()["Exif.Photo.ApertureValue"] = "6/1";
+    image->writeMetadata();
+    const auto facts = inspectFile(file);
+    QVERIFY(facts.has_value());
+    QCOMPARE(facts->settings.aperture.value, 8.0);
+  }
+
+  // DNG specification 1.4: BlackLevel may be given for each photosite of a repeated pattern.
+  void blackLevelsOfAPatternAreSubtractedEachFromItsOwn() {
+    QTemporaryDir dir;
+    const int blacks[2][2] = {{512, 700}, {900, 600}};
+    const auto write = [&](const std::filesystem::path& file, bool each) {
+      Image<std::uint16_t> mosaic(128, 96, 1);
+      for (int y = 0; y < 96; ++y)
+        for (int x = 0; x < 128; ++x)
+          *mosaic.at(x, y) = std::uint16_t((each ? blacks[y % 2][x % 2] : 512) + 3000 + 2 * (x / 32));
+      MosaicDescription description;
+      description.xyzToCamera = {0.7, 0.1, 0, 0, 0.9, 0.1, 0, 0.1, 0.8};
+      description.camera = "Test";
+      QVERIFY(writeDng(file, mosaic.view(), description).has_value());
+      if (!each) return;
+      auto image = Exiv2::ImageFactory::open(file.string());
+      image->readMetadata();
+      image->exifData()["Exif.Image.BlackLevelRepeatDim"] = "2 2";
+      image->exifData()["Exif.Image.BlackLevel"] = "512 700 900 600";
+      image->writeMetadata();
+    };
+    const auto even = test::pathOf(dir) / "even.dng", each = test::pathOf(dir) / "each.dng";
+    write(even, false);
+    write(each, true);
+    const auto a = readRaw(even), b = readRaw(each);
+    QVERIFY2(a.has_value(), a ? "" : a.error().message.c_str());
+    QVERIFY2(b.has_value(), b ? "" : b.error().message.c_str());
+    for (int c = 0; c < 3; ++c) {
+      const int wanted = a->pixels.at(64, 48)[c] - a->black, is = b->pixels.at(64, 48)[c] - b->black;
+      QVERIFY2(std::abs(is - wanted) <= 2 + wanted / 100,
+               qPrintable(QString("%1: %2 for %3").arg(c).arg(is).arg(wanted)));
+    }
   }
 
   void unknownOrderIsSortedByTime() {
@@ -348,8 +458,6 @@ private slots:
 private:
   static void setOrientation(const std::filesystem::path& file, int orientation);
 };
-
-#include <exiv2/exiv2.hpp>
 
 void TestIngest::setOrientation(const std::filesystem::path& file, int orientation) {
   auto image = Exiv2::ImageFactory::open(file.string());

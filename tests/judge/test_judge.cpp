@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "camera/simulated_camera.h"
 #include "exposure/marks.h"
 #include "ingest/load_frame.h"
@@ -230,6 +231,27 @@ private slots:
                                     test::pathOf(dir));
     judge.add(b.frames[0]);
     QVERIFY(judge.frames()[1].has(Flaw::NotAlike));
+  }
+
+  // Dark corners are no fault of a set whose bright frame is still to come.
+  void whatIsMissingIsNoNoise() {
+    QTemporaryDir dir;
+    const Place& p = place("reading_room");
+    SimulatedCamera camera(p.world, p.plan.camera, {});
+    JudgeSetup setup;
+    setup.planned = p.plan.frames;
+    setup.camera = p.plan.camera;
+    setup.wanted = p.plan.request.mustKeep();
+    SetJudge judge(setup), alone([&] {
+      JudgeSetup unplanned = setup;
+      unplanned.planned.clear();
+      return unplanned;
+    }());
+    const auto file = test::pathOf(dir) / "dark.dng";
+    QVERIFY(camera.expose(p.plan.frames.front(), FrameFormat::Dng, file)); // the darkest
+    for (SetJudge* j : {&judge, &alone}) j->add(*loadFrame(file));
+    QVERIFY(!judge.frames()[0].has(Flaw::ShadowsNoisy));
+    QVERIFY(alone.frames()[0].has(Flaw::ShadowsNoisy)); // as all there is, it is
   }
 
   void setAsideIsNotJudged() {

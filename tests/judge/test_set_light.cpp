@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include <filesystem> // first: without it moc 6.4 fails on what <memory> draws in
 
 #include "judge/plain_frames.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Whole sets of files against the truth they were made from: radiance images of real rooms and landscapes
 // (tests/data/radiance, CC0), invented tone curves, noise, hands and walkers. The tolerances are those of the task, as
 // ratios to the bound: what the true curve and the same weights reach on the tripod set.

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "image/colour.h"
 #include "merge/fusion.h"
 #include "merge/join.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Small parts of the merge against a reference library (OpenCV) and against their formulas.
 #include <QTest>
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Views, their undo and their files: every change goes through JobModel, and reaches the disk by ViewSaver.
 #include "model/view_edit.h"
 #include "model/view_saver.h"
@@ -22,8 +23,9 @@ private:
   void expose(double stops, int drag = 0) {
     Recipe after = job_->view().recipe;
     after.tone.exposure = stops;
-    job_->edit(idOf(job_->view()), Aspect::Recipe, "light", job_->view().recipe, after,
-               [](View& v, const Recipe& r) { v.recipe = r; }, drag);
+    job_->edit(
+        idOf(job_->view()), Aspect::Recipe, "light", job_->view().recipe, after,
+        [](View& v, const Recipe& r) { v.recipe = r; }, drag);
   }
   [[nodiscard]] double exposure(std::size_t view) const { return job_->job().views()[view].recipe.tone.exposure; }
   [[nodiscard]] double exposureOnDisk(std::size_t view) const {
@@ -72,7 +74,8 @@ private slots:
 
   void changesAreToldWithWhatTheyConcern() {
     std::vector<std::pair<std::string, Aspect>> told;
-    connect(job_.get(), &JobModel::viewChanged, this, [&](const std::string& view, Aspect aspect) { told.emplace_back(view, aspect); });
+    connect(job_.get(), &JobModel::viewChanged, this,
+            [&](const std::string& view, Aspect aspect) { told.emplace_back(view, aspect); });
     expose(1);
     job_->note("02-kitchen", Aspect::Sets, [](View& v) { v.startSet("Bracket", {}); });
     job_->note("99-nowhere", Aspect::Sets, [](View&) { QFAIL("there is no such view"); });
@@ -128,7 +131,9 @@ private slots:
     Lane lane;
     Notices notices;
     ViewSaver saver(*job_, lane, notices);
-    job_->note("01-hall", Aspect::Readings, [](View& v) { v.readings.push_back({"sky", {14}, true, {}, {}, 0, false}); });
+    job_->note("01-hall", Aspect::Readings, [](View& v) {
+      v.readings.push_back({"sky", {14}, true, {}, {}, 0, false});
+    });
     saver.flush();
     const auto folder = job_->view().folder;
     QVERIFY(!std::filesystem::exists(folder / "finish.json"));

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Background work: only the newest counts, starting never waits, what throws becomes a sentence.
 #include "model/lane.h"
 #include "support/wait.h"
@@ -32,7 +33,8 @@ private slots:
     QCOMPARE(progress.at(0).at(1).toDouble(), 0.5);
   }
 
-  // The first is held until a second and a third were started: starting did not wait for it, and the second is never begun.
+  // The first is held until a second and a third were started: starting did not wait for it, and the second is never
+  // begun.
   void startingNeverWaitsAndTheNewestCounts() {
     Lane lane;
     std::latch begun(1), go(1);

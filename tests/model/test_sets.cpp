@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Sets of frames under undo, without a window: what the user said of a set is undone, and nothing that came since is
 // lost.
 #include <QTest> // first: moc of Qt 6.4 cannot read <compare> on its own

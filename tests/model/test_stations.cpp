@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The way through a view: stations behind one interface, without a window.
 #include "model/workbench.h"
 #include "support/scenes.h"
@@ -192,7 +193,8 @@ private slots:
     QVERIFY(bench_->frames.choices() == choices);
     QVERIFY(settled());
     const auto again = Job::open(bench_->job().folder());
-    QVERIFY(choicesOf(again->views()[0]) == choices); // aperture and the own bracket are kept, not guessed from the plan
+    QVERIFY(choicesOf(again->views()[0]) ==
+            choices); // aperture and the own bracket are kept, not guessed from the plan
     bench_->undo();
     QVERIFY(bench_->view().plan->frames == planned);
     bench_->undo();

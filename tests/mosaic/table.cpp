@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // How demosaicing does beside every method of LibRaw, on scenes with the blur of a lens, at base and high ISO:
 // ml_mosaic_table [BLUR]
 #include "mosaic/scenes.h"

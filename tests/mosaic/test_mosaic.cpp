@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Our demosaicing beside every method of LibRaw 0.20, the reference, on scenes with the blur of a lens; and what must
 // hold whatever the picture.
 #include "codec/raw_file.h"

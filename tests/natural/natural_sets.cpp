@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "natural/natural_sets.h"
 
 #include "camera/simulated_camera.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // How natural the automatic finish is, beside the photographer's frames and a general library's fusion: a line a set,
 // and pictures by hand.
 //   ml_natural [ZOO_SETS] [FOLDER_FOR_PICTURES]

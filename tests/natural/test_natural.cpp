@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The automatic finish beside the photographer's own frames: sixteen cameras and views of the zoo, a real bracket, the
 // shipped worlds.
 #include "finish/finish.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Response curves kept by camera, and first looks on reduced frames.
 #include "base/atomic_file.h"
 #include "image/metrics.h"

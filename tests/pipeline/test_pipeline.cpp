@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "codec/exif.h"
 #include "codec/jpeg.h"
 #include "image/metrics.h"
@@ -207,18 +208,18 @@ private slots:
     QVERIFY(combined->stops.front().frames[2] > 0.9); // the dark end from the lightest frame
     QVERIFY(combined->stops.back().frames[0] > 0.9);  // the bright end from the darkest
     for (const auto& stop : combined->stops) QVERIFY(stop.snr > 3);
-    const auto options = combineOptionsFromJson(toJson(CombineOptions{AlignMode::Rigid,
-                                                                      MotionMode::High,
-                                                                      1,
-                                                                      CropMode::Overlap,
-                                                                      CombineMethod::ToneRange,
-                                                                      true,
-                                                                      false,
-                                                                      {100, 140},
-                                                                      {{{{0.2, 0.3}, {0.4, 0.5}}, 0.05, 2}},
-                                                                      {},
-                                                                      {"a.jpg"},
-                                                                      {{"b.jpg", 0.5}}}));
+    CombineOptions given;
+    given.align = AlignMode::Rigid;
+    given.motion = MotionMode::High;
+    given.reference = 1;
+    given.method = CombineMethod::ToneRange;
+    given.emptyScene = true;
+    given.recoverResponse = false;
+    given.toneRange = {100, 140};
+    given.choices = {{{{0.2, 0.3}, {0.4, 0.5}}, 0.05, 2}};
+    given.unused = {"a.jpg"};
+    given.seconds = {{"b.jpg", 0.5}};
+    const CombineOptions options = combineOptionsFromJson(toJson(given));
     QCOMPARE(int(options.method), int(CombineMethod::ToneRange));
     QCOMPARE(options.toneRange.untouchedBelow, 100.f);
     QCOMPARE(options.choices.size(), std::size_t(1));
@@ -302,9 +303,26 @@ private slots:
     std::filesystem::remove(picture); // only what is missing
     const auto third = runAll({test::pathOf(dir) / "card"}, options, {}, {});
     QVERIFY(third && !third->sets[0].done && std::filesystem::exists(picture));
+    // A frame replaced by another of the same size on disk is another frame.
+    for (const auto& entry : std::filesystem::directory_iterator(test::pathOf(dir) / "card"))
+      std::filesystem::last_write_time(entry.path(), entry.last_write_time() + std::chrono::seconds(2));
+    const auto replaced = runAll({test::pathOf(dir) / "card"}, options, {}, {});
+    QVERIFY(replaced && !replaced->sets[0].done);
     options.recipe.tone.exposure = 0.5; // another recipe is another picture
     const auto fourth = runAll({test::pathOf(dir) / "card"}, options, {}, {});
     QVERIFY(fourth && !fourth->sets[0].done);
+  }
+
+  // What cannot be written for one set cannot be for the next: the run ends and says so, and no set is tried twice.
+  void anUnwritableFolderEndsTheRun() {
+    QTemporaryDir dir;
+    shoot(test::pathOf(dir) / "card", FrameFormat::Jpeg);
+    std::ofstream(test::pathOf(dir) / "out") << "a file where the folder should be";
+    RunOptions options;
+    options.out = test::pathOf(dir) / "out";
+    const auto summary = runAll({test::pathOf(dir) / "card"}, options, {}, {});
+    QVERIFY(!summary);
+    QCOMPARE(int(summary.error().code), int(ErrorCode::CannotWrite));
   }
 
   void whatARunWroteBelowTheCardIsNoFrame() {

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Memory that is used again holds what was in it before: no result may depend on that.
 #include <QTest>
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include <QTest> // first: moc of Qt 6.4 cannot read <compare> on its own
 
 #include "exposure/marks.h"

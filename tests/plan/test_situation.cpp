@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include <QTest> // first: moc of Qt 6.4 cannot read <compare> on its own
 
 #include "exposure/marks.h"
@@ -73,6 +74,9 @@ private slots:
     const Optics o{focal, sensor, sensor * 2 / 3, 6, stabiliser};
     QVERIFY(std::abs(handHeldLimit(o).value / limit - 1) < 1e-12);
     QCOMPARE(chanceOfSharpHand(o, handHeldLimit(o)), 0.8);
+    // Half a stop inside the limit half of what a whole stop gives, which is all there is to have.
+    QVERIFY(std::abs(chanceOfSharpHand(o, {handHeldLimit(o).value * std::sqrt(0.5)}) - 0.89) < 1e-9);
+    QCOMPARE(chanceOfSharpHand(o, {handHeldLimit(o).value / 2.1}), 0.98);
     QVERIFY(repeatsForSharpHand(o, handHeldLimit(o)) == 2);
     QVERIFY(repeatsForSharpHand(o, {handHeldLimit(o).value * 4}) > 5);
   }
@@ -233,6 +237,28 @@ private slots:
     QVERIFY(mentions(planWarnings(*planBracket(fullFrame(), request), {}), "diffraction"));
     request.high = {17};
     QVERIFY(mentions(cautions(*planBracket(fullFrame(), request), {}), "sun"));
+  }
+
+  void highlightsAtTheEdgeAreWarnedOf() {
+    Plan plan = *planBracket(fullFrame(), room());
+    for (const auto& [spare, warned] : {std::pair{0.1, true}, {0.0, true}, {0.3, false}}) {
+      plan.coverage.spareHigh = {spare};
+      QCOMPARE(mentions(planWarnings(plan, {}), "next to nothing to spare"), warned);
+    }
+  }
+
+  // By hand: five frames of 1 s with gaps of 0.5 s; the buffer holds three, and each further one waits 2 s of writing
+  // less the gap.
+  void framesBeyondTheBufferCostTime() {
+    CameraProfile camera = fullFrame();
+    camera.frameGap = {0.5};
+    camera.writeTime = {2};
+    camera.bufferFrames = 3;
+    const std::vector<ExposureSettings> five(5, {{1}, {8}, {100}}), three(3, {{1}, {8}, {100}});
+    QCOMPARE(setDuration(camera, five, 5).value, 5 + 4 * 0.5 + 2 * 1.5);
+    QCOMPARE(setDuration(camera, three, 3).value, 3 + 2 * 0.5);
+    camera.writeTime = {0.2}; // written in the gaps
+    QCOMPARE(setDuration(camera, five, 5).value, 5 + 4 * 0.5);
   }
 
   void limitsComeFromHandAndMovers() {

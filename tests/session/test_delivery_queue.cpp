@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The order of what waits to be delivered, and that it survives.
 #include <QTest>
 
@@ -73,6 +74,18 @@ private slots:
     QVERIFY(queue.add(lighter).has_value()); // another finish is another file
     QCOMPARE(queue.orders().size(), std::size_t(3));
     QVERIFY(queue.orders()[0].id != queue.orders()[2].id);
+  }
+
+  // One that could not be written stays as it is, with its reason; asked for again it is an order of its own.
+  void whatWasRefusedCanBeAskedForAgain() {
+    QTemporaryDir dir;
+    DeliveryQueue queue(test::pathOf(dir) / "deliveries.json");
+    QVERIFY(queue.add(orderOf("a", {"jpeg"})).has_value());
+    QVERIFY(queue.refuse(queue.orders()[0].id, "the card is full").has_value());
+    QVERIFY(queue.add(orderOf("a", {"jpeg"})).has_value());
+    QCOMPARE(queue.orders().size(), std::size_t(2));
+    QVERIFY(queue.orders()[1].problem.empty());
+    QVERIFY(queue.next() && queue.next()->id == queue.orders()[1].id);
   }
 
   void whatCannotBeUnderstoodIsLeftOut() {

@@ -1,9 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "base/atomic_file.h"
 #include "session/job.h"
 #include "support/scenes.h"
 
 #include <QTest>
 #include <fstream>
+#include <nlohmann/json.hpp>
 
 using namespace ml;
 
@@ -140,6 +142,9 @@ private slots:
     QVERIFY(stationStates(view).light == StationState::Done);
     QVERIFY(stationStates(view).combine == StationState::Done);
     QVERIFY(stationStates(view).deliver == StationState::Done);
+    View combinedAnew = view;
+    combinedAnew.radianceStamp = "18";
+    QVERIFY(stationStates(combinedAnew).deliver == StationState::OutOfDate);
     view.recipe.tone.exposure = 1;
     QVERIFY(stationStates(view).deliver == StationState::OutOfDate);
     view.frames.push_back("/elsewhere/c.jpg");

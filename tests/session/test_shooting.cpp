@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Sets on disk: what is listed, what is found again, and that nothing is lost when the program dies at any moment. Run
 // with
 // --shoot JOB this program is its own victim: it shoots sets into a job until it is killed.

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Maps on a reduced grid, read row by row, against the plain formula; curves and pulls for any ties.
 #include <QTest>
 

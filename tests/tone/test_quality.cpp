@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The automatic result against the best of OpenCV's tone operators, by a published index, on ordinary views out of 18
 // radiance images.
 #include <QTest>

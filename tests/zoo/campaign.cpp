@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The full campaign: thousands of sets by hand. One line of JSON a set on standard output, the rates on standard error.
 //   ml_zoo judge|align|merge|look|draw COUNT [FIRST_SEED] [dng|jpeg|heif|mixed] [--keep FOLDER] [--fault NAME]
 #include "zoo/figures.h"

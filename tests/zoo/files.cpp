@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "zoo/files.h"
 
 #include <cstdio> // before jpeglib.h, which needs FILE

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A small share of the zoo's campaign: cameras that share no code with ours, judged, placed and merged. The seeds are
 // the first of their kind, not chosen; the full campaign (ml_zoo) has thousands. Limits are those of the task, as
 // counts.

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The Marl Quay ferry house, boat hall: an invented place, rendered as scene-linear radiance.
 // Part chooses what is rendered (render.sh calls it once for each):
 //   0 the hall and the view, without anything that moves   1 a walker on the slip   3 the sail

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The Marl Quay ferry house, jetty at dusk: an invented place, rendered as scene-linear radiance.
 // Part chooses what is rendered (render.sh calls it once for each):
 //   0 what fades with the day, without anything that moves   8 the same by lamp light alone (does not fade)

@@ -1,3 +1,4 @@
+# SPDX-License-Identifier: GPL-3.0-or-later
 # What is rendered of this view; sourced by render.sh.
 render base 0 0 +A0.15 +AM1 +R2 +WT2
 render lamps 8 0 +A0.1 +AM1 +R2 +WT2

@@ -1,3 +1,4 @@
+# SPDX-License-Identifier: GPL-3.0-or-later
 # What is rendered of this view; sourced by render.sh.
 render base 0 0 +A0.15 +AM1 +R2 +WT2
 for n in 0 1 2 3; do

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The Marl Quay ferry house, reading room: an invented place, rendered as scene-linear radiance.
 // Part chooses what is rendered (render.sh calls it once for each):
 //   0 the room and the view, without anything that moves   1, 2 a walker on the jetty   3 the sail

@@ -1,0 +1,102 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// How long the window lets the hand wait: the longest time between two turns of the event loop while the demo is opened, walked from Light to Finish
+// and dragged. Nothing is shown: QT_QPA_PLATFORM=offscreen ml_window_benchmark
+#include "support/wait.h"
+#include "support/window.h"
+
+#include <QApplication>
+#include <QElapsedTimer>
+#include <QSlider>
+#include <QTemporaryDir>
+#include <algorithm>
+#include <cstdio>
+
+using namespace ml;
+
+namespace {
+
+/// Times every event that is delivered from the loop; what an event delivers in turn is part of it.
+class Watched : public QApplication {
+public:
+  using QApplication::QApplication;
+  bool notify(QObject* receiver, QEvent* event) override {
+    if (depth_++ > 0) {
+      const bool done = QApplication::notify(receiver, event);
+      --depth_;
+      return done;
+    }
+    QElapsedTimer timer;
+    timer.start();
+    const bool done = QApplication::notify(receiver, event);
+    --depth_;
+    gaps.push_back(double(timer.nsecsElapsed()) / 1e6);
+    return done;
+  }
+  std::vector<double> gaps; ///< ms
+
+private:
+  int depth_ = 0;
+};
+
+void report(Watched& app, const char* what) {
+  std::sort(app.gaps.begin(), app.gaps.end());
+  if (!app.gaps.empty())
+    std::printf("%-28s longest %6.1f ms, 99.9 %% below %6.1f ms, %zu turns\n", what, app.gaps.back(),
+                app.gaps[std::size_t(double(app.gaps.size() - 1) * 0.999)], app.gaps.size());
+  app.gaps.clear();
+}
+
+void drag(QWidget* widget, QPointF from, QPointF to, int steps) {
+  const auto at = [&](double t) { return QPoint((from + (to - from) * t).toPoint()); };
+  QTest::mousePress(widget, Qt::LeftButton, {}, at(0));
+  for (int i = 1; i <= steps; ++i) {
+    const QPoint p = at(double(i) / steps);
+    QMouseEvent move(QEvent::MouseMove, p, widget->mapToGlobal(p), Qt::NoButton, Qt::LeftButton, {});
+    QApplication::sendEvent(widget, &move);
+    QTest::qWait(8);
+  }
+  QTest::mouseRelease(widget, Qt::LeftButton, {}, at(1));
+}
+
+} // namespace
+
+int main(int count, char** arguments) {
+  Watched app(count, arguments);
+  test::prepareWindows();
+  QTemporaryDir jobs;
+  MainWindow window(jobs.path().toStdString());
+  window.resize(1280, 800);
+  window.show();
+  QTest::qWait(50);
+  app.gaps.clear();
+  test::click(test::visible<QPushButton>(window, "openDemo"));
+  (void)test::settled(window);
+  report(app, "opening the demo");
+  test::clickPicture(window, 0.33, 0.235);
+  test::clickPicture(window, 0.165, 0.66);
+  (void)test::settled(window);
+  test::clickNext(window);
+  test::clickNext(window);
+  report(app, "readings and plan");
+  test::clickNext(window);
+  (void)test::settled(window);
+  report(app, "shooting a set");
+  test::clickNext(window);
+  test::clickNext(window);
+  (void)test::settled(window);
+  report(app, "combining it");
+  test::clickNext(window);
+  (void)test::settled(window);
+  auto* picture = window.findChild<PictureView*>("picture");
+  for (int i = 0; i < 4; ++i) drag(picture, picture->widgetPlace(0.2 + 0.15 * i, 0.6), picture->widgetPlace(0.2 + 0.15 * i, 0.5), 40);
+  for (auto* slider : window.findChildren<QSlider*>())
+    if (slider->isVisible() && slider->isEnabled()) drag(slider, QPointF(slider->width() / 2.0, slider->height() / 2.0), QPointF(slider->width() * 0.7, slider->height() / 2.0), 30);
+  (void)test::settled(window);
+  report(app, "finish, dragged");
+  for (const Qt::Key key : {Qt::Key_4, Qt::Key_1, Qt::Key_2, Qt::Key_3, Qt::Key_6, Qt::Key_5}) {
+    QTest::keyClick(&window, key);
+    (void)test::settled(window);
+  }
+  report(app, "from station to station");
+  return 0;
+}
