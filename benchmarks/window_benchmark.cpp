@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// How long the window lets the hand wait: the longest time between two turns of the event loop while the demo is opened, walked from Light to Finish
-// and dragged. Nothing is shown: QT_QPA_PLATFORM=offscreen ml_window_benchmark
+// How long the window lets the hand wait: the longest time between two turns of the event loop while the demo is
+// opened, walked from Light to Finish and dragged. Nothing is shown: QT_QPA_PLATFORM=offscreen ml_window_benchmark
 #include "support/wait.h"
 #include "support/window.h"
 
@@ -88,9 +88,12 @@ int main(int count, char** arguments) {
   test::clickNext(window);
   (void)test::settled(window);
   auto* picture = window.findChild<PictureView*>("picture");
-  for (int i = 0; i < 4; ++i) drag(picture, picture->widgetPlace(0.2 + 0.15 * i, 0.6), picture->widgetPlace(0.2 + 0.15 * i, 0.5), 40);
+  for (int i = 0; i < 4; ++i)
+    drag(picture, picture->widgetPlace(0.2 + 0.15 * i, 0.6), picture->widgetPlace(0.2 + 0.15 * i, 0.5), 40);
   for (auto* slider : window.findChildren<QSlider*>())
-    if (slider->isVisible() && slider->isEnabled()) drag(slider, QPointF(slider->width() / 2.0, slider->height() / 2.0), QPointF(slider->width() * 0.7, slider->height() / 2.0), 30);
+    if (slider->isVisible() && slider->isEnabled())
+      drag(slider, QPointF(slider->width() / 2.0, slider->height() / 2.0),
+           QPointF(slider->width() * 0.7, slider->height() / 2.0), 30);
   (void)test::settled(window);
   report(app, "finish, dragged");
   for (const Qt::Key key : {Qt::Key_4, Qt::Key_1, Qt::Key_2, Qt::Key_3, Qt::Key_6, Qt::Key_5}) {

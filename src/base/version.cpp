@@ -3,6 +3,8 @@
 
 namespace ml {
 
-const char* version() { return ML_VERSION; }
+const char* version() {
+  return ML_VERSION;
+}
 
 } // namespace ml

@@ -7,6 +7,8 @@ namespace ml {
 /// Of the program, as CMakeLists.txt has it: "0.1.0".
 [[nodiscard]] const char* version();
 /// As written into files: "Mellow Lantern 0.1.0".
-[[nodiscard]] inline std::string software() { return std::string("Mellow Lantern ") + version(); }
+[[nodiscard]] inline std::string software() {
+  return std::string("Mellow Lantern ") + version();
+}
 
 } // namespace ml

@@ -173,7 +173,8 @@ void ShootModel::shootFrames(std::vector<ExposureSettings> frames, std::vector<i
       if (shotFrame.index < int(replaces.size()))
         members[std::size_t(replaces[std::size_t(shotFrame.index)])].used = false;
       seen.push_back(sketchOf(*frame, judgeSetupOf(landed).zones));
-      const Landed now{shotFrame.file, frame, ShownFrame::imageOf(*frame), judged(landed, seen, false)};
+      const Landed now{shotFrame.file, frame, ShownFrame::imageOf(*frame), judged(landed, seen, false),
+                       distributionOf(seen)};
       const auto land = [this, now, replaces] { frameLanded(now, replaces); };
       QMetaObject::invokeMethod(this, land, Qt::QueuedConnection);
     };
@@ -192,7 +193,7 @@ void ShootModel::shootFrames(std::vector<ExposureSettings> frames, std::vector<i
 void ShootModel::frameLanded(const Landed& landed, const std::vector<int>& replaces) {
   check_ = landed.state;
   shot_.push_back(landed.frame->settings);
-  desk_.scene = distributionOf(check_.sketches);
+  desk_.scene = landed.scene;
   Result<void> kept;
   desk_.job.note(idOf(desk_.view()), Aspect::Sets, [&](View& v) {
     // A frame that is repeated gives way when its better comes, not before.
@@ -426,7 +427,9 @@ void ShootModel::takeWatched(const fs::path& file) {
     const std::vector<int> replaced = asked ? action.replaces : std::vector<int>{};
     for (const int i : replaced) members[std::size_t(i)].used = false;
     const bool all = v.plan && seen.size() >= v.plan->frames.size();
-    return [this, landed = Landed{file, frame, ShownFrame::imageOf(*frame), judged(grown, seen, all)}, replaced] {
+    return [this,
+            landed = Landed{file, frame, ShownFrame::imageOf(*frame), judged(grown, seen, all), distributionOf(seen)},
+            replaced] {
       frameLanded(landed, replaced);
       takeNext();
     };

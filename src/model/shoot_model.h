@@ -62,6 +62,7 @@ private:
     std::shared_ptr<const Frame> frame;
     QImage image;
     ShootState state;
+    std::optional<SceneDistribution> scene;
   };
   void frameLanded(const Landed& landed, const std::vector<int>& replaces);
   void setDone(const std::optional<Error>& problem);
