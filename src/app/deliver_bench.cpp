@@ -20,81 +20,14 @@ namespace {
 class DeliverBench final : public Bench {
 public:
   explicit DeliverBench(DeliverModel& deliver) : Bench(deliver), deliver_(deliver) {
-    auto* first = group(tr("Write"));
-    auto* grid = new QGridLayout;
-    grid->setHorizontalSpacing(18);
-    grid->setVerticalSpacing(4);
-    const struct {
-      const char *name, *target;
-    } kinds[] = {{"jpeg", "jpeg"},   {"webJpeg", "web"},      {"tiff", "print"},
-                 {"exr", "archive"}, {"hdrAvif", "hdr-avif"}, {"hdrJxl", "hdr-jxl"}};
-    for (int i = 0; i < 6; ++i) {
-      auto* box = new QCheckBox(QString::fromStdString(findTarget(kinds[i].target)->shortName));
-      box->setObjectName(kinds[i].name);
-      box->setChecked(i == 0 || i == 3);
-      grid->addWidget(box, i % 3, i / 3);
-      boxes_.emplace_back(kinds[i].target, box);
-      connect(box, &QCheckBox::toggled, this, &DeliverBench::choose);
-    }
-    first->addLayout(grid);
-    all_ = new QCheckBox(tr("all views, what is missing"));
-    all_->setToolTip(tr("Every combined view of the visit; what is there and current is not written again"));
-    all_->setObjectName("allViews");
-    first->addWidget(all_);
-    first->addStretch();
-    auto* second = group(tr("Names and rights"));
-    pattern_ = line(second, "namePattern", kNamePattern, tr("{job} {view} {number} {date} {target} {width} {height}"));
-    auto* who = new QHBoxLayout;
-    who->setSpacing(6);
-    creator_ = line(who, "creator", "", tr("creator"));
-    rights_ = line(who, "rights", "", tr("rights"));
-    second->addLayout(who);
-    location_ = new QCheckBox(tr("keep the location"));
-    location_->setObjectName("keepLocation");
-    location_->setChecked(QSettings().value("keepLocation", true).toBool());
-    second->addWidget(location_);
-    second->addStretch();
+    buildTargets();
+    buildNames();
     auto* third = group(tr("Delivered so far"), 1);
     title_ = qobject_cast<QLabel*>(third->itemAt(0)->widget());
     pages_ = new QStackedWidget;
     third->addWidget(pages_);
-    auto* there = page();
-    files_ = new QLabel;
-    files_->setObjectName("deliveredFiles");
-    files_->setWordWrap(true);
-    files_->setTextInteractionFlags(Qt::TextSelectableByMouse);
-    there->addWidget(files_);
-    auto* row = new QHBoxLayout;
-    open_ = button(row, "openFolder", tr("Open the folder"));
-    sheet_ = button(row, "makeSheet", tr("Sheet (PDF)"));
-    sheet_->setToolTip(tr("A PDF with every view, before and after"));
-    row->addStretch();
-    there->addLayout(row);
-    there->addStretch();
-    auto* waiting = page();
-    queue_ = new QueueList(deliver_);
-    waiting->addWidget(queue_, 1);
-    auto* keys = new QHBoxLayout;
-    keys->setSpacing(6);
-    pause_ = button(keys, "pauseQueue", tr("Pause"));
-    auto* up = button(keys, "queueUp", QString(QChar(0x2191)));
-    auto* down = button(keys, "queueDown", QString(QChar(0x2193)));
-    up->setToolTip(tr("Sooner (Alt+Up)"));
-    down->setToolTip(tr("Later (Alt+Down)"));
-    for (auto* arrow : {up, down}) arrow->setFixedWidth(30), arrow->setAccessibleName(arrow->toolTip());
-    auto* out = button(keys, "queueOut", tr("Take out"));
-    keys->addStretch();
-    waiting->addLayout(keys);
-    connect(pause_, &QPushButton::clicked, &deliver_,
-            [this] { deliver_.running() ? deliver_.pause() : deliver_.goOn(); });
-    connect(up, &QPushButton::clicked, queue_, [this] { queue_->moveChosen(-1); });
-    connect(down, &QPushButton::clicked, queue_, [this] { queue_->moveChosen(1); });
-    connect(out, &QPushButton::clicked, queue_, &QueueList::removeChosen);
-    connect(&deliver_, &DeliverModel::progressed, queue_, &QueueList::refresh);
-    connect(open_, &QPushButton::clicked, &deliver_, [this] {
-      QDesktopServices::openUrl(QUrl::fromLocalFile(QString::fromStdString(view().deliveredFolder().string())));
-    });
-    connect(sheet_, &QPushButton::clicked, &deliver_, &DeliverModel::makeSheet);
+    buildDelivered();
+    buildQueue();
     connect(all_, &QCheckBox::toggled, this, &DeliverBench::choose);
     connect(location_, &QCheckBox::toggled, this, &DeliverBench::choose);
     for (QLineEdit* edit : {pattern_, creator_, rights_})
@@ -123,6 +56,89 @@ public:
   }
 
 private:
+  void buildTargets() {
+    auto* first = group(tr("Write"));
+    auto* grid = new QGridLayout;
+    grid->setHorizontalSpacing(18);
+    grid->setVerticalSpacing(4);
+    const struct {
+      const char *name, *target;
+    } kinds[] = {{"jpeg", "jpeg"},   {"webJpeg", "web"},      {"tiff", "print"},
+                 {"exr", "archive"}, {"hdrAvif", "hdr-avif"}, {"hdrJxl", "hdr-jxl"}};
+    for (int i = 0; i < 6; ++i) {
+      auto* box = new QCheckBox(QString::fromStdString(findTarget(kinds[i].target)->shortName));
+      box->setObjectName(kinds[i].name);
+      box->setChecked(i == 0 || i == 3);
+      grid->addWidget(box, i % 3, i / 3);
+      boxes_.emplace_back(kinds[i].target, box);
+      connect(box, &QCheckBox::toggled, this, &DeliverBench::choose);
+    }
+    first->addLayout(grid);
+    all_ = new QCheckBox(tr("all views, what is missing"));
+    all_->setToolTip(tr("Every combined view of the visit; what is there and current is not written again"));
+    all_->setObjectName("allViews");
+    first->addWidget(all_);
+    first->addStretch();
+  }
+
+  void buildNames() {
+    auto* second = group(tr("Names and rights"));
+    pattern_ = line(second, "namePattern", kNamePattern, tr("{job} {view} {number} {date} {target} {width} {height}"));
+    auto* who = new QHBoxLayout;
+    who->setSpacing(6);
+    creator_ = line(who, "creator", "", tr("creator"));
+    rights_ = line(who, "rights", "", tr("rights"));
+    second->addLayout(who);
+    location_ = new QCheckBox(tr("keep the location"));
+    location_->setObjectName("keepLocation");
+    location_->setChecked(QSettings().value("keepLocation", true).toBool());
+    second->addWidget(location_);
+    second->addStretch();
+  }
+
+  void buildDelivered() {
+    auto* there = page();
+    files_ = new QLabel;
+    files_->setObjectName("deliveredFiles");
+    files_->setWordWrap(true);
+    files_->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    there->addWidget(files_);
+    auto* row = new QHBoxLayout;
+    open_ = button(row, "openFolder", tr("Open the folder"));
+    sheet_ = button(row, "makeSheet", tr("Sheet (PDF)"));
+    sheet_->setToolTip(tr("A PDF with every view, before and after"));
+    row->addStretch();
+    there->addLayout(row);
+    there->addStretch();
+    connect(open_, &QPushButton::clicked, &deliver_, [this] {
+      QDesktopServices::openUrl(QUrl::fromLocalFile(QString::fromStdString(view().deliveredFolder().string())));
+    });
+    connect(sheet_, &QPushButton::clicked, &deliver_, &DeliverModel::makeSheet);
+  }
+
+  void buildQueue() {
+    auto* waiting = page();
+    queue_ = new QueueList(deliver_);
+    waiting->addWidget(queue_, 1);
+    auto* keys = new QHBoxLayout;
+    keys->setSpacing(6);
+    pause_ = button(keys, "pauseQueue", tr("Pause"));
+    auto* up = button(keys, "queueUp", QString(QChar(0x2191)));
+    auto* down = button(keys, "queueDown", QString(QChar(0x2193)));
+    up->setToolTip(tr("Sooner (Alt+Up)"));
+    down->setToolTip(tr("Later (Alt+Down)"));
+    for (auto* arrow : {up, down}) arrow->setFixedWidth(30), arrow->setAccessibleName(arrow->toolTip());
+    auto* out = button(keys, "queueOut", tr("Take out"));
+    keys->addStretch();
+    waiting->addLayout(keys);
+    connect(pause_, &QPushButton::clicked, &deliver_,
+            [this] { deliver_.running() ? deliver_.pause() : deliver_.goOn(); });
+    connect(up, &QPushButton::clicked, queue_, [this] { queue_->moveChosen(-1); });
+    connect(down, &QPushButton::clicked, queue_, [this] { queue_->moveChosen(1); });
+    connect(out, &QPushButton::clicked, queue_, &QueueList::removeChosen);
+    connect(&deliver_, &DeliverModel::progressed, queue_, &QueueList::refresh);
+  }
+
   /// A column in a page of its own.
   QVBoxLayout* page() {
     auto* widget = new QWidget;

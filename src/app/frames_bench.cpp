@@ -83,19 +83,7 @@ public:
     grid->addWidget(card_, 2, 5);
     row_->addLayout(grid);
     row_->addStretch();
-    for (auto* box : {camera_, school_, aperture_, snr_, moving_, iso_, fade_})
-      connect(box, &QComboBox::activated, this, &FramesBench::choose);
-    connect(hand_, &QCheckBox::toggled, this, &FramesBench::choose);
-    connect(focal_, &QSpinBox::valueChanged, this, &FramesBench::choose);
-    connect(positions_, &QToolButton::clicked, this, [this] {
-      PlanChoices c = frames_.choices();
-      if (editPositions(this, c.situation)) frames_.choose(c);
-    });
-    connect(card_, &QToolButton::clicked, this, [this] {
-      const QString folder = QFileDialog::getExistingDirectory(this, tr("Where to put the field card"),
-                                                               QString::fromStdString(view().folder.string()));
-      if (!folder.isEmpty()) exportField(folder);
-    });
+    connectAll();
   }
 
   void refresh() override {
@@ -129,6 +117,22 @@ public:
   }
 
 private:
+  void connectAll() {
+    for (auto* box : {camera_, school_, aperture_, snr_, moving_, iso_, fade_})
+      connect(box, &QComboBox::activated, this, &FramesBench::choose);
+    connect(hand_, &QCheckBox::toggled, this, &FramesBench::choose);
+    connect(focal_, &QSpinBox::valueChanged, this, &FramesBench::choose);
+    connect(positions_, &QToolButton::clicked, this, [this] {
+      PlanChoices c = frames_.choices();
+      if (editPositions(this, c.situation)) frames_.choose(c);
+    });
+    connect(card_, &QToolButton::clicked, this, [this] {
+      const QString folder = QFileDialog::getExistingDirectory(this, tr("Where to put the field card"),
+                                                               QString::fromStdString(view().folder.string()));
+      if (!folder.isEmpty()) exportField(folder);
+    });
+  }
+
   static QComboBox* addBox(QGridLayout* grid, int line, int column, const char* name, const QString& title, int width) {
     auto* label = new QLabel(title);
     label->setProperty("role", "quiet");

@@ -79,6 +79,17 @@ FramesSheet::FramesSheet(FramesModel& frames) : frames_(frames) {
 
   auto* left = new QVBoxLayout;
   left->setSpacing(6);
+  buildTable();
+  left->addWidget(table_, 1);
+  answer_ = label("answers", false, 9);
+  left->addWidget(answer_);
+  buildOwn(left);
+  columns->addLayout(left, 1);
+
+  columns->addWidget(buildSide());
+}
+
+void FramesSheet::buildTable() {
   table_ = new QTableWidget(0, 8);
   table_->setObjectName("comparison");
   table_->setHorizontalHeaderLabels(
@@ -112,12 +123,17 @@ FramesSheet::FramesSheet(FramesModel& frames) : frames_(frames) {
     table_->horizontalHeaderItem(i)->setToolTip(tr(tips[i]));
   }
   table_->setAccessibleName(tr("Ways to bracket this scene"));
-  left->addWidget(table_, 1);
-  answer_ = label("answers", false, 9);
-  left->addWidget(answer_);
-  buildOwn(left);
-  columns->addLayout(left, 1);
+  connect(table_, &QTableWidget::cellActivated, this, [this](int row, int) {
+    PlanChoices c = frames_.choices();
+    c.school = table_->item(row, 0)->data(Qt::UserRole).toString().toStdString();
+    c.own.reset();
+    frames_.choose(c);
+  });
+  connect(table_, &QTableWidget::cellClicked, table_, &QTableWidget::cellActivated);
+}
 
+/// What to set on the camera, and what to watch for.
+QWidget* FramesSheet::buildSide() {
   auto* side = new QWidget;
   side->setFixedWidth(262);
   auto* right = new QVBoxLayout(side);
@@ -147,15 +163,7 @@ FramesSheet::FramesSheet(FramesModel& frames) : frames_(frames) {
   right->addWidget(shots_);
   chart_ = new SnrChart;
   right->addWidget(chart_, 2);
-  columns->addWidget(side);
-
-  connect(table_, &QTableWidget::cellActivated, this, [this](int row, int) {
-    PlanChoices c = frames_.choices();
-    c.school = table_->item(row, 0)->data(Qt::UserRole).toString().toStdString();
-    c.own.reset();
-    frames_.choose(c);
-  });
-  connect(table_, &QTableWidget::cellClicked, table_, &QTableWidget::cellActivated);
+  return side;
 }
 
 void FramesSheet::buildOwn(QLayout* into) {

@@ -24,6 +24,8 @@ public:
   void setTheme(const Theme& theme) override;
 
 private:
+  void buildTable();
+  QWidget* buildSide();
   void buildOwn(class QLayout* into);
   void refreshTable();
   void refreshSettings();

@@ -52,11 +52,11 @@ public:
     value_->setObjectName("readingValue");
     value_->setPlaceholderText(tr("13 1/3 or 1/125"));
     value_->setAccessibleName(tr("Its light: EV, a time, or cd/m2"));
-    auto* add = new QPushButton(tr("Add"));
-    add->setObjectName("addReading");
+    add_ = new QPushButton(tr("Add"));
+    add_->setObjectName("addReading");
     typing->addWidget(name_, 3);
     typing->addWidget(value_, 3);
-    typing->addWidget(add);
+    typing->addWidget(add_);
     right->addLayout(typing);
     auto* finder = new QHBoxLayout;
     finder->setSpacing(6);
@@ -78,16 +78,7 @@ public:
     finder->addStretch();
     right->addLayout(finder);
     right->addStretch();
-
-    connect(add, &QPushButton::clicked, this, &LightBench::addTyped);
-    connect(value_, &QLineEdit::returnPressed, this, &LightBench::addTyped);
-    connect(value_, &QLineEdit::textEdited, this, [this] { value_->setStyleSheet({}); });
-    connect(darker_, &QToolButton::clicked, &light_, [this] { light_.brightenFinder(-1); });
-    connect(brighter_, &QToolButton::clicked, &light_, [this] { light_.brightenFinder(1); });
-    connect(spot_, &QComboBox::activated, &light_, [this] { light_.setSpotRadius(spot_->currentData().toDouble()); });
-    connect(test_, &QToolButton::clicked, &light_,
-            [this] { light_.showsTestFrame() ? light_.putTestFrameAway() : light_.takeTestFrame(); });
-    connect(table_, &QTableWidget::cellDoubleClicked, this, [this](int row, int) { rename(row); });
+    connectAll();
   }
 
   void refresh() override {
@@ -137,6 +128,18 @@ public:
   }
 
 private:
+  void connectAll() {
+    connect(add_, &QPushButton::clicked, this, &LightBench::addTyped);
+    connect(value_, &QLineEdit::returnPressed, this, &LightBench::addTyped);
+    connect(value_, &QLineEdit::textEdited, this, [this] { value_->setStyleSheet({}); });
+    connect(darker_, &QToolButton::clicked, &light_, [this] { light_.brightenFinder(-1); });
+    connect(brighter_, &QToolButton::clicked, &light_, [this] { light_.brightenFinder(1); });
+    connect(spot_, &QComboBox::activated, &light_, [this] { light_.setSpotRadius(spot_->currentData().toDouble()); });
+    connect(test_, &QToolButton::clicked, &light_,
+            [this] { light_.showsTestFrame() ? light_.putTestFrameAway() : light_.takeTestFrame(); });
+    connect(table_, &QTableWidget::cellDoubleClicked, this, [this](int row, int) { rename(row); });
+  }
+
   static QToolButton* tool(const char* name, const QString& text, const QString& tip, const QKeySequence& key) {
     auto* button = new QToolButton;
     button->setObjectName(name);
@@ -168,6 +171,7 @@ private:
   LightModel& light_;
   QTableWidget* table_;
   QLineEdit *name_, *value_;
+  QPushButton* add_;
   QToolButton *darker_, *brighter_, *test_;
   QComboBox* spot_;
 };

@@ -31,6 +31,14 @@ constexpr QSize kUsualSize{1280, 800}, kSmallestSize{1240, 640};
 
 } // namespace
 
+QRect firstPlace(const QRect& free) {
+  constexpr int kSide = 2, kTitle = 40; // what a frame takes, before there is one to measure
+  const QRect inside = free.adjusted(kSide, kTitle, -kSide, -kSide);
+  QRect place(QPoint(), kUsualSize.boundedTo(inside.size()));
+  place.moveCenter(inside.center());
+  return place;
+}
+
 MainWindow::MainWindow(std::filesystem::path jobsFolder, QWidget* parent)
     : QMainWindow(parent), jobsFolder_(std::move(jobsFolder)), workbench_(jobsFolder_) {
   setWindowTitle(tr("Mellow Lantern"));
@@ -56,14 +64,10 @@ MainWindow::MainWindow(std::filesystem::path jobsFolder, QWidget* parent)
   refresh();
 }
 
-/// Where it was, as far as that lies on a screen; the first time inside the screen's free area, title bar included.
+/// Where it was, as far as that lies on a screen.
 void MainWindow::takePlace() {
-  if (restoreGeometry(QSettings().value("window").toByteArray())) return;
-  const QSize frame(2, 40); // what a window's frame takes, before there is one to measure
-  const QRect free = screen()->availableGeometry();
-  resize(kUsualSize.boundedTo(free.size() - frame));
-  move(free.topLeft() +
-       QPoint((free.width() - width()) / 2, std::max(0, (free.height() - height() - frame.height()) / 2)));
+  if (!restoreGeometry(QSettings().value("window").toByteArray()))
+    setGeometry(firstPlace(screen()->availableGeometry()));
 }
 
 void MainWindow::buildStations() {

@@ -17,6 +17,10 @@ class QToolButton;
 
 namespace ml {
 
+/// Where a window opens the first time: of its usual size, or as large as the screen's free area leaves it, frame and
+/// title bar included.
+[[nodiscard]] QRect firstPlace(const QRect& free);
+
 /// One window: the way on the left, the Ladder beside the picture, the verdict above it, the station's bench below.
 class MainWindow : public QMainWindow {
   Q_OBJECT

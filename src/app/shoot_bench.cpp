@@ -81,17 +81,7 @@ public:
     foot->addWidget(leave_);
     second->addLayout(foot);
     second->addStretch();
-
-    connect(format_, &QComboBox::activated, &frames_,
-            [this] { frames_.setFormat(FrameFormat(format_->currentData().toInt())); });
-    connect(order_, &QComboBox::activated, &shoot_,
-            [this] { shoot_.setOrder(BracketOrder(order_->currentData().toInt())); });
-    connect(handHeld_, &QCheckBox::toggled, &frames_, [this](bool on) { frames_.setHandHeld(on); });
-    connect(still_, &QCheckBox::toggled, &shoot_, [this](bool on) { shoot_.setWaitForLull(on); });
-    connect(sets_, &QComboBox::activated, &shoot_, [this](int index) { shoot_.selectSet(index); });
-    connect(again_, &QToolButton::clicked, &shoot_, [this] { shoot_.shoot(); });
-    connect(leave_, &QToolButton::clicked, &shoot_,
-            [this] { shoot_.setFrameUsed(shoot_.shownFrame(), !shoot_.isUsed(shoot_.shownFrame())); });
+    connectAll();
   }
 
   void refresh() override {
@@ -111,6 +101,19 @@ public:
   }
 
 private:
+  void connectAll() {
+    connect(format_, &QComboBox::activated, &frames_,
+            [this] { frames_.setFormat(FrameFormat(format_->currentData().toInt())); });
+    connect(order_, &QComboBox::activated, &shoot_,
+            [this] { shoot_.setOrder(BracketOrder(order_->currentData().toInt())); });
+    connect(handHeld_, &QCheckBox::toggled, &frames_, [this](bool on) { frames_.setHandHeld(on); });
+    connect(still_, &QCheckBox::toggled, &shoot_, [this](bool on) { shoot_.setWaitForLull(on); });
+    connect(sets_, &QComboBox::activated, &shoot_, [this](int index) { shoot_.selectSet(index); });
+    connect(again_, &QToolButton::clicked, &shoot_, [this] { shoot_.shoot(); });
+    connect(leave_, &QToolButton::clicked, &shoot_,
+            [this] { shoot_.setFrameUsed(shoot_.shownFrame(), !shoot_.isUsed(shoot_.shownFrame())); });
+  }
+
   static QToolButton* plain(const char* name, const QString& text, const QString& tip) {
     auto* button = new QToolButton;
     button->setObjectName(name);

@@ -38,10 +38,84 @@ void addCombineOptions(CLI::App& command, ml::cli::CombineArguments& a) {
   command.add_option("--crop", a.crop, "reference or overlap")->capture_default_str();
 }
 
+using namespace ml::cli;
+
+CLI::App* addPlan(CLI::App& app, PlanArguments& a) {
+  auto* command = app.add_subcommand("plan", "The smallest bracket that covers two readings");
+  command->add_option("--low", a.low, "darkest reading that must keep texture, EV at ISO 100")->required();
+  command->add_option("--high", a.high, "brightest reading that must keep texture, EV at ISO 100")->required();
+  command->add_option("--camera", a.camera, "profile id or JSON file")->capture_default_str();
+  command->add_option("--aperture", a.aperture, "f-number")->capture_default_str();
+  command->add_option("--iso", a.iso, "empty: the camera's base ISO");
+  command->add_option("--school", a.school, "auto or a way to bracket")->capture_default_str();
+  command->add_option("--iso-cap", a.isoCap, "ISO may rise to this in full stops");
+  command->add_option("--snr", a.snr, "least SNR of what must keep texture; 10 acceptable, 40 excellent");
+  command->add_flag("--compare", a.compare, "all ways to bracket this scene, with what each loses or gains");
+  command->add_flag("--handheld", a.handheld, "limit the time to what can be held");
+  command->add_option("--focal", a.focal, "focal length in mm, for --handheld");
+  command->add_flag("--json", a.json, "print JSON");
+  return command;
+}
+
+CLI::App* addShoot(CLI::App& app, ShootArguments& a) {
+  auto* command = app.add_subcommand("shoot", "Shoot a plan with the simulated camera");
+  command->add_option("--world", a.world, "world id")->required();
+  command->add_option("--plan", a.plan, "file made by plan --json")->required();
+  command->add_option("--out", a.out, "folder for the frames")->required();
+  command->add_option("--format", a.format, "dng, jpeg or tiff")->capture_default_str();
+  command->add_option("--seed", a.seed, "of noise and movement")->capture_default_str();
+  command->add_option("--fault", a.faults,
+                      "something that goes wrong, such as gust or gust@2; a wrong name lists them all");
+  return command;
+}
+
+CLI::App* addInspect(CLI::App& app, InspectArguments& a) {
+  auto* command = app.add_subcommand("inspect", "Group frames into sets and say what is wrong with each");
+  command->add_option("paths", a.paths, "files and folders")->required();
+  command->add_flag("--json", a.json, "print JSON");
+  return command;
+}
+
+CLI::App* addCombine(CLI::App& app, CombineArguments& a) {
+  auto* command = app.add_subcommand("combine", "Frames of one view to a radiance picture");
+  command->add_option("paths", a.paths, "files and folders")->required();
+  command->add_option("--out", a.out, ".exr, .hdr or .tif")->required();
+  command->add_option("--method", a.method, "radiance, fusion, tone-range or single")->capture_default_str();
+  command->add_option("--report", a.report, "JSON file");
+  addCombineOptions(*command, a);
+  return command;
+}
+
+CLI::App* addFinish(CLI::App& app, FinishArguments& a) {
+  auto* command = app.add_subcommand("finish", "A radiance picture to a finished one");
+  command->add_option("file", a.file, ".exr, .hdr or float .tif")->required();
+  command->add_option("--out", a.out, ".jpg, .tif or .png")->required();
+  command->add_option("--look", a.look, "starting point")->capture_default_str();
+  command->add_option("--recipe", a.recipe, "JSON file");
+  command->add_option("--report", a.report, "JSON file");
+  return command;
+}
+
+CLI::App* addRun(CLI::App& app, RunArguments& a) {
+  auto* command = app.add_subcommand("run", "Group, combine, finish and deliver every set");
+  command->add_option("paths", a.combine.paths, "files and folders")->required();
+  command->add_option("--out", a.combine.out, "folder")->required();
+  command->add_option("--look", a.look, "starting point")->capture_default_str();
+  command->add_option("--recipe", a.recipe, "JSON file, instead of a look");
+  command->add_option("--deliver", a.targets, "of jpeg, web, print, archive, hdr-avif, hdr-jxl")->capture_default_str();
+  command->add_option("--creator", a.creator, "written into each picture");
+  command->add_option("--rights", a.rights, "written into each picture");
+  command->add_flag("--remove-location", a.removeLocation, "no place in the metadata");
+  command->add_option("--jobs", a.jobs, "sets worked on at once; 0: as many as memory allows")
+      ->capture_default_str()
+      ->check(CLI::Range(0, 64));
+  addCombineOptions(*command, a.combine);
+  return command;
+}
+
 } // namespace
 
 int main(int count, char** arguments) {
-  using namespace ml::cli;
   std::signal(SIGINT, onInterrupt);
   std::signal(SIGTERM, onInterrupt);
   CLI::App app{"Plans, shoots, combines and finishes exposure brackets.", "mellow-lantern-cli"};
@@ -49,67 +123,22 @@ int main(int count, char** arguments) {
   app.set_version_flag("--version", ml::version());
 
   PlanArguments plan;
-  auto* planCommand = app.add_subcommand("plan", "The smallest bracket that covers two readings");
-  planCommand->add_option("--low", plan.low, "darkest reading that must keep texture, EV at ISO 100")->required();
-  planCommand->add_option("--high", plan.high, "brightest reading that must keep texture, EV at ISO 100")->required();
-  planCommand->add_option("--camera", plan.camera, "profile id or JSON file")->capture_default_str();
-  planCommand->add_option("--aperture", plan.aperture, "f-number")->capture_default_str();
-  planCommand->add_option("--iso", plan.iso, "empty: the camera's base ISO");
-  planCommand->add_option("--school", plan.school, "auto or a way to bracket")->capture_default_str();
-  planCommand->add_option("--iso-cap", plan.isoCap, "ISO may rise to this in full stops");
-  planCommand->add_option("--snr", plan.snr, "least SNR of what must keep texture; 10 acceptable, 40 excellent");
-  planCommand->add_flag("--compare", plan.compare, "all ways to bracket this scene, with what each loses or gains");
-  planCommand->add_flag("--handheld", plan.handheld, "limit the time to what can be held");
-  planCommand->add_option("--focal", plan.focal, "focal length in mm, for --handheld");
-  planCommand->add_flag("--json", plan.json, "print JSON");
+  auto* planCommand = addPlan(app, plan);
 
   ShootArguments shoot;
-  auto* shootCommand = app.add_subcommand("shoot", "Shoot a plan with the simulated camera");
-  shootCommand->add_option("--world", shoot.world, "world id")->required();
-  shootCommand->add_option("--plan", shoot.plan, "file made by plan --json")->required();
-  shootCommand->add_option("--out", shoot.out, "folder for the frames")->required();
-  shootCommand->add_option("--format", shoot.format, "dng, jpeg or tiff")->capture_default_str();
-  shootCommand->add_option("--seed", shoot.seed, "of noise and movement")->capture_default_str();
-  shootCommand->add_option("--fault", shoot.faults,
-                           "something that goes wrong, such as gust or gust@2; a wrong name lists them all");
+  auto* shootCommand = addShoot(app, shoot);
 
   InspectArguments inspect;
-  auto* inspectCommand = app.add_subcommand("inspect", "Group frames into sets and say what is wrong with each");
-  inspectCommand->add_option("paths", inspect.paths, "files and folders")->required();
-  inspectCommand->add_flag("--json", inspect.json, "print JSON");
+  auto* inspectCommand = addInspect(app, inspect);
 
   CombineArguments combine;
-  auto* combineCommand = app.add_subcommand("combine", "Frames of one view to a radiance picture");
-  combineCommand->add_option("paths", combine.paths, "files and folders")->required();
-  combineCommand->add_option("--out", combine.out, ".exr, .hdr or .tif")->required();
-  combineCommand->add_option("--method", combine.method, "radiance, fusion, tone-range or single")
-      ->capture_default_str();
-  combineCommand->add_option("--report", combine.report, "JSON file");
-  addCombineOptions(*combineCommand, combine);
+  auto* combineCommand = addCombine(app, combine);
 
   FinishArguments finish;
-  auto* finishCommand = app.add_subcommand("finish", "A radiance picture to a finished one");
-  finishCommand->add_option("file", finish.file, ".exr, .hdr or float .tif")->required();
-  finishCommand->add_option("--out", finish.out, ".jpg, .tif or .png")->required();
-  finishCommand->add_option("--look", finish.look, "starting point")->capture_default_str();
-  finishCommand->add_option("--recipe", finish.recipe, "JSON file");
-  finishCommand->add_option("--report", finish.report, "JSON file");
+  auto* finishCommand = addFinish(app, finish);
 
   RunArguments run;
-  auto* runCommand = app.add_subcommand("run", "Group, combine, finish and deliver every set");
-  runCommand->add_option("paths", run.combine.paths, "files and folders")->required();
-  runCommand->add_option("--out", run.combine.out, "folder")->required();
-  runCommand->add_option("--look", run.look, "starting point")->capture_default_str();
-  runCommand->add_option("--recipe", run.recipe, "JSON file, instead of a look");
-  runCommand->add_option("--deliver", run.targets, "of jpeg, web, print, archive, hdr-avif, hdr-jxl")
-      ->capture_default_str();
-  runCommand->add_option("--creator", run.creator, "written into each picture");
-  runCommand->add_option("--rights", run.rights, "written into each picture");
-  runCommand->add_flag("--remove-location", run.removeLocation, "no place in the metadata");
-  runCommand->add_option("--jobs", run.jobs, "sets worked on at once; 0: as many as memory allows")
-      ->capture_default_str()
-      ->check(CLI::Range(0, 64));
-  addCombineOptions(*runCommand, run.combine);
+  addRun(app, run);
 
   try {
     app.parse(count, arguments);

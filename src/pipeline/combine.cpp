@@ -350,6 +350,57 @@ std::vector<StopRecord> stopsOf(const MergeResult& merged, std::size_t frames) {
   return out;
 }
 
+/// The frames that can be used, where they lie; the others are left out with their reason. `out.reference` counts among
+/// them afterwards.
+Result<std::vector<PlacedFrame>> placeFrames(const BracketSet& set, const std::vector<Registration>& registrations,
+                                             Combined& out) {
+  const auto clipped = ofEach(set.frames, clippedShare);
+  std::vector<PlacedFrame> placed;
+  std::size_t lost = 0;
+  int mergeReference = 0;
+  for (std::size_t i = 0; i < set.frames.size(); ++i) {
+    const Registration& r = registrations[i];
+    if (!r.usable) {
+      out.leftOut.push_back({set.frames[i].path, {ErrorCode::CannotAlign, "`" + set.frames[i].path + "`: " + r.note}});
+      ++lost;
+      continue;
+    }
+    if (int(i) == out.reference) mergeReference = int(placed.size());
+    placed.push_back({&set.frames[i], r.transform.h, std::clamp(r.residual, kLeastMisplacement, kMostMisplacement)});
+    out.frames.push_back({set.frames[i].path, set.frames[i].settings, r, 0, clipped[i], !set.frames[i].exposureKnown});
+  }
+  if (placed.size() < 2 && lost > 0)
+    return fail(ErrorCode::CannotAlign,
+                fmt::format("The {} frames do not show the same view; group them again or shoot the set again.",
+                            set.frames.size()));
+  out.reference = mergeReference;
+  return placed;
+}
+
+/// What merging gave, and what follows from it.
+void takeMerged(MergeResult merged, const std::vector<PlacedFrame>& placed, const CombineOptions& options,
+                Combined& out) {
+  for (std::size_t i = 0; i < std::min(out.frames.size(), merged.motion.excludedShare.size()); ++i)
+    out.frames[i].excludedShare = merged.motion.excludedShare[i];
+  out.motion = std::move(merged.motion);
+  out.ev100OfUnit = merged.ev100OfUnit;
+  out.clippedShare = merged.clippedShare;
+  const int width = merged.radiance.width(), height = merged.radiance.height();
+  out.fullWidth = width;
+  out.fullHeight = height;
+  out.crop = options.crop == CropMode::Overlap ? overlapOf(out.frames, width, height) : Roi{0, 0, width, height};
+  if (options.method == CombineMethod::Radiance || options.method == CombineMethod::Darker)
+    inParallel([&] { out.stops = stopsOf(merged, placed.size()); },
+               [&] { out.noisier = noisierPlaces(merged.snr, merged.light, out.crop); });
+  if (options.method == CombineMethod::Radiance || options.method == CombineMethod::Darker ||
+      options.method == CombineMethod::ToneRange || options.method == CombineMethod::Single)
+    out.metered = meteredOf(placed, merged.radiance.view());
+  out.source = std::move(merged.source);
+  out.snr = std::move(merged.snr);
+  out.radiance = std::move(merged.radiance);
+  if (out.crop != Roi{0, 0, width, height}) out.radiance.crop(out.crop);
+}
+
 } // namespace
 
 Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions& options, const Progress& progress) {
@@ -377,51 +428,15 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   auto registrations = registerFrames(set.frames, out.reference, align, progress.part(0.4, 0.6));
   if (!registrations) return passOn(registrations.error());
 
-  const auto clipped = ofEach(set.frames, clippedShare);
-  std::vector<PlacedFrame> placed;
-  std::size_t lost = 0;
-  int mergeReference = 0;
-  for (std::size_t i = 0; i < set.frames.size(); ++i) {
-    const Registration& r = (*registrations)[i];
-    if (!r.usable) {
-      out.leftOut.push_back({set.frames[i].path, {ErrorCode::CannotAlign, "`" + set.frames[i].path + "`: " + r.note}});
-      ++lost;
-      continue;
-    }
-    if (int(i) == out.reference) mergeReference = int(placed.size());
-    placed.push_back({&set.frames[i], r.transform.h, std::clamp(r.residual, kLeastMisplacement, kMostMisplacement)});
-    out.frames.push_back({set.frames[i].path, set.frames[i].settings, r, 0, clipped[i], !set.frames[i].exposureKnown});
-  }
-  if (placed.size() < 2 && lost > 0)
-    return fail(ErrorCode::CannotAlign,
-                fmt::format("The {} frames do not show the same view; group them again or shoot the set again.",
-                            set.frames.size()));
-  out.reference = mergeReference;
+  auto placed = placeFrames(set, *registrations, out);
+  if (!placed) return passOn(placed.error());
   progress.at("Find the response", 0.6);
   if (options.recoverResponse && options.method != CombineMethod::Fusion)
-    usePhotometry(set.frames, placed, options, out);
+    usePhotometry(set.frames, *placed, options, out);
   if (progress.stopRequested()) return stopped();
-  auto merged = mergeBy(options, placed, out.reference, progress.part(0.65, 1));
+  auto merged = mergeBy(options, *placed, out.reference, progress.part(0.65, 1));
   if (!merged) return passOn(merged.error());
-  for (std::size_t i = 0; i < std::min(out.frames.size(), merged->motion.excludedShare.size()); ++i)
-    out.frames[i].excludedShare = merged->motion.excludedShare[i];
-  out.motion = std::move(merged->motion);
-  out.ev100OfUnit = merged->ev100OfUnit;
-  out.clippedShare = merged->clippedShare;
-  const int width = merged->radiance.width(), height = merged->radiance.height();
-  out.fullWidth = width;
-  out.fullHeight = height;
-  out.crop = options.crop == CropMode::Overlap ? overlapOf(out.frames, width, height) : Roi{0, 0, width, height};
-  if (options.method == CombineMethod::Radiance || options.method == CombineMethod::Darker)
-    inParallel([&] { out.stops = stopsOf(*merged, placed.size()); },
-               [&] { out.noisier = noisierPlaces(merged->snr, merged->light, out.crop); });
-  if (options.method == CombineMethod::Radiance || options.method == CombineMethod::Darker ||
-      options.method == CombineMethod::ToneRange || options.method == CombineMethod::Single)
-    out.metered = meteredOf(placed, merged->radiance.view());
-  out.source = std::move(merged->source);
-  out.snr = std::move(merged->snr);
-  out.radiance = std::move(merged->radiance);
-  if (out.crop != Roi{0, 0, width, height}) out.radiance.crop(out.crop);
+  takeMerged(std::move(*merged), *placed, options, out);
   return out;
 }
 

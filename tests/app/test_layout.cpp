@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Nothing is cut off, nothing overlaps, everything can be named and reached by keys: every station and page, both
 // themes, two window sizes.
+#include <QSettings>
 #include <QTest>
 
 #include "app/main_window.h"
@@ -128,6 +129,22 @@ class TestLayout : public QObject {
 
 private slots:
   void initTestCase() { prepareWindows(); }
+
+  void theFirstWindowLiesInsideTheScreen() {
+    for (const QRect free :
+         {QRect(0, 0, 1280, 800), QRect(0, 28, 1366, 740), QRect(60, 0, 1860, 1080), QRect(0, 0, 3840, 2160)}) {
+      const QRect place = firstPlace(free);
+      QVERIFY(free.contains(place.adjusted(-1, -36, 1, 1))); // with its frame and title bar
+      QVERIFY(place.width() <= 1280 && place.height() <= 800);
+      QVERIFY(place.width() >= std::min(1240, free.width() - 8) && place.height() >= std::min(640, free.height() - 60));
+    }
+    MainWindow window(std::filesystem::temp_directory_path() / "no-jobs");
+    window.setGeometry(40, 50, 1300, 700);
+    window.close();
+    MainWindow again(std::filesystem::temp_directory_path() / "no-jobs");
+    QCOMPARE(again.size(), QSize(1300, 700)); // it comes back as it was
+    QSettings().remove("window");
+  }
 
   // WCAG 2.1, success criterion 1.4.3: at least 4.5 for text; 1.4.11: at least 3 for what shows where a control is
   // used.
