@@ -1,7 +1,7 @@
 # SPDX-License-Identifier: GPL-3.0-or-later
 # One folder under src/ is one room: a static library that may use the rooms named after USES, and no other.
 # tests/architecture checks includes and USES against src/rooms.txt. SPEED: rooms without arithmetic over pixels are compiled faster than they run.
-# PRECOMPILE: headers that nearly every file of the room reads; each file still names what it uses (ML builds without them in the sanitizer preset).
+# PRECOMPILE: headers that nearly every file of the room reads; each file still names what it uses (the debug preset builds without them).
 # -Wno-restrict: GCC 12 reports std::string concatenation (GCC bug 105651).
 set(ML_WARNINGS -Wall -Wextra -Wpedantic -Wshadow -Wconversion -Wno-sign-conversion -Wno-float-conversion -Wno-restrict -Werror)
 

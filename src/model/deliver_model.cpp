@@ -110,6 +110,7 @@ StationModel::Next DeliverModel::next() const {
 }
 
 void DeliverModel::enter() {
+  shown_ = true;
   if (desk_.busy()) return;
   if (finished_.exists())
     finished_.draw();
@@ -227,8 +228,8 @@ void DeliverModel::orderEnded(int order, const std::optional<Error>& problem) {
     desk_.notices.check(queue_->refuse(order, "This kind of file is not known here; take it out of the queue."));
   }
   if (!paused_) writeNext();
-  if (!running()) { // else the next one has begun
-    if (filesWritten_ > 0)
+  if (!running()) {                   // else the next one has begun
+    if (filesWritten_ > 0 && !shown_) // there the verdict says it
       desk_.notices.tell(filesWritten_ == 1 ? tr("One file is written and read back.")
                                             : tr("%1 files are written and read back.").arg(filesWritten_));
     filesWritten_ = 0;
@@ -236,7 +237,7 @@ void DeliverModel::orderEnded(int order, const std::optional<Error>& problem) {
   emit changed();
 }
 
-void DeliverModel::leave() {
+void DeliverModel::letGo() {
   desk_.works.delivery.abandon();
   if (queue_) QCoreApplication::sendPostedEvents(this, QEvent::MetaCall);
 }

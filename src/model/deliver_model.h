@@ -40,6 +40,7 @@ public:
   [[nodiscard]] Next next() const override;
   void doNext() override { deliver(choices_); }
   void enter() override;
+  void leave() override { shown_ = false; }
   void showDetail(const QRectF& part) override { finished_.showDetail(part); }
 
   /// What the next delivery writes.
@@ -60,7 +61,7 @@ public:
   /// Says it when files of a job that was just opened are still to be written.
   void sayWhatWaits();
   /// Before another job, or the end: what was written is noted, the rest waits on disk.
-  void leave();
+  void letGo();
 
   /// One exposure and the finish of every combined view, small; answered by sheetDrawn.
   void makeSheet();
@@ -78,7 +79,7 @@ private:
   DeliverChoices choices_;
   std::optional<DeliveryQueue> queue_; ///< Of the job that is open.
   int writing_ = 0, filesWritten_ = 0;
-  bool paused_ = false, justOpened_ = false;
+  bool paused_ = false, justOpened_ = false, shown_ = false;
   double share_ = 0;
 };
 

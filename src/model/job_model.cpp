@@ -5,11 +5,20 @@
 
 namespace ml {
 
+JobModel::~JobModel() {
+  clearUndo();
+}
+
+/// A stack that goes says that it changes, and nobody may ask it then.
+void JobModel::clearUndo() {
+  for (const auto& [view, stack] : stacks_) stack->disconnect(this);
+  stacks_.clear();
+}
+
 void JobModel::open(Job job) {
   if (isOpen()) emit closing();
   emit leaving();
-  for (const auto& [view, stack] : stacks_) stack->disconnect(this); // a stack that goes says that it changes
-  stacks_.clear();
+  clearUndo();
   job_ = std::move(job);
   current_ = -1;
   emit jobOpened();

@@ -31,6 +31,7 @@ class JobModel : public QObject {
 
 public:
   using QObject::QObject;
+  ~JobModel() override;
 
   void open(Job job);
   [[nodiscard]] bool isOpen() const { return job_.has_value(); }
@@ -63,6 +64,8 @@ signals:
   void undoChanged();
 
 private:
+  void clearUndo();
+
   std::optional<Job> job_;
   int current_ = -1;
   std::map<std::string, std::unique_ptr<QUndoStack>> stacks_;

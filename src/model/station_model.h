@@ -42,6 +42,8 @@ public:
 
   /// It becomes the one that is shown: draws what it shows.
   virtual void enter();
+  /// Another one is shown from now on.
+  virtual void leave() {}
   /// Frames at their station, not what became of them.
   [[nodiscard]] virtual bool beforeCombining() const { return true; }
 

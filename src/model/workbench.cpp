@@ -9,7 +9,7 @@ Workbench::Workbench(const std::filesystem::path& jobs) : desk(jobs) {
   for (StationModel* station :
        std::initializer_list<StationModel*>{&light, &frames, &shoot, &combine, &finish, &deliver})
     know(*station);
-  connect(&desk.job, &JobModel::closing, &deliver, &DeliverModel::leave);
+  connect(&desk.job, &JobModel::closing, &deliver, &DeliverModel::letGo);
   connect(&desk.job, &JobModel::viewEntered, this, &Workbench::viewEntered);
   connect(&desk.job, &JobModel::viewChanged, this, &Workbench::tell);
   connect(&desk.job, &JobModel::undoChanged, this, &Workbench::tell);
@@ -18,8 +18,12 @@ Workbench::Workbench(const std::filesystem::path& jobs) : desk(jobs) {
 }
 
 Workbench::~Workbench() {
-  blockSignals(true); // nobody is there to hear of the last file
-  deliver.leave();
+  // Nobody is there to hear of the last file, nor of what goes down with the parts.
+  blockSignals(true);
+  desk.job.disconnect(this);
+  desk.works.longWork.disconnect(this);
+  for (StationModel* station : path_) station->disconnect(this);
+  deliver.letGo();
   desk.works.abandon();
 }
 
@@ -49,6 +53,7 @@ void Workbench::goTo(const QString& id) {
 
 void Workbench::goTo(int index) {
   if (!hasView() || index < 0 || index >= int(path_.size()) || index == current_) return;
+  station().leave();
   current_ = index;
   station().enter();
   emit changed();
@@ -75,6 +80,7 @@ bool Workbench::settled() const {
 void Workbench::viewEntered() {
   const View& v = view();
   entered_ = idOf(v);
+  station().leave();
   const QString& where = v.combined ? stations::kFinish : v.frames.empty() ? stations::kLight : stations::kCombine;
   current_ = int(std::find_if(path_.begin(), path_.end(), [&](const StationModel* s) { return s->id() == where; }) -
                  path_.begin());

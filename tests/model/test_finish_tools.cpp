@@ -42,20 +42,24 @@ private slots:
     for (int y = 0; y < 320; ++y)
       for (int x = 0; x < 480; ++x) {
         if (x < 240) scene.at(x, y)[2] *= 1.6f, scene.at(x, y)[0] *= 0.7f;
-        if (x > 300 && x < 360 && y > 120 && y < 200) scene.at(x, y)[0] *= 3.f, scene.at(x, y)[1] *= 0.5f, scene.at(x, y)[2] *= 0.4f;
+        if (x > 300 && x < 360 && y > 120 && y < 200)
+          scene.at(x, y)[0] *= 3.f, scene.at(x, y)[1] *= 0.5f, scene.at(x, y)[2] *= 0.4f;
       }
     (void)test::shootScene(std::move(scene), test::exposedAt({4, 7, 10}), FrameFormat::Jpeg, pathOf(dir_) / "card");
-  }
-
-  void init() {
-    const auto jobs = pathOf(dir_) / QTest::currentTestFunction();
-    bench_ = std::make_unique<Workbench>(jobs);
-    bench_->opening.takeFiles({QString::fromStdString((pathOf(dir_) / "card").string())}, jobs);
+    bench_ = std::make_unique<Workbench>(pathOf(dir_) / "jobs");
+    bench_->opening.takeFiles({QString::fromStdString((pathOf(dir_) / "card").string())}, bench_->desk.jobsFolder);
     QVERIFY(settled());
     bench_->combine.combine({});
     QVERIFY(settled());
     QVERIFY(bench_->view().combined);
     bench_->goTo(stations::kFinish);
+    QVERIFY(settled());
+  }
+
+  void init() {
+    bench_->finish.compare.set(Comparing::Off);
+    bench_->finish.setRecipe({});
+    bench_->finish.tools.setPage(FinishTools::Page::Other);
     QVERIFY(settled());
   }
 
@@ -66,7 +70,8 @@ private slots:
     QCOMPARE(recipe().tone.pulls.size(), std::size_t(1));
     const Tie pull = recipe().tone.pulls[0];
     const ToneCurve plain(placedTies(bench_->finished.combined()->analysis, {}));
-    QVERIFY2(std::abs(pull.paper - plain(pull.scene) - 1) < 0.05, qPrintable(QString::number(pull.paper - plain(pull.scene))));
+    QVERIFY2(std::abs(pull.paper - plain(pull.scene) - 1) < 0.05,
+             qPrintable(QString::number(pull.paper - plain(pull.scene))));
     drag(FinishTool::Light, {0.7, 0.6}, {0.7, 0.6}, 1); // a click moves nothing
     QCOMPARE(steps(), before + 1);
     bench_->undo();
@@ -86,7 +91,7 @@ private slots:
   void whiteIsWhatWasClicked() {
     drag(FinishTool::White, {0.25, 0.5}, {0.25, 0.5}, 1);
     QVERIFY2(recipe().tone.warmth > 0.2, qPrintable(QString::number(recipe().tone.warmth))); // the cast was blue
-    QVERIFY(bench_->finish.tools.tool() == FinishTool::Light);                                // once, and back
+    QVERIFY(bench_->finish.tools.tool() == FinishTool::Light);                               // once, and back
   }
 
   void aPlaceGetsAWhiteOfItsOwn() {
@@ -105,7 +110,8 @@ private slots:
     QCOMPARE(recipe().areas.size(), std::size_t(2));
     const Area &oval = recipe().areas[0], &ramp = recipe().areas[1];
     QVERIFY(oval.shape == AreaShape::Oval && ramp.shape == AreaShape::Ramp);
-    QVERIFY(std::abs(oval.a.x - 0.3) < 0.01 && std::abs(oval.a.y - 0.4) < 0.01 && std::abs(oval.b.x - 0.15) < 0.01 && std::abs(oval.b.y - 0.2) < 0.01);
+    QVERIFY(std::abs(oval.a.x - 0.3) < 0.01 && std::abs(oval.a.y - 0.4) < 0.01 && std::abs(oval.b.x - 0.15) < 0.01 &&
+            std::abs(oval.b.y - 0.2) < 0.01);
     QVERIFY(std::abs(ramp.a.y - 0.1) < 0.01 && std::abs(ramp.b.y - 0.9) < 0.01);
     QCOMPARE(bench_->finish.tools.selectedArea(), 1); // the latest is in hand
     bench_->finish.tools.setPage(FinishTools::Page::Places);
@@ -171,7 +177,8 @@ private slots:
   }
 
   void aLineIsSetLevel() {
-    drag(FinishTool::Level, {0.2, 0.5}, {0.8, 0.5 + 0.6 * 480 / 320 * std::tan(3 * 3.14159265 / 180)}); // three degrees down to the right
+    drag(FinishTool::Level, {0.2, 0.5},
+         {0.8, 0.5 + 0.6 * 480 / 320 * std::tan(3 * 3.14159265 / 180)}); // three degrees down to the right
     QVERIFY2(std::abs(recipe().geometry.roll - 3) < 0.05, qPrintable(QString::number(recipe().geometry.roll)));
     bench_->undo();
     drag(FinishTool::Level, {0.5, 0.5}, {0.505, 0.5}); // too short to tell
@@ -185,7 +192,8 @@ private slots:
     QVERIFY(told.count() > 0 && told.last().at(0).toString().contains("lie on a line"));
     QVERIFY(recipe() == Recipe{});
     bench_->finish.tools.choose(FinishTool::Corners);
-    for (const QPointF p : {QPointF(0.2, 0.2), {0.8, 0.25}, {0.8, 0.75}}) bench_->finish.dragBegins(p), bench_->finish.dragEnds(p);
+    for (const QPointF p : {QPointF(0.2, 0.2), {0.8, 0.25}, {0.8, 0.75}})
+      bench_->finish.dragBegins(p), bench_->finish.dragEnds(p);
     QCOMPARE(bench_->finish.marks().rings.size(), std::size_t(3));
     bench_->finish.dragBegins({0.2, 0.8}), bench_->finish.dragEnds({0.2, 0.8});
     QVERIFY(settled());
