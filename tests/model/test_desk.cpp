@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The parts that stations share, each alone: pictures for the screen, kept radiance, the camera and its finder, the words of a plan.
+// The parts that stations share, each alone: pictures for the screen, kept radiance, the camera and its finder, the
+// words of a plan.
 #include "model/judging.h"
 #include "model/pictures.h"
 #include "model/plan_words.h"
@@ -44,7 +45,8 @@ private slots:
   void onlyExtremesAreMarked() {
     QImage image(60, 20, QImage::Format_RGB888);
     for (int x = 0; x < 60; ++x)
-      for (int y = 0; y < 20; ++y) image.setPixelColor(x, y, x < 20 ? Qt::white : x < 40 ? QColor(128, 128, 128) : Qt::black);
+      for (int y = 0; y < 20; ++y)
+        image.setPixelColor(x, y, x < 20 ? Qt::white : x < 40 ? QColor(128, 128, 128) : Qt::black);
     QImage marked = image.copy();
     markExtremes(marked);
     int white = 0, grey = 0, black = 0;
@@ -59,12 +61,14 @@ private slots:
   void aSpotReadsItsLight() {
     const Frame probe = halves(0.1f, 0.1f);
     const Frame frame = halves(probe.midTone, probe.midTone / 4);
-    const SpotMeasure mid = readSpot(frame, 0.2, 0.5, 0.1), low = readSpot(frame, 0.8, 0.5, 0.1), edge = readSpot(frame, 0.5, 0.5, 0.1);
+    const SpotMeasure mid = readSpot(frame, 0.2, 0.5, 0.1), low = readSpot(frame, 0.8, 0.5, 0.1),
+                      edge = readSpot(frame, 0.5, 0.5, 0.1);
     QVERIFY(std::abs(mid.ev100.value - 13) < 0.01 && std::abs(low.ev100.value - 11) < 0.02);
     QVERIFY(mid.uncertainty < 0.01 && edge.uncertainty > 0.4); // it lies on a step of two stops
     QVERIFY(!mid.atLeast);
     QVERIFY(readSpot(halves(0.1f, 1.f), 0.8, 0.5, 0.1).atLeast); // clipped: at least as bright
-    QVERIFY(std::isfinite(readSpot(frame, 0, 0, 0.001).ev100.value) && std::isfinite(readSpot(frame, 1, 1, 3).ev100.value));
+    QVERIFY(std::isfinite(readSpot(frame, 0, 0, 0.001).ev100.value) &&
+            std::isfinite(readSpot(frame, 1, 1, 3).ev100.value));
   }
 
   // ---- Kept radiance
@@ -100,7 +104,8 @@ private slots:
     QVERIFY(std::abs(ev100(camera.finderSettings(f.bench.view())).value - (before - 2)) < 0.01);
     f.bench.light.brightenFinder(-2);
     QVERIFY(f.bench.light.typeReading("sky", "15.5"));
-    QVERIFY(std::abs(ev100(camera.finderSettings(f.bench.view())).value - 12.5) < 0.01); // three stops below the brightest
+    QVERIFY(std::abs(ev100(camera.finderSettings(f.bench.view())).value - 12.5) <
+            0.01); // three stops below the brightest
     QVERIFY(f.bench.light.typeReading("moon", "-6"));
     QVERIFY(std::abs(ev100(camera.finderSettings(f.bench.view())).value - 12.5) < 0.01);
   }

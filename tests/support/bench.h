@@ -25,7 +25,9 @@ struct BenchInAFolder {
     bench.combine.combine({});
     return settled() && bench.view().combined.has_value();
   }
-  [[nodiscard]] bool openDemo() { return bench.opening.openDemo(bench.desk.jobsFolder) && settled() && bench.hasView(); }
+  [[nodiscard]] bool openDemo() {
+    return bench.opening.openDemo(bench.desk.jobsFolder) && settled() && bench.hasView();
+  }
 };
 
 } // namespace ml::test
