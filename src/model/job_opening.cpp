@@ -14,6 +14,7 @@ JobOpening::JobOpening(Desk& desk) : desk_(desk) {
 
 bool JobOpening::openJob(const fs::path& folder) {
   if (desk_.busy()) return false;
+  desk_.saver.flush(); // it may be the job that is open
   auto job = Job::open(folder);
   if (!job) {
     desk_.notices.fail(job.error());

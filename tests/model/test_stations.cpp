@@ -154,6 +154,17 @@ private slots:
     QCOMPARE(bench_->finished.combined()->preview.width(), picture->preview.width());
   }
 
+  // The job that is open, opened again before its last changes were written.
+  void openedAgainAJobHasItsLatestChanges() {
+    openFrames();
+    QVERIFY(bench_->light.typeReading("sky", "14"));
+    const auto folder = bench_->job().folder();
+    QVERIFY(bench_->opening.openJob(folder));
+    QCOMPARE(bench_->view().readings.size(), std::size_t(1));
+    QVERIFY(settled());
+    QCOMPARE(Job::open(folder)->views()[0].readings.size(), std::size_t(1));
+  }
+
   void aReadingIsOneStepWhereverItStands() {
     openFrames();
     for (const char* value : {"5", "9", "13"}) QVERIFY(bench_->light.typeReading(value, value));
