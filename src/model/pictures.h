@@ -15,7 +15,7 @@ inline constexpr int kPreviewEdge = 1600;
 [[nodiscard]] QImage toQImage(const Image<std::uint8_t>& rgb);
 [[nodiscard]] QImage toQImage(ImageView<const std::uint16_t> srgbCodes);
 
-/// A frame as the camera would show it, reduced to kPreviewEdge. Clipped pixels are hatched when `marks` is set.
+/// A frame as the camera would show it, reduced to kPreviewEdge.
 [[nodiscard]] QImage displayOf(const Frame& frame);
 
 /// Overlays diagonal hatching where a channel is at white and dots where all are at black: patterns, not colours.

@@ -43,7 +43,7 @@ FrameSet* setNamed(View& view, const std::string& name) {
 
 } // namespace
 
-ShootModel::ShootModel(Desk& desk, FramesModel& frames) : StationModel(desk), frames_(frames), watch_(desk.notices) {
+ShootModel::ShootModel(Desk& desk) : StationModel(desk), watch_(desk.notices) {
   connect(&desk_.job, &JobModel::viewEntered, this, [this] {
     watch_.stop();
     forgetSet();

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "model/folder_watch.h"
-#include "model/frames_model.h"
 #include "model/judging.h"
 #include "model/station_model.h"
 
@@ -13,7 +12,7 @@ class ShootModel : public StationModel {
   Q_OBJECT
 
 public:
-  ShootModel(Desk& desk, FramesModel& frames);
+  explicit ShootModel(Desk& desk);
 
   [[nodiscard]] QString id() const override { return stations::kShoot; }
   [[nodiscard]] QString name() const override { return tr("Shoot"); }
@@ -73,7 +72,6 @@ private:
   void takeWatched(const std::filesystem::path& file);
   void nextWatchedSet();
 
-  FramesModel& frames_;
   BracketOrder order_ = BracketOrder::DarkFirst;
   bool waitForLull_ = false;
   std::vector<ExposureSettings> shot_;

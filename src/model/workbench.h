@@ -25,7 +25,7 @@ public:
   FinishedPicture finished{desk};
   FramesModel frames{desk}; ///< Plans before others are told of a change.
   LightModel light{desk};
-  ShootModel shoot{desk, frames};
+  ShootModel shoot{desk};
   CombineModel combine{desk, finished};
   FinishModel finish{desk, finished, combine};
   DeliverModel deliver{desk, finished};

@@ -156,14 +156,14 @@ private slots:
       QVERIFY(writeExif(file, m).has_value());
       const auto frame = loadFrame(file);
       QVERIFY(frame.has_value());
-      // A full well of light is gathered at a sixteenth of it: relative variance by photons rises with ISO.
+      // At four times the ISO a full well is a quarter of the electrons: relative variance by photons rises with ISO.
       if (before > 0) QVERIFY(std::abs(frame->sensor.photon / before - 4) < 1e-6);
       QVERIFY(frame->noise.variance(0.2) > 0);
       before = frame->sensor.photon;
     }
   }
 
-  void floatPicturesComeUpright() {
+  void floatPicturesAreTurnedAsExifSays() {
     QTemporaryDir dir;
     const auto file = test::pathOf(dir) / "f.tif";
     Image<float> light(48, 32, 3);
