@@ -96,7 +96,7 @@ Registration place(const std::vector<Registration>& placed, const PairFit& byNei
   }
   if (r.residual > kTooUncertain && !r.transform.isIdentity()) {
     r.usable = false;
-    r.note = fmt::format("The places of frame {} do not agree on where it lies (by {:.1f} px); it is left out.",
+    r.note = fmt::format("The places of frame {} do not agree on where it lies (by {:.1f} pixels); it is left out.",
                          index + 1, r.residual);
   }
   return r;

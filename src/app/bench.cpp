@@ -23,7 +23,14 @@ Bench::Bench(StationModel& station) : station_(station) {
   next_->setObjectName("next");
   next_->setProperty("role", "next");
   next_->setToolTip(tr("The thing to do next (Ctrl+Return)"));
-  outer->addWidget(next_, 0, Qt::AlignBottom);
+  side_ = new QVBoxLayout;
+  side_->setSpacing(6);
+  auto* end = new QVBoxLayout;
+  end->addLayout(side_);
+  end->addStretch();
+  next_->setMinimumWidth(150);
+  end->addWidget(next_, 0, Qt::AlignRight);
+  outer->addLayout(end);
   connect(next_, &QPushButton::clicked, &station_, [this] { station_.doNext(); });
 }
 

@@ -33,6 +33,7 @@ protected:
 
   StationModel& station_;
   QHBoxLayout* row_;
+  QVBoxLayout* side_; ///< Above the thing to do next.
 
 private:
   QPushButton* next_;

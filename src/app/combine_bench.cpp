@@ -68,7 +68,7 @@ private:
   }
 
   void buildMethod() {
-    auto* column = group(tr("How"));
+    auto* column = group(tr("Combined as"));
     method_ = box("method", 158, tr("How the frames are combined"));
     method_->addItem(tr("All their light"), int(CombineMethod::Radiance));
     method_->addItem(tr("Blended as pictures"), int(CombineMethod::Fusion));
@@ -109,19 +109,19 @@ private:
   }
 
   void buildPlacing() {
-    auto* column = group(tr("Place, and moving things"));
+    auto* column = group(tr("Alignment and movement"));
     align_ = box("align", 176, tr("How the frames are aligned"));
     align_->addItem(tr("Aligned as needed"), int(AlignMode::Auto));
     align_->addItem(tr("Shift only"), int(AlignMode::Shift));
     align_->addItem(tr("Shift and rotation"), int(AlignMode::Rigid));
     align_->addItem(tr("Perspective"), int(AlignMode::Perspective));
-    align_->addItem(tr("As they are: tripod"), int(AlignMode::Off));
+    align_->addItem(tr("Not aligned"), int(AlignMode::Off));
     column->addWidget(align_);
     motion_ = box("motion", 176, tr("How moving things are treated"));
-    motion_->addItem(tr("One frame a place"), int(MotionMode::Medium));
-    motion_->addItem(tr("Looked at closely"), int(MotionMode::High));
-    motion_->addItem(tr("Only what is plain"), int(MotionMode::Low));
-    motion_->addItem(tr("Nothing moved"), int(MotionMode::Off));
+    motion_->addItem(tr("Movement: from one frame"), int(MotionMode::Medium));
+    motion_->addItem(tr("Looked for closely"), int(MotionMode::High));
+    motion_->addItem(tr("Only where obvious"), int(MotionMode::Low));
+    motion_->addItem(tr("Not looked for"), int(MotionMode::Off));
     column->addWidget(motion_);
     empty_ = new QCheckBox(tr("Empty the scene"));
     empty_->setObjectName("emptyScene");
@@ -187,7 +187,7 @@ private:
       item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsUserCheckable);
       item->setCheckState(place.used ? Qt::Checked : Qt::Unchecked);
       item->setToolTip(place.details + (place.note.isEmpty() ? QString() : "\n" + place.note));
-      if (place.merged >= 0) from_->addItem(tr("frame %1").arg(place.merged + 1), place.merged);
+      if (place.merged >= 0) from_->addItem(tr("frame %1").arg(place.number), place.merged);
     }
     frames_->setCurrentRow(current);
     from_->setCurrentIndex(std::clamp(wanted, 0, std::max(0, from_->count() - 1)));

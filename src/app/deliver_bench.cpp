@@ -74,8 +74,8 @@ private:
       connect(box, &QCheckBox::toggled, this, &DeliverBench::choose);
     }
     first->addLayout(grid);
-    all_ = new QCheckBox(tr("all views, what is missing"));
-    all_->setToolTip(tr("Every combined view of the visit; what is there and current is not written again"));
+    all_ = new QCheckBox(tr("all views of the job"));
+    all_->setToolTip(tr("Every combined view but those left out; what is there and current is not written again"));
     all_->setObjectName("allViews");
     first->addWidget(all_);
     first->addStretch();

@@ -44,19 +44,26 @@ public:
     auto* sides = new QHBoxLayout;
     sides->setSpacing(2);
     pages_ = new QStackedWidget;
-    addPage(sides, "sideLight", tr("Light"), lightPage());
-    addPage(sides, "sideColour", tr("Colour"), colourPage());
-    addPage(sides, "sideShape", tr("Shape"), shapePage());
-    addPage(sides, "sidePlaces", tr("Places"), placesPage());
-    addPage(sides, "sideMend", tr("Mend"), mendPage());
+    addPage(sides, "sideLight", tr("Paper"), lightPage());
+    addPage(sides, "sideColour", tr("White, colour"), colourPage());
+    addPage(sides, "sideShape", tr("Lines, crop"), shapePage());
+    addPage(sides, "sidePlaces", tr("Areas"), placesPage());
+    addPage(sides, "sideMend", tr("Clean up"), mendPage());
     addPage(sides, "sideLooks", tr("Looks"), looksPage());
     sides->addStretch();
-    remedy_ = small("remedy", {}, tr("Mends the worst of what the judgement found (M)"));
+    remedy_ = small("remedy", {}, tr("Puts the worst finding right (M)"));
     before_ =
-        small("before", tr("Hold: one exposure"), tr("Shows the view as a single exposure would, while held (B)"));
-    sides->addWidget(remedy_);
-    sides->addSpacing(6);
-    sides->addWidget(before_);
+        small("before", tr("One exposure"),
+              tr("While held (B): the view as one exposure would show it, simulated from the combined light"));
+    clipping_ = small("clipping", tr("Ends"), tr("Patterns over what is at white or at black (X)"));
+    clipping_->setCheckable(true);
+    connect(clipping_, &QPushButton::clicked, &finish_, &FinishModel::showClipping);
+    side_->addWidget(remedy_);
+    auto* looks = new QHBoxLayout;
+    looks->setSpacing(6);
+    looks->addWidget(clipping_);
+    looks->addWidget(before_);
+    side_->addLayout(looks);
     connect(remedy_, &QPushButton::clicked, &finish_, &FinishModel::remedy);
     connect(before_, &QPushButton::pressed, &finish_, [this] { finish_.finished.hold(true); });
     connect(before_, &QPushButton::released, &finish_, [this] { finish_.finished.hold(false); });
@@ -78,6 +85,8 @@ public:
     strength_->setValue(0, recipe.strength);
     pages_->setEnabled(ready);
     before_->setEnabled(ready);
+    clipping_->setEnabled(ready);
+    clipping_->setChecked(finish_.showsClipping());
     for (const auto& [grid, bounds] : grids_)
       for (std::size_t i = 0; i < bounds.size(); ++i) grid->setValue(int(i), bounds[i].get(recipe));
     refreshPlaces(recipe);
@@ -122,7 +131,7 @@ private:
     keep_ = small("keepLook", tr("Keep as a look..."), tr("Keep this light and colour as a look of your own"));
     copy_ = small(
         "copyFinish", tr("To the other views"),
-        tr("Every other view of the visit takes this finish; each keeps its own white point, shape and placement"));
+        tr("Every other view of the job takes this finish; each keeps its own white point, shape and placement"));
     second->addWidget(keep_);
     second->addWidget(copy_);
     second->addStretch();
@@ -188,7 +197,10 @@ private:
 
   SliderGrid* bind(std::vector<Bound> bounds, int across = 3) {
     std::vector<SliderControl> controls;
-    for (const auto& b : bounds) controls.push_back(b.control);
+    for (const auto& b : bounds) {
+      controls.push_back(b.control);
+      controls.back().usual = int(std::lround(b.get(Recipe{}) / b.control.unit));
+    }
     auto* grid = new SliderGrid(controls, across);
     connect(grid, &SliderGrid::moved, this, [this, bounds](int index, double value, int drag) {
       Recipe recipe = finish_.recipe();
@@ -227,22 +239,23 @@ private:
 
   QWidget* lightPage() {
     auto* grid = bind(
-        {toneBound({"exposure", tr("Brightness on paper"), -90, 90, 1.0 / 30, Reads::Stops}, &ToneSettings::exposure),
-         Bound{{"balance", tr("Balance window and room"), -100, 100, 0.01, Reads::Percent,
+        {toneBound({"exposure", tr("Brightness"), -90, 90, 1.0 / 30, Reads::Stops}, &ToneSettings::exposure),
+         Bound{{"balance", tr("Window and room"), -100, 100, 0.01, Reads::Percent,
                 tr("In the middle as it was placed; to the left the window as bright as in one exposure, to the right "
                    "darker")},
                [](const Recipe& r) { return balanceShown(r.tone.balance); },
                [](Recipe& r, double v) { r.tone.balance = balanceFrom(v); }},
-         toneBound({"detail", tr("Fine contrast"), 0, 200, 0.01, Reads::Percent, tr("Texture: cloth, grain, leaves")},
+         toneBound({"detail", tr("Small contrast"), 0, 200, 0.01, Reads::Percent, tr("In cloth, grain, leaves")},
                    &ToneSettings::detail),
-         toneBound({"form", tr("Larger contrast"), 0, 200, 0.01, Reads::Percent,
-                    tr("Things larger than texture: folds, chairs, clouds")},
+         toneBound({"form", tr("Large contrast"), 0, 200, 0.01, Reads::Percent,
+                    tr("In larger things: folds, chairs, clouds")},
                    &ToneSettings::form),
          toneBound({"veil", tr("Haze taken away"), 0, 100, 0.01}, &ToneSettings::veil),
          toneBound(
              {"quiet", tr("Quiet shadows"), 0, 200, 0.01, Reads::Percent, tr("Holds texture back where it is noise")},
              &ToneSettings::quiet)});
-    auto* clear = small("clearPulls", tr("Let go"), tr("Takes back what was dragged on the Ladder and in the picture"));
+    auto* clear = small("clearPulls", tr("Take drags back"),
+              tr("Takes back what was dragged on the Ladder and in the picture"));
     connect(clear, &QPushButton::clicked, this, [this] {
       Recipe recipe = finish_.recipe();
       recipe.tone.pulls.clear();
@@ -260,9 +273,9 @@ private:
                          tr("Vivid colours are left alone")},
                         &ToneSettings::vivid)},
              2);
-    takeWhite_ = small("takeWhite", tr("Take the white found"), {});
+    takeWhite_ = small("takeWhite", tr("Use the white found"), {});
     connect(takeWhite_, &QPushButton::clicked, &finish_, &FinishModel::takeWhiteTrim);
-    auto* clear = small("clearHues", tr("Let colours go"), tr("Takes back all single colours that were dragged"));
+    auto* clear = small("clearHues", tr("Take colours back"), tr("Takes back all single colours that were dragged"));
     connect(clear, &QPushButton::clicked, this, [this] {
       Recipe recipe = finish_.recipe();
       recipe.hues.clear();
@@ -339,7 +352,8 @@ private:
   Bound areaBound(SliderControl c, double Area::*field) {
     return {std::move(c),
             [this, field](const Recipe& r) {
-              return finish_.tools.selectedArea() < 0 ? 0.0 : r.areas[std::size_t(finish_.tools.selectedArea())].*field;
+              const auto at = std::size_t(finish_.tools.selectedArea());
+              return at < r.areas.size() ? r.areas[at].*field : Area{}.*field;
             },
             [this, field](Recipe& r, double v) {
               if (finish_.tools.selectedArea() >= 0) r.areas[std::size_t(finish_.tools.selectedArea())].*field = v;
@@ -353,7 +367,7 @@ private:
     return {std::move(c),
             [this, field, none](const Recipe& r) {
               const int at = finish_.tools.selectedArea();
-              const auto limit = at < 0 ? std::nullopt : r.areas[std::size_t(at)].*field;
+              const auto limit = at < 0 || std::size_t(at) >= r.areas.size() ? std::nullopt : r.areas[std::size_t(at)].*field;
               return limit ? *limit + finish_.finished.ev100OfUnit() : none * kEvStep;
             },
             [this, field, none](Recipe& r, double ev) {
@@ -389,19 +403,19 @@ private:
     area_->setObjectName("area");
     area_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     area_->setMinimumContentsLength(6);
-    area_->setToolTip(tr("The place that the sliders change"));
+    area_->setToolTip(tr("The area that the sliders change"));
     connect(area_, &QComboBox::activated, &finish_.tools, &FinishTools::selectArea);
     auto* windows = small("addWindows", tr("Windows"), tr("All windows, found from their light"));
-    auto* remove = small("removeArea", tr("Drop"), tr("Removes the chosen place"));
+    auto* remove = small("removeArea", tr("Remove"), tr("Removes the chosen area"));
     auto* sky = small("addSky", tr("Sky"), tr("The sky of a landscape, down to the horizon and through branches"));
     auto* white = toolButton("toolPlaceWhite", FinishTool::PlaceWhite, tr("White"),
-                             tr("Click something white in the chosen place: the place gets a white point of its own"));
+                             tr("Click something white in the chosen area: the area gets a white point of its own"));
     connect(windows, &QPushButton::clicked, &finish_, [this] { finish_.tools.addFound(AreaShape::Windows); });
     connect(sky, &QPushButton::clicked, &finish_, [this] { finish_.tools.addFound(AreaShape::Sky); });
     connect(remove, &QPushButton::clicked, &finish_.tools, &FinishTools::removeArea);
-    inverted_ = new QCheckBox(tr("rest"));
+    inverted_ = new QCheckBox(tr("the rest"));
     inverted_->setObjectName("areaInverted");
-    inverted_->setToolTip(tr("The rest of the picture instead: all but the chosen place"));
+    inverted_->setToolTip(tr("The rest of the picture instead: all but the chosen area"));
     connect(inverted_, &QCheckBox::clicked, this, [this](bool on) {
       Recipe recipe = finish_.recipe();
       if (finish_.tools.selectedArea() >= 0) recipe.areas[std::size_t(finish_.tools.selectedArea())].inverted = on;
@@ -410,11 +424,11 @@ private:
     grid->addWidget(area_, 0, 0);
     grid->addWidget(inverted_, 0, 1);
     grid->addWidget(remove, 0, 2);
-    grid->addWidget(toolButton("toolOval", FinishTool::Oval, tr("Oval"), tr("Drag from the middle of a place")), 1, 0);
+    grid->addWidget(toolButton("toolOval", FinishTool::Oval, tr("Oval"), tr("Drag from the middle of an area")), 1, 0);
     grid->addWidget(
         toolButton("toolRamp", FinishTool::Ramp, tr("Ramp"), tr("Drag from where it is full to where it ends")), 1, 1);
     grid->addWidget(toolButton("toolBrush", FinishTool::Brush, tr("Brush"),
-                               tr("Paint a place; it ends at the picture's own edges")),
+                               tr("Paint an area; it ends at the picture's own edges")),
                     1, 2);
     grid->addWidget(windows, 2, 0);
     grid->addWidget(sky, 2, 1);
@@ -461,6 +475,7 @@ private:
     against_->clear();
     for (const auto& c : all) {
       against_->addItem(c.name);
+      against_->setItemData(against_->count() - 1, c.about, Qt::ToolTipRole);
       if (c.same(finish_.compare.comparand())) against_->setCurrentIndex(against_->count() - 1);
     }
   }
@@ -476,7 +491,7 @@ private:
     takeWhite_->setEnabled(white && white->change > 0.5);
     takeWhite_->setToolTip(
         !white ? tr("No white paint is found in this picture")
-               : tr("White paint found in the places marked, %1; white changes by %2 (CIEDE2000). Key N takes it.")
+               : tr("White paint found where it is marked, %1; white changes by %2 (CIEDE2000). Key N takes it.")
                      .arg(white->sure > 0.5 ? tr("quite surely") : tr("not too surely"))
                      .arg(white->change, 0, 'f', 1));
   }
@@ -489,7 +504,7 @@ private:
     int n = 0;
     for (const Area& a : recipe.areas) area_->addItem(tr("%1  %2").arg(++n).arg(tr(kNames[int(a.shape)])));
     const int at = finish_.tools.selectedArea();
-    if (recipe.areas.empty()) area_->addItem(tr("none yet"));
+    if (recipe.areas.empty()) area_->addItem(tr("no area yet"));
     area_->setCurrentIndex(std::max(0, at));
     area_->setEnabled(at >= 0);
     placeSliders_->setReady(at >= 0);
@@ -500,7 +515,7 @@ private:
   FinishModel& finish_;
   QComboBox *look_, *against_, *compare_, *area_, *ratio_, *guide_;
   SliderGrid *strength_, *placeSliders_;
-  QPushButton *keep_, *copy_, *remedy_, *before_, *takeWhite_;
+  QPushButton *keep_, *copy_, *remedy_, *before_, *clipping_, *takeWhite_;
   QCheckBox *inverted_, *lens_;
   QStackedWidget* pages_;
   std::vector<std::pair<SliderGrid*, std::vector<Bound>>> grids_;

@@ -124,7 +124,7 @@ private:
     connect(focal_, &QSpinBox::valueChanged, this, &FramesBench::choose);
     connect(positions_, &QToolButton::clicked, this, [this] {
       PlanChoices c = frames_.choices();
-      if (editPositions(this, c.situation)) frames_.choose(c);
+      if (editPositions(this, c.situation, frames_.desk().habits.feet)) frames_.choose(c);
     });
     connect(card_, &QToolButton::clicked, this, [this] {
       const QString folder = QFileDialog::getExistingDirectory(this, tr("Where to put the field card"),

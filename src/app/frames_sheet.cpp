@@ -27,36 +27,22 @@ QLabel* label(const char* name, bool quiet, double size) {
   return made;
 }
 
-QString timesOf(const Plan& plan) {
-  if (plan.frames.size() == 1) return text(print(plan.frames.front().time));
-  return QString("%1:  %2 \u2013 %3")
-      .arg(plan.fired)
-      .arg(text(print(plan.frames.front().time)), text(print(plan.frames.back().time)));
-}
-
-QString coverOf(const Plan& plan) {
-  if (plan.covers) return QObject::tr("all");
-  const auto& c = plan.coverage;
-  if (c.spareHigh.value < -0.05) return QObject::tr("clips %1").arg(-c.spareHigh.value, 0, 'f', 1);
-  if (c.spareLow.value < -0.05) return QObject::tr("dark %1").arg(-c.spareLow.value, 0, 'f', 1);
-  return QObject::tr("gap %1").arg(c.shortfall.value, 0, 'f', 1);
-}
-
 struct Cell {
   QString text;
   Qt::Alignment alignment = Qt::AlignRight | Qt::AlignVCenter;
 };
 
-std::vector<Cell> cellsOf(const Alternative& a) {
+std::vector<Cell> cellsOf(const Way& way) {
+  const Alternative& a = *way.figures;
   const auto& c = a.plan.coverage;
-  return {{text(a.school.name), Qt::AlignLeft | Qt::AlignVCenter},
-          {timesOf(a.plan), Qt::AlignLeft | Qt::AlignVCenter},
-          {coverOf(a.plan), Qt::AlignLeft | Qt::AlignVCenter},
-          {QString("%1 at %2").arg(c.worstSnr, 0, 'f', 0).arg(c.worstAt.value, 0, 'f', 0).replace('-', QChar(0x2212))},
+  const auto left = Qt::AlignLeft | Qt::AlignVCenter;
+  return {{way.name, left},
+          {way.frames + ", " + way.times, left},
+          {way.missing.isEmpty() ? QObject::tr("all") : way.missing, left},
+          {QObject::tr("%1 at EV %2").arg(c.worstSnr, 0, 'f', 0).arg(c.worstAt.value, 0, 'f', 0).replace('-', QChar(0x2212))},
           {a.plan.frames.size() > 1 ? QString::number(a.leastOverlap.value, 'f', 1).replace('-', QChar(0x2212))
                                     : QString()},
           {QString::number(a.onSite.value, 'f', 1)},
-          {a.ghostPixels > 0 ? QString::number(a.ghostPixels, 'f', 0) : QString()},
           {QString::number(a.megabytes, 'f', 0)}};
 }
 
@@ -79,24 +65,45 @@ FramesSheet::FramesSheet(FramesModel& frames) : frames_(frames) {
 
   auto* left = new QVBoxLayout;
   left->setSpacing(6);
+  left->addWidget(buildAnswer());
+  ways_ = new WaysChart;
+  left->addWidget(ways_, 1);
   buildTable();
   left->addWidget(table_, 1);
-  answer_ = label("answers", false, 9);
+  answer_ = label("answers", true, 9);
   left->addWidget(answer_);
   buildOwn(left);
   columns->addLayout(left, 1);
-
   columns->addWidget(buildSide());
+  connect(ways_, &WaysChart::chosen, &frames_, &FramesModel::chooseWay);
+}
+
+/// The times, large, and the switch to all ways.
+QWidget* FramesSheet::buildAnswer() {
+  auto* whole = new QWidget;
+  auto* row = new QHBoxLayout(whole);
+  row->setContentsMargins(0, 4, 0, 4);
+  times_ = label("times", false, 19);
+  times_->setFont(uiFont(19, true));
+  all_ = new QToolButton;
+  all_->setObjectName("allWays");
+  all_->setText(tr("All ways"));
+  all_->setCheckable(true);
+  all_->setToolTip(tr("Every way to bracket, with its figures"));
+  row->addWidget(times_, 1);
+  row->addWidget(all_, 0, Qt::AlignVCenter);
+  connect(all_, &QToolButton::toggled, this, &FramesSheet::refresh);
+  return whole;
 }
 
 void FramesSheet::buildTable() {
-  table_ = new QTableWidget(0, 8);
+  table_ = new QTableWidget(0, 7);
   table_->setObjectName("comparison");
   table_->setHorizontalHeaderLabels(
-      {tr("Way to bracket"), tr("Frames"), tr("Covers"), tr("SNR at EV"), tr("Overlap"), tr("s"), tr("px"), tr("MB")});
+      {tr("Way to bracket"), tr("Frames"), tr("Covers"), tr("Least SNR"), tr("Overlap"), tr("Seconds"), tr("MB")});
   table_->verticalHeader()->hide();
   table_->verticalHeader()->setMinimumSectionSize(18);
-  table_->verticalHeader()->setDefaultSectionSize(19);
+  table_->verticalHeader()->setDefaultSectionSize(24);
   table_->horizontalHeader()->setFont(uiFont(8));
   table_->setFont(uiFont(9));
   table_->setShowGrid(false);
@@ -104,9 +111,9 @@ void FramesSheet::buildTable() {
   table_->setSelectionBehavior(QAbstractItemView::SelectRows);
   table_->setSelectionMode(QAbstractItemView::SingleSelection);
   table_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  const int widths[] = {0, 112, 60, 64, 50, 40, 34, 36};
+  const int widths[] = {0, 150, 104, 70, 52, 54, 36};
   table_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
-  for (int i = 1; i < 8; ++i) {
+  for (int i = 1; i < 7; ++i) {
     table_->horizontalHeader()->setSectionResizeMode(i, QHeaderView::Fixed);
     table_->setColumnWidth(i, widths[i]);
   }
@@ -116,19 +123,14 @@ void FramesSheet::buildTable() {
                         "Least SNR of all frames together, and where",
                         "Least stretch that neighbouring frames both record, in stops",
                         "Time on site: timer, exposures, gaps",
-                        "How far the fastest mover gets between first frame and last",
                         "Space on the card"};
-  for (int i = 0; i < 8; ++i) {
+  for (int i = 0; i < 7; ++i) {
     table_->horizontalHeaderItem(i)->setTextAlignment((i < 3 ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
     table_->horizontalHeaderItem(i)->setToolTip(tr(tips[i]));
   }
   table_->setAccessibleName(tr("Ways to bracket this scene"));
-  connect(table_, &QTableWidget::cellActivated, this, [this](int row, int) {
-    PlanChoices c = frames_.choices();
-    c.school = table_->item(row, 0)->data(Qt::UserRole).toString().toStdString();
-    c.own.reset();
-    frames_.choose(c);
-  });
+  connect(table_, &QTableWidget::cellActivated, this,
+          [this](int row, int) { frames_.chooseWay(table_->item(row, 0)->data(Qt::UserRole).toString().toStdString()); });
   connect(table_, &QTableWidget::cellClicked, table_, &QTableWidget::cellActivated);
 }
 
@@ -155,7 +157,7 @@ QWidget* FramesSheet::buildSide() {
   settings_->setSelectionMode(QAbstractItemView::NoSelection);
   settings_->setFocusPolicy(Qt::NoFocus);
   settings_->horizontalHeader()->setStretchLastSection(true);
-  settings_->setColumnWidth(0, 90);
+  settings_->setColumnWidth(0, 92);
   right->addWidget(settings_, 3);
   warnings_ = label("warnings", false, 9);
   right->addWidget(warnings_);
@@ -216,6 +218,7 @@ void FramesSheet::buildOwn(QLayout* into) {
 }
 
 void FramesSheet::setTheme(const Theme& theme) {
+  ways_->setTheme(theme);
   chart_->setTheme(theme);
 }
 
@@ -231,32 +234,38 @@ void FramesSheet::refresh() {
 
 void FramesSheet::refreshTable() {
   const Comparison& c = *frames_.comparison();
-  std::vector<const Alternative*> rows{&c.recommended};
-  for (const auto& a : c.alternatives) rows.push_back(&a);
-  const std::string chosen = frames_.choices().own ? "" : frames_.choices().school;
+  const auto ways = frames_.ways();
+  const Plan& plan = *frames_.desk().view().plan;
+  QStringList times;
+  for (const auto& frame : plan.frames) times << text(print(frame.time));
+  times_->setText(times.join(QString("  \u00b7  ")));
+  times_->setFont(uiFont(times.size() > 5 ? 12 : 19, true));
+  const bool all = all_->isChecked();
+  table_->setVisible(all);
+  ways_->setVisible(!all);
+  const MustKeep wanted = plan.request.mustKeep();
+  ways_->show(mostWeighed(ways), scaleOf(mostWeighed(ways)), {wanted.low.value, wanted.high.value});
   const QSignalBlocker quiet(table_);
   table_->clearSelection();
-  table_->setRowCount(int(rows.size()));
-  const Alternative* shown = nullptr;
-  for (int r = 0; r < int(rows.size()); ++r) {
-    const Alternative& a = *rows[std::size_t(r)];
-    const auto cells = cellsOf(a);
+  table_->setRowCount(int(ways.size()));
+  const Way* shown = nullptr;
+  for (int r = 0; r < int(ways.size()); ++r) {
+    const Way& way = ways[std::size_t(r)];
+    const auto cells = cellsOf(way);
     for (int i = 0; i < int(cells.size()); ++i) {
       auto* item = new QTableWidgetItem(cells[std::size_t(i)].text);
       item->setTextAlignment(cells[std::size_t(i)].alignment);
-      item->setToolTip(text(a.school.who + ". " + a.difference));
-      item->setData(Qt::UserRole, text(a.school.id));
-      if (r == 0) item->setFont(uiFont(9, true));
+      item->setToolTip(way.also.isEmpty() ? way.why : way.why + "\n" + tr("The same here: %1.").arg(way.also.join(", ")));
+      item->setData(Qt::UserRole, text(way.id));
+      if (way.recommended) item->setFont(uiFont(9, true));
       table_->setItem(r, i, item);
     }
-    if (a.school.id == chosen) {
-      table_->selectRow(r);
-      shown = &a;
-    }
+    if (way.chosen) table_->selectRow(r), shown = &way;
   }
   QStringList lines;
-  lines << text(shown && shown != rows.front() ? shown->school.name + ": " + shown->difference : c.reason);
-  lines << text(c.oneRaw) << text(c.extraFrames);
+  lines << (shown && !shown->recommended && shown->id != "own" ? tr("%1: %2").arg(shown->name, text(shown->figures->difference))
+                                                               : text(c.reason));
+  lines << text(c.extraFrames);
   lines.removeAll(QString());
   answer_->setText(lines.join('\n'));
 }

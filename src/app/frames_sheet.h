@@ -2,6 +2,7 @@
 #pragma once
 #include "app/snr_chart.h"
 #include "app/stations.h"
+#include "app/ways_chart.h"
 #include "model/frames_model.h"
 
 class QComboBox;
@@ -12,8 +13,9 @@ class QToolButton;
 
 namespace ml {
 
-/// What the planner answers: all ways to bracket side by side, the settings to make, what to watch for, and a bracket
-/// of the user's own. Stands where the picture stands elsewhere.
+/// What the planner answers: the frames in large type, the ways that most people weigh side by side, the settings to
+/// make, what to watch for, and a bracket of the user's own; all ways with their figures unfold. Stands where the
+/// picture stands elsewhere.
 class FramesSheet : public StationSheet {
   Q_OBJECT
 
@@ -24,6 +26,7 @@ public:
   void setTheme(const Theme& theme) override;
 
 private:
+  QWidget* buildAnswer();
   void buildTable();
   QWidget* buildSide();
   void buildOwn(class QLayout* into);
@@ -34,7 +37,9 @@ private:
 
   FramesModel& frames_;
   QTableWidget *table_, *settings_;
-  QLabel *answer_, *warnings_, *shots_, *empty_;
+  WaysChart* ways_;
+  QToolButton* all_;
+  QLabel *times_, *answer_, *warnings_, *shots_, *empty_;
   SnrChart* chart_;
   QSpinBox* count_;
   QComboBox *step_, *first_, *iso_;

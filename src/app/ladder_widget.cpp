@@ -3,6 +3,11 @@
 
 #include "model/drag.h"
 
+#include <QApplication>
+#include <QClipboard>
+#include <QContextMenuEvent>
+#include <QKeyEvent>
+#include <QMenu>
 #include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
@@ -12,11 +17,13 @@
 namespace ml {
 namespace {
 
-constexpr int kTop = 44, kBottom = 52;
+constexpr int kTop = 44, kBottom = 66;
 constexpr int kAxis = 46;                        // the scale's line
-constexpr int kGlowLeft = 48, kGlowWidth = 62;   // the scene's own distribution
-constexpr int kColumnsLeft = 120, kPinLane = 92; // frames between the glow and the pins' names
-constexpr double kPaperRange = 8;
+constexpr int kGlowLeft = 48, kGlowWidth = 48;   // the scene's own distribution
+constexpr int kColumnsLeft = 106, kPinLane = 90; // frames between the glow and the pins' names
+constexpr int kPaperLane = 98, kPaperWidth = 14, kTonesWidth = 26;
+constexpr double kKeyPull = 0.1; // stops
+constexpr double kPaperRange = kPaperStops;
 
 QColor faded(QColor c, int alpha) {
   c.setAlpha(alpha);
@@ -38,10 +45,11 @@ std::vector<double> spread(std::vector<double> wanted, double gap, double low, d
 
 LadderWidget::LadderWidget(QWidget* parent) : QWidget(parent) {
   setObjectName("ladder");
-  setMinimumWidth(268); // narrower in the smallest window
+  setMinimumWidth(286); // narrower in the smallest window
   setMaximumWidth(310);
   setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Preferred);
   setMouseTracking(true);
+  setFocusPolicy(Qt::StrongFocus);
   setAccessibleName(tr("Light Ladder"));
   setToolTip(tr("The scene's light in stops: pins are readings, columns are frames, from where they are clean enough "
                 "to where they clip.\n"
@@ -51,6 +59,7 @@ LadderWidget::LadderWidget(QWidget* parent) : QWidget(parent) {
 void LadderWidget::show(const LadderData& data, int shownFrame) {
   data_ = data;
   shownFrame_ = shownFrame;
+  if (keyTie_ >= int(data_.ties.size())) keyTie_ = -1;
   update();
 }
 
@@ -67,13 +76,19 @@ double LadderWidget::paperY(double stops) const {
   return kTop + -stops / kPaperRange * (height() - kTop - kBottom);
 }
 
+double LadderWidget::columnsRight() const {
+  return width() - (data_.pins.empty() && data_.given.empty() ? 14 : kPinLane);
+}
+
+double LadderWidget::pitch() const {
+  return std::min(40.0, (columnsRight() - kColumnsLeft) / std::max<double>(1, double(data_.columns.size())));
+}
+
+/// Two thirds of its lane; what the frame gave stands in the rest.
 QRectF LadderWidget::columnRect(int index) const {
-  const int count = int(data_.columns.size());
-  const double lane = width() - kPinLane - kColumnsLeft, pitch = std::min(40.0, lane / std::max(1, count)),
-               bar = std::min(26.0, pitch - 4);
+  const double bar = std::clamp(pitch() * 0.62, 4.0, 24.0);
   const auto& c = data_.columns[std::size_t(index)];
-  const double left = kColumnsLeft + index * pitch + (pitch - bar) / 2;
-  return {left, yOf(c.clip), bar, yOf(c.floor) - yOf(c.clip)};
+  return {kColumnsLeft + index * pitch() + 2, yOf(c.clip), bar, yOf(c.floor) - yOf(c.clip)};
 }
 
 void LadderWidget::paintEvent(QPaintEvent*) {
@@ -102,13 +117,17 @@ void LadderWidget::drawScale(QPainter& p) const {
   p.setPen(theme_->quiet);
   p.drawText(QRect(8, 8, width() - 16, 18), Qt::AlignLeft | Qt::AlignVCenter, tr("Light, EV at ISO 100"));
   const int every = data_.top - data_.bottom > 14 ? 2 : 1;
+  // Lines of the grid end where words begin.
+  const double gridRight = !data_.legend.empty() ? kGlowLeft + (data_.glow.empty() ? 4 : kGlowWidth)
+                           : !data_.ties.empty() ? kGlowLeft + kGlowWidth
+                                                 : columnsRight() - 4;
   for (int ev = int(std::ceil(data_.bottom)); ev <= int(data_.top); ++ev) {
     const double y = yOf(ev);
     const bool named = ev % every == 0;
     p.setPen(QPen(theme_->line, 1));
     p.drawLine(QPointF(kAxis - (named ? 6 : 3), y), QPointF(kAxis, y));
     p.setPen(QPen(faded(theme_->line, 70), 1));
-    p.drawLine(QPointF(kAxis, y), QPointF(width() - 8, y));
+    p.drawLine(QPointF(kAxis, y), QPointF(gridRight, y));
     if (!named) continue;
     p.setPen(theme_->quiet);
     p.drawText(QRectF(0, y - 9, kAxis - 10, 18), Qt::AlignRight | Qt::AlignVCenter,
@@ -122,7 +141,7 @@ void LadderWidget::drawScale(QPainter& p) const {
 void LadderWidget::drawWanted(QPainter& p) const {
   if (!data_.wanted) return;
   const double top = yOf(data_.wanted->to), bottom = yOf(data_.wanted->from);
-  p.fillRect(QRectF(kAxis, top, width() - kAxis - 8, bottom - top), faded(theme_->text, 9));
+  p.fillRect(QRectF(kAxis, top, columnsRight() - 4 - kAxis, bottom - top), faded(theme_->text, 9));
   p.setPen(QPen(theme_->accent, 3));
   p.drawLine(QPointF(kAxis, top), QPointF(kAxis, bottom));
 }
@@ -173,48 +192,76 @@ void LadderWidget::drawColumns(QPainter& p) const {
     p.drawPolyline(QPolygonF({QPointF(x + 5, top), QPointF(x, top), QPointF(x, bottom), QPointF(x + 5, bottom)}));
   }
   for (int i = 0; i < int(data_.columns.size()); ++i) {
+    drawColumn(p, i);
+    drawGivenBy(p, i);
+  }
+  drawFeet(p);
+}
+
+void LadderWidget::drawColumn(QPainter& p, int index) const {
+  const auto& c = data_.columns[std::size_t(index)];
+  const QRectF r = columnRect(index);
+  const bool selected = c.frame >= 0 && c.frame == shownFrame_;
+  QLinearGradient fill(r.bottomLeft(), r.topLeft());
+  const double quietAt = std::clamp((c.quiet - c.floor) / std::max(0.1, c.clip - c.floor), 0.05, 0.95);
+  fill.setColorAt(0, faded(theme_->info, c.shot ? 30 : 10));
+  fill.setColorAt(quietAt, faded(theme_->info, c.shot ? 190 : 55));
+  fill.setColorAt(1, faded(theme_->info, c.shot ? 230 : 80));
+  p.setPen(QPen(selected ? theme_->text : theme_->info, selected ? 2 : 1, c.shot ? Qt::SolidLine : Qt::DashLine));
+  p.setBrush(c.aside ? QBrush(Qt::NoBrush) : QBrush(fill));
+  p.drawRoundedRect(r, 3, 3);
+  if (c.flawed && !c.aside) { // a pattern, not a colour: something was found in this frame
+    p.setPen(Qt::NoPen);
+    p.setBrush(QBrush(faded(theme_->ground, 150), Qt::BDiagPattern));
+    p.drawRoundedRect(r.adjusted(1, 1, -1, -1), 3, 3);
+  }
+  p.save();
+  p.translate(r.center());
+  p.rotate(-90);
+  p.setFont(uiFont(r.width() < 16 ? 8 : 9.5, true));
+  const QRectF room(-r.height() / 2 + 8, -r.width() / 2, r.height() - 18, r.width());
+  p.setPen(c.shot && !c.aside ? theme_->ground : theme_->text);
+  if (r.width() >= 9) p.drawText(room, Qt::AlignRight | Qt::AlignVCenter, c.time);
+  p.restore();
+}
+
+/// What this frame gave to the combined picture, in a lane of its own: a mark at each half stop for which it says most,
+/// as wide as its say.
+void LadderWidget::drawGivenBy(QPainter& p, int index) const {
+  const QRectF r = columnRect(index);
+  const double room = std::clamp(kColumnsLeft + (index + 1) * pitch() - r.right() - 2, 2.0, 9.0);
+  p.setPen(Qt::NoPen);
+  p.setBrush(theme_->accent);
+  for (const auto& given : data_.given) {
+    if (given.column != index) continue;
+    const double half = std::max(2.0, (yOf(given.ev) - yOf(given.ev + 0.5)) / 2 - 1);
+    p.drawRoundedRect(
+        QRectF(r.right() + 2, yOf(given.ev) - half, std::max(2.0, room * given.share), 2 * half), 1.5, 1.5);
+  }
+}
+
+/// Numbers, and stops from the middle of the plan; on a second row where one has no room, left out where neither has.
+void LadderWidget::drawFeet(QPainter& p) const {
+  const double foot = height() - kBottom + 8;
+  double numbersEnd = 0, rowEnd[2] = {0, 0};
+  for (int i = 0; i < int(data_.columns.size()); ++i) {
     const auto& c = data_.columns[std::size_t(i)];
-    const QRectF r = columnRect(i);
-    const bool selected = c.frame >= 0 && c.frame == shownFrame_;
-    QLinearGradient fill(r.bottomLeft(), r.topLeft());
-    const double quietAt = std::clamp((c.quiet - c.floor) / std::max(0.1, c.clip - c.floor), 0.05, 0.95);
-    fill.setColorAt(0, faded(theme_->info, c.shot ? 30 : 10));
-    fill.setColorAt(quietAt, faded(theme_->info, c.shot ? 190 : 55));
-    fill.setColorAt(1, faded(theme_->info, c.shot ? 230 : 80));
-    p.setPen(QPen(selected ? theme_->text : theme_->info, selected ? 2 : 1, c.shot ? Qt::SolidLine : Qt::DashLine));
-    p.setBrush(c.aside ? QBrush(Qt::NoBrush) : QBrush(fill));
-    p.drawRoundedRect(r, 3, 3);
-    if (c.flawed && !c.aside) { // a pattern, not a colour: something was found in this frame
-      p.setPen(Qt::NoPen);
-      p.setBrush(QBrush(faded(theme_->ground, 150), Qt::BDiagPattern));
-      p.drawRoundedRect(r.adjusted(1, 1, -1, -1), 3, 3);
-    }
-    // What this frame gave to the combined picture: a mark at each half stop for which it says most, as wide as its
-    // say.
-    for (const auto& given : data_.given) {
-      if (given.column != i) continue;
-      const double half = std::max(2.0, (yOf(given.ev) - yOf(given.ev + 0.5)) / 2 - 1),
-                   width = std::max(3.0, (r.width() - 6) * given.share);
-      p.setPen(Qt::NoPen);
-      p.setBrush(theme_->accent);
-      p.drawRoundedRect(QRectF(r.right() - 3 - 0.35 * width, yOf(given.ev) - half, 0.35 * width, 2 * half), 1.5, 1.5);
-    }
-    p.save();
-    p.translate(r.center());
-    p.rotate(-90);
-    p.setFont(uiFont(10, true));
-    const QRectF label(-r.height() / 2 + 8, -r.width() / 2, r.height() - 18, r.width());
-    p.setPen(c.shot && !c.aside ? theme_->ground : theme_->text);
-    p.drawText(label, Qt::AlignRight | Qt::AlignVCenter, c.time);
-    p.restore();
-    p.setPen(theme_->text);
+    const double middle = columnRect(i).center().x();
+    const QString number = c.flawed && !c.aside ? QString("%1 !").arg(c.number) : QString::number(c.number);
     p.setFont(uiFont(9, true));
-    p.drawText(QRectF(r.center().x() - 20, height() - kBottom + 8, 40, 16), Qt::AlignCenter,
-               c.flawed && !c.aside ? QString("%1 !").arg(c.number) : QString::number(c.number));
-    p.setPen(theme_->quiet);
+    if (const double half = p.fontMetrics().horizontalAdvance(number) / 2.0; middle - half > numbersEnd) {
+      p.setPen(theme_->text);
+      p.drawText(QRectF(middle - half - 2, foot, 2 * half + 4, 16), Qt::AlignCenter, number);
+      numbersEnd = middle + half + 1;
+    }
     p.setFont(uiFont(8));
-    p.drawText(QRectF(r.center().x() - 22, height() - kBottom + 24, 44, 14), Qt::AlignCenter,
-               QString(c.offset).replace('-', QChar(0x2212)));
+    const QString offset = QString(c.offset).replace('-', QChar(0x2212));
+    const double half = p.fontMetrics().horizontalAdvance(offset) / 2.0;
+    const int row = middle - half > rowEnd[0] ? 0 : middle - half > rowEnd[1] ? 1 : -1;
+    if (row < 0) continue;
+    p.setPen(theme_->quiet);
+    p.drawText(QRectF(middle - half - 2, foot + 17 + 14 * row, 2 * half + 4, 14), Qt::AlignCenter, offset);
+    rowEnd[row] = middle + half + 3;
   }
 }
 
@@ -244,7 +291,7 @@ void LadderWidget::drawPins(QPainter& p) const {
   for (std::size_t i = 0; i < pins.size(); ++i) {
     const double y = wanted[i];
     p.setPen(QPen(faded(theme_->accent, 170), 1, pins[i].keepTexture ? Qt::SolidLine : Qt::DotLine));
-    if (data_.ties.empty()) {
+    if (data_.ties.empty()) { // light over the frames: seen against each column, in front of none of the times
       p.drawLine(QPointF(kAxis, y), QPointF(right - 4, y));
       p.drawLine(QPointF(right - 4, y), QPointF(right + 4, places[i]));
     }
@@ -268,31 +315,48 @@ void LadderWidget::drawPins(QPainter& p) const {
 }
 
 void LadderWidget::drawPaper(QPainter& p) const {
-  const double x = width() - 62;
-  QLinearGradient tones(0, kTop, 0, height() - kBottom);
+  const double x = width() - kPaperLane, tall = height() - kTop - kBottom;
+  QLinearGradient tones(0, kTop, 0, kTop + tall);
   for (int i = 0; i <= 16; ++i) {
     const double linear = std::exp2(-kPaperRange * i / 16);
     const int code =
         int(std::lround(255 * (linear <= 0.0031308 ? 12.92 * linear : 1.055 * std::pow(linear, 1 / 2.4) - 0.055)));
     tones.setColorAt(i / 16.0, QColor(code, code, code));
   }
-  p.fillRect(QRectF(x, kTop, 14, height() - kTop - kBottom), tones);
+  p.fillRect(QRectF(x, kTop, kPaperWidth, tall), tones);
   p.setPen(theme_->line);
-  p.drawRect(QRectF(x, kTop, 14, height() - kTop - kBottom));
+  p.setBrush(Qt::NoBrush);
+  p.drawRect(QRectF(x, kTop, kPaperWidth, tall));
+  if (!data_.paper.empty()) { // how much of the picture lies at each tone
+    const float most = std::max(1e-6f, *std::max_element(data_.paper.begin(), data_.paper.end()));
+    const double left = x + kPaperWidth + 2, step = tall / double(data_.paper.size());
+    QPainterPath shape(QPointF(left, kTop));
+    for (std::size_t i = 0; i < data_.paper.size(); ++i)
+      shape.lineTo(left + kTonesWidth * std::sqrt(data_.paper[i] / most), kTop + (double(i) + 0.5) * step);
+    shape.lineTo(left, kTop + tall);
+    p.fillPath(shape, faded(theme_->text, 110));
+  }
   p.setFont(uiFont(9));
   p.setPen(theme_->quiet);
-  p.drawText(QRectF(x - 60, 8, 114, 18), Qt::AlignRight | Qt::AlignVCenter, tr("Paper"));
-  for (int stop = 0; stop <= int(kPaperRange); ++stop) {
-    p.drawText(QRectF(x + 18, paperY(-stop) - 9, 40, 18), Qt::AlignLeft | Qt::AlignVCenter,
+  p.drawText(QRectF(x - 60, 8, width() - x + 52, 18), Qt::AlignRight | Qt::AlignVCenter, tr("Paper, stops"));
+  const double words = x + kPaperWidth + kTonesWidth + 8;
+  for (int stop = 0; stop <= int(kPaperRange); ++stop)
+    p.drawText(QRectF(words, paperY(-stop) - 9, width() - words - 4, 18), Qt::AlignLeft | Qt::AlignVCenter,
                stop == 0                  ? tr("white")
                : stop == int(kPaperRange) ? tr("black")
                                           : QString(QChar(0x2212)) + QString::number(stop));
-  }
-  for (const Tie& tie : data_.ties) {
+  drawTies(p);
+}
+
+void LadderWidget::drawTies(QPainter& p) const {
+  const double x = width() - kPaperLane;
+  for (int i = 0; i < int(data_.ties.size()); ++i) {
+    const Tie& tie = data_.ties[std::size_t(i)];
     const double y0 = yOf(tie.scene), y1 = std::clamp(paperY(tie.paper), double(kTop), double(height() - kBottom));
     QPainterPath path(QPointF(kGlowLeft + kGlowWidth + 6, y0));
-    path.cubicTo(kColumnsLeft + 40, y0, x - 50, y1, x - 4, y1);
-    p.setPen(QPen(faded(theme_->text, 130), 1.2));
+    path.cubicTo(kColumnsLeft + 30, y0, x - 40, y1, x - 4, y1);
+    const bool chosen = hasFocus() && i == keyTie_;
+    p.setPen(QPen(faded(theme_->text, chosen ? 230 : 130), chosen ? 2 : 1.2));
     p.setBrush(Qt::NoBrush);
     p.drawPath(path);
     p.setPen(Qt::NoPen);
@@ -300,7 +364,8 @@ void LadderWidget::drawPaper(QPainter& p) const {
     const bool pulled = std::any_of(data_.pulled.begin(), data_.pulled.end(),
                                     [&](double ev) { return std::abs(ev - tie.scene) < 0.05; });
     p.setBrush(held || pulled ? theme_->accent : theme_->text);
-    p.drawEllipse(QPointF(x - 4, y1), held || pulled ? 4.5 : 3.5, held || pulled ? 4.5 : 3.5);
+    const double size = held || pulled || chosen ? 4.5 : 3.5;
+    p.drawEllipse(QPointF(x - 4, y1), size, size);
   }
 }
 
@@ -340,6 +405,59 @@ void LadderWidget::mouseReleaseEvent(QMouseEvent*) {
   heldTie_ = -1;
   update();
 }
+
+// ---- The keys
+
+void LadderWidget::chooseColumn(int step) {
+  std::vector<int> shot;
+  int at = -1;
+  for (int i = 0; i < int(data_.columns.size()); ++i) {
+    if (!data_.columns[std::size_t(i)].shot) continue;
+    if (data_.columns[std::size_t(i)].frame == shownFrame_) at = int(shot.size());
+    shot.push_back(i);
+  }
+  if (shot.empty()) return;
+  const int next = std::clamp(at < 0 ? 0 : at + step, 0, int(shot.size()) - 1);
+  const auto& c = data_.columns[std::size_t(shot[std::size_t(next)])];
+  setAccessibleDescription(tr("Frame %1, %2").arg(c.number).arg(c.time));
+  emit frameChosen(c.frame);
+}
+
+/// Ties go from dark to bright; up is brighter.
+void LadderWidget::chooseTie(int step) {
+  if (data_.ties.empty()) return;
+  keyTie_ = std::clamp(keyTie_ < 0 ? int(data_.ties.size()) / 2 : keyTie_ + step, 0, int(data_.ties.size()) - 1);
+  const Tie& tie = data_.ties[std::size_t(keyTie_)];
+  setAccessibleDescription(
+      tr("Light of EV %1 on paper at %2 stops").arg(tie.scene, 0, 'f', 1).arg(tie.paper, 0, 'f', 1));
+  update();
+}
+
+void LadderWidget::pullChosenTie(double stops) {
+  if (keyTie_ < 0 || keyTie_ >= int(data_.ties.size())) return chooseTie(0);
+  const Tie tie = data_.ties[std::size_t(keyTie_)];
+  emit tieDragged(tie.scene, std::clamp(tie.paper + stops, -kPaperRange - 2.0, 0.5), 0);
+}
+
+void LadderWidget::keyPressEvent(QKeyEvent* event) {
+  const int across = event->key() == Qt::Key_Right ? 1 : event->key() == Qt::Key_Left ? -1 : 0;
+  const int up = event->key() == Qt::Key_Up ? 1 : event->key() == Qt::Key_Down ? -1 : 0;
+  if (across != 0) return chooseColumn(across);
+  if (up != 0 && !data_.ties.empty())
+    return event->modifiers() & Qt::ShiftModifier ? pullChosenTie(up * kKeyPull) : chooseTie(up);
+  if (up != 0) return chooseColumn(up);
+  QWidget::keyPressEvent(event);
+}
+
+/// The drawing, or the light it shows as a list, for other programs.
+void LadderWidget::contextMenuEvent(QContextMenuEvent* event) {
+  QMenu menu(this);
+  menu.addAction(tr("Copy as a picture"), this, [this] { QApplication::clipboard()->setPixmap(grab()); });
+  menu.addAction(tr("Copy as a list"), this, [this] { QApplication::clipboard()->setText(listOf(data_)); });
+  menu.exec(event->globalPos());
+}
+
+// ---- The hand
 
 void LadderWidget::mousePressEvent(QMouseEvent* event) {
   heldTie_ = tieAt(event->position());

@@ -7,7 +7,9 @@
 
 namespace ml {
 
-/// The Light Ladder: the scene's light, the readings, the frames and the paper on one vertical scale of stops.
+/// The Light Ladder: the scene's light, the readings, the frames and the paper on one vertical scale of stops. Each kind
+/// of mark has a lane of its own: the scale, the scene's light, the frames with what each gave beside it, and names.
+/// Keys: left and right choose a frame, up and down a tie, Shift with them pulls it.
 class LadderWidget : public QWidget {
   Q_OBJECT
 
@@ -28,6 +30,8 @@ protected:
   void mousePressEvent(QMouseEvent*) override;
   void mouseMoveEvent(QMouseEvent*) override;
   void mouseReleaseEvent(QMouseEvent*) override;
+  void keyPressEvent(QKeyEvent*) override;
+  void contextMenuEvent(QContextMenuEvent*) override;
 
 private:
   [[nodiscard]] double yOf(double ev) const;
@@ -42,6 +46,15 @@ private:
   void drawGlow(QPainter& p) const;
   void drawUncovered(QPainter& p) const;
   void drawColumns(QPainter& p) const;
+  void drawColumn(QPainter& p, int index) const;
+  void drawGivenBy(QPainter& p, int index) const;
+  void drawFeet(QPainter& p) const;
+  void drawTies(QPainter& p) const;
+  [[nodiscard]] double pitch() const;
+  [[nodiscard]] double columnsRight() const;
+  void chooseColumn(int step);
+  void chooseTie(int step);
+  void pullChosenTie(double stops);
   void drawGiven(QPainter& p) const;
   void drawPins(QPainter& p) const;
   void drawPaper(QPainter& p) const;
@@ -52,6 +65,7 @@ private:
   int shownFrame_ = -1;
   int heldTie_ = -1, drag_ = 0;
   double heldEv_ = 0, heldPaper_ = 0;
+  int keyTie_ = -1; ///< Chosen by keys.
 };
 
 } // namespace ml

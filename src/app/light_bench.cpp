@@ -66,12 +66,12 @@ public:
                      Qt::Key_BracketRight);
     spot_ = new QComboBox;
     spot_->setObjectName("spotSize");
-    spot_->setFixedWidth(98);
+    spot_->setFixedWidth(112);
     spot_->setAccessibleName(tr("Size of the spot"));
     spot_->setToolTip(tr("How large a spot is read"));
-    spot_->addItem(tr("Small spot"), 0.004);
-    spot_->addItem(tr("Mid spot"), 0.008);
-    spot_->addItem(tr("Large spot"), 0.02);
+    spot_->addItem(tr("small spot"), 0.004);
+    spot_->addItem(tr("usual spot"), 0.008);
+    spot_->addItem(tr("large spot"), 0.02);
     test_ =
         tool("testFrame", tr("Test frame"), tr("Shoot one frame at the finder's exposure and read it (T)"), Qt::Key_T);
     for (auto* widget : std::initializer_list<QWidget*>{darker_, brighter_, spot_, test_}) finder->addWidget(widget);

@@ -1,16 +1,19 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "app/all_views_sheet.h"
+#include "app/commands.h"
 #include "app/ladder_widget.h"
+#include "app/left_column.h"
 #include "app/picture_view.h"
-#include "app/station_path.h"
 #include "app/stations.h"
 #include "app/verdict_bar.h"
+#include "app/welcome.h"
 #include "model/workbench.h"
 
 #include <QMainWindow>
 #include <filesystem>
+#include <optional>
 
-class QComboBox;
 class QLabel;
 class QStackedWidget;
 class QToolButton;
@@ -21,16 +24,21 @@ namespace ml {
 /// title bar included.
 [[nodiscard]] QRect firstPlace(const QRect& free);
 
-/// One window: the way on the left, the Ladder beside the picture, the verdict above it, the station's bench below.
+/// One window: the way and the views on the left, the Ladder beside the picture, the verdict above it, the station's
+/// bench below. What it can do by a name and a key stands in window_commands.cpp.
 class MainWindow : public QMainWindow {
   Q_OBJECT
 
 public:
   explicit MainWindow(std::filesystem::path jobsFolder, QWidget* parent = nullptr);
   [[nodiscard]] Workbench& workbench() { return workbench_; }
+  [[nodiscard]] Commands& commands() { return commands_; }
   void openDemo();
   void openPaths(const QStringList& paths);
+  /// As it was left: view, station, zoom.
+  void goOnWith(const QString& job);
   void setTheme(const Theme& theme);
+  void showAllViews(bool shown);
 
 protected:
   void dragEnterEvent(QDragEnterEvent*) override;
@@ -41,17 +49,12 @@ protected:
 
 private:
   void buildHeader();
-  QWidget* buildWelcome();
   void buildStations();
-  void buildMenu();
-  void buildKeys();
   void layOut();
   void connectPicture();
   void connectWork();
   void takePlace();
-  QAction* action(const QString& name, const QString& text, const QKeySequence& shortcut,
-                  const std::function<void()>& work);
-  void whenFinishing(const QString& name, const QString& text, Qt::Key key, void (FinishModel::*work)());
+  void takePreferences();
   void chooseFrames();
   void sortFrames(const Grouping& grouping, const QString& name, const QString& jobs);
   void chooseJob();
@@ -60,25 +63,45 @@ private:
   void refreshPicture();
   void refreshMarks();
   void rememberJob();
+  void restore();
   void saveSheet(const std::vector<SheetPicture>& pictures);
-  void showKeys();
+  void pictureMenu(QPointF at, const QPoint& screen);
+
+  // window_commands.cpp
+  void buildCommands();
+  void buildJobCommands();
+  void buildViewCommands();
+  void buildPictureCommands();
+  void buildFinishCommands();
+  void fillMenu();
+  void showCommands();
+  void showPreferences();
+  void copyPicture();
+  void pressNext();
 
   std::filesystem::path jobsFolder_;
   Workbench workbench_;
+  Commands commands_{this};
   std::vector<StationFace> faces_;
   const Theme* theme_ = &Theme::dusk();
   QFrame* header_;
-  QLabel* jobName_;
+  QLabel *jobName_, *viewName_, *zoom_;
   QString rememberedJob_;
-  QComboBox* views_;
   QToolButton *menu_, *undo_, *redo_, *size_;
-  StationPath* path_;
+  LeftColumn* left_;
   LadderWidget* ladder_;
   VerdictBar* verdict_;
   PictureView* picture_;
-  QStackedWidget* middle_;
-  QStackedWidget* benches_;
-  QWidget* welcome_;
+  AllViewsSheet* allViews_;
+  QStackedWidget *pages_, *middle_, *benches_;
+  QWidget* work_;
+  Welcome* welcome_;
+  bool allViewsShown_ = false;
+  struct Left {
+    QString station;
+    bool enlarged = false;
+  };
+  std::optional<Left> restore_; ///< What the job that is being opened was left at.
 };
 
 } // namespace ml

@@ -26,7 +26,7 @@ QDoubleSpinBox* number(const char* name, double low, double high, double value, 
 
 } // namespace
 
-bool editPositions(QWidget* parent, Situation& s) {
+bool editPositions(QWidget* parent, Situation& s, bool feet) {
   QDialog dialog(parent);
   dialog.setObjectName("positionsDialog");
   dialog.setWindowTitle(QDialog::tr("Positions"));
@@ -49,8 +49,10 @@ bool editPositions(QWidget* parent, Situation& s) {
   planes->setButtonSymbols(QAbstractSpinBox::NoButtons);
   planes->setRange(1, 20);
   planes->setValue(s.positions.focusPlanes);
-  auto* distance = number("distance", 0.1, 1000, s.focusDistance, QDialog::tr(" m"), 1);
-  auto* tolerable = number("tolerable", 0, 50, s.tolerablePixels, QDialog::tr(" px"), 0);
+  const double unit = feet ? 0.3048 : 1;
+  auto* distance =
+      number("distance", 0.1, 3000, s.focusDistance / unit, feet ? QDialog::tr(" ft") : QDialog::tr(" m"), 1);
+  auto* tolerable = number("tolerable", 0, 50, s.tolerablePixels, QDialog::tr(" pixels"), 0);
   tolerable->setSpecialValueText(QDialog::tr("any blur"));
   auto* most = number("mostSeconds", 0, 3600, s.mostSeconds, QDialog::tr(" s"), 0);
   most->setSpecialValueText(QDialog::tr("as long as it takes"));
@@ -75,7 +77,7 @@ bool editPositions(QWidget* parent, Situation& s) {
   if (dialog.exec() != QDialog::Accepted) return false;
   s.positions = {pan->value(),    tilt->value(),        overlap->value() / 100, shifts->currentData().toInt(),
                  planes->value(), portrait->isChecked()};
-  s.focusDistance = distance->value();
+  s.focusDistance = distance->value() * unit;
   s.tolerablePixels = tolerable->value();
   s.mostSeconds = most->value();
   return true;

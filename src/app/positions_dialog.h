@@ -7,6 +7,6 @@ class QWidget;
 namespace ml {
 
 /// Panorama, lens shift, planes of focus and focus distance. True when accepted.
-bool editPositions(QWidget* parent, Situation& situation);
+bool editPositions(QWidget* parent, Situation& situation, bool feet);
 
 } // namespace ml

@@ -159,10 +159,10 @@ private:
     else if (!d->connected)
       status_->setText(tr("The camera is gone"));
     else
-      status_->setText(tr("Battery %1 %, card %2 GB, buffer %3")
+      status_->setText(tr("Battery %1 %, %2 GB left%3")
                            .arg(100 * d->battery, 0, 'f', 0)
                            .arg(d->freeMegabytes / 1000, 0, 'f', 1)
-                           .arg(d->buffered));
+                           .arg(d->buffered > 0 ? tr(", writing %1").arg(d->buffered) : QString()));
     watch_->setText(shoot_.watched().isEmpty() ? tr("Watch a folder...") : tr("Stop watching"));
     goOn_->setEnabled(!view().frames.empty());
   }
@@ -175,7 +175,10 @@ private:
       QString name = QString::fromStdString(set.label.empty() ? set.name : set.label);
       if (set.row || set.column) name += tr(", row %1 column %2").arg(set.row).arg(set.column);
       if (set.plane) name += tr(", plane %1").arg(set.plane);
-      sets_->addItem(tr("%1 (%2)").arg(name).arg(set.frames.size()));
+      const auto used = std::count_if(set.frames.begin(), set.frames.end(), [](const auto& m) { return m.used; });
+      sets_->addItem(used == std::ptrdiff_t(set.frames.size())
+                         ? tr("%1: %2 frames").arg(name).arg(used)
+                         : tr("%1: %2 of %3 frames").arg(name).arg(used).arg(set.frames.size()));
     }
     sets_->setCurrentIndex(v.activeSet);
     sets_->setVisible(!v.sets.empty());
@@ -229,7 +232,7 @@ private:
               : QString());
     leave_->setVisible(known);
     leave_->setEnabled(!busy());
-    leave_->setText(shoot_.isUsed(shoot_.shownFrame()) ? tr("Leave out") : tr("Take in"));
+    leave_->setText(shoot_.isUsed(shoot_.shownFrame()) ? tr("Leave out") : tr("Use it"));
   }
 
   ShootModel& shoot_;

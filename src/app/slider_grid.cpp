@@ -7,8 +7,10 @@
 
 #include <QGridLayout>
 #include <QLabel>
+#include <QPainter>
 #include <QSignalBlocker>
 #include <QSlider>
+#include <QStyle>
 #include <cmath>
 
 namespace ml {
@@ -39,6 +41,28 @@ QString widestReading(SliderControl::Reads reads) {
   }
 }
 
+/// A slider with a mark where nothing is changed; a double click goes back there.
+class MarkedSlider : public QSlider {
+public:
+  explicit MarkedSlider(int usual) : QSlider(Qt::Horizontal), usual_(usual) {}
+
+protected:
+  void paintEvent(QPaintEvent* event) override {
+    QPainter p(this);
+    const double share = double(usual_ - minimum()) / std::max(1, maximum() - minimum());
+    const int x = QStyle::sliderPositionFromValue(minimum(), maximum(), usual_, width() - kHandle) + kHandle / 2;
+    p.setPen(QPen(palette().color(QPalette::PlaceholderText), 1));
+    if (share >= 0 && share <= 1) p.drawLine(x, height() / 2 - 7, x, height() / 2 + 7);
+    p.end();
+    QSlider::paintEvent(event);
+  }
+  void mouseDoubleClickEvent(QMouseEvent*) override { setValue(usual_); }
+
+private:
+  static constexpr int kHandle = 15;
+  int usual_;
+};
+
 } // namespace
 
 SliderGrid::SliderGrid(const std::vector<SliderControl>& controls, int across, QWidget* parent) : QWidget(parent) {
@@ -51,7 +75,7 @@ SliderGrid::SliderGrid(const std::vector<SliderControl>& controls, int across, Q
     const int line = int(i) / across * 2, column = int(i) % across * 2;
     auto* title = new QLabel(c.title);
     title->setFont(uiFont(9));
-    auto* slider = new QSlider(Qt::Horizontal);
+    auto* slider = new MarkedSlider(c.usual);
     slider->setObjectName(c.name);
     slider->setRange(c.low, c.high);
     slider->setAccessibleName(c.title);

@@ -26,6 +26,7 @@ struct SliderControl {
   }; ///< FromEv and ToEv: no limit at the low, or the high end.
   Reads reads = Reads::Percent;
   QString tip = {};
+  int usual = 0; ///< Where nothing is changed, in steps; marked, and where a double click goes.
 };
 
 /// Controls in rows of three: what each is and where it stands, and the slider under both. Values come from outside and

@@ -7,13 +7,12 @@
 
 namespace ml {
 namespace {
-constexpr int kTop = 34, kPitch = 66, kLineX = 24, kRadius = 7;
+constexpr int kTop = 26, kPitch = 46, kLineX = 24, kRadius = 7;
 }
 
 StationPath::StationPath(QWidget* parent) : QWidget(parent) {
   setObjectName("stations");
   setFocusPolicy(Qt::StrongFocus);
-  setFixedWidth(124);
   setCursor(Qt::PointingHandCursor);
   setAccessibleName(tr("Stations"));
 }
@@ -21,7 +20,9 @@ StationPath::StationPath(QWidget* parent) : QWidget(parent) {
 void StationPath::show(int current, std::vector<Step> steps) {
   current_ = current;
   steps_ = std::move(steps);
-  setAccessibleDescription(current_ < int(steps_.size()) ? steps_[std::size_t(current_)].name : QString());
+  setFixedHeight(2 * kTop + std::max(0, int(steps_.size()) - 1) * kPitch);
+  setAccessibleDescription(current_ >= 0 && current_ < int(steps_.size()) ? steps_[std::size_t(current_)].name
+                                                                         : QString());
   update();
 }
 
@@ -64,18 +65,18 @@ void StationPath::paintEvent(QPaintEvent*) {
     }
     p.setPen(here ? theme_->text : state == StationState::Open ? theme_->quiet : theme_->text);
     p.setFont(uiFont(11, here));
-    p.drawText(QRect(kLineX + 18, centre.y() - 14, width() - kLineX - 18, 20), Qt::AlignVCenter,
+    p.drawText(QRect(kLineX + 18, centre.y() - 11, width() - kLineX - 18, 20), Qt::AlignVCenter,
                steps_[std::size_t(i)].name);
     if (state == StationState::OutOfDate) {
       p.setFont(uiFont(8));
       p.setPen(theme_->quiet);
-      p.drawText(QRect(kLineX + 18, centre.y() + 5, width() - kLineX - 18, 14), Qt::AlignVCenter, tr("out of date"));
+      p.drawText(QRect(kLineX + 18, centre.y() + 7, width() - kLineX - 18, 14), Qt::AlignVCenter, tr("out of date"));
     }
   }
-  if (hasFocus()) {
+  if (hasFocus() && current_ >= 0) {
     p.setPen(QPen(theme_->info, 1));
     p.setBrush(Qt::NoBrush);
-    p.drawRoundedRect(QRect(4, kTop + current_ * kPitch - 24, width() - 8, 48), 6, 6);
+    p.drawRoundedRect(QRect(4, kTop + current_ * kPitch - 20, width() - 8, 40), 6, 6);
   }
 }
 

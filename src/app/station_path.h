@@ -18,11 +18,11 @@ public:
     QString name;
     StationState state = StationState::Open;
   };
+  /// `current` -1: none is in hand.
   void show(int current, std::vector<Step> steps);
   void setTheme(const Theme& theme);
   /// Middle of a station's target, for tests and tooltips.
   [[nodiscard]] QPoint place(int station) const;
-  QSize sizeHint() const override { return {124, 400}; }
 
 signals:
   void chosen(int station);

@@ -12,13 +12,13 @@ namespace ml {
 
 const Theme& Theme::dusk() {
   static const Theme t{"dusk",    "#1f1f1f", "#2a2a2a", "#262626", "#353535", "#444444",
-                       "#e6e6e6", "#a2a2a2", "#e9a945", "#201a10", "#8fb4c4"};
+                       "#e6e6e6", "#a2a2a2", "#7d7d7d", "#e9a945", "#201a10", "#8fb4c4"};
   return t;
 }
 
 const Theme& Theme::paper() {
   static const Theme t{"paper",   "#e4e4e4", "#cdcdcd", "#ededed", "#fafafa", "#bdbdbd",
-                       "#1d1d1d", "#5c5c5c", "#b86e0a", "#ffffff", "#2f6b82"};
+                       "#1d1d1d", "#5c5c5c", "#858585", "#b86e0a", "#ffffff", "#2f6b82"};
   return t;
 }
 
@@ -37,7 +37,7 @@ QString Theme::styleSheet() const {
     QPushButton:pressed, QToolButton:pressed { background: %line; }
     QPushButton:checked, QToolButton:checked { border-color: %info; color: %info; }
     QPushButton:focus, QToolButton:focus, QComboBox:focus, QLineEdit:focus { border-color: %info; }
-    QPushButton:disabled, QToolButton:disabled, QComboBox:disabled, QLineEdit:disabled { color: %line;
+    QPushButton:disabled, QToolButton:disabled, QComboBox:disabled, QLineEdit:disabled { color: %faint;
       border-color: %line; }
     QPushButton[role="next"] { background: %accent; color: %onAccent; border-color: %accent; font-weight: bold;
       padding: 9px 20px; }
@@ -56,8 +56,17 @@ QString Theme::styleSheet() const {
     QSpinBox, QDoubleSpinBox { background: %raised; border: 1px solid %line; border-radius: 5px; padding: 5px 9px;
       min-height: 20px; }
     QSpinBox:focus, QDoubleSpinBox:focus { border-color: %info; }
-    QSpinBox:disabled, QDoubleSpinBox:disabled { color: %line; }
+    QSpinBox:disabled, QDoubleSpinBox:disabled { color: %faint; }
     QFrame#framesSheet { background: %ground; }
+    QCheckBox:disabled, QRadioButton:disabled, QMenu::item:disabled { color: %faint; }
+    QFrame#leftColumn { background: %ground; border-right: 1px solid %line; }
+    QListWidget#views, QListWidget#allViewsList { background: transparent; border: none; padding: 0; }
+    QListWidget#views::item, QListWidget#allViewsList::item { padding: 0; }
+    QFrame#welcome { background: %surround; }
+    QFileDialog QToolButton { padding: 2px; min-height: 0; min-width: 0; }
+    QTabWidget::pane { border: 1px solid %line; border-radius: 5px; top: -1px; }
+    QTabBar::tab { padding: 7px 16px; color: %quiet; border-bottom: 2px solid transparent; }
+    QTabBar::tab:selected { color: %text; border-bottom: 2px solid %info; }
     QListWidget { background: %panel; border: 1px solid %line; border-radius: 5px; padding: 4px; outline: none; }
     QListWidget::item { padding: 4px 6px; border-radius: 4px; } QListWidget::item:selected { background: %line;
       color: %text; }
@@ -65,7 +74,7 @@ QString Theme::styleSheet() const {
     QComboBox, QLineEdit { background: %raised; border: 1px solid %line; border-radius: 5px; padding: 5px 9px;
       min-height: 20px; }
     QComboBox::drop-down { border: none; width: 26px; }
-    QComboBox::down-arrow { image: url(:/arrow-%name.xpm); width: 10px; height: 5px; }
+    QComboBox::down-arrow { image: url(:/arrow-%name.svg); width: 10px; height: 6px; }
     QComboBox QAbstractItemView, QMenu { background: %raised; border: 1px solid %line; padding: 4px; outline: none; }
     QComboBox QAbstractItemView::item { min-height: 24px; padding: 2px 6px; }
     QMenu::item { padding: 6px 28px 6px 12px; border-radius: 4px; }
@@ -75,7 +84,7 @@ QString Theme::styleSheet() const {
     QCheckBox::indicator, QTableWidget::indicator { width: 16px; height: 16px; border: 1px solid %quiet;
       border-radius: 4px; background: %raised; }
     QCheckBox::indicator:checked, QTableWidget::indicator:checked { background: %info; border-color: %info;
-      image: url(:/tick-%name.xpm); }
+      image: url(:/tick-%name.svg); }
     QCheckBox:focus::indicator { border-color: %accent; }
     QSlider::groove:horizontal { height: 3px; background: %line; border-radius: 1px; }
     QSlider::sub-page:horizontal { background: %quiet; border-radius: 1px; }
@@ -101,8 +110,10 @@ QString Theme::styleSheet() const {
       .replace("%name", name)
       .replace("%text", text.name())
       .replace("%quiet", quiet.name())
+      .replace("%faint", faint.name())
       .replace("%ground", ground.name())
       .replace("%panel", panel.name())
+      .replace("%surround", surround.name())
       .replace("%raised", raised.name())
       .replace("%line", line.name())
       .replace("%onAccent", onAccent.name())

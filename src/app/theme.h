@@ -16,6 +16,7 @@ struct Theme {
   QColor raised;   ///< Controls.
   QColor line;     ///< Hairlines.
   QColor text, quiet;
+  QColor faint; ///< Of what cannot be used now; still 3:1 on a control.
   QColor accent, onAccent;
   QColor info;
 

@@ -65,7 +65,7 @@ VerdictBar::VerdictBar(QWidget* parent) : QFrame(parent) {
   complaint_ = new QLabel;
   complaint_->setObjectName("complaint");
   complaint_->setWordWrap(true);
-  auto* dismiss = new QPushButton(tr("Understood"));
+  auto* dismiss = new QPushButton(tr("Close"));
   dismiss->setObjectName("dismiss");
   trouble->addWidget(complaint_, 1);
   trouble->addWidget(dismiss);

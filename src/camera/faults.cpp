@@ -29,7 +29,8 @@ std::optional<Fault> parseFault(const std::string& text) {
   if (at != std::string::npos) {
     const std::string number = text.substr(at + 1);
     if (number.empty() || number.size() > 4 || number.find_first_not_of("0123456789") != std::string::npos) return {};
-    fault.frame = std::stoi(number);
+    fault.frame = std::stoi(number) - 1;
+    if (fault.frame < 0) return {};
   }
   for (const auto& name : faultNames())
     if (id == name.id) {

@@ -2,6 +2,7 @@
 #include "cli/arguments.h"
 
 #include "base/atomic_file.h"
+#include "pipeline/combine_json.h"
 #include "pipeline/report.h"
 #include "session/locations.h"
 
@@ -31,13 +32,9 @@ int exitCodeFor(const Error& error) {
 }
 
 Result<AlignMode> alignMode(const std::string& name) {
-  if (name == "off") return AlignMode::Off;
-  if (name == "shift") return AlignMode::Shift;
-  if (name == "rigid") return AlignMode::Rigid;
-  if (name == "perspective") return AlignMode::Perspective;
-  if (name == "auto") return AlignMode::Auto;
+  if (const auto mode = alignNamed(name)) return *mode;
   return fail(ErrorCode::InvalidArgument,
-              "--align takes off, shift, rigid, perspective or auto, not \"" + name + "\".");
+              "--align takes off, shift, rigid, similarity, perspective or auto, not \"" + name + "\".");
 }
 
 Result<CombineMethod> combineMethod(const std::string& name) {
@@ -49,12 +46,8 @@ Result<CombineMethod> combineMethod(const std::string& name) {
 }
 
 Result<MotionMode> motionMode(const std::string& name) {
-  if (name == "off") return MotionMode::Off;
-  if (name == "low") return MotionMode::Low;
-  if (name == "medium") return MotionMode::Medium;
-  if (name == "high") return MotionMode::High;
-  if (name == "auto") return MotionMode::Auto;
-  return fail(ErrorCode::InvalidArgument, "--motion takes off, low, medium, high or auto, not \"" + name + "\".");
+  if (const auto mode = motionNamed(name)) return *mode;
+  return fail(ErrorCode::InvalidArgument, "--motion takes ignore, obvious, usual, close or auto, not \"" + name + "\".");
 }
 
 Result<CropMode> cropMode(const std::string& name) {

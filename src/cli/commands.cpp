@@ -11,6 +11,7 @@
 #include "pipeline/inspect.h"
 #include "pipeline/report.h"
 #include "pipeline/run.h"
+#include "plan/shot_list.h"
 
 #include <algorithm>
 #include <cmath>
@@ -167,7 +168,7 @@ int runShoot(const ShootArguments& a, const Progress& progress) {
       std::string ids;
       for (const auto& name : faultNames()) ids += std::string(ids.empty() ? "" : ", ") + name.id;
       return wrongUse("There is no fault \"" + text + "\"; use one of " + ids +
-                      ", with @N for the frame it begins with, counted from 0.");
+                      ", with @N for the frame it begins with, counted from 1.");
     }
     // A hand sways from the first frame on, whatever frame is named.
     simulation.faults.push_back(fault->kind == FaultKind::HandHeld ? Fault{fault->kind, 0} : *fault);
@@ -185,8 +186,10 @@ int runShoot(const ShootArguments& a, const Progress& progress) {
   auto world = World::load(*folder);
   if (!world) return refuse(world.error());
   SimulatedCamera camera(std::make_shared<World>(std::move(*world)), plan->camera, simulation);
+  std::vector<ExposureSettings> fired;
+  for (const auto& run : runsOf(*plan)) fired.insert(fired.end(), run.begin(), run.end());
   const auto shot =
-      shootBracket(camera, {plan->frames, *format, a.out, "frame-", 1, {0}}, progress, [](const ShotFrame& frame) {
+      shootBracket(camera, {fired, *format, a.out, "frame-", 1, {0}}, progress, [](const ShotFrame& frame) {
         std::printf("%s  %s\n", print(frame.settings.time).c_str(), frame.file.c_str());
         std::fflush(stdout);
       });

@@ -350,7 +350,7 @@ const char* endingOf(const Target& t) {
 
 std::string sizeWords(const Target& t, int width, int height) {
   const Roi size = t.longEdge > 0 ? fitted(width, height, t.longEdge) : Roi{0, 0, width, height};
-  std::string words = fmt::format("{} x {} px", size.width, size.height);
+  std::string words = fmt::format("{} x {} pixels", size.width, size.height);
   if (t.ppi > 0)
     words +=
         fmt::format(", {:.1f} x {:.1f} cm at {} ppi", size.width * 2.54 / t.ppi, size.height * 2.54 / t.ppi, t.ppi);

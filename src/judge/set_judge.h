@@ -54,6 +54,7 @@ struct JudgeSetup {
   bool curveKnown = false;           ///< Of rendered files: need not be learnt.
   Support support = Support::Tripod; ///< In the hand the camera may move; registration takes care of it.
   JudgeLimits limits;
+  bool fading = false; ///< The light is known to fade: dusk or dawn.
 };
 
 struct FrameJudgement {

@@ -180,9 +180,18 @@ SetVerdict resetBracket(const VerdictInput& in) {
           {}};
 }
 
+/// A cloud passes; dusk does not, and waiting makes it worse.
+std::string lightRemedy(const VerdictInput& in, const JudgeSetup& setup) {
+  const bool fades = setup.fading || std::count_if(in.frames.begin(), in.frames.end(), [](const FrameJudgement& f) {
+                                       return f.has(Flaw::LightDrifted) && f.light.value < 0;
+                                     }) > 1;
+  return fades ? "it will not come back, so shoot the set again with fewer frames or shorter times"
+               : "wait until it is steady and shoot the set again";
+}
+
 SetVerdict soft(const VerdictInput& in, const FrameJudgement& j, const JudgeSetup& setup) {
   const std::string state =
-      shift(j) > 1.5 && j.has(Flaw::CameraMoved) ? fmt::format("moved {:.0f} px and is soft", shift(j)) : "is soft";
+      shift(j) > 1.5 && j.has(Flaw::CameraMoved) ? fmt::format("moved {:.0f} pixels and is soft", shift(j)) : "is soft";
   if (othersCover(in, j.frame, setup))
     return {fmt::format("{} {}: leave it out; the rest still cover the scene.", numbered(j.frame), state),
             shoot(NextAction::Kind::LeaveOut, {}, {j.frame}, fmt::format("Leave frame {} out", j.frame + 1)),
@@ -203,8 +212,9 @@ SetVerdict sound(const VerdictInput& in) {
             {},
             {}};
   return {
-      fmt::format("{} frames from {} to {} are on disk; highlights and shadows are held, nothing large moved: go on.",
-                  in.order.size(), print(dark.settings.time), print(bright.settings.time)),
+      fmt::format("{} frames from {} to {} {}; highlights and shadows are held, nothing large moved: go on.",
+                  in.order.size(), print(dark.settings.time), print(bright.settings.time),
+                  in.aside.empty() ? "are on disk" : "are used"),
       {},
       Answer::Holds,
       {},
@@ -228,11 +238,11 @@ std::string describe(const FrameJudgement& j) {
       add(fmt::format("light {} by {}", j.light.value < 0 ? "fell" : "rose", stops(j.light.value)));
       break;
     case Flaw::Soft: add("soft"); break;
-    case Flaw::CameraMoved: add(fmt::format("camera moved {:.1f} px", shift(j))); break;
+    case Flaw::CameraMoved: add(fmt::format("camera moved {:.1f} pixels", shift(j))); break;
     case Flaw::ThingMoved: add(fmt::format("something moved, {:.1f} % of the picture", 100 * j.movedShare)); break;
     case Flaw::NotAlike: add("another size or view"); break;
     }
-  return out.empty() ? "sound" : out;
+  return out.empty() ? "nothing wrong" : out;
 }
 
 std::string softPerhaps(const FrameJudgement& frame) {
@@ -342,15 +352,15 @@ SetVerdict wordVerdict(const VerdictInput& in, const JudgeSetup& setup) {
   if (const auto* j = first(in, Flaw::ThingMoved))
     return repeatOne(
         fmt::format(
-            "Something moved in frame {}, {:.0f} % of the picture: shoot it again, or plan which frame shall own it.",
+            "Something moved in frame {}, {:.0f} % of the picture: shoot it again, or choose one frame for it later.",
             j->frame + 1, 100 * j->movedShare),
         *j, setup);
   if (const auto* j = first(in, Flaw::LightDrifted))
-    return repeatAll(fmt::format("The light {} by {} before frame {}: wait until it is steady and shoot the set again.",
-                                 j->light.value < 0 ? "fell" : "rose", stops(j->light.value), j->frame + 1),
+    return repeatAll(fmt::format("The light {} by {} before frame {}: {}.", j->light.value < 0 ? "fell" : "rose",
+                                 stops(j->light.value), j->frame + 1, lightRemedy(in, setup)),
                      in, setup);
   if (const auto* j = first(in, Flaw::CameraMoved))
-    return repeatAll(fmt::format("The camera moved {:.0f} px before frame {}: combining can align that, but check "
+    return repeatAll(fmt::format("The camera moved {:.0f} pixels before frame {}: combining can align that, but check "
                                  "column and head and shoot the set again.",
                                  std::max(1.0, shift(*j)), j->frame + 1),
                      in, setup);

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "model/combine_model.h"
 
-#include "deliver/deliver.h"
+#include "exposure/marks.h"
 #include "model/combine_words.h"
+#include "model/combining.h"
 #include "model/pictures.h"
 #include "model/view_edit.h"
-#include "session/radiance_history.h"
 
 #include <algorithm>
 #include <utility>
@@ -22,27 +22,11 @@ bool worthAFirstLook(const fs::path& frame) {
   return facts && std::max(facts->width, facts->height) >= 2 * kFirstLookEdge;
 }
 
-/// What a view was combined to; the pixels lie in its history.
-struct Outcome {
-  std::optional<CombineRecord> record;
-  std::string stamp;
-};
-
-CombineRecord recordOf(const Combined& combined, const View& view, const CombineOptions& options) {
-  CombineRecord record;
-  record.options = options;
-  record.frames = view.frameNames();
-  record.ev100OfUnit = combined.ev100OfUnit;
-  record.metadataFrom = {combined.frames[std::size_t(combined.reference)].path.string()};
-  record.verdict = verdict(combined);
-  record.report = std::make_shared<const CombineReport>(combineReport(combined));
-  return record;
-}
-
 } // namespace
 
 CombineModel::CombineModel(Desk& desk, FinishedPicture& finished) : StationModel(desk), finished_(finished) {
   connect(&finished_, &FinishedPicture::drawn, this, &CombineModel::pictureChanged);
+  connect(&finished_, &FinishedPicture::detailDrawn, this, &CombineModel::detailDrawn);
   connect(&desk_.job, &JobModel::viewEntered, this, [this] { paintFrom_ = -1; });
   connect(&desk_.works.longWork, &Lane::runningChanged, this, [this](bool running) {
     if (running || firstLook_.isNull()) return;
@@ -60,7 +44,8 @@ QString CombineModel::verdict() const {
 }
 
 QStringList CombineModel::reasons() const {
-  return desk_.view().combined ? combineReasons(*desk_.view().combined->report) : QStringList{};
+  const View& v = desk_.view();
+  return v.combined ? combineReasons(*v.combined->report, frameNumbers(v, *v.combined->report)) : QStringList{};
 }
 
 QImage CombineModel::picture() const {
@@ -70,6 +55,7 @@ QImage CombineModel::picture() const {
 
 PictureMarks CombineModel::marks() const {
   PictureMarks marks;
+  if (!showsFirstLook()) marks.fullSize = finished_.image().isNull() ? frameSize() : finished_.fullSize();
   if (!desk_.view().combined) return marks;
   marks.places = movedPlaces();
   marks.pointer = paintFrom() >= 0 ? PictureMarks::Pointer::Brush : PictureMarks::Pointer::Place;
@@ -82,9 +68,16 @@ void CombineModel::addTo(LadderContent& content) const {
   content.sceneFirst = false;
 }
 
+void CombineModel::showDetail(const QRectF& part) {
+  if (finished_.image().isNull())
+    StationModel::showDetail(part);
+  else
+    finished_.showDetail(part);
+}
+
 StationModel::Next CombineModel::next() const {
   const bool ready = !desk_.view().frames.empty() && !desk_.busy();
-  return {state() == StationState::Done ? tr("Finish it") : tr("Combine"), ready};
+  return {state() == StationState::Done ? tr("On to Finish") : tr("Combine"), ready};
 }
 
 void CombineModel::enter() {
@@ -126,38 +119,29 @@ void CombineModel::combine(const CombineOptions& asked) {
   if (!desk_.free() || desk_.view().frames.empty()) return;
   CombineOptions options = asked;
   options.curves = desk_.curves;
+  desk_.works.batch.stop(); // memory holds one set of frames at a time
   desk_.works.longWork.start([this, options, v = desk_.view()](const Progress& progress) -> std::function<void()> {
     takeFirstLook(v, options, progress);
-    auto combined = combineFiles(v.frames, options, progress);
+    auto combined = combineView(v, options, progress);
     if (!combined) {
       if (combined.error().code == ErrorCode::Stopped) return [this] { emit changed(); };
       return [this, e = combined.error()] { desk_.notices.fail(e); };
     }
-    const std::string stamp = newStamp();
-    RadianceOptions radiance;
-    radiance.notes = notesOf(*combined);
-    progress.at("Keep the radiance", 1);
-    if (auto kept = deliverRadiance(combined->radiance.view(), historyFile(v, stamp), radiance); !kept)
-      return [this, e = kept.error()] { desk_.notices.fail(e); };
-    const Outcome outcome{recordOf(*combined, v, options), stamp};
-    const auto picture = pictureOf(combined->radiance.view(), sceneFacts(*combined), outcome.record->report->noisier);
-    return [this, view = idOf(v), outcome, picture] {
+    return [this, view = idOf(v), made = *combined] {
       const View* now = desk_.job.find(view);
       if (!now) return;
       firstLook_ = {};
-      desk_.radiances.keep(view, outcome.stamp, picture);
-      desk_.job.edit(view, Aspect::Combined, tr("combine"), Outcome{now->combined, now->radianceStamp}, outcome,
-                     [](View& changed, const Outcome& o) {
-                       changed.combined = o.record;
-                       changed.radianceStamp = o.stamp;
-                     });
+      desk_.radiances.keep(view, made.outcome.stamp, made.picture);
+      desk_.job.edit(view, Aspect::Combined, tr("combine"), CombineOutcome{now->combined, now->radianceStamp},
+                     made.outcome, putOutcome);
     };
   });
 }
 
 std::vector<MovedPlace> CombineModel::movedPlaces() const {
-  return desk_.hasView() && desk_.view().combined ? ml::movedPlaces(*desk_.view().combined->report)
-                                                  : std::vector<MovedPlace>{};
+  if (!desk_.hasView() || !desk_.view().combined) return {};
+  const CombineReport& report = *desk_.view().combined->report;
+  return ml::movedPlaces(report, frameNumbers(desk_.view(), report));
 }
 
 void CombineModel::click(QPointF at) {
@@ -167,12 +151,32 @@ void CombineModel::click(QPointF at) {
 
 bool CombineModel::cyclePlace(double x, double y) {
   if (!desk_.free() || !desk_.view().combined) return false;
+  const CombineReport::Place* place = placeAt(*desk_.view().combined->report, x, y);
+  if (place) takePlace({x, y}, nextFrame(*place));
+  return place != nullptr;
+}
+
+void CombineModel::takePlace(QPointF at, int frame) {
+  if (!desk_.free() || !desk_.view().combined) return;
   CombineOptions again = options();
-  const auto choices = nextSource(*desk_.view().combined->report, again.choices, x, y);
-  if (!choices) return false;
-  again.choices = *choices;
+  again.choices = withSource(*desk_.view().combined->report, again.choices, at.x(), at.y(), frame);
   combine(again);
-  return true;
+}
+
+std::vector<StationModel::Choice> CombineModel::choicesAt(QPointF at) {
+  std::vector<Choice> choices;
+  if (!desk_.free() || !desk_.view().combined) return choices;
+  const CombineReport& report = *desk_.view().combined->report;
+  const CombineReport::Place* place = placeAt(report, at.x(), at.y());
+  if (!place) return choices;
+  const std::vector<int> numbers = frameNumbers(desk_.view(), report);
+  for (const int frame : place->recording)
+    if (frame != place->source && std::size_t(frame) < numbers.size())
+      choices.push_back({tr("Take this place from frame %1, %2")
+                             .arg(numbers[std::size_t(frame)])
+                             .arg(text(print(report.frames[std::size_t(frame)].settings.time))),
+                         [this, at, frame] { takePlace(at, frame); }});
+  return choices;
 }
 
 void CombineModel::paint(const QPolygonF& stroke, double radius, int frame) {
@@ -209,14 +213,13 @@ std::vector<CombineModel::FramePlace> CombineModel::framePlaces() const {
     const std::string name = file.filename().string();
     place.file = text(name);
     place.used = std::find(with.unused.begin(), with.unused.end(), name) == with.unused.end();
+    place.number = frameNumber(v, file);
     place.line = place.details = place.file;
     if (v.combined)
-      if (const auto said = frameWords(*v.combined->report, name))
+      if (const auto said = frameWords(*v.combined->report, name, frameNumber(v, file)))
         place.line = said->line, place.details = said->details, place.note = said->note, place.merged = said->merged;
     places.push_back(std::move(place));
   }
-  std::stable_sort(places.begin(), places.end(),
-                   [](const FramePlace& a, const FramePlace& b) { return unsigned(a.merged) < unsigned(b.merged); });
   return places;
 }
 

@@ -24,6 +24,7 @@ public:
   [[nodiscard]] Next next() const override;
   void enter() override;
   void doNext() override;
+  void showDetail(const QRectF& part) override;
   void click(QPointF at) override;
   void stroke(const QPolygonF& stroke) override { paint(stroke, brushRadius_, paintFrom_); }
 
@@ -38,6 +39,9 @@ public:
   [[nodiscard]] std::vector<MovedPlace> movedPlaces() const;
   /// The place at (x, y) of the picture, 0..1, comes from the next frame that records it. False: there is none.
   bool cyclePlace(double x, double y);
+  /// It comes from this frame, darkest first.
+  void takePlace(QPointF at, int frame);
+  [[nodiscard]] std::vector<Choice> choicesAt(QPointF at) override;
   /// What lies under the stroke comes from `frame` (darkest first); radius in shares of the width.
   void paint(const QPolygonF& stroke, double radius, int frame);
   /// By how the frames were combined, and whether they still are those.
@@ -48,11 +52,12 @@ public:
   [[nodiscard]] double brushRadius() const { return brushRadius_; }
   void setBrushRadius(double radius);
 
-  /// One entry for each frame of the view, by name: how it lay and whether it is used.
+  /// One entry for each frame of the view, as they arrived: how it lay and whether it is used.
   struct FramePlace {
     QString file, line, details, note; ///< `note`: why leaving it out is proposed, or what is odd about it.
     bool used = true;
     int merged = -1; ///< Index among the merged frames.
+    int number = 0;  ///< As it arrived.
   };
   [[nodiscard]] std::vector<FramePlace> framePlaces() const;
 

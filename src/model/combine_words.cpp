@@ -20,8 +20,10 @@ QString timeOf(const CombineReport::Frame& f) {
 }
 
 QString placeOf(const CombineReport::Frame& f) {
-  if (f.shiftX == 0 && f.shiftY == 0 && f.degrees == 0) return QObject::tr("in place");
-  return QObject::tr("%1 px  %2\u00b0").arg(figure(std::hypot(f.shiftX, f.shiftY), 1), figure(f.degrees, 2));
+  if (f.shiftX == 0 && f.shiftY == 0 && f.degrees == 0) return QObject::tr("not moved");
+  const QString far = figure(std::hypot(f.shiftX, f.shiftY), 1);
+  return std::abs(f.degrees) < 0.005 ? QObject::tr("moved %1 pixels").arg(far)
+                                     : QObject::tr("moved %1 pixels, %2\u00b0").arg(far, figure(f.degrees, 2));
 }
 
 QString noteOf(const CombineReport::Frame& f) {
@@ -46,28 +48,44 @@ QString curveWords(const CombineReport::Curve& curve) {
 
 } // namespace
 
-QStringList combineReasons(const CombineReport& report) {
+int frameNumber(const View& view, const std::filesystem::path& file) {
+  if (view.activeSet < 0) return 0;
+  const auto& members = view.sets[std::size_t(view.activeSet)].frames;
+  const auto found = std::find_if(members.begin(), members.end(),
+                                  [&](const auto& m) { return m.file.filename() == file.filename(); });
+  return found == members.end() ? 0 : int(found - members.begin()) + 1;
+}
+
+std::vector<int> frameNumbers(const View& view, const CombineReport& report) {
+  std::vector<int> numbers;
+  for (const auto& f : report.frames) numbers.push_back(frameNumber(view, f.file));
+  return numbers;
+}
+
+QStringList combineReasons(const CombineReport& report, const std::vector<int>& numbers) {
   QStringList lines;
-  int n = 1;
-  for (const auto& f : report.frames)
-    lines << QObject::tr("Frame %1, %2: moved %3, %4 px and %5 degrees; left out in %6 % of the picture.")
-                 .arg(n++)
-                 .arg(timeOf(f), figure(f.shiftX, 1), figure(f.shiftY, 1), figure(f.degrees, 2),
-                      figure(100 * f.movedShare, 1));
+  std::vector<std::pair<int, const CombineReport::Frame*>> frames;
+  for (std::size_t i = 0; i < report.frames.size(); ++i)
+    frames.emplace_back(i < numbers.size() ? numbers[i] : int(i) + 1, &report.frames[i]);
+  std::stable_sort(frames.begin(), frames.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+  for (const auto& [number, f] : frames)
+    lines << QObject::tr("Frame %1, %2: %3; left out in %4 % of the picture.")
+                 .arg(number)
+                 .arg(timeOf(*f), placeOf(*f), figure(100 * f->movedShare, 1));
   if (report.response) lines << curveWords(*report.response);
-  lines << QObject::tr("Value 1 of the radiance is %1 cd/m2.").arg(figure(report.candelasOfUnit(), 0));
+  lines << QObject::tr("In the radiance file the value 1 stands for %1 cd/m2.").arg(figure(report.candelasOfUnit(), 0));
   return lines;
 }
 
-std::optional<FrameWords> frameWords(const CombineReport& report, const std::string& file) {
+std::optional<FrameWords> frameWords(const CombineReport& report, const std::string& file, int number) {
   const auto found = std::find_if(report.frames.begin(), report.frames.end(),
                                   [&](const auto& f) { return f.file.filename() == file; });
   if (found == report.frames.end()) return {};
   const CombineReport::Frame& f = *found;
   FrameWords words;
   words.merged = int(found - report.frames.begin());
-  words.line = QString("%1   %2   %3").arg(words.merged + 1).arg(timeOf(f), placeOf(f));
-  words.details = QObject::tr("%1\nmoved %2 px across, %3 px down, turned %4\u00b0, size %5; %6 px are left over\n%7 % "
+  words.line = QString("%1   %2   %3").arg(number).arg(timeOf(f), placeOf(f));
+  words.details = QObject::tr("%1\nmoved %2 pixels across, %3 down, turned %4\u00b0, size %5; %6 pixels are left over\n%7 % "
                               "clipped, %8 % left out where things moved")
                       .arg(QString::fromStdString(file), figure(f.shiftX, 1), figure(f.shiftY, 1), figure(f.degrees, 2),
                            figure(f.scale, 4), figure(f.residual, 2), figure(100 * f.clippedShare, 1),

@@ -12,13 +12,19 @@ namespace ml {
 namespace fs = std::filesystem;
 namespace {
 
-/// Is this target there, made from the view as it is now?
-bool isCurrent(const View& v, const Target& target) {
+/// Names, rights and size as one line, to see whether they changed.
+std::string askedFor(const DeliveryOrder& order) {
+  return order.pattern + '\n' + order.wishes.creator + '\n' + order.wishes.rights + '\n' +
+         (order.wishes.keepLocation ? "location" : "") + '\n' + std::to_string(order.webEdge);
+}
+
+/// Is this target there, made from the view as it is now and named and signed as it is asked for?
+bool isCurrent(const View& v, const std::string& target, const std::string& asked) {
   const std::string recipe = toJson(v.recipe);
   std::error_code error;
   return std::any_of(v.delivered.begin(), v.delivered.end(), [&](const DeliveredFile& d) {
-    return d.target == target.id && d.recipe == recipe && d.radiance == v.radianceStamp &&
-           fs::exists(v.deliveredFolder() / d.file, error);
+    return d.target == target && d.recipe == recipe && d.radiance == v.radianceStamp &&
+           (d.asked.empty() || d.asked == asked) && fs::exists(v.deliveredFolder() / d.file, error);
   });
 }
 
@@ -27,7 +33,10 @@ DeliverRequest requestFor(const View& v, const std::string& job, int number, con
   DeliverRequest r;
   r.recipe = recipe;
   for (const std::string& id : order.targets)
-    if (const Target* t = findTarget(id)) r.targets.push_back(*t);
+    if (const Target* t = findTarget(id)) {
+      r.targets.push_back(*t);
+      if (order.webEdge > 0 && t->longEdge > 0) r.targets.back().longEdge = order.webEdge;
+    }
   r.pattern = order.pattern;
   r.name.job = job;
   r.name.view = idOf(v).substr(3);
@@ -105,8 +114,57 @@ void DeliverModel::addTo(LadderContent& content) const {
   content.sceneFirst = false;
 }
 
+DeliveryOrder DeliverModel::orderFor(const View& view, const DeliverChoices& choices) const {
+  return {0, idOf(view), {}, toJson(view.recipe), choices.pattern, choices.wishes, {}, desk_.habits.webEdge};
+}
+
+/// What is chosen and not there yet, or made from what is no longer so.
+std::vector<std::string> DeliverModel::toWrite(const View& view, const DeliverChoices& choices) const {
+  std::vector<std::string> targets;
+  if (!view.combined) return targets;
+  const std::string asked = askedFor(orderFor(view, choices));
+  for (const std::string& id : choices.targets)
+    if (findTarget(id) && !isCurrent(view, id, asked)) targets.push_back(id);
+  return targets;
+}
+
+std::vector<const View*> DeliverModel::chosenViews(const DeliverChoices& choices) const {
+  std::vector<const View*> views;
+  for (const View& v : desk_.job.job().views()) {
+    const bool named = std::find(choices.views.begin(), choices.views.end(), idOf(v)) != choices.views.end();
+    if (choices.views.empty() ? choices.allViews ? !v.leftOut : &v == &desk_.view() : named) views.push_back(&v);
+  }
+  return views;
+}
+
+/// The next view of the list that has something to do; null: none.
+const View* DeliverModel::nextView() const {
+  const auto& views = desk_.job.job().views();
+  for (std::size_t i = 1; i < views.size(); ++i) {
+    const View& v = views[(std::size_t(desk_.job.viewIndex()) + i) % views.size()];
+    if (!v.leftOut && !v.frames.empty() && stationStates(v).deliver != StationState::Done) return &v;
+  }
+  return nullptr;
+}
+
 StationModel::Next DeliverModel::next() const {
-  return {tr("Deliver"), !choices_.targets.empty() && desk_.view().combined.has_value() && !desk_.busy()};
+  const auto views = chosenViews(choices_);
+  const bool left = std::any_of(views.begin(), views.end(), [&](const View* v) { return !toWrite(*v, choices_).empty(); });
+  const bool asked = std::any_of(orders().begin(), orders().end(),
+                                 [&](const DeliveryOrder& o) { return o.view == idOf(desk_.view()); });
+  if (left && !asked)
+    return {choices_.allViews ? tr("Deliver all views") : tr("Deliver"), !choices_.targets.empty() && !desk_.busy()};
+  if (!desk_.view().combined || choices_.targets.empty()) return {tr("Deliver"), false};
+  if (nextView()) return {tr("Next view"), !desk_.busy()};
+  return {asked ? tr("Being written") : tr("All is delivered"), false};
+}
+
+void DeliverModel::doNext() {
+  const View* onwards = nextView();
+  if (next().words == tr("Next view") && onwards)
+    desk_.job.select(int(onwards - desk_.job.job().views().data()));
+  else
+    deliver(choices_);
 }
 
 void DeliverModel::enter() {
@@ -142,11 +200,9 @@ void DeliverModel::sayWhatWaits() {
 void DeliverModel::deliver(const DeliverChoices& choices) {
   if (!desk_.free()) return;
   std::size_t asked = 0;
-  for (const View& v : desk_.job.job().views()) {
-    if (!v.combined || (!choices.allViews && &v != &desk_.view())) continue;
-    DeliveryOrder order{0, idOf(v), {}, toJson(v.recipe), choices.pattern, choices.wishes, {}};
-    for (const std::string& id : choices.targets)
-      if (const Target* t = findTarget(id); t && !(choices.allViews && isCurrent(v, *t))) order.targets.push_back(id);
+  for (const View* v : chosenViews(choices)) {
+    DeliveryOrder order = orderFor(*v, choices);
+    order.targets = toWrite(*v, choices);
     asked += order.targets.size();
     if (!order.targets.empty() && !desk_.notices.check(queue_->add(std::move(order)))) return;
   }
@@ -196,8 +252,9 @@ void DeliverModel::writeNext() {
   const int id = writing_ = order->id;
   share_ = 0;
   request.written = [this, id, name = order->view, recipeText = toJson(*recipe),
-                     stamp = view->radianceStamp](const Target& target, const fs::path& file) {
-    const DeliveredFile made{file.filename().string(), recipeText, stamp, target.id};
+                     stamp = view->radianceStamp, asked = askedFor(*order)](
+                        const Target& target, const fs::path& file) {
+    const DeliveredFile made{file.filename().string(), recipeText, stamp, target.id, asked};
     QMetaObject::invokeMethod(
         this, [this, id, name, made] { fileWritten(id, name, made); }, Qt::QueuedConnection);
   };

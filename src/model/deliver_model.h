@@ -10,7 +10,8 @@ namespace ml {
 /// Files to write at the Deliver station.
 struct DeliverChoices {
   std::vector<std::string> targets{"jpeg", "archive"}; ///< Ids.
-  bool allViews = false; ///< Of the visit; what is there and current is not written again.
+  bool allViews = false;          ///< Of the job, but for those that are left out.
+  std::vector<std::string> views; ///< These, by their folders, whatever else is chosen; empty: as above.
   std::string pattern = kNamePattern;
   MetadataWishes wishes;
 };
@@ -38,13 +39,15 @@ public:
   [[nodiscard]] PictureMarks marks() const override;
   void addTo(LadderContent& content) const override;
   [[nodiscard]] Next next() const override;
-  void doNext() override { deliver(choices_); }
+  void doNext() override;
   void enter() override;
   void leave() override { shown_ = false; }
   void showDetail(const QRectF& part) override { finished_.showDetail(part); }
 
   /// What the next delivery writes.
   void choose(const DeliverChoices& choices);
+  [[nodiscard]] const DeliverChoices& choices() const { return choices_; }
+  /// What is there and current is not written again.
   void deliver(const DeliverChoices& choices);
   [[nodiscard]] const std::vector<DeliveryOrder>& orders() const;
   [[nodiscard]] bool running() const { return desk_.works.delivery.running(); }
@@ -71,6 +74,10 @@ signals:
   void sheetDrawn(const std::vector<ml::SheetPicture>& pictures);
 
 private:
+  [[nodiscard]] DeliveryOrder orderFor(const View& view, const DeliverChoices& choices) const;
+  [[nodiscard]] std::vector<std::string> toWrite(const View& view, const DeliverChoices& choices) const;
+  [[nodiscard]] std::vector<const View*> chosenViews(const DeliverChoices& choices) const;
+  [[nodiscard]] const View* nextView() const;
   void writeNext();
   void fileWritten(int order, const std::string& view, const DeliveredFile& file);
   void orderEnded(int order, const std::optional<Error>& problem);

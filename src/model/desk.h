@@ -15,6 +15,13 @@
 
 namespace ml {
 
+/// What the user chose once for all jobs.
+struct Habits {
+  double shadows = 10; ///< SNR that new jobs ask of the shadows.
+  bool feet = false;   ///< Distances are said in feet.
+  int webEdge = 2048;  ///< Longest side of files for the web, pixels.
+};
+
 /// What all stations share. Each part can be tested alone; none knows a station.
 class Desk {
 public:
@@ -22,6 +29,7 @@ public:
   explicit Desk(std::filesystem::path jobs);
 
   const std::filesystem::path jobsFolder;
+  Habits habits;
   Notices notices;
   JobModel job;
   RadianceStore radiances;

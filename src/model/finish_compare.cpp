@@ -50,7 +50,7 @@ void FinishCompare::remember() {
 }
 
 std::vector<FinishCompare::Comparand> FinishCompare::comparands() const {
-  std::vector<Comparand> all{{Against::OneExposure, {}, tr("one exposure")},
+  std::vector<Comparand> all{{Against::OneExposure, {}, tr("one exposure, simulated")},
                              {Against::Pinned, {}, tr("this finish as it stands now")}};
   if (desk_.hasView()) {
     for (auto e = earlier_.rbegin(); e != earlier_.rend(); ++e)
@@ -59,9 +59,10 @@ std::vector<FinishCompare::Comparand> FinishCompare::comparands() const {
       if (&v != &desk_.view() && v.combined)
         all.push_back({Against::OtherView, idOf(v), tr("%1, finished alike").arg(QString::fromStdString(v.name))});
   }
-  all.push_back({Against::Reinhard, {}, tr("Reinhard 2002, global")});
-  all.push_back({Against::Drago, {}, tr("Drago 2003, logarithmic")});
-  all.push_back({Against::Durand, {}, tr("Durand and Dorsey 2002, bilateral")});
+  all.push_back({Against::Reinhard, {}, tr("one curve for all tones"), "Reinhard et al., SIGGRAPH 2002, global"});
+  all.push_back({Against::Drago, {}, tr("the logarithm of light"), "Drago et al., Eurographics 2003"});
+  all.push_back(
+      {Against::Durand, {}, tr("large tones pressed, detail kept"), "Durand and Dorsey, SIGGRAPH 2002, bilateral"});
   return all;
 }
 

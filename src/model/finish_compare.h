@@ -23,6 +23,7 @@ public:
     Against against = Against::OneExposure;
     std::string key; ///< Of Earlier its stamp, of OtherView its view.
     QString name;    ///< As a label says it.
+    QString about = {}; ///< Where it comes from; may be empty.
     [[nodiscard]] bool same(const Comparand& other) const { return against == other.against && key == other.key; }
   };
   /// Everything there is to compare with.

@@ -2,6 +2,7 @@
 #include "model/finish_model.h"
 
 #include "model/finish_drags.h"
+#include "model/pictures.h"
 #include "model/view_edit.h"
 
 namespace ml {
@@ -9,6 +10,7 @@ namespace ml {
 FinishModel::FinishModel(Desk& desk, FinishedPicture& picture, CombineModel& combine)
     : StationModel(desk), finished(picture), tools(desk, picture), compare(desk, picture), combine_(combine) {
   connect(&finished, &FinishedPicture::drawn, this, [this] {
+    noteSeen();
     emit pictureChanged();
     emit changed();
   });
@@ -26,9 +28,12 @@ QString FinishModel::verdict() const {
     return text(sentence(*found, judged->scene)) + tr(" %1: press M.").arg(text(remedyWords(found->kind)));
   const ToneAnalysis& analysis = *finished.analysis();
   const ToneCurve curve(placedTies(analysis, recipe().tone));
+  const auto onPaper = [&](double light) { // as the Ladder draws it
+    return std::clamp(curve(light) + recipe().tone.exposure, -kPaperStops, 0.0);
+  };
   return tr("%1 stops of light are placed on %2 stops of paper; %3 % of the picture is at white, %4 % at black%5.")
       .arg(analysis.brightest - analysis.darkest, 0, 'f', 1)
-      .arg(std::min(0.0, curve(analysis.brightest)) - curve(analysis.darkest), 0, 'f', 1)
+      .arg(onPaper(analysis.brightest) - onPaper(analysis.darkest), 0, 'f', 1)
       .arg(100 * finished.report().whiteShare, 0, 'f', 1)
       .arg(100 * finished.report().blackShare, 0, 'f', 1)
       .arg(judged ? tr(", and nothing looks overdone") : QString());
@@ -44,7 +49,16 @@ QStringList FinishModel::reasons() const {
 }
 
 QImage FinishModel::picture() const {
-  return finished.image().isNull() ? StationModel::picture() : finished.image();
+  if (finished.image().isNull()) return StationModel::picture();
+  QImage image = finished.image();
+  if (clipping_) markExtremes(image);
+  return image;
+}
+
+void FinishModel::showClipping(bool shown) {
+  clipping_ = shown;
+  emit pictureChanged();
+  emit changed();
 }
 
 PictureMarks FinishModel::marks() const {
@@ -62,7 +76,16 @@ void FinishModel::addTo(LadderContent& content) const {
   content.sceneFirst = false;
 }
 
+/// A finish that was on screen here counts as looked at.
+void FinishModel::noteSeen() {
+  const View& v = desk_.view();
+  if (shown_ && v.combined && finished.exists() && v.finishSeen != v.radianceStamp)
+    desk_.job.note(idOf(v), Aspect::About, [](View& view) { view.finishSeen = view.radianceStamp; });
+}
+
 void FinishModel::enter() {
+  shown_ = true;
+  noteSeen();
   if (desk_.busy()) return;
   if (finished.exists())
     finished.draw();
@@ -130,16 +153,11 @@ void FinishModel::saveLook(const QString& name) {
 
 void FinishModel::copyToOtherViews() {
   if (!desk_.free()) return;
-  std::vector<const View*> takers;
+  std::vector<std::string> takers;
   for (const View& v : desk_.job.job().views())
-    if (&v != &desk_.view() && v.combined) takers.push_back(&v);
+    if (&v != &desk_.view() && v.combined) takers.push_back(idOf(v));
   if (takers.empty()) return desk_.notices.tell(tr("No other view is combined yet; combine them first."));
-  QUndoStack& stack = desk_.job.undoStack();
-  stack.beginMacro(tr("copy to other views"));
-  for (const View* v : takers)
-    desk_.job.edit(idOf(*v), Aspect::Recipe, tr("finish"), v->recipe, forAnotherView(recipe(), v->recipe),
-                   [](View& view, const Recipe& r) { view.recipe = r; });
-  stack.endMacro();
+  layFinish(desk_, idOf(desk_.view()), takers);
   desk_.notices.tell(takers.size() == 1
                          ? tr("One other view takes this finish; it keeps its own white point, shape and placement.")
                          : tr("%1 other views take this finish; each keeps its own white point, shape and placement.")

@@ -22,10 +22,11 @@ public:
   [[nodiscard]] PictureMarks marks() const override;
   void addTo(LadderContent& content) const override;
   [[nodiscard]] Next next() const override {
-    return {tr("Deliver"), desk_.view().combined.has_value() && !desk_.busy()};
+    return {tr("On to Deliver"), desk_.view().combined.has_value() && !desk_.busy()};
   }
   void doNext() override { emit goTo(stations::kDeliver); }
   void enter() override;
+  void leave() override { shown_ = false; }
   void dragBegins(QPointF at) override { tools.press(at); }
   void drag(QPointF at) override { tools.drag(at); }
   void dragEnds(QPointF at) override { tools.release(at); }
@@ -42,6 +43,9 @@ public:
   void takeWhiteTrim();
   /// As metered, lighter, deeper, and round again.
   void nextStart();
+  /// Patterns over what is at white or black.
+  [[nodiscard]] bool showsClipping() const { return clipping_; }
+  void showClipping(bool shown);
   /// Does what mends the worst finding.
   void remedy();
   /// Ours, then the user's own.
@@ -51,7 +55,10 @@ public:
   void copyToOtherViews();
 
 private:
+  void noteSeen();
+
   CombineModel& combine_;
+  bool shown_ = false, clipping_ = false;
 };
 
 } // namespace ml

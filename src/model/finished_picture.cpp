@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "model/finished_picture.h"
 
+#include "model/ladder.h"
+#include "model/pictures.h"
 #include "model/view_edit.h"
 #include "session/radiance_history.h"
 
@@ -9,16 +11,8 @@
 namespace ml {
 namespace {
 
+constexpr int kPaperSteps = 48;
 constexpr int kRestMs = 180; ///< Longer than between two moves of a drag; a judgement takes longer than a drag may.
-
-/// Pixels of a part given in shares, one more to each side.
-Roi pixelsOf(const QRectF& part, const ImageView<const float>& picture) {
-  Roi r{int(part.x() * picture.width), int(part.y() * picture.height), int(part.width() * picture.width) + 2,
-        int(part.height() * picture.height) + 2};
-  r.x = std::clamp(r.x, 0, picture.width - 1), r.y = std::clamp(r.y, 0, picture.height - 1);
-  r.width = std::clamp(r.width, 1, picture.width - r.x), r.height = std::clamp(r.height, 1, picture.height - r.y);
-  return r;
-}
 
 } // namespace
 
@@ -42,6 +36,7 @@ void FinishedPicture::opened(std::shared_ptr<const CombinedPicture> picture) {
   full_ = std::make_shared<FullSize>();
   image_ = before_ = {};
   report_ = {};
+  paper_.clear();
   judgement_.reset();
   white_.reset();
   rest_.stop();
@@ -80,7 +75,7 @@ void FinishedPicture::draw() {
     const auto drawn = ready->draw(recipe, progress);
     if (drawn.image.isNull()) return {};
     const QImage before = first || anew ? ready->draw(asOneExposure(recipe), progress).image : QImage();
-    return [this, picture, ready, drawn, before, unknown = anew && recipe.geometry.lens && !ready->lens()] {
+    return [this, picture, ready, drawn, before, paper = paperTones(drawn.image, kPaperSteps, kPaperStops), unknown = anew && recipe.geometry.lens && !ready->lens()] {
       if (picture != picture_) return;
       state_ = ready;
       if (unknown)
@@ -89,6 +84,7 @@ void FinishedPicture::draw() {
       image_ = drawn.image;
       if (!before.isNull()) before_ = before;
       report_ = drawn.report;
+      paper_ = paper;
       rest_.start();
       emit this->drawn();
     };
@@ -161,7 +157,7 @@ std::function<void()> FinishedPicture::detail(const std::shared_ptr<FullSize>& f
   }
   const ImageView<const float> picture =
       prepare ? std::as_const(full->prepared).view() : std::as_const(full->combined).view();
-  const Roi pixels = pixelsOf(part, picture);
+  const Roi pixels = pixelsOf(part, picture.width, picture.height);
   QImage image(pixels.width, pixels.height, QImage::Format_RGB888);
   if (!Finisher(state->analysis(), state->lens())
            .finishBytes(picture, recipe, pixels, image.bits(), image.bytesPerLine(), progress))
@@ -176,6 +172,27 @@ void changeRecipe(Desk& desk, const Recipe& recipe, int drag) {
   desk.job.edit(
       idOf(desk.view()), Aspect::Recipe, QObject::tr("finish"), desk.view().recipe, recipe,
       [](View& view, const Recipe& r) { view.recipe = r; }, drag);
+}
+
+void layFinish(Desk& desk, const std::string& from, const std::vector<std::string>& views) {
+  struct Laid {
+    Recipe recipe, over; ///< Only over this one.
+  };
+  const View* giver = desk.job.find(from);
+  if (!giver) return;
+  const Recipe given = giver->recipe;
+  QUndoStack& stack = desk.job.undoStack();
+  stack.beginMacro(QObject::tr("finish of several views"));
+  for (const auto& name : views) {
+    const View* view = desk.job.find(name);
+    if (!view || name == from || !view->combined) continue;
+    const Recipe before = view->recipe, after = forAnotherView(given, before);
+    desk.job.edit(name, Aspect::Recipe, QObject::tr("finish"), Laid{before, after}, Laid{after, before},
+                  [](View& changed, const Laid& laid) {
+                    if (changed.recipe == laid.over) changed.recipe = laid.recipe;
+                  });
+  }
+  stack.endMacro();
 }
 
 } // namespace ml

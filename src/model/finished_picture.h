@@ -40,6 +40,8 @@ public:
   [[nodiscard]] const QImage& image() const { return held_ ? before_ : image_; }
   /// What a single frame would give.
   [[nodiscard]] const QImage& before() const { return before_; }
+  /// Tones of the finished picture, as the Ladder draws them.
+  [[nodiscard]] const std::vector<float>& paper() const { return paper_; }
   [[nodiscard]] const FinishReport& report() const { return report_; }
   /// Null until it was judged.
   [[nodiscard]] const Judgement* judgement() const { return judgement_ ? &*judgement_ : nullptr; }
@@ -78,6 +80,7 @@ private:
   QImage image_, before_;
   bool held_ = false;
   FinishReport report_;
+  std::vector<float> paper_;
   std::optional<Judgement> judgement_;
   std::optional<WhiteTrim> white_;
   QTimer rest_; ///< The hand rests when it runs out.
@@ -85,5 +88,8 @@ private:
 
 /// A change of the finish of the view in hand. One drag is one step of undo.
 void changeRecipe(Desk& desk, const Recipe& recipe, int drag = 0);
+/// These views take the finish of `from`, but keep their own white point, shape and placement; what is not combined
+/// takes none. One step of undo, which leaves alone what was changed since.
+void layFinish(Desk& desk, const std::string& from, const std::vector<std::string>& views);
 
 } // namespace ml

@@ -51,6 +51,7 @@ QStringList FramesModel::reasons() const {
 }
 
 void FramesModel::enter() {
+  if (!desk_.view().framesSeen) desk_.job.note(idOf(desk_.view()), Aspect::About, [](View& v) { v.framesSeen = true; });
   if (desk_.free() && desk_.camera.present())
     desk_.camera.drawFinder(desk_.view());
   else
@@ -117,9 +118,28 @@ const Comparison* FramesModel::comparison() const {
   return comparison_ ? &*comparison_ : nullptr;
 }
 
+std::vector<Way> FramesModel::ways() const {
+  const Comparison* compared = comparison();
+  if (!compared) return {};
+  const View& v = desk_.view();
+  std::vector<Way> all = waysOf(*compared, v.own ? "" : v.school);
+  if (!v.own || !v.plan) return all;
+  own_ = alternativeOf(*v.plan, schools().front(), v.situation);
+  all.push_back(ownWay(own_));
+  return all;
+}
+
+void FramesModel::chooseWay(const std::string& id) {
+  if (id == "own") return;
+  PlanChoices after = choices();
+  after.school = id;
+  after.own.reset();
+  choose(after);
+}
+
 std::vector<CameraSetting> FramesModel::settingsToMake() const {
   const View& v = desk_.view();
-  return v.plan ? cameraSettings(*v.plan, v.situation) : std::vector<CameraSetting>{};
+  return v.plan ? cameraSettings(*v.plan, v.situation, desk_.habits.feet) : std::vector<CameraSetting>{};
 }
 
 std::vector<std::string> FramesModel::warnings() const {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "model/station_model.h"
+#include "model/ways.h"
 #include "plan/camera_settings.h"
 #include "plan/comparison.h"
 #include "plan/shot_list.h"
@@ -22,7 +23,7 @@ public:
   [[nodiscard]] QString verdict() const override;
   [[nodiscard]] QStringList reasons() const override;
   void addTo(LadderContent& content) const override { content.columns = LadderContent::Columns::Planned; }
-  [[nodiscard]] Next next() const override { return {tr("Go to the camera"), desk_.view().plan.has_value()}; }
+  [[nodiscard]] Next next() const override { return {tr("On to Shoot"), desk_.view().plan.has_value()}; }
   void doNext() override { emit goTo(stations::kShoot); }
   void enter() override;
 
@@ -32,6 +33,9 @@ public:
   void setFormat(FrameFormat format);
   /// All schools on this scene; null when there is no plan. Kept until something changes.
   [[nodiscard]] const Comparison* comparison() const;
+  /// The same as rows, the recommended first, then, where there is one, the user's own bracket.
+  [[nodiscard]] std::vector<Way> ways() const;
+  void chooseWay(const std::string& id);
   [[nodiscard]] std::vector<CameraSetting> settingsToMake() const;
   [[nodiscard]] std::vector<std::string> warnings() const;
   [[nodiscard]] std::optional<ShotList> shots() const;
@@ -49,6 +53,7 @@ private:
 
   QString problem_; ///< Why there is no plan though there are readings.
   mutable std::optional<Comparison> comparison_;
+  mutable Alternative own_; ///< The plan in force, where it is the user's own.
 };
 
 } // namespace ml

@@ -21,6 +21,7 @@ enum class Aspect {
   Combined,  ///< What they were combined to.
   Recipe,    ///< The finish.
   Delivered, ///< Files that were written.
+  About,     ///< Its name, its notes, whether it takes part, which stations were looked at.
 };
 
 /// The job that is open, the view in hand, and the undo of every view. Views are changed only here: by `edit`, which
@@ -33,7 +34,8 @@ public:
   using QObject::QObject;
   ~JobModel() override;
 
-  void open(Job job);
+  /// `view`: the folder of the one to begin with; else the first.
+  void open(Job job, const std::string& view = {});
   [[nodiscard]] bool isOpen() const { return job_.has_value(); }
   [[nodiscard]] const Job& job() const { return *job_; }
   [[nodiscard]] bool hasView() const { return current_ >= 0; }
@@ -43,6 +45,17 @@ public:
   /// By its folder's name; null: there is none.
   [[nodiscard]] const View* find(const std::string& view) const;
   void select(int index);
+  /// The view `step` further in the list; at an end nothing.
+  void step(int step);
+  void rename(const QString& name);
+  void writeNotes(const QString& notes);
+  /// A view beside the one in hand, which is in hand from then on. Errors: CannotWrite.
+  Result<void> duplicate(int index, const QString& name);
+  Result<void> add(const QString& name, const std::string& world, const std::string& camera);
+  /// Out of the list; undo brings it back as long as the job is open. The last one stays.
+  Result<void> remove(int index);
+  [[nodiscard]] bool canBringBack() const { return !removed_.empty() && removedLast_; }
+  Result<void> bringBack();
 
   /// A change of the view in hand, or of another; `place(View&, const Value&)` puts a value where it belongs. One drag
   /// is one step. Defined in view_edit.h.
@@ -60,13 +73,20 @@ signals:
   void leaving(); ///< Another view or job comes next; what is dirty is written now.
   void jobOpened();
   void viewEntered();
+  void viewsChanged(); ///< One came or went.
   void viewChanged(const std::string& view, ml::Aspect aspect);
   void undoChanged();
 
 private:
   void clearUndo();
 
+  struct Removed {
+    std::string folder;
+    std::size_t index;
+  };
   std::optional<Job> job_;
+  std::vector<Removed> removed_;
+  bool removedLast_ = false; ///< Nothing was changed or taken back since.
   int current_ = -1;
   std::map<std::string, std::unique_ptr<QUndoStack>> stacks_;
   QUndoStack none_;

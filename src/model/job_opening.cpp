@@ -12,7 +12,7 @@ JobOpening::JobOpening(Desk& desk) : desk_(desk) {
   connect(&desk_.job, &JobModel::jobOpened, this, [this] { desk_.radiances.clear(); });
 }
 
-bool JobOpening::openJob(const fs::path& folder) {
+bool JobOpening::openJob(const fs::path& folder, const std::string& view) {
   if (desk_.busy()) return false;
   desk_.saver.flush(); // it may be the job that is open
   auto job = Job::open(folder);
@@ -20,7 +20,7 @@ bool JobOpening::openJob(const fs::path& folder) {
     desk_.notices.fail(job.error());
     return false;
   }
-  desk_.job.open(std::move(*job));
+  desk_.job.open(std::move(*job), view);
   return true;
 }
 
@@ -36,7 +36,9 @@ bool JobOpening::openDemo(const fs::path& jobs) {
   }
   for (const auto& [name, world] :
        {std::pair{"Reading room", "reading_room"}, {"Boat hall", "boat_hall"}, {"Jetty at dusk", "jetty_dusk"}})
-    if (auto view = job->addView(name, world, "full-frame-24"); !view) {
+    if (auto view = job->addView(name, world, "full-frame-24"); view) {
+      job->views()[*view].snrTarget = desk_.habits.shadows;
+    } else {
       desk_.notices.fail(view.error());
       return false;
     }
@@ -86,6 +88,7 @@ void JobOpening::takeSorted(const Grouping& grouping, const std::string& name, c
     auto added = job->addView(set.name, "", "full-frame-24");
     if (!added) return desk_.notices.fail(added.error());
     View& view = job->views()[*added];
+    view.snrTarget = desk_.habits.shadows;
     std::vector<fs::path> frames;
     for (const auto& file : set.files) frames.push_back(fs::absolute(file.path));
     view.adoptFrames(set.name, frames);

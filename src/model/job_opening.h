@@ -15,7 +15,8 @@ class JobOpening : public QObject {
 public:
   explicit JobOpening(Desk& desk);
 
-  bool openJob(const std::filesystem::path& folder);
+  /// `view`: the folder of the one to begin with; empty: the first.
+  bool openJob(const std::filesystem::path& folder, const std::string& view = {});
   /// The ferry house in `jobs` (the user's job folder): opened when it is there, else made.
   bool openDemo(const std::filesystem::path& jobs);
   /// A new job in `jobs` from frames or folders of the user's own; one view for each set found. Runs in the background.

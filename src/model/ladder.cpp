@@ -12,6 +12,7 @@ namespace ml {
 namespace {
 
 constexpr double kExcellentSnr = 40; // ISO 12232
+constexpr double kUsualBottom = LadderContent::kUsualBottom, kUsualTop = LadderContent::kUsualTop;
 
 LadderData::Column columnOf(const SensorModel& sensor, const ExposureSettings& frame, int number, double middleEv,
                             double snrTarget, bool shot) {
@@ -31,8 +32,7 @@ LadderData::Column columnOf(const SensorModel& sensor, const ExposureSettings& f
 std::vector<Tie> drawnTies(const ToneAnalysis& analysis, const ToneSettings& settings) {
   constexpr int kTies = 12;
   const ToneCurve curve(placedTies(analysis, settings));
-  const double start = analysis.histogram.start,
-               step = double(analysis.histogram.share.size()) * LightHistogram::kStep / kTies;
+  const double start = analysis.darkest, step = (analysis.brightest - analysis.darkest) / kTies;
   std::vector<Tie> out;
   for (const Tie& pull : settings.pulls) out.push_back({pull.scene, curve(pull.scene)});
   for (int k = 0; k <= kTies; ++k) {
@@ -45,19 +45,17 @@ std::vector<Tie> drawnTies(const ToneAnalysis& analysis, const ToneSettings& set
   return out;
 }
 
-/// Parts of the wanted range that these frames together record with less than the SNR target, or not at all.
-std::vector<LadderData::Stretch> gaps(const SensorModel& sensor, const MustKeep& wanted,
-                                      const std::vector<ExposureSettings>& frames) {
-  constexpr double kStep = 0.05;
-  std::vector<LadderData::Stretch> out;
-  for (double ev = wanted.low.value; ev <= wanted.high.value + 1e-9; ev += kStep) {
-    if (sensor.mergedSnr({ev}, frames) >= wanted.snrTarget * (1 - 1e-9)) continue;
-    if (!out.empty() && ev - out.back().to < 1.5 * kStep)
-      out.back().to = ev;
-    else
-      out.push_back({ev, ev + kStep});
+/// One scale for a view: what was once drawn stays where it is, unless light comes that lies beyond it.
+void widen(LadderData& d, const LadderData::Stretch& before) {
+  const bool beyond = d.bottom < before.from || d.top > before.to;
+  const double bottom = std::min(d.bottom, before.from), top = std::max(d.top, before.to);
+  const bool untouched = before.from == kUsualBottom && before.to == kUsualTop;
+  if (untouched && beyond && top - bottom > kUsualTop - kUsualBottom) { // much darker or brighter than everyday light
+    d.bottom = std::min(d.bottom, d.top - (kUsualTop - kUsualBottom));
+    d.top = std::max(d.top, d.bottom + (kUsualTop - kUsualBottom));
+    return;
   }
-  return out;
+  d.bottom = bottom, d.top = top;
 }
 
 void fitRange(LadderData& d, const View& view, const LadderContent& content, const SensorModel& sensor) {
@@ -80,56 +78,74 @@ void fitRange(LadderData& d, const View& view, const LadderContent& content, con
                 double(content.analysis->histogram.share.size()) * LightHistogram::kStep);
   if (low > high) return;
   d.bottom = std::floor(low - 0.5);
-  d.top = std::max(std::ceil(high + 0.5), d.bottom + 8);
+  d.top = std::ceil(high + 0.5);
+  if (content.scale) widen(d, *content.scale);
+  if (content.scale) *content.scale = {d.bottom, d.top};
 }
 
 bool sameExposure(const ExposureSettings& a, const ExposureSettings& b) {
   return std::abs((ev100(a) - ev100(b)).value) < 0.1;
 }
 
-/// Frames that are there, and those planned that are not there yet; darkest first.
+/// The middle of what was planned, EV100: an extra frame renames nothing. Of frames that nobody planned, their own.
+double middleOf(const View& view, const std::vector<ExposureSettings>& frames) {
+  std::vector<ExposureSettings> planned;
+  if (view.plan) planned = view.plan->frames;
+  if (const FrameSet* set = view.activeSet < 0 ? nullptr : &view.sets[std::size_t(view.activeSet)];
+      planned.empty() && set)
+    planned = set->planned;
+  const auto& of = planned.empty() ? frames : planned;
+  const auto [low, high] = std::minmax_element(of.begin(), of.end(),
+                                               [](const auto& a, const auto& b) { return ev100(a) < ev100(b); });
+  return (ev100(*low).value + ev100(*high).value) / 2;
+}
+
+/// Frames that are there, and those planned that are not there yet; darkest first. Each frame has the number under
+/// which it arrived, those to come go on from there in the order of firing.
 void addColumns(LadderData& d, const View& view, const LadderContent& content, const SensorModel& sensor) {
   struct Entry {
     ExposureSettings settings;
-    int frame;
+    int frame, number;
   };
   std::vector<Entry> entries;
   const bool planning =
       content.columns == LadderContent::Columns::Planned && view.plan; // the question is what will be shot
   const std::vector<ExposureSettings> shot = planning ? std::vector<ExposureSettings>{} : content.shot;
-  for (std::size_t i = 0; i < shot.size(); ++i) entries.push_back({shot[i], int(i)});
-  if (view.plan && (shot.empty() || !view.world.empty()))
-    for (const auto& planned : view.plan->frames)
+  for (std::size_t i = 0; i < shot.size(); ++i) entries.push_back({shot[i], int(i), int(i) + 1});
+  if (view.plan && (shot.empty() || !view.world.empty())) {
+    int number = int(shot.size());
+    for (const auto& planned : content.fired.empty() ? view.plan->frames : content.fired)
       if (std::none_of(shot.begin(), shot.end(), [&](const auto& s) { return sameExposure(s, planned); }))
-        entries.push_back({planned, -1});
+        entries.push_back({planned, -1, ++number});
+  }
   if (entries.empty()) return;
   std::stable_sort(entries.begin(), entries.end(),
                    [](const Entry& a, const Entry& b) { return ev100(a.settings) > ev100(b.settings); });
-  const double middle = (ev100(entries.front().settings).value + ev100(entries.back().settings).value) / 2;
+  std::vector<ExposureSettings> all;
+  for (const auto& e : entries) all.push_back(e.settings);
+  const double middle = middleOf(view, all);
   const std::vector<FrameSet::Member>* members =
       view.activeSet >= 0 ? &view.sets[std::size_t(view.activeSet)].frames : nullptr;
-  for (std::size_t i = 0; i < entries.size(); ++i) {
-    const int frame = entries[i].frame;
-    auto column =
-        columnOf(sensor, entries[i].settings, frame >= 0 ? frame + 1 : int(i) + 1, middle, view.snrTarget, frame >= 0);
-    column.frame = frame;
-    if (frame >= 0 && frame < int(content.judged.size()))
-      column.flawed = !content.judged[std::size_t(frame)].flaws.empty();
-    if (frame >= 0 && members && frame < int(members->size())) column.aside = !(*members)[std::size_t(frame)].used;
+  for (const Entry& e : entries) {
+    auto column = columnOf(sensor, e.settings, e.number, middle, view.snrTarget, e.frame >= 0);
+    column.frame = e.frame;
+    if (e.frame >= 0 && e.frame < int(content.judged.size()))
+      column.flawed = !content.judged[std::size_t(e.frame)].flaws.empty();
+    if (e.frame >= 0 && members && e.frame < int(members->size()))
+      column.aside = !(*members)[std::size_t(e.frame)].used,
+      column.file = (*members)[std::size_t(e.frame)].file.filename().string();
     d.columns.push_back(std::move(column));
   }
 }
 
-/// The columns are told from each other by their exposure times: the report counts only frames that took part.
+/// Columns and merged frames are matched by their files.
 void addGiven(LadderData& d, const CombineReport& report) {
   std::vector<int> columnOfFrame;
   for (const auto& f : report.frames) {
-    int column = -1;
-    for (std::size_t k = 0; k < d.columns.size(); ++k)
-      if (d.columns[k].shot && !d.columns[k].aside &&
-          std::abs(std::log2(d.columns[k].seconds / std::max(1e-9, f.settings.time.value))) < 0.05)
-        column = int(k);
-    columnOfFrame.push_back(column);
+    const auto found = std::find_if(d.columns.begin(), d.columns.end(), [&](const LadderData::Column& c) {
+      return c.shot && c.file == f.file.filename().string();
+    });
+    columnOfFrame.push_back(found == d.columns.end() ? -1 : int(found - d.columns.begin()));
   }
   for (const auto& stop : report.stops) {
     if (stop.frames.empty()) continue;
@@ -140,6 +156,33 @@ void addGiven(LadderData& d, const CombineReport& report) {
 }
 
 } // namespace
+
+std::vector<LadderData::Stretch> uncoveredBy(const SensorModel& sensor, const MustKeep& wanted,
+                                             const std::vector<ExposureSettings>& frames) {
+  constexpr double kStep = 0.05;
+  std::vector<LadderData::Stretch> out;
+  for (double ev = wanted.low.value; ev <= wanted.high.value + 1e-9; ev += kStep) {
+    if (sensor.mergedSnr({ev}, frames) >= wanted.snrTarget * (1 - 1e-9)) continue;
+    if (!out.empty() && ev - out.back().to < 1.5 * kStep)
+      out.back().to = ev;
+    else
+      out.push_back({ev, ev + kStep});
+  }
+  return out;
+}
+
+QString listOf(const LadderData& data) {
+  QString out;
+  const auto ev = [](double v) { return QString::number(v, 'f', 1); };
+  for (const auto& pin : data.pins)
+    out += QObject::tr("%1\tEV %2\n").arg(pin.label, pin.atLeast ? QObject::tr("over %1").arg(ev(pin.ev)) : ev(pin.ev));
+  for (const auto& c : data.columns)
+    out += QObject::tr("Frame %1\t%2\tEV %3 to %4\n").arg(c.number).arg(c.time, ev(c.floor), ev(c.clip));
+  for (const auto& gap : data.uncovered) out += QObject::tr("Not covered\tEV %1 to %2\n").arg(ev(gap.from), ev(gap.to));
+  for (const Tie& tie : data.ties)
+    out += QObject::tr("EV %1\ton paper %2 stops\n").arg(ev(tie.scene), QString::number(tie.paper, 'f', 1));
+  return out;
+}
 
 LadderData ladderOf(const View& view, const LadderContent& content) {
   LadderData d;
@@ -159,7 +202,7 @@ LadderData ladderOf(const View& view, const LadderContent& content) {
     if (!recording.empty()) {
       const Coverage c = coverageOf(sensor, wanted.value_or(MustKeep{{0}, {0}, view.snrTarget, {1.0 / 3}}), recording);
       d.together = {c.low.value, c.high.value};
-      if (wanted) d.uncovered = gaps(sensor, *wanted, recording);
+      if (wanted) d.uncovered = uncoveredBy(sensor, *wanted, recording);
     }
   }
   if (content.legend)
@@ -171,6 +214,7 @@ LadderData ladderOf(const View& view, const LadderContent& content) {
     d.glow = content.analysis->histogram.share;
     d.glowStart = content.ev100OfUnit + content.analysis->histogram.start;
     d.glowStep = LightHistogram::kStep;
+    if (content.ties) d.paper = content.paper;
     if (content.ties)
       for (const Tie& pull : view.recipe.tone.pulls) d.pulled.push_back(pull.scene + content.ev100OfUnit);
     if (content.ties)

@@ -10,6 +10,9 @@
 
 namespace ml {
 
+/// Stops of paper that are drawn below its white.
+inline constexpr double kPaperStops = 8;
+
 /// All that the Light Ladder draws: one scene on one scale of EV100. Made from a view; drawn by a widget that adds
 /// nothing.
 struct LadderData {
@@ -29,7 +32,8 @@ struct LadderData {
     bool shot = false;
     bool flawed = false; ///< The judgement found something.
     bool aside = false;  ///< Gave way or left out.
-    int frame = -1;      ///< As it arrived; -1: only planned.
+    int frame = -1;      ///< As it arrived, from 0; -1: only planned.
+    std::string file;    ///< Its name.
   };
   struct Stretch {
     double from = 0, to = 0;
@@ -52,6 +56,9 @@ struct LadderData {
   double glowStart = 0, glowStep = 0.25;
   std::vector<Tie> ties;      ///< Scene EV100 to paper stops; empty before Finish.
   std::vector<double> pulled; ///< EV100 of those that the user dragged.
+  /// Share of the finished picture at each tone of paper, from white down in equal steps to kPaperStops below; empty:
+  /// not known.
+  std::vector<float> paper;
 };
 
 /// What the station shown wants of it, and what is known.
@@ -62,13 +69,24 @@ struct LadderContent {
   bool given = false;                 ///< What each stop of the combined picture is made of.
   bool ties = false;                  ///< Where light is placed on paper.
   bool sceneFirst = true;             ///< The glow is what the frames show, not what they were combined to.
-  std::vector<ExposureSettings> shot; ///< As they arrived.
+  static constexpr double kUsualBottom = -1, kUsualTop = 17; ///< EV100: from a room at night to a sunlit cloud.
+  LadderData::Stretch* scale = nullptr; ///< What this view was drawn on until now; is widened where light lies beyond.
+  std::vector<ExposureSettings> fired;  ///< What is planned, in the order it is fired; empty: darkest first.
+  std::vector<ExposureSettings> shot;   ///< As they arrived.
   std::vector<FrameJudgement> judged; ///< The same frames; empty: not judged.
   const SceneDistribution* scene = nullptr;
   const ToneAnalysis* analysis = nullptr; ///< Of the combined radiance.
   double ev100OfUnit = 0;
   const CombineReport* combined = nullptr;
+  std::vector<float> paper; ///< As LadderData has it.
 };
+
+/// Parts of the wanted light that these frames together record with less than the SNR target, or not at all.
+[[nodiscard]] std::vector<LadderData::Stretch> uncoveredBy(const SensorModel& sensor, const MustKeep& wanted,
+                                                           const std::vector<ExposureSettings>& frames);
+
+/// What the Ladder shows, as lines of text.
+[[nodiscard]] QString listOf(const LadderData& data);
 
 [[nodiscard]] LadderData ladderOf(const View& view, const LadderContent& content);
 

@@ -108,13 +108,14 @@ void Lane::finish(quint64 number, const std::function<void()>& apply) {
 }
 
 bool Works::settled() const {
-  for (const Lane* lane : {&longWork, &preview, &judging, &detail, &beside, &measuring, &delivery, &saving})
+  for (const Lane* lane : {&longWork, &preview, &judging, &detail, &beside, &measuring, &delivery, &batch, &pictures, &saving})
     if (lane->running()) return false;
   return true;
 }
 
 void Works::abandon() {
-  for (Lane* lane : {&longWork, &preview, &judging, &detail, &beside, &measuring, &delivery}) lane->abandon();
+  for (Lane* lane : {&longWork, &preview, &judging, &detail, &beside, &measuring, &delivery, &batch, &pictures})
+    lane->abandon();
 }
 
 } // namespace ml

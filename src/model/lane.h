@@ -69,6 +69,8 @@ struct Works {
   Lane beside;    ///< What the picture is compared with.
   Lane measuring; ///< A spot through the finder.
   Lane delivery;  ///< The queue of files to write.
+  Lane batch;     ///< Views that are combined while the hand is at another.
+  Lane pictures;  ///< Small pictures of the views.
   Lane saving;    ///< Views to disk.
 
   [[nodiscard]] bool settled() const;

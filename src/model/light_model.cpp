@@ -72,8 +72,9 @@ QString LightModel::verdict() const {
   const SensorModel sensor(view.profile());
   const ExposureSettings any;
   const Stops one = sensor.clipsAt(any) - sensor.floorAt(any, view.snrTarget);
-  return tr("The light runs from EV %1 to EV %2, %3 stops; one frame of this camera records %4.")
-      .arg(ev(wanted->low), ev(wanted->high), ev(wanted->high - wanted->low), ev(one));
+  return tr("The light runs from EV %1 to EV %2, %3 stops; one frame of this camera records %4 at SNR %5 or better.")
+      .arg(ev(wanted->low), ev(wanted->high), ev(wanted->high - wanted->low), ev(one))
+      .arg(view.snrTarget);
 }
 
 QStringList LightModel::reasons() const {
@@ -102,7 +103,7 @@ void LightModel::addTo(LadderContent& content) const {
 StationModel::Next LightModel::next() const {
   if (proposing()) return {tr("Take both readings")};
   const bool camera = desk_.camera.present();
-  return {camera ? tr("Plan the frames") : tr("Combine"), !camera || desk_.view().plan.has_value()};
+  return {camera ? tr("On to Frames") : tr("On to Combine"), !camera || desk_.view().plan.has_value()};
 }
 
 void LightModel::doNext() {
@@ -197,6 +198,20 @@ void LightModel::setKeepTexture(int index, bool keep) {
   if (after == before) return;
   desk_.job.edit(idOf(view), Aspect::Readings, tr("what must keep texture"), ReadingAt{before}, ReadingAt{after},
                  PutReading{std::size_t(index), false});
+}
+
+std::vector<StationModel::Choice> LightModel::choicesAt(QPointF at) {
+  constexpr double kReach = 0.03; // of the picture
+  std::vector<Choice> choices{{tr("Read the light here"), [this, at] { readSpot(at.x(), at.y()); }}};
+  const auto& readings = desk_.view().readings;
+  for (int i = 0; i < int(readings.size()); ++i) {
+    const SpotReading& r = readings[std::size_t(i)];
+    if (!r.x || std::hypot(*r.x - at.x(), *r.y - at.y()) > kReach) continue;
+    choices.push_back({r.keepTexture ? tr("%1 may clip").arg(text(r.name)) : tr("%1 must keep its texture").arg(text(r.name)),
+                       [this, i, keep = !r.keepTexture] { setKeepTexture(i, keep); }});
+    choices.push_back({tr("Remove %1").arg(text(r.name)), [this, i] { removeReading(i); }});
+  }
+  return choices;
 }
 
 void LightModel::brightenFinder(double stops) {

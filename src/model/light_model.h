@@ -25,6 +25,7 @@ public:
   void doNext() override;
   void enter() override;
   void click(QPointF at) override { readSpot(at.x(), at.y()); }
+  [[nodiscard]] std::vector<Choice> choicesAt(QPointF at) override;
 
   /// Reads a spot of the picture (0..1) and adds it.
   void readSpot(double x, double y);

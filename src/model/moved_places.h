@@ -14,19 +14,23 @@ struct MovedPlace {
   QPainterPath outline; ///< 0..1 of the picture shown.
   QPointF label;        ///< Inside the outline.
   int source = 0;       ///< Frame, darkest first.
+  int number = 1;       ///< Its number, as it arrived.
   std::vector<int> recording;
   bool painted = false;
 };
 
-/// From a combine report; small places are left out of what is drawn, all of them can be clicked.
-[[nodiscard]] std::vector<MovedPlace> movedPlaces(const CombineReport& report);
+/// From a combine report, all of its places; `numbers` of the merged frames, darkest first.
+[[nodiscard]] std::vector<MovedPlace> movedPlaces(const CombineReport& report, const std::vector<int>& numbers);
 
 /// A point of the picture shown in shares of the whole reference frame, as SourceChoice wants it.
 [[nodiscard]] SourceChoice::Point toReference(const CombineReport& report, double x, double y);
 
-/// The choices after a click at (x, y) of the picture shown: the place there comes from the next frame that records it.
-/// Empty: there is no place.
-[[nodiscard]] std::optional<std::vector<SourceChoice>>
-nextSource(const CombineReport& report, const std::vector<SourceChoice>& choices, double x, double y);
+/// The place at (x, y) of the picture shown, the topmost; null: there is none that more than one frame records.
+[[nodiscard]] const CombineReport::Place* placeAt(const CombineReport& report, double x, double y);
+/// The frame that records a place and comes after the one it is taken from.
+[[nodiscard]] int nextFrame(const CombineReport::Place& place);
+/// The choices with the place there taken from that frame.
+[[nodiscard]] std::vector<SourceChoice> withSource(const CombineReport& report, std::vector<SourceChoice> choices,
+                                                   double x, double y, int frame);
 
 } // namespace ml

@@ -24,9 +24,11 @@ QImage toQImage(ImageView<const std::uint16_t> codes) {
   return out;
 }
 
-QImage displayOf(const Frame& frame) {
-  const int step = std::max(1, (std::max(frame.width(), frame.height()) + kPreviewEdge - 1) / kPreviewEdge);
-  const int width = frame.width() / step, height = frame.height() / step;
+namespace {
+
+/// Every `step`-th pixel of a part, as the camera would show it.
+QImage shown(const Frame& frame, const Roi& part, int step) {
+  const int width = part.width / step, height = part.height / step;
   QImage out(width, height, QImage::Format_RGB888);
   const float gain = 0.18f / frame.midTone;
   float m[9];
@@ -40,7 +42,7 @@ QImage displayOf(const Frame& frame) {
     uchar* line = out.scanLine(y);
     for (int x = 0; x < width; ++x) {
       float rgb[3];
-      frame.linearAt(x * step, y * step, rgb);
+      frame.linearAt(part.x + x * step, part.y + y * step, rgb);
       for (int c = 0; c < 3; ++c) {
         const float v = m[3 * c] * rgb[0] + m[3 * c + 1] * rgb[1] + m[3 * c + 2] * rgb[2];
         line[3 * x + c] = encode[int(std::clamp(v, 0.f, 1.f) * 4096)];
@@ -48,6 +50,46 @@ QImage displayOf(const Frame& frame) {
     }
   }
   return out;
+}
+
+} // namespace
+
+QImage displayOf(const Frame& frame) {
+  const int step = std::max(1, (std::max(frame.width(), frame.height()) + kPreviewEdge - 1) / kPreviewEdge);
+  return shown(frame, {0, 0, frame.width(), frame.height()}, step);
+}
+
+QImage displayOf(const Frame& frame, const Roi& part) {
+  return shown(frame, part, 1);
+}
+
+Roi pixelsOf(const QRectF& part, int width, int height) {
+  Roi r{int(part.x() * width), int(part.y() * height), int(part.width() * width) + 2, int(part.height() * height) + 2};
+  r.x = std::clamp(r.x, 0, width - 1), r.y = std::clamp(r.y, 0, height - 1);
+  r.width = std::clamp(r.width, 1, width - r.x), r.height = std::clamp(r.height, 1, height - r.y);
+  return r;
+}
+
+std::vector<float> paperTones(const QImage& finished, int steps, double stops) {
+  constexpr int kEvery = 5; // pixels: enough for shares, next to nothing for a drag
+  static const std::vector<float> linear = [] {
+    std::vector<float> table(256);
+    for (int i = 0; i < 256; ++i) table[std::size_t(i)] = float(srgbDecode(i / 255.0));
+    return table;
+  }();
+  std::vector<float> share(std::size_t(steps), 0.f);
+  int count = 0;
+  for (int y = 0; y < finished.height(); y += kEvery) {
+    const uchar* line = finished.constScanLine(y);
+    for (int x = 0; x < finished.width(); x += kEvery, ++count) {
+      const uchar* p = line + 3 * x;
+      const float light = 0.2126f * linear[p[0]] + 0.7152f * linear[p[1]] + 0.0722f * linear[p[2]];
+      const double down = light > 0 ? -std::log2(light) / stops : 1;
+      ++share[std::size_t(std::clamp(int(down * steps), 0, steps - 1))];
+    }
+  }
+  for (float& s : share) s /= float(std::max(1, count));
+  return share;
 }
 
 void markExtremes(QImage& picture) {

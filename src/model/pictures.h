@@ -5,6 +5,7 @@
 #include "image/image.h"
 
 #include <QImage>
+#include <QRectF>
 #include <cstdint>
 
 namespace ml {
@@ -17,6 +18,13 @@ inline constexpr int kPreviewEdge = 1600;
 
 /// A frame as the camera would show it, reduced to kPreviewEdge.
 [[nodiscard]] QImage displayOf(const Frame& frame);
+/// A part of it, pixel by pixel.
+[[nodiscard]] QImage displayOf(const Frame& frame, const Roi& part);
+/// Pixels of a part given in shares of the picture, one more to each side.
+[[nodiscard]] Roi pixelsOf(const QRectF& part, int width, int height);
+
+/// Share of a finished picture at each tone of paper: `steps` equal steps from white to `stops` below it, luminance.
+[[nodiscard]] std::vector<float> paperTones(const QImage& finished, int steps, double stops);
 
 /// Overlays diagonal hatching where a channel is at white and dots where all are at black: patterns, not colours.
 void markExtremes(QImage& picture);

@@ -5,6 +5,7 @@
 #include "ingest/load_frame.h"
 #include "model/plan_words.h"
 #include "model/view_edit.h"
+#include "plan/shot_list.h"
 #include "session/shooting.h"
 
 #include <algorithm>
@@ -27,6 +28,14 @@ bool lullCame(Camera& camera, const ExposureSettings& settings, const Progress& 
     camera.wait({0.25});
   }
   return false;
+}
+
+/// All that is fired, run by run.
+std::vector<ExposureSettings> firedOf(const Plan& plan, BracketOrder order) {
+  std::vector<ExposureSettings> frames;
+  for (const auto& run : runsOf(plan))
+    for (const auto& frame : inOrder(run, order)) frames.push_back(frame);
+  return frames;
 }
 
 std::vector<bool> usesOf(const FrameSet& set) {
@@ -96,6 +105,7 @@ QStringList ShootModel::reasons() const {
 
 PictureMarks ShootModel::marks() const {
   PictureMarks marks;
+  if (!desk_.frame.image().isNull()) marks.fullSize = frameSize();
   const int shown = shownFrame();
   if (shown < 0 || shown >= int(check_.judged.size()) || !check_.judged[std::size_t(shown)].has(Flaw::ThingMoved))
     return marks;
@@ -111,7 +121,7 @@ StationModel::Next ShootModel::next() const {
   const View& v = desk_.view();
   if (shot_.empty()) return {tr("Shoot"), desk_.camera.present() && !desk_.busy() && v.plan.has_value()};
   const NextAction& action = check_.verdict.action;
-  if (action.kind == NextAction::Kind::GoOn) return {tr("Combine them"), !desk_.busy() && !v.frames.empty()};
+  if (action.kind == NextAction::Kind::GoOn) return {tr("On to Combine"), !desk_.busy() && !v.frames.empty()};
   return {text(action.label), !desk_.busy()};
 }
 
@@ -134,11 +144,15 @@ void ShootModel::opened(std::vector<ExposureSettings> shot) {
 
 // ---- Shooting
 
+std::vector<ExposureSettings> ShootModel::toFire() const {
+  return desk_.view().plan ? firedOf(*desk_.view().plan, order_) : std::vector<ExposureSettings>{};
+}
+
 void ShootModel::shoot() {
   if (!desk_.free() || !desk_.camera.present() || !desk_.view().plan) return;
   const View& view = desk_.view();
   if (!desk_.notices.check(checkFolder(view))) return;
-  const auto frames = inOrder(view.plan->frames, order_);
+  const auto frames = firedOf(*view.plan, order_);
   const bool again =
       std::any_of(view.sets.begin(), view.sets.end(), [](const FrameSet& s) { return !s.frames.empty(); });
   forgetSet();
@@ -373,7 +387,7 @@ void ShootModel::nextWatchedSet() {
   forgetSet();
   desk_.job.note(idOf(desk_.view()), Aspect::Sets, [&](View& v) {
     v.startSet(tr("From %1").arg(watch_.folderName()).toStdString(),
-               v.plan ? v.plan->frames : std::vector<ExposureSettings>{});
+               v.plan ? firedOf(*v.plan, BracketOrder::DarkFirst) : std::vector<ExposureSettings>{});
   });
 }
 
@@ -412,7 +426,9 @@ void ShootModel::takeWatched(const fs::path& file) {
     const auto alike = [&](const ExposureSettings& s) {
       return std::abs((ev100(s) - ev100(frame->settings)).value) < 0.1;
     };
-    const bool again = std::any_of(sketches.begin(), sketches.end(), [&](const auto& s) { return alike(s->settings); });
+    const auto& planned = v.sets[std::size_t(v.activeSet)].planned; // two runs may share an exposure
+    const auto there = std::count_if(sketches.begin(), sketches.end(), [&](const auto& s) { return alike(s->settings); });
+    const bool again = there >= std::max<std::ptrdiff_t>(1, std::count_if(planned.begin(), planned.end(), alike));
     const bool asked = std::any_of(action.frames.begin(), action.frames.end(), alike);
     if (again && !asked)
       return [this, file] {

@@ -31,6 +31,8 @@ public:
   [[nodiscard]] bool waitsForLull() const { return waitForLull_; }
   void setWaitForLull(bool wait) { waitForLull_ = wait; }
 
+  /// What is planned, in the order of firing.
+  [[nodiscard]] std::vector<ExposureSettings> toFire() const;
   /// Settings of the frames of the active set, as they arrived.
   [[nodiscard]] const std::vector<ExposureSettings>& shot() const { return shot_; }
   [[nodiscard]] const ShootState& check() const { return check_; }

@@ -37,4 +37,22 @@ void ShownFrame::show(int index, std::shared_ptr<const Frame> frame, const QImag
   emit drawn();
 }
 
+QSize ShownFrame::fullSize() const {
+  return frame_ ? QSize(frame_->width(), frame_->height()) : QSize();
+}
+
+void ShownFrame::showDetail(const QRectF& part) {
+  if (!frame_) return;
+  works_.detail.start([this, frame = frame_, part](const Progress&) -> std::function<void()> {
+    const Roi pixels = pixelsOf(part, frame->width(), frame->height());
+    QImage image = displayOf(*frame, pixels);
+    markExtremes(image);
+    const QRectF place(double(pixels.x) / frame->width(), double(pixels.y) / frame->height(),
+                       double(pixels.width) / frame->width(), double(pixels.height) / frame->height());
+    return [this, frame, image, place] {
+      if (frame == frame_) emit detailDrawn(image, place);
+    };
+  });
+}
+
 } // namespace ml

@@ -6,6 +6,7 @@
 
 #include <QImage>
 #include <QObject>
+#include <QRectF>
 #include <filesystem>
 #include <memory>
 
@@ -32,9 +33,14 @@ public:
   [[nodiscard]] int index() const { return index_; }
   [[nodiscard]] const std::shared_ptr<const Frame>& frame() const { return frame_; }
   [[nodiscard]] const QImage& image() const { return image_; }
+  /// Of the file; empty: none is shown.
+  [[nodiscard]] QSize fullSize() const;
+  /// A part (0..1) pixel by pixel; answered by detailDrawn.
+  void showDetail(const QRectF& part);
 
 signals:
   void drawn();
+  void detailDrawn(const QImage& part, const QRectF& place);
 
 private:
   Works& works_;

@@ -3,6 +3,14 @@
 
 namespace ml {
 
+StationModel::StationModel(Desk& desk) : desk_(desk) {
+  connect(&desk_.frame, &ShownFrame::detailDrawn, this, &StationModel::detailDrawn);
+}
+
+void StationModel::showDetail(const QRectF& part) {
+  desk_.frame.showDetail(part);
+}
+
 /// A frame that was shot, else what the finder sees.
 QImage StationModel::picture() const {
   return desk_.frame.image().isNull() ? desk_.camera.finder() : desk_.frame.image();

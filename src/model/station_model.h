@@ -8,6 +8,7 @@
 #include <QObject>
 #include <QPolygonF>
 #include <QStringList>
+#include <functional>
 
 namespace ml {
 
@@ -17,7 +18,7 @@ class StationModel : public QObject {
   Q_OBJECT
 
 public:
-  explicit StationModel(Desk& desk) : desk_(desk) {}
+  explicit StationModel(Desk& desk);
   [[nodiscard]] Desk& desk() const { return desk_; }
 
   /// Never shown; the same in every language.
@@ -53,8 +54,14 @@ public:
   virtual void dragBegins(QPointF) {}
   virtual void drag(QPointF) {}
   virtual void dragEnds(QPointF) {}
+  /// What else can be done at a place of it.
+  struct Choice {
+    QString words;
+    std::function<void()> work;
+  };
+  [[nodiscard]] virtual std::vector<Choice> choicesAt(QPointF) { return {}; }
   /// Draws a part of the picture at full size; answered by detailDrawn.
-  virtual void showDetail(const QRectF&) {}
+  virtual void showDetail(const QRectF& part);
 
 signals:
   void changed(); ///< Anything but the picture.
@@ -63,6 +70,9 @@ signals:
   void goTo(const QString& station);                         ///< By its id: the work goes on there.
 
 protected:
+  /// Pixels behind `picture` as StationModel has it; empty: those on screen are all.
+  [[nodiscard]] QSize frameSize() const { return desk_.frame.fullSize(); }
+
   Desk& desk_;
 };
 

@@ -22,6 +22,7 @@ ViewSaver::~ViewSaver() {
 
 ViewSaver::File ViewSaver::fileOf(Aspect aspect) {
   switch (aspect) {
+  case Aspect::About:
   case Aspect::Readings:
   case Aspect::Choices:
   case Aspect::Plan: return File::Plan;
@@ -45,6 +46,7 @@ Result<void> ViewSaver::save(const View& view, File file) {
 
 void ViewSaver::mark(const std::string& view, Aspect aspect) {
   dirty_.emplace(view, fileOf(aspect));
+  if (aspect == Aspect::About) dirty_.emplace(view, File::Finish); // a few words of it stand there
   if (!timer_.isActive()) timer_.start(); // from the first change on, so that a long drag is kept as well
 }
 

@@ -14,7 +14,9 @@ Workbench::Workbench(const std::filesystem::path& jobs) : desk(jobs) {
   connect(&desk.job, &JobModel::viewChanged, this, &Workbench::tell);
   connect(&desk.job, &JobModel::undoChanged, this, &Workbench::tell);
   connect(&desk.works.longWork, &Lane::runningChanged, this, &Workbench::tell);
+  connect(&desk.job, &JobModel::jobOpened, this, [this] { scales_.clear(); });
   connect(&opening, &JobOpening::viewRead, this, &Workbench::viewRead);
+  connect(&views, &AllViews::changed, this, &Workbench::tell);
 }
 
 Workbench::~Workbench() {
@@ -22,6 +24,7 @@ Workbench::~Workbench() {
   blockSignals(true);
   desk.job.disconnect(this);
   desk.works.longWork.disconnect(this);
+  views.disconnect(this);
   for (StationModel* station : path_) station->disconnect(this);
   deliver.letGo();
   desk.works.abandon();
@@ -64,8 +67,16 @@ void Workbench::selectView(int index) {
   if (!busy()) desk.job.select(index);
 }
 
+bool Workbench::canUndo() {
+  return desk.free() && (desk.job.canBringBack() || desk.job.undoStack().canUndo());
+}
+
 void Workbench::undo() {
-  if (canUndo()) desk.job.undoStack().undo();
+  if (!canUndo()) return;
+  if (desk.job.canBringBack())
+    desk.notices.check(desk.job.bringBack());
+  else
+    desk.job.undoStack().undo();
 }
 
 void Workbench::redo() {
@@ -73,7 +84,7 @@ void Workbench::redo() {
 }
 
 bool Workbench::settled() const {
-  return desk.works.settled() && !desk.saver.waiting() && !finished.waiting();
+  return desk.works.settled() && !desk.saver.waiting() && !finished.waiting() && !views.waiting();
 }
 
 /// Where the work on this view goes on.
@@ -113,10 +124,15 @@ QString Workbench::reasoning() const {
 LadderData Workbench::ladder() const {
   if (!hasView()) return {};
   LadderContent content;
+  const auto [scale, first] =
+      scales_.try_emplace(idOf(view()), LadderData::Stretch{LadderContent::kUsualBottom, LadderContent::kUsualTop});
+  content.scale = &scale->second;
+  content.fired = shoot.toFire();
   content.shot = shoot.shot();
   content.judged = shoot.check().judged;
   content.scene = desk.scene ? &*desk.scene : nullptr;
   content.analysis = finished.analysis();
+  content.paper = finished.paper();
   content.ev100OfUnit = finished.ev100OfUnit();
   content.combined = view().combined ? view().combined->report.get() : nullptr;
   station().addTo(content);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "model/all_views.h"
 #include "model/deliver_model.h"
 #include "model/finish_model.h"
 #include "model/frames_model.h"
@@ -8,6 +9,7 @@
 #include "model/shoot_model.h"
 
 #include <QObject>
+#include <map>
 
 namespace ml {
 
@@ -29,6 +31,7 @@ public:
   CombineModel combine{desk, finished};
   FinishModel finish{desk, finished, combine};
   DeliverModel deliver{desk, finished};
+  AllViews views{desk, finished};
 
   /// A further station at the end of the way.
   StationModel& add(std::unique_ptr<StationModel> station);
@@ -47,7 +50,7 @@ public:
   [[nodiscard]] bool settled() const;
   void stopWork() { desk.works.longWork.stop(); }
 
-  [[nodiscard]] bool canUndo() { return desk.free() && desk.job.undoStack().canUndo(); }
+  [[nodiscard]] bool canUndo();
   [[nodiscard]] bool canRedo() { return desk.free() && desk.job.undoStack().canRedo(); }
   void undo();
   void redo();
@@ -73,6 +76,7 @@ private:
   std::vector<std::unique_ptr<StationModel>> added_;
   int current_ = 0;
   std::string entered_;
+  mutable std::map<std::string, LadderData::Stretch> scales_; ///< Of the Ladder, by view.
 };
 
 } // namespace ml

@@ -414,6 +414,7 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
                             files.size() - 1));
   Combined out;
   out.method = options.method;
+  out.aligned = options.align != AlignMode::Off;
   auto read = readSet(files, options, progress.part(0, 0.4), out);
   if (!read) return passOn(read.error());
   BracketSet set{std::move(*read)};
@@ -485,10 +486,15 @@ std::string verdict(const Combined& c) {
              : fmt::format("{} frames from {} to {} {}",
                            spelledCount(c.method == CombineMethod::ToneRange ? 2 : c.frames.size()),
                            print(c.frames.front().settings.time), print(c.frames.back().settings.time), howJoined(c));
-  if (!single) text += furthest > 0 ? fmt::format(", moved by up to {:.1f} px", furthest) : ", none had moved";
-  if (c.motion.regions > 0)
-    text += fmt::format("; {} {} moved and {} from one frame", c.motion.regions,
-                        c.motion.regions == 1 ? "place" : "places", c.motion.regions == 1 ? "is taken" : "are taken");
+  if (!single)
+    text += !c.aligned    ? ", not aligned"
+            : furthest > 0 ? fmt::format(", moved by up to {:.1f} pixels", furthest)
+                           : ", none had moved";
+  const auto moved = std::count_if(c.motion.places.begin(), c.motion.places.end(),
+                                   [](const MovedRegion& place) { return !place.painted; });
+  if (moved > 0)
+    text += moved == 1 ? "; something moved in 1 place, taken from one frame"
+                       : fmt::format("; something moved in {} places, each taken from one frame", moved);
   text += c.clippedShare >= 0.0005
               ? fmt::format("; {:.1f} % of the picture is clipped in every frame", 100 * c.clippedShare)
               : "; nothing is clipped";

@@ -75,6 +75,7 @@ struct Combined {
   MotionReport motion;
   int reference = 0; ///< Index into `frames`.
   CombineMethod method = CombineMethod::Radiance;
+  bool aligned = true;               ///< False: the frames were taken to lie as they are.
   std::vector<CombinedFrame> frames; ///< Darkest first; those left out are not here.
   std::vector<LeftOut> leftOut;
   std::optional<Response> response;   ///< When it was looked for and found, in the set or on the shelf.

@@ -10,7 +10,8 @@ using nlohmann::json;
 namespace {
 
 constexpr const char* kAlign[] = {"off", "shift", "rigid", "similarity", "perspective", "auto"};
-constexpr const char* kMotion[] = {"off", "low", "medium", "high", "auto"};
+constexpr const char* kMotion[] = {"ignore", "obvious", "usual", "close", "auto"};
+constexpr const char* kEarlierMotion[] = {"off", "low", "medium", "high", "auto"}; ///< As versions before 0.9 wrote it.
 
 json choicesJson(const std::vector<SourceChoice>& choices) {
   json out = json::array();
@@ -39,11 +40,16 @@ std::vector<SourceChoice> choicesFrom(const json& list) {
 }
 
 template <class Enum, std::size_t n>
+std::optional<Enum> find(const std::string& name, const char* const (&names)[n]) {
+  for (std::size_t i = 0; i < n; ++i)
+    if (name == names[i]) return Enum(i);
+  return {};
+}
+
+template <class Enum, std::size_t n>
 Enum named(const json& document, const char* key, const char* const (&names)[n], Enum otherwise) {
   if (!document.contains(key) || !document[key].is_string()) return otherwise;
-  for (std::size_t i = 0; i < n; ++i)
-    if (document[key].get<std::string>() == names[i]) return Enum(i);
-  return otherwise;
+  return find<Enum>(document[key].get<std::string>(), names).value_or(otherwise);
 }
 
 bool flag(const json& document, const char* key, bool otherwise) {
@@ -51,6 +57,15 @@ bool flag(const json& document, const char* key, bool otherwise) {
 }
 
 } // namespace
+
+std::optional<AlignMode> alignNamed(const std::string& name) {
+  return find<AlignMode>(name, kAlign);
+}
+
+std::optional<MotionMode> motionNamed(const std::string& name) {
+  const auto found = find<MotionMode>(name, kMotion);
+  return found ? found : find<MotionMode>(name, kEarlierMotion);
+}
 
 json toJson(const CombineOptions& o) {
   json out{{"align", kAlign[int(o.align)]},
@@ -73,7 +88,8 @@ CombineOptions combineOptionsFromJson(const json& d) {
   CombineOptions o;
   if (!d.is_object()) return o;
   o.align = named(d, "align", kAlign, o.align);
-  o.motion = named(d, "motion", kMotion, o.motion);
+  if (d.contains("motion") && d["motion"].is_string())
+    o.motion = motionNamed(d["motion"].get<std::string>()).value_or(o.motion);
   for (const auto method :
        {CombineMethod::Fusion, CombineMethod::ToneRange, CombineMethod::Darker, CombineMethod::Single})
     if (d.contains("method") && d["method"] == methodName(method)) o.method = method;

@@ -280,11 +280,11 @@ const char* flawName(Flaw flaw) {
   return "";
 }
 
+} // namespace
+
 const char* answerName(Answer answer) {
   return answer == Answer::Holds ? "holds" : answer == Answer::CannotTell ? "cannot_tell" : "does_not_hold";
 }
-
-} // namespace
 
 json toJson(const std::vector<InspectedSet>& inspected, const std::vector<LeftOut>& leftOut) {
   json sets = json::array();

@@ -24,6 +24,8 @@ namespace ml {
 [[nodiscard]] nlohmann::json toJson(const ShotList& list);
 [[nodiscard]] nlohmann::json toJson(const Comparison& comparison);
 [[nodiscard]] nlohmann::json toJson(const std::vector<FrameJudgement>& frames, const SetVerdict& verdict);
+/// "holds", "does_not_hold" or "cannot_tell".
+[[nodiscard]] const char* answerName(Answer answer);
 
 /// Reads back what toJson(Plan) wrote, camera profile included.
 [[nodiscard]] Result<Plan> planFromJson(const nlohmann::json& document);

@@ -10,18 +10,46 @@
 namespace ml {
 namespace {
 
-std::string metres(double mm) {
-  return std::isinf(mm) ? "far" : fmt::format("{:.2g} m", mm / 1000);
+std::string distance(double mm, bool feet) {
+  if (std::isinf(mm)) return "infinity";
+  return feet ? fmt::format("{:.3g} ft", mm / 304.8) : fmt::format("{:.2g} m", mm / 1000);
 }
 
-std::string depthLine(const Plan& plan, const Situation& s) {
+std::string depthLine(const Plan& plan, const Situation& s, bool feet) {
   const Optics optics = s.opticsOn(plan.camera);
   const auto [near, far] = depthOfField(optics, plan.request.aperture, s.focusDistance * 1000);
   return fmt::format("sharp from {} to {}; focused at {}, all beyond half of it is sharp; a point spreads over {:.1f} "
                      "um ({:.1f} pixels)",
-                     metres(near), metres(far), metres(hyperfocal(optics, plan.request.aperture)),
+                     distance(near, feet), distance(far, feet),
+                     distance(hyperfocal(optics, plan.request.aperture), feet),
                      airyDiameterUm(plan.request.aperture),
                      airyDiameterUm(plan.request.aperture) / plan.camera.pixelPitchUm);
+}
+
+/// What the camera's own bracketing is set to, in times that it has: the middle frame of an odd count, the first of an
+/// even one, whose middle lies between two of the camera's times.
+void addBracket(const Plan& plan, std::vector<CameraSetting>& list) {
+  list.push_back({"Bracket", plan.count == 1 ? "Off" : fmt::format("{} frames", plan.count), ""});
+  if (plan.count > 1)
+    list.push_back({"Step", print(plan.step).substr(1) + (plan.step.value > 1 ? " stops" : " stop"), ""});
+  const bool odd = plan.count % 2 == 1;
+  const char* name = plan.count == 1 ? "Time" : odd ? "Middle frame" : "First frame";
+  const Seconds set = odd ? plan.centre : brighter(plan.centre, {-plan.step.value * (plan.count - 1) / 2});
+  list.push_back({name, print(set),
+                  plan.count == 1 ? "the time to set"
+                  : odd           ? "the time to set; the others lie around it"
+                                  : "the time to set; the others are longer"});
+  const double metered = (plan.request.low.value + plan.request.high.value) / 2;
+  const Stops compensation{
+      std::round(3 * (metered - ev100(plan.request.aperture, set, plan.iso()).value)) / 3};
+  list.push_back({"If not manual", fmt::format("Aperture priority, {} EV", print(compensation)),
+                  fmt::format("for cameras that bracket only by their meter; a guess, for a meter that reads the "
+                              "middle of your readings, EV {:.1f}: turn it until the time above shows",
+                              metered)});
+  if (plan.runs == 2)
+    list.push_back({"Second run",
+                    fmt::format("{} {}", name, print(brighter(set, plan.compensation))),
+                    fmt::format("{} EV against the first run; without touching the tripod", print(plan.compensation))});
 }
 
 bool brightSun(const Plan& plan) {
@@ -30,18 +58,17 @@ bool brightSun(const Plan& plan) {
 
 } // namespace
 
-std::vector<CameraSetting> cameraSettings(const Plan& plan, const Situation& s) {
-  const bool bracketed = !plan.byHand && plan.fired > 1;
-  const bool manual = plan.byHand || s.positions.panDegrees > 0 || s.fadeStopsPerMinute > 0;
+std::vector<CameraSetting> cameraSettings(const Plan& plan, const Situation& s, bool feet) {
   std::vector<CameraSetting> list;
-  list.push_back({"Mode", manual ? "Manual" : "Aperture priority",
-                  manual ? "all frames and positions must match" : "or manual; the aperture stays fixed"});
-  list.push_back({"Aperture", print(plan.request.aperture), depthLine(plan, s)});
+  list.push_back({"Mode", "Manual", "fixed times: nothing that the meter sees can shift them between frames"});
+  list.push_back({"Aperture", print(plan.request.aperture), depthLine(plan, s, feet)});
   list.push_back({"ISO", print(plan.iso()).substr(4) + ", automatic ISO off", "it must not drift inside the set"});
   list.push_back({"White balance", "Daylight, fixed", "one balance for all frames"});
   const auto [near, far] = depthOfField(s.opticsOn(plan.camera), plan.request.aperture, s.focusDistance * 1000);
-  list.push_back({"Focus", fmt::format("{:.3g} m, manual ({} to {})", s.focusDistance, metres(near), metres(far)),
-                  "autofocus may hunt between frames"});
+  list.push_back({"Focus", distance(s.focusDistance * 1000, feet) + ", manual", "autofocus may hunt between frames"});
+  list.push_back({"Sharp", std::isinf(far) ? "from " + distance(near, feet)
+                                           : distance(near, feet) + " to " + distance(far, feet),
+                  "at this aperture and focal length"});
   list.push_back(
       {"Files", plan.camera.hasRaw ? "Raw" : "JPEG, finest", plan.camera.hasRaw ? "" : "this camera writes no raw"});
   list.push_back({"Drive",
@@ -51,27 +78,17 @@ std::vector<CameraSetting> cameraSettings(const Plan& plan, const Situation& s) 
                   plan.count > 1 ? "the whole set from one press" : ""});
   list.push_back({"Timer", s.handHeld ? "Off" : fmt::format("{:g} s, or a remote", s.timer.value),
                   s.handHeld ? "" : "no hand on the camera"});
-  if (bracketed) {
-    list.push_back({"Bracket", plan.count == 1 ? "Off" : fmt::format("{} frames", plan.count), ""});
-    if (plan.count > 1)
-      list.push_back({"Step", print(plan.step).substr(1) + (plan.step.value > 1 ? " stops" : " stop"), ""});
-    list.push_back({"Centre", print(plan.centre), "the time of the middle frame, set in manual"});
-    const double metered = (plan.request.low.value + plan.request.high.value) / 2;
-    const Stops compensation{std::round(3 * (metered - ev100(plan.request.aperture, plan.centre, plan.iso()).value)) /
-                             3};
-    list.push_back({"Compensation", print(compensation) + " EV",
-                    fmt::format("in aperture priority, for a meter that reads the middle of your readings, EV {:.1f}; "
-                                "else until the centre shows",
-                                metered)});
-    if (plan.runs == 2)
-      list.push_back({"Second run", fmt::format("{} EV compensation", print(plan.compensation)),
-                      "shoot again without touching the tripod"});
+  if (!plan.byHand && plan.fired > 1) {
+    addBracket(plan, list);
   } else {
     std::string times;
     for (const auto& frame : plan.frames) times += (times.empty() ? "" : ", ") + print(frame.time);
     list.push_back({plan.count == 1 ? "Time" : "Times, one by one", times,
                     plan.count == 1 ? "" : "this camera's bracketing does not offer this set"});
   }
+  if (plan.flashFrames() > 0)
+    list.push_back({"With flash", fmt::format("one frame more at {}", print(plan.frames.front().time)),
+                    "fired by your own hand, on the window frame; its darker parts are kept"});
   return list;
 }
 
@@ -88,11 +105,11 @@ std::vector<std::string> planWarnings(const Plan& plan, const Situation& s) {
   for (const auto& m : stability.movements) {
     if (m.blurPixels > 3)
       out.push_back(
-          fmt::format("{} blur by {:.0f} px in the longest frame; wait for a lull, or plan which frame shall own them.",
+          fmt::format("{} blur by {:.0f} pixels in the longest frame; wait for a lull, or choose one frame for them at Combine.",
                       m.name, m.blurPixels));
     else if (m.ghostPixels > 3)
       out.push_back(fmt::format(
-          "{} stand {:.0f} px apart between the first frame and the last; they will be taken from one frame.", m.name,
+          "{} stand {:.0f} pixels apart between the first frame and the last; they will be taken from one frame.", m.name,
           m.ghostPixels));
   }
   if (stability.drift.value > 0.1)
@@ -109,7 +126,7 @@ std::vector<std::string> planWarnings(const Plan& plan, const Situation& s) {
   if (plan.frames.back().time.value > 1 && !s.handHeld)
     out.push_back("Long frames: weight on the tripod, strap tied up, no steps on a soft floor.");
   if (plan.coverage.spareHigh.value >= 0 && plan.coverage.spareHigh.value < 0.15)
-    out.push_back("The highlights have next to nothing to spare; read the brightest spot again just before the set.");
+    out.push_back("The highlights have next to no room left; read the brightest spot again just before the set.");
   if (plan.frames.back().time.value > plan.camera.longest.value * 0.99)
     out.push_back("The longest time is the camera's limit; bulb and a remote go further.");
   return out;

@@ -9,8 +9,10 @@ struct CameraSetting {
   std::string name, value;
   std::string why; ///< May be empty.
 };
-/// Mode, aperture, ISO, white balance, focus, drive, timer, bracket count, step, compensation (or the times by hand).
-[[nodiscard]] std::vector<CameraSetting> cameraSettings(const Plan& plan, const Situation& situation);
+/// Mode, aperture, ISO, white balance, focus, drive, timer, bracket count, step and the one time to set, all of which a
+/// hand can set (or the times one by one). Fixed times come first, a compensation of the meter, which is a guess, last.
+[[nodiscard]] std::vector<CameraSetting> cameraSettings(const Plan& plan, const Situation& situation,
+                                                        bool feet = false);
 
 /// What may go wrong with this plan in this situation, and what to do; most important first.
 [[nodiscard]] std::vector<std::string> planWarnings(const Plan& plan, const Situation& situation);

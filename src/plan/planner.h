@@ -48,6 +48,8 @@ struct Plan {
   bool covers = false;
 
   [[nodiscard]] Iso iso() const { return frames.front().iso; }
+  /// Those of `fired` that want a flash, which the camera's bracketing does not fire.
+  [[nodiscard]] int flashFrames() const { return byHand ? 0 : fired - runs * count; }
 };
 
 /// Time from the first frame's start to the last one's end: exposures and gaps, waiting for the buffer included;

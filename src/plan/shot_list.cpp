@@ -9,21 +9,28 @@
 namespace ml {
 namespace {
 
-/// Frames in the order they are fired: run by run, so a frame both runs share is fired twice.
+/// With the number of the run each belongs to.
 std::vector<std::pair<int, ExposureSettings>> firedFrames(const Plan& plan) {
   std::vector<std::pair<int, ExposureSettings>> fired;
-  if (plan.runs == 1) {
-    for (const auto& frame : plan.frames) fired.emplace_back(1, frame);
-    for (int i = int(plan.frames.size()); i < plan.fired; ++i) fired.emplace_back(1, plan.frames.front());
-    return fired;
+  int run = 0;
+  for (const auto& frames : runsOf(plan)) {
+    ++run;
+    for (const auto& frame : frames) fired.emplace_back(run, frame);
   }
-  for (int run = 0; run < plan.runs; ++run)
-    for (const Stops offset : bracketOffsets(plan.count, plan.step, {run * plan.compensation.value}))
-      fired.emplace_back(run + 1, ExposureSettings{brighter(plan.centre, offset), plan.request.aperture, plan.iso()});
+  for (int i = 0; i < plan.flashFrames(); ++i) fired.emplace_back(run, plan.frames.front());
   return fired;
 }
 
 } // namespace
+
+std::vector<std::vector<ExposureSettings>> runsOf(const Plan& plan) {
+  if (plan.runs == 1) return {plan.frames};
+  std::vector<std::vector<ExposureSettings>> runs(std::size_t(plan.runs));
+  for (int run = 0; run < plan.runs; ++run)
+    for (const Stops offset : bracketOffsets(plan.count, plan.step, {run * plan.compensation.value}))
+      runs[std::size_t(run)].push_back({brighter(plan.centre, offset), plan.request.aperture, plan.iso()});
+  return runs;
+}
 
 ShotList shotList(const Plan& plan, const Situation& situation) {
   ShotList list;

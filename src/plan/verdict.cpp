@@ -35,6 +35,19 @@ std::string missingLight(const Plan& plan) {
   return missing;
 }
 
+/// More exposures reach the highlights; what lies in the noise wants light.
+std::string wayOut(const Plan& plan) {
+  const auto& c = plan.coverage;
+  const bool clips = c.spareHigh.value < -1e-9, dark = c.spareLow.value < -1e-9;
+  std::string dim = fmt::format("open the aperture, light the room, or accept noise below SNR {:g} there",
+                                plan.request.snrTarget);
+  if (clips && dark) return "Shoot a second, darker set for the highlights; for the shadows " + dim + ".";
+  if (clips) return "Shoot a second, darker set, or let the brightest reading clip.";
+  dim[0] = 'O';
+  if (dark) return dim + ".";
+  return "Put the frames closer together, or add one between them.";
+}
+
 } // namespace
 
 std::string shapeOf(const Plan& plan) {
@@ -56,11 +69,11 @@ std::string verdict(const Plan& plan) {
   if (plan.iso().value > plan.camera.baseIso.value * 1.01) what += fmt::format(" at {}", print(plan.iso()));
   if (plan.covers)
     return fmt::format(
-        "{} {} the light from EV {:.1f} to EV {:.1f} with {} to spare in the shadows and {} in the highlights.", what,
+        "{} {} the light from EV {:.1f} to EV {:.1f} with {} of room in the shadows and {} in the highlights.", what,
         one ? "covers" : "cover", plan.request.low.value, plan.request.high.value,
         printAmount(c.spareLow + plan.request.unsureLow), printAmount(c.spareHigh + plan.request.unsureHigh));
-  return fmt::format("{} {} not enough with this camera: {}. Keep a second set for it, or let a reading clip.", what,
-                     one ? "is" : "are", missingLight(plan));
+  return fmt::format("{} {} not enough with this camera: {}. {}", what, one ? "is" : "are", missingLight(plan),
+                     wayOut(plan));
 }
 
 } // namespace ml

@@ -21,7 +21,8 @@ DeliveryOrder orderFrom(const json& j) {
                       j.at("recipe").dump(),
                       j.at("pattern").get<std::string>(),
                       {},
-                      j.value("problem", "")};
+                      j.value("problem", ""),
+                      std::clamp(j.value("web_edge", 0), 0, 65535)};
   order.wishes.creator = j.value("creator", "");
   order.wishes.rights = j.value("rights", "");
   order.wishes.keepLocation = j.value("keep_location", true);
@@ -30,7 +31,7 @@ DeliveryOrder orderFrom(const json& j) {
 
 bool sameBut(const DeliveryOrder& a, const DeliveryOrder& b) {
   return a.view == b.view && json::parse(a.recipe, nullptr, false) == json::parse(b.recipe, nullptr, false) &&
-         a.pattern == b.pattern && a.wishes == b.wishes && a.problem == b.problem;
+         a.pattern == b.pattern && a.wishes == b.wishes && a.problem == b.problem && a.webEdge == b.webEdge;
 }
 
 } // namespace
@@ -63,6 +64,7 @@ std::string toJson(const std::vector<DeliveryOrder>& orders) {
                {"rights", o.wishes.rights},
                {"keep_location", o.wishes.keepLocation}};
     if (!o.problem.empty()) entry["problem"] = o.problem;
+    if (o.webEdge > 0) entry["web_edge"] = o.webEdge;
     list.push_back(std::move(entry));
   }
   return json{{"version", 1}, {"kind", "deliveries"}, {"orders", list}}.dump(2);

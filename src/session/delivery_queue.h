@@ -17,7 +17,8 @@ struct DeliveryOrder {
   std::string recipe;               ///< JSON text: the finish as it was when this was asked for.
   std::string pattern;              ///< As for fileName.
   MetadataWishes wishes;
-  std::string problem; ///< Why it could not be written; empty: it waits its turn.
+  std::string problem = {}; ///< Why it could not be written; empty: it waits its turn.
+  int webEdge = 0;          ///< Longest side of files for the web, pixels; 0: the usual one.
   friend bool operator==(const DeliveryOrder&, const DeliveryOrder&) = default;
 };
 

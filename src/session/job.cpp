@@ -81,6 +81,9 @@ Result<void> loadPlan(View& view) {
   view.snrTarget = document->value("snr_target", view.snrTarget);
   view.school = document->value("school", view.school);
   view.situation = situationFrom(document->value("situation", json::object()));
+  view.notes = document->value("notes", "");
+  view.leftOut = document->value("left_out", false);
+  view.framesSeen = document->value("frames_seen", false);
   if (document->contains("iso_cap")) view.isoCap = Iso{(*document)["iso_cap"].get<double>()};
   if (document->contains("own_camera")) {
     auto own = profileFromJson((*document)["own_camera"]);
@@ -122,7 +125,7 @@ void adoptStrays(View& view) {
     std::sort(strays.begin(), strays.end());
     auto set = std::find_if(view.sets.begin(), view.sets.end(), [&](const FrameSet& s) { return s.name == name; });
     if (set == view.sets.end()) {
-      view.sets.push_back({name, "Bracket", 0, 0, 0, {}, {}, ""});
+      view.sets.push_back({name, "Bracket", 0, 0, 0, {}, {}, "", ""});
       set = view.sets.end() - 1;
     }
     for (const auto& file : strays) set->frames.push_back({file, true});
@@ -176,7 +179,9 @@ Result<void> loadFinish(View& view) {
   view.recipe = *recipe;
   for (const auto& entry : document->value("delivered", json::array()))
     view.delivered.push_back(
-        {entry.value("file", ""), entry.value("recipe", ""), entry.value("radiance", ""), entry.value("target", "")});
+        {entry.value("file", ""), entry.value("recipe", ""), entry.value("radiance", ""), entry.value("target", ""),
+         entry.value("asked", "")});
+  view.finishSeen = document->value("seen", "");
   return {};
 }
 
@@ -221,6 +226,9 @@ Result<void> View::savePlan() const {
              {"situation", situationJson(situation)},
              {"readings", list},
              {"plan", plan ? toJson(*plan) : json(nullptr)}};
+  known["notes"] = notes;
+  known["left_out"] = leftOut;
+  known["frames_seen"] = framesSeen;
   if (isoCap) known["iso_cap"] = isoCap->value;
   if (ownCamera) known["own_camera"] = toJson(*ownCamera);
   if (own)
@@ -255,7 +263,7 @@ FrameSet& View::startSet(const std::string& label, std::vector<ExposureSettings>
            std::any_of(sets.begin(), sets.end(), [&](const FrameSet& s) { return s.name == candidate; });
   };
   while (taken(fmt::format("set-{:02d}", number))) ++number;
-  sets.push_back({fmt::format("set-{:02d}", number), label, 0, 0, 0, std::move(planned), {}, ""});
+  sets.push_back({fmt::format("set-{:02d}", number), label, 0, 0, 0, std::move(planned), {}, "", ""});
   activeSet = int(sets.size()) - 1;
   refreshFrames();
   return sets.back();
@@ -299,8 +307,13 @@ Result<void> View::saveCombined() const {
 Result<void> View::saveFinish() const {
   json list = json::array();
   for (const auto& d : delivered)
-    list.push_back({{"file", d.file}, {"recipe", d.recipe}, {"radiance", d.radiance}, {"target", d.target}});
-  return writeJson(folder / "finish.json", {{"recipe", json::parse(toJson(recipe))}, {"delivered", list}}, finishExtra);
+    list.push_back({{"file", d.file},
+                    {"recipe", d.recipe},
+                    {"radiance", d.radiance},
+                    {"target", d.target},
+                    {"asked", d.asked}});
+  return writeJson(folder / "finish.json",
+                   {{"recipe", json::parse(toJson(recipe))}, {"delivered", list}, {"seen", finishSeen}}, finishExtra);
 }
 
 Result<Job> Job::create(const fs::path& folder, const std::string& name) {
@@ -335,17 +348,73 @@ Result<Job> Job::open(const fs::path& folder) {
   return job;
 }
 
+/// The next number that no folder of a view has, taken out or not.
+fs::path Job::freeFolder(const std::string& name) const {
+  std::error_code error;
+  int number = 1;
+  for (const auto& entry : fs::directory_iterator(folder_ / "views", error)) {
+    const std::string there = entry.path().filename().string();
+    if (there.size() > 2 && std::isdigit(static_cast<unsigned char>(there[0])))
+      number = std::max(number, std::atoi(there.c_str()) + 1);
+  }
+  return folder_ / "views" / fmt::format("{:02d}-{}", number, slug(name, "view"));
+}
+
+Result<std::size_t> Job::take(View view, std::size_t index) {
+  index = std::min(index, views_.size());
+  views_.insert(views_.begin() + std::ptrdiff_t(index), std::move(view));
+  if (auto saved = save(); !saved) {
+    views_.erase(views_.begin() + std::ptrdiff_t(index));
+    return passOn(saved.error());
+  }
+  return index;
+}
+
 Result<std::size_t> Job::addView(const std::string& name, const std::string& world, const std::string& camera) {
   View view;
   view.name = name;
   view.world = world;
   view.camera = camera;
-  view.folder = folder_ / "views" / fmt::format("{:02d}-{}", views_.size() + 1, slug(name, "view"));
+  view.folder = freeFolder(name);
   if (auto made = makeFolder(view.folder); !made) return passOn(made.error());
   if (auto saved = view.savePlan(); !saved) return passOn(saved.error());
-  views_.push_back(std::move(view));
-  if (auto saved = save(); !saved) return passOn(saved.error());
-  return views_.size() - 1;
+  return take(std::move(view), views_.size());
+}
+
+Result<std::size_t> Job::duplicateView(std::size_t of, const std::string& name) {
+  View view = views_.at(of);
+  view.name = name;
+  view.folder = freeFolder(name);
+  view.combined.reset();
+  view.radianceStamp.clear();
+  view.finishSeen.clear();
+  view.delivered.clear();
+  if (!view.world.empty()) { // shot into the other view: this one is shot anew
+    view.sets.clear();
+    view.activeSet = -1;
+    view.frames.clear();
+  }
+  if (auto made = makeFolder(view.folder); !made) return passOn(made.error());
+  for (const auto& saved : {view.savePlan(), view.saveFrames(), view.saveFinish()})
+    if (!saved) return passOn(saved.error());
+  return take(std::move(view), of + 1);
+}
+
+Result<void> Job::removeView(std::size_t index) {
+  View gone = std::move(views_.at(index));
+  views_.erase(views_.begin() + std::ptrdiff_t(index));
+  if (auto saved = save(); !saved) {
+    views_.insert(views_.begin() + std::ptrdiff_t(index), std::move(gone));
+    return passOn(saved.error());
+  }
+  return {};
+}
+
+Result<void> Job::bringBack(const std::string& folder, std::size_t index) {
+  auto view = loadView(folder_ / "views" / fs::path(folder).filename());
+  if (!view) return passOn(view.error());
+  if (auto taken = take(std::move(*view), index); !taken) return passOn(taken.error());
+  return {};
 }
 
 Result<void> Job::save() const {
@@ -359,7 +428,7 @@ StationStates stationStates(const View& v) {
   StationStates s{Open, Open, Open, Open, Open, Open};
   const bool ownFiles = v.world.empty();
   s.light = v.readings.size() >= 2 || ownFiles ? Done : Open;
-  s.frames = v.plan || ownFiles ? Done : Open;
+  s.frames = (v.plan && (v.framesSeen || !v.frames.empty())) || ownFiles ? Done : Open;
   s.shoot = v.frames.empty() ? Open : Done;
   if (v.plan && !v.frames.empty() && !ownFiles && v.activeSet >= 0) {
     const auto& planned = v.sets[std::size_t(v.activeSet)].planned;
@@ -375,7 +444,11 @@ StationStates stationStates(const View& v) {
   const bool current = std::any_of(v.delivered.begin(), v.delivered.end(), [&](const DeliveredFile& d) {
     return d.recipe == toJson(v.recipe) && d.radiance == v.radianceStamp;
   });
-  if (v.combined) s.finish = s.combine;
+  // Combining places light by itself; finished is what somebody looked at, or gave away.
+  if (v.combined && (v.finishSeen == v.radianceStamp || current))
+    s.finish = s.combine;
+  else if (v.combined && !v.finishSeen.empty())
+    s.finish = OutOfDate;
   if (!v.delivered.empty()) s.deliver = current && s.combine == Done ? Done : OutOfDate;
   return s;
 }

@@ -50,6 +50,7 @@ struct DeliveredFile {
   std::string recipe;   ///< JSON text of the recipe.
   std::string radiance; ///< Stamp of the radiance it was made from.
   std::string target;   ///< Id; empty in jobs of earlier versions.
+  std::string asked;    ///< How it was to be named and signed; empty in jobs of earlier versions.
 };
 
 /// Frames shot for one purpose: a bracket, its repeat, one position of a panorama, one plane of focus.
@@ -65,6 +66,7 @@ struct FrameSet {
   };
   std::vector<Member> frames; ///< As they arrived.
   std::string verdict;
+  std::string answer; ///< Of the field check, as answerName has it; empty: not asked yet.
   friend bool operator==(const FrameSet&, const FrameSet&) = default;
 };
 
@@ -91,6 +93,11 @@ struct View {
   std::string radianceStamp; ///< Changes whenever radiance.exr does.
   Recipe recipe;
   std::vector<DeliveredFile> delivered;
+
+  std::string notes;       ///< The photographer's own words.
+  bool leftOut = false;    ///< Takes no part when all views are delivered.
+  bool framesSeen = false; ///< The plan was looked at.
+  std::string finishSeen;  ///< Stamp of the radiance whose finish was looked at.
 
   std::string planExtra,
       finishExtra; ///< plan.json and finish.json as they were read: fields of other versions are kept.
@@ -133,11 +140,20 @@ public:
   [[nodiscard]] const std::vector<View>& views() const { return views_; }
   /// Appends a view and writes its folder; the index of the new view.
   Result<std::size_t> addView(const std::string& name, const std::string& world, const std::string& camera);
+  /// A new view after `of`, with its readings, choices, finish and, of frames that lie elsewhere, its frames.
+  Result<std::size_t> duplicateView(std::size_t of, const std::string& name);
+  /// Out of the list; its folder stays, and bringBack puts it where it was.
+  Result<void> removeView(std::size_t index);
+  /// A view that was taken out, by its folder's name. Errors: of reading it.
+  Result<void> bringBack(const std::string& folder, std::size_t index);
   Result<void> save() const;
 
 private:
   std::filesystem::path folder_;
   std::string name_;
+  [[nodiscard]] std::filesystem::path freeFolder(const std::string& name) const;
+  Result<std::size_t> take(View view, std::size_t index);
+
   std::string extra_; ///< job.json as it was read.
   std::vector<View> views_;
 };

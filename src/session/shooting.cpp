@@ -68,6 +68,7 @@ std::pair<Stops, Stops> unsureOf(const View& view) {
 
 JudgeSetup judgeSetupOf(const View& view) {
   JudgeSetup setup;
+  setup.fading = view.situation.fadeStopsPerMinute > 0;
   if (view.activeSet >= 0) setup.planned = view.sets[std::size_t(view.activeSet)].planned;
   setup.camera = view.profile();
   setup.wanted = mustKeepOf(view);

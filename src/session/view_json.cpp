@@ -60,7 +60,8 @@ json setJson(const View& view, const FrameSet& set) {
   for (const auto& m : set.frames) frames.push_back({{"file", stored(view, m.file)}, {"used", m.used}});
   return {{"name", set.name},     {"label", set.label},    {"row", set.row},
           {"column", set.column}, {"plane", set.plane},    {"planned", timesJson(set.planned)},
-          {"frames", frames},     {"verdict", set.verdict}};
+          {"frames", frames},     {"verdict", set.verdict},
+          {"answer", set.answer}};
 }
 
 FrameSet setFrom(const View& view, const json& j) {
@@ -71,7 +72,8 @@ FrameSet setFrom(const View& view, const json& j) {
                j.value("plane", 0),
                timesFrom(j.value("planned", json::array())),
                {},
-               j.value("verdict", "")};
+               j.value("verdict", ""),
+               j.value("answer", "")};
   for (const auto& entry : j.value("frames", json::array()))
     set.frames.push_back({restored(view, entry.at("file").get<std::string>()), entry.value("used", true)});
   return set;

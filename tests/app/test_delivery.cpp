@@ -185,9 +185,9 @@ private slots:
     // Asked for as it is, and changed before it is written: both can be had.
     job.bench().selectView(3);
     QVERIFY(settled(job.window));
-    job.bench().deliver.deliver({{"jpeg"}, false, kNamePattern, {}});
+    job.bench().deliver.deliver({{"jpeg"}, false, {}, kNamePattern, {}});
     job.bench().finish.setRecipe(light);
-    job.bench().deliver.deliver({{"jpeg"}, false, kNamePattern, {}});
+    job.bench().deliver.deliver({{"jpeg"}, false, {}, kNamePattern, {}});
     QVERIFY(settled(job.window));
     const auto& attic = job.bench().job().views()[3];
     QCOMPARE(attic.delivered.size(), std::size_t(2));

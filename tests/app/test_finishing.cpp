@@ -10,6 +10,7 @@
 
 #include <QCheckBox>
 #include <QComboBox>
+#include <QListWidget>
 #include <QInputDialog>
 #include <QLabel>
 #include <QLineEdit>
@@ -71,7 +72,7 @@ double greyAt(MainWindow& window, double x, double y) {
 }
 
 void chooseView(MainWindow& window, int index) {
-  auto* views = visible<QComboBox>(window, "views");
+  auto* views = visible<QListWidget>(window, "views");
   views->setFocus();
   while (window.workbench().desk.job.viewIndex() != index) {
     views->setFocus();

@@ -226,7 +226,7 @@ private slots:
     look("finish, a place");
     bench.goTo(stations::kDeliver);
     look("deliver");
-    bench.deliver.deliver({{"jpeg", "print", "hdr-avif"}, false, kNamePattern, {}});
+    bench.deliver.deliver({{"jpeg", "print", "hdr-avif"}, false, {}, kNamePattern, {}});
     bench.deliver.pause();
     look("deliver, paused");
     for (const QString& flaw : flaws) qWarning().noquote() << flaw; // one by one: a long message would be cut

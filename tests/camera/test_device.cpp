@@ -141,8 +141,8 @@ private slots:
 
   void faultNamesAreParsed() {
     for (const auto& name : faultNames()) QVERIFY(parseFault(name.id)->kind == name.kind);
-    QCOMPARE(parseFault("gust@3")->frame, 3);
-    for (const char* wrong : {"", "gale", "gust@", "gust@x", "gust@99999"}) QVERIFY(!parseFault(wrong));
+    QCOMPARE(parseFault("gust@3")->frame, 2); // frames are counted from 1, within from 0
+    for (const char* wrong : {"", "gale", "gust@", "gust@x", "gust@0", "gust@99999"}) QVERIFY(!parseFault(wrong));
   }
 
   void duskFadesButLampsDoNot() {

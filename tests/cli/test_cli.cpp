@@ -131,7 +131,7 @@ private slots:
   // What is wrong with a set is said without a window.
   void inspectFindsTheSoftFrame() {
     QCOMPARE(
-        run({"shoot", "--world", "boat_hall", "--plan", at("plan.json"), "--out", at("windy"), "--fault", "gust@1"})
+        run({"shoot", "--world", "boat_hall", "--plan", at("plan.json"), "--out", at("windy"), "--fault", "gust@2"})
             .code,
         0);
     const auto text = run({"inspect", at("windy")});
@@ -214,7 +214,7 @@ private slots:
                                                     "--out",
                                                     dir_.filePath("half"),
                                                     "--fault",
-                                                    "disconnect@1"}
+                                                    "disconnect@2"}
                                      << 1;
     QTest::newRow("card full") << QStringList{"shoot",
                                               "--world",
@@ -224,7 +224,7 @@ private slots:
                                               "--out",
                                               dir_.filePath("full"),
                                               "--fault",
-                                              "card-full@0"}
+                                              "card-full@1"}
                                << 5;
     QTest::newRow("no such SNR") << QStringList{"plan", "--low", "1", "--high", "9", "--snr", "clean"} << 2;
     QTest::newRow("no such ISO") << QStringList{"plan", "--low", "1", "--high", "9", "--iso-cap", "-3"} << 2;

@@ -3,6 +3,7 @@
 #include "base/atomic_file.h"
 #include "model/combine_words.h"
 #include "model/moved_places.h"
+#include "pipeline/place_outline.h"
 #include "model/workbench.h"
 #include "support/scenes.h"
 #include "support/wait.h"
@@ -76,13 +77,14 @@ private slots:
 
   void eachFrameIsToldHowItLay() {
     const CombineReport report = threeFrames();
-    const auto still = frameWords(report, "f0.jpg"), moved = frameWords(report, "f1.jpg"),
-               white = frameWords(report, "f2.jpg");
-    QVERIFY(still && moved && white && !frameWords(report, "f3.jpg"));
-    QVERIFY(still->line.contains("in place") && still->note.isEmpty());
-    QVERIFY2(moved->line.contains("5.0 px") && moved->line.contains(QChar(0x2212)),
+    const auto still = frameWords(report, "f0.jpg", 7), moved = frameWords(report, "f1.jpg", 2),
+               white = frameWords(report, "f2.jpg", 3);
+    QVERIFY(still && moved && white && !frameWords(report, "f3.jpg", 4));
+    QVERIFY(still->line.startsWith("7 ")); // as it arrived, not as it is exposed
+    QVERIFY(still->line.contains("not moved") && still->note.isEmpty());
+    QVERIFY2(moved->line.contains("5.0 pixels") && moved->line.contains(QChar(0x2212)),
              qPrintable(moved->line)); // hypot(3, 4), turned by minus
-    QVERIFY(moved->details.contains("3.0 px across"));
+    QVERIFY(moved->details.contains("3.0 pixels across"));
     QVERIFY(white->note.contains("clipped"));
     QCOMPARE(white->merged, 2);
   }
@@ -90,43 +92,67 @@ private slots:
   void theReasonsNameCurveAndLight() {
     CombineReport report = threeFrames();
     report.ev100OfUnit = 3; // 0.125 x 2^3 = 1 cd/m2 (ISO 2720, K = 12.5)
-    QCOMPARE(combineReasons(report).size(), 4);
-    QVERIFY(combineReasons(report).last().contains("is 1 cd/m2"));
+    QCOMPARE(combineReasons(report, {3, 1, 2}).size(), 4);
+    for (int i = 0; i < 3; ++i) // in the order of their numbers
+      QVERIFY(combineReasons(report, {3, 1, 2})[i].startsWith(QString("Frame %1,").arg(i + 1)));
+    QVERIFY(combineReasons(report, {3, 1, 2}).last().contains("for 1 cd/m2"));
     report.response.emplace();
     report.response->disagreementBefore = 0.21, report.response->disagreementAfter = 0.04;
-    QVERIFY(combineReasons(report)[3].contains("0.21"));
+    QVERIFY(combineReasons(report, {3, 1, 2})[3].contains("0.21"));
     report.response->changed = true;
-    QVERIFY(combineReasons(report)[3].contains("0.04"));
+    QVERIFY(combineReasons(report, {3, 1, 2})[3].contains("0.04"));
     report.response->fromEarlierSets = true;
-    QVERIFY(combineReasons(report)[3].contains("earlier sets"));
+    QVERIFY(combineReasons(report, {3, 1, 2})[3].contains("earlier sets"));
   }
 
   // ---- Places
 
   void placesLieWhereTheirCellsDo() {
     CombineReport report = threeFrames();
-    report.places = {square(20, 30, 10, 1, {0, 1}), square(2, 5, 3, 0, {0, 1})}; // the second is a crumb: nine cells
-    const auto drawn = movedPlaces(report);
-    QCOMPARE(drawn.size(), std::size_t(1));
+    report.places = {square(20, 30, 10, 1, {0, 1}), square(2, 5, 3, 0, {0, 1})};
+    const auto drawn = movedPlaces(report, {3, 1, 2});
+    QCOMPARE(drawn.size(), std::size_t(2)); // as many as the verdict counts
+    QCOMPARE(drawn[0].number, 1);
     const QRectF box = drawn[0].outline.boundingRect();
-    QVERIFY(std::abs(box.left() - (80 - 10) / 380.0) < 1e-6 && std::abs(box.top() - (120 - 20) / 280.0) < 1e-6);
-    QVERIFY(std::abs(box.width() - 40 / 380.0) < 1e-6);
-    QVERIFY(drawn[0].outline.contains(drawn[0].label));
-    QVERIFY(movedPlaces(CombineReport{}).empty());
+    const double cell = 4 / 380.0; // a line around the cells, within one and a half of them
+    QVERIFY(box.left() < (80 - 10) / 380.0 && box.left() > (80 - 10) / 380.0 - 1.5 * cell);
+    QVERIFY(box.width() > 10 * cell && box.width() < 13 * cell);
+    for (const auto& place : drawn) QVERIFY(place.outline.contains(place.label));
+    QVERIFY(movedPlaces(CombineReport{}, {}).empty());
+  }
+
+  void outlinesAreSmoothAndCloseSmallGaps() {
+    CombineReport report = threeFrames();
+    CombineReport::Place torn = square(20, 30, 12, 1, {0, 1});
+    for (std::size_t y = 0; y < torn.rows.size(); ++y) // a gap of one cell down the middle
+      torn.rows[y] = {{0, 5}, {6, 6}};
+    const auto rings = outlineOf(torn, report.crop);
+    QCOMPARE(rings.size(), std::size_t(1));
+    double longest = 0; // no staircase: from point to point less than a cell
+    for (std::size_t i = 0; i < rings[0].size(); ++i) {
+      const Spot2 &a = rings[0][i], &b = rings[0][(i + 1) % rings[0].size()];
+      longest = std::max(longest, std::hypot((a.x - b.x) * 380, (a.y - b.y) * 280));
+    }
+    QVERIFY2(longest <= 4 * std::sqrt(2.0) + 1e-6, qPrintable(QString::number(longest)));
+    CombineReport::Place dot = square(3, 3, 1, 0, {0, 1});
+    QCOMPARE(outlineOf(dot, report.crop).size(), std::size_t(1)); // one cell is still seen
   }
 
   void aClickTakesThePlaceFromTheNextFrame() {
     CombineReport report = threeFrames();
     report.places = {square(20, 30, 10, 2, {0, 1, 2})};
     const double x = (100 - 10) / 380.0, y = (140 - 20) / 280.0;
-    const auto first = nextSource(report, {}, x, y);
-    QVERIFY(first && first->size() == 1 && first->front().frame == 0); // after the last comes the first
+    const auto next = [&](const std::vector<SourceChoice>& choices) {
+      return withSource(report, choices, x, y, nextFrame(*placeAt(report, x, y)));
+    };
+    const auto first = next({});
+    QVERIFY(first.size() == 1 && first.front().frame == 0); // after the last comes the first
     report.places[0].source = 0;
-    const auto second = nextSource(report, *first, x, y);
-    QVERIFY(second && second->size() == 1 && second->front().frame == 1); // the same choice, changed
-    QVERIFY(!nextSource(report, {}, 0.9, 0.9));                           // nothing moved there
+    const auto second = next(first);
+    QVERIFY(second.size() == 1 && second.front().frame == 1); // the same choice, changed
+    QVERIFY(!placeAt(report, 0.9, 0.9));                      // nothing moved there
     report.places[0].recording = {0};
-    QVERIFY(!nextSource(report, {}, x, y)); // no other frame records it
+    QVERIFY(!placeAt(report, x, y)); // no other frame records it
     const auto point = toReference(report, 0.5, 0.5);
     QVERIFY(std::abs(point.x - 200 / 400.0) < 1e-9 && std::abs(point.y - 160 / 320.0) < 1e-9);
   }

@@ -26,7 +26,11 @@ View filled(View view) {
                 0,
                 {},
                 {{view.framesFolder() / "set-01/frame-1.jpg", true}, {"/elsewhere/b.jpg", true}},
-                ""}};
+                "held",
+                "holds"}};
+  view.notes = "Lamps on";
+  view.leftOut = view.framesSeen = true;
+  view.finishSeen = "17";
   view.activeSet = 0;
   view.refreshFrames();
   CombineRecord record;
@@ -36,7 +40,7 @@ View filled(View view) {
   view.combined = record;
   view.radianceStamp = "17";
   view.recipe.tone.exposure = 0.5;
-  view.delivered = {{"a.jpg", toJson(view.recipe), "17", ""}};
+  view.delivered = {{"a.jpg", toJson(view.recipe), "17", "", "named so"}};
   return view;
 }
 

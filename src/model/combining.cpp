@@ -1,0 +1,42 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "model/combining.h"
+
+#include "deliver/deliver.h"
+#include "session/radiance_history.h"
+
+namespace ml {
+namespace {
+
+CombineRecord recordOf(const Combined& combined, const View& view, const CombineOptions& options) {
+  CombineRecord record;
+  record.options = options;
+  record.frames = view.frameNames();
+  record.ev100OfUnit = combined.ev100OfUnit;
+  record.metadataFrom = {combined.frames[std::size_t(combined.reference)].path.string()};
+  record.verdict = verdict(combined);
+  record.report = std::make_shared<const CombineReport>(combineReport(combined));
+  return record;
+}
+
+} // namespace
+
+void putOutcome(View& view, const CombineOutcome& outcome) {
+  view.combined = outcome.record;
+  view.radianceStamp = outcome.stamp;
+}
+
+Result<CombinedView> combineView(const View& view, const CombineOptions& options, const Progress& progress) {
+  auto combined = combineFiles(view.frames, options, progress);
+  if (!combined) return passOn(combined.error());
+  const std::string stamp = newStamp();
+  RadianceOptions radiance;
+  radiance.notes = notesOf(*combined);
+  progress.at("Keep the radiance", 1);
+  if (auto kept = deliverRadiance(combined->radiance.view(), historyFile(view, stamp), radiance); !kept)
+    return passOn(kept.error());
+  CombinedView made{{recordOf(*combined, view, options), stamp}, nullptr};
+  made.picture = pictureOf(combined->radiance.view(), sceneFacts(*combined), made.outcome.record->report->noisier);
+  return made;
+}
+
+} // namespace ml
