@@ -79,9 +79,9 @@ public:
     const QRect words(r.left() + 10, r.top() + kPictureHeight + 2, r.width() - 20, r.height() - kPictureHeight - 6);
     p->setPen(theme->text);
     p->setFont(uiFont(10, true));
-    p->drawText(QRect(words.left(), words.top(), words.width() - 130, 18), Qt::AlignLeft | Qt::AlignVCenter,
-                p->fontMetrics().elidedText(index.data(Qt::DisplayRole).toString(), Qt::ElideRight,
-                                            words.width() - 130));
+    p->drawText(
+        QRect(words.left(), words.top(), words.width() - 130, 18), Qt::AlignLeft | Qt::AlignVCenter,
+        p->fontMetrics().elidedText(index.data(Qt::DisplayRole).toString(), Qt::ElideRight, words.width() - 130));
     p->setFont(uiFont(8.5));
     p->setPen(theme->quiet);
     p->drawText(QRect(words.right() - 130, words.top(), 130, 18), Qt::AlignRight | Qt::AlignVCenter,
@@ -139,8 +139,9 @@ QWidget* AllViewsSheet::buildTools() {
   count_->setProperty("role", "quiet");
   row->addWidget(count_);
   open_ = button("openView", tr("Work on it"), tr("Go to this view (Return)"));
-  lay_ = button("layFinish", {}, tr("The chosen views take the finish of the view in hand; each keeps its own white "
-                                    "point, shape and placement"));
+  lay_ = button("layFinish", {},
+                tr("The chosen views take the finish of the view in hand; each keeps its own white "
+                   "point, shape and placement"));
   how_ = new QComboBox;
   how_->setObjectName("combineHow");
   how_->setAccessibleName(tr("How the chosen views are combined"));
@@ -152,8 +153,7 @@ QWidget* AllViewsSheet::buildTools() {
   deliver_ = button("deliverViews", {}, tr("Files of all these views, as chosen at Deliver (Ctrl+Return)"));
   deliver_->setProperty("role", "next");
   connect(open_, &QPushButton::clicked, this, [this] { emit viewOpened(list_->currentRow()); });
-  connect(lay_, &QPushButton::clicked, this,
-          [this] { layFinish(workbench_.desk, idOf(workbench_.view()), chosen()); });
+  connect(lay_, &QPushButton::clicked, this, [this] { layFinish(workbench_.desk, idOf(workbench_.view()), chosen()); });
   connect(combine_, &QPushButton::clicked, this, &AllViewsSheet::combineChosen);
   connect(leave_, &QPushButton::clicked, this, [this] {
     const auto views = chosen();
@@ -215,7 +215,8 @@ void AllViewsSheet::refresh() {
   leave_->setText(first && first->leftOut ? tr("Take back in") : tr("Leave out"));
   leave_->setEnabled(some && free);
   deliver_->setText(some ? tr("Deliver the chosen") : tr("Deliver all views"));
-  deliver_->setEnabled(free && std::any_of(views.begin(), views.end(), [](const View& v) { return v.combined.has_value(); }));
+  deliver_->setEnabled(free &&
+                       std::any_of(views.begin(), views.end(), [](const View& v) { return v.combined.has_value(); }));
   list_->viewport()->update();
 }
 

@@ -69,7 +69,7 @@ private:
 
   void buildMethod() {
     auto* column = group(tr("Combined as"));
-    method_ = box("method", 158, tr("How the frames are combined"));
+    method_ = box("method", 180, tr("How the frames are combined"));
     method_->addItem(tr("All their light"), int(CombineMethod::Radiance));
     method_->addItem(tr("Blended as pictures"), int(CombineMethod::Fusion));
     method_->addItem(tr("Two, joined by tone"), int(CombineMethod::ToneRange));
@@ -110,14 +110,14 @@ private:
 
   void buildPlacing() {
     auto* column = group(tr("Alignment and movement"));
-    align_ = box("align", 176, tr("How the frames are aligned"));
+    align_ = box("align", 210, tr("How the frames are aligned"));
     align_->addItem(tr("Aligned as needed"), int(AlignMode::Auto));
     align_->addItem(tr("Shift only"), int(AlignMode::Shift));
     align_->addItem(tr("Shift and rotation"), int(AlignMode::Rigid));
     align_->addItem(tr("Perspective"), int(AlignMode::Perspective));
     align_->addItem(tr("Not aligned"), int(AlignMode::Off));
     column->addWidget(align_);
-    motion_ = box("motion", 176, tr("How moving things are treated"));
+    motion_ = box("motion", 210, tr("How moving things are treated"));
     motion_->addItem(tr("Movement: from one frame"), int(MotionMode::Medium));
     motion_->addItem(tr("Looked for closely"), int(MotionMode::High));
     motion_->addItem(tr("Only where obvious"), int(MotionMode::Low));

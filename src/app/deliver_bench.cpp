@@ -153,6 +153,7 @@ private:
     auto* made = new QLineEdit(QSettings().value(name, otherwise).toString());
     made->setObjectName(name);
     made->setPlaceholderText(hint);
+    made->setAccessibleName(name == QString("namePattern") ? tr("How files are named") : hint);
     made->setToolTip(hint);
     made->setMinimumWidth(84);
     column->addWidget(made);

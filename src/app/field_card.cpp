@@ -16,10 +16,6 @@ namespace ml {
 namespace fs = std::filesystem;
 namespace {
 
-QString text(const std::string& s) {
-  return QString::fromStdString(s);
-}
-
 /// Sets lines one under another in a column; all sizes in units of the page's width / 1000.
 class Sheet {
 public:
@@ -52,6 +48,7 @@ public:
     put(l, 18, false, Qt::black, 30);
   }
   [[nodiscard]] double bottom() const { return y_; }
+  void goTo(double y) { y_ = y; }
 
 private:
   void put(const QString& l, double size, bool bold, const QColor& colour, double indent) {
@@ -76,24 +73,107 @@ QString times(const Plan& plan) {
   return list.join("   ");
 }
 
-/// The card as it is drawn, on paper in one piece.
+QRectF fitted(const QRectF& box, const QSizeF& size) {
+  const QSizeF s = size.scaled(box.size(), Qt::KeepAspectRatio);
+  return {QPointF(box.left() + (box.width() - s.width()) / 2, box.top()), s};
+}
+
+void setFont(QPainter& p, double pixels, bool bold) {
+  QFont font("Noto Sans");
+  font.setPixelSize(std::max(1, int(std::lround(pixels))));
+  font.setBold(bold);
+  p.setFont(font);
+}
+
+/// The picture with its spots, numbered as on the Ladder beside it.
+double drawPicture(QPainter& p, const FieldCard& card, const QRectF& box, double unit) {
+  if (card.picture.isNull()) return box.top();
+  const QRectF r = fitted(box, QSizeF(card.picture.size()));
+  p.drawImage(r, card.picture);
+  setFont(p, 17 * unit, true);
+  int number = 0;
+  for (const auto& reading : card.readings) {
+    ++number;
+    if (!reading.x) continue;
+    const QPointF at(r.left() + *reading.x * r.width(), r.top() + *reading.y * r.height());
+    const double size = 15 * unit;
+    p.setPen(QPen(Qt::black, 2 * unit));
+    p.setBrush(Qt::white);
+    p.drawEllipse(at, size, size);
+    p.setPen(Qt::black);
+    p.drawText(QRectF(at.x() - size, at.y() - size, 2 * size, 2 * size), Qt::AlignCenter, QString::number(number));
+  }
+  return r.bottom();
+}
+
+/// The scene and the frames on one scale of stops, in black on white: read at a glance, printed without colour.
+void drawLadder(QPainter& p, const FieldCard& card, const QRectF& box, double unit) {
+  const LadderData& d = card.ladder;
+  if (d.columns.empty()) return;
+  double low = d.columns.front().floor, high = d.columns.front().clip;
+  for (const auto& c : d.columns) low = std::min(low, c.floor), high = std::max(high, c.clip);
+  for (const auto& pin : d.pins) low = std::min(low, pin.ev - 0.5), high = std::max(high, pin.ev + 0.5);
+  const double axis = box.left() + 44 * unit, names = box.right() - 150 * unit;
+  const auto yOf = [&](double ev) { return box.top() + (high - ev) / std::max(1.0, high - low) * box.height(); };
+  setFont(p, 15 * unit, false);
+  for (int ev = int(std::ceil(low)); ev <= int(high); ++ev) {
+    p.setPen(QPen(QColor(205, 205, 205), unit));
+    p.drawLine(QPointF(axis, yOf(ev)), QPointF(names, yOf(ev)));
+    if (ev % 2 != 0) continue;
+    p.setPen(QColor(90, 90, 90));
+    p.drawText(QRectF(box.left(), yOf(ev) - 10 * unit, 36 * unit, 20 * unit), Qt::AlignRight | Qt::AlignVCenter,
+               QString::number(ev).replace('-', QChar(0x2212)));
+  }
+  const double pitch = (names - axis - 16 * unit) / double(d.columns.size()), bar = std::min(54 * unit, pitch * 0.8);
+  for (std::size_t i = 0; i < d.columns.size(); ++i) {
+    const auto& c = d.columns[i];
+    const QRectF r(axis + 12 * unit + double(i) * pitch, yOf(c.clip), bar, yOf(c.floor) - yOf(c.clip));
+    p.setPen(QPen(Qt::black, 1.6 * unit));
+    p.setBrush(QColor(225, 225, 225));
+    p.drawRoundedRect(r, 4 * unit, 4 * unit);
+    p.setPen(Qt::black);
+    setFont(p, std::min(21 * unit, bar * 0.5), true);
+    p.save();
+    p.translate(r.center());
+    p.rotate(-90);
+    p.drawText(QRectF(-r.height() / 2, -r.width() / 2, r.height() - 8 * unit, r.width()),
+               Qt::AlignRight | Qt::AlignVCenter, c.time);
+    p.restore();
+  }
+  double last = -1e9;
+  for (std::size_t i = 0; i < d.pins.size(); ++i) {
+    const auto& pin = d.pins[i];
+    const double y = yOf(pin.ev), at = std::max(y - 12 * unit, last + 26 * unit);
+    last = at;
+    p.setPen(QPen(Qt::black, 2 * unit, pin.keepTexture ? Qt::SolidLine : Qt::DotLine));
+    p.drawLine(QPointF(axis, y), QPointF(names, y));
+    setFont(p, 16 * unit, true);
+    p.drawText(QRectF(names + 8 * unit, at, 142 * unit, 24 * unit), Qt::AlignLeft | Qt::AlignVCenter,
+               p.fontMetrics().elidedText(QString("%1 %2").arg(i + 1).arg(pin.label), Qt::ElideRight, int(140 * unit)));
+  }
+}
+
+/// The card as it is drawn, on paper in one piece: what was planned, the light and the frames, then what to do.
 void draw(QPainter& p, const FieldCard& card, const QRectF& page, double unit) {
   p.fillRect(page, Qt::white);
-  Sheet s(p, page.adjusted(45 * unit, 40 * unit, -45 * unit, -30 * unit), unit);
+  p.setRenderHint(QPainter::SmoothPixmapTransform);
+  const QRectF inside = page.adjusted(45 * unit, 36 * unit, -45 * unit, -24 * unit);
+  Sheet s(p, inside, unit);
   s.title(text(card.view));
   s.quiet(text(card.job + ", " + card.plan.camera.name));
-  s.heading(QObject::tr("The frames"));
   s.strong(times(card.plan));
   s.line(text(verdict(card.plan)));
-  if (!card.readings.empty()) {
-    QStringList list;
-    for (const auto& [name, ev] : card.readings) list << QString("%1 EV %2").arg(text(name)).arg(ev.value, 0, 'f', 1);
-    s.quiet(QObject::tr("Read: %1").arg(list.join(", ")));
-  }
+  const double top = s.bottom() + 8 * unit, tall = 300 * unit, half = inside.width() / 2 - 8 * unit;
+  drawPicture(p, card, QRectF(inside.left(), top, half, tall), unit);
+  const bool alone = card.picture.isNull();
+  drawLadder(p, card,
+             QRectF(alone ? inside.left() : inside.left() + half + 16 * unit, top, alone ? inside.width() : half, tall),
+             unit);
+  s.goTo(top + tall + 6 * unit);
   s.heading(QObject::tr("On the camera, in this order"));
-  for (const auto& setting : cameraSettings(card.plan, card.situation)) s.pair(text(setting.name), text(setting.value));
+  for (const auto& setting : cameraSettings(card.plan, card.situation, card.feet))
+    s.pair(text(setting.name), text(setting.value));
   const ShotList shots = shotList(card.plan, card.situation);
-  s.heading(QObject::tr("Shots"));
   QStringList many;
   for (const auto& [count, what] : {std::pair{shots.rows, QObject::tr("rows")},
                                     {shots.columns, QObject::tr("columns")},
@@ -116,6 +196,20 @@ void draw(QPainter& p, const FieldCard& card, const QRectF& page, double unit) {
 }
 
 } // namespace
+
+FieldCard fieldCardOf(const FramesModel& frames) {
+  Desk& desk = frames.desk();
+  const View& view = desk.view();
+  LadderContent content;
+  content.columns = LadderContent::Columns::Planned;
+  return {desk.job.job().name(),      view.name,       *view.plan,
+          frames.choices().situation, view.readings,   desk.camera.finder(),
+          ladderOf(view, content),    desk.habits.feet};
+}
+
+void drawFieldCard(QPainter& painter, const FieldCard& card, const QRectF& page) {
+  draw(painter, card, page, page.width() / 1000);
+}
 
 Result<void> writeFieldCardPdf(const FieldCard& card, const fs::path& file) {
   return writeAtomically(file, [&](const fs::path& temporary) -> Result<void> {

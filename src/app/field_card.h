@@ -1,12 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "base/result.h"
+#include "model/frames_model.h"
 #include "plan/camera_settings.h"
-#include "plan/shot_list.h"
 
 #include <QImage>
 #include <filesystem>
 #include <string>
+
+class QPainter;
 
 namespace ml {
 
@@ -15,9 +17,16 @@ struct FieldCard {
   std::string job, view;
   Plan plan;
   Situation situation;
-  std::vector<std::pair<std::string, Stops>> readings;
+  std::vector<SpotReading> readings;
+  QImage picture;    ///< What the finder saw, or a frame; null: none. Readings are marked on it.
+  LadderData ladder; ///< The readings and the planned frames.
+  bool feet = false;
 };
 
+/// Of the view in hand; it has a plan.
+[[nodiscard]] FieldCard fieldCardOf(const FramesModel& frames);
+/// On any page; it is made for paper as tall as A4, or taller.
+void drawFieldCard(QPainter& painter, const FieldCard& card, const QRectF& page);
 /// One page A4, fonts embedded.
 Result<void> writeFieldCardPdf(const FieldCard& card, const std::filesystem::path& file);
 /// For a phone: 1080 x 2160, dark on light.

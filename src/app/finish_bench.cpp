@@ -44,18 +44,17 @@ public:
     auto* sides = new QHBoxLayout;
     sides->setSpacing(2);
     pages_ = new QStackedWidget;
-    addPage(sides, "sideLight", tr("Paper"), lightPage());
-    addPage(sides, "sideColour", tr("White, colour"), colourPage());
-    addPage(sides, "sideShape", tr("Lines, crop"), shapePage());
+    addPage(sides, "sideLight", tr("On paper"), lightPage());
+    addPage(sides, "sideColour", tr("White and colour"), colourPage());
+    addPage(sides, "sideShape", tr("Lines and crop"), shapePage());
     addPage(sides, "sidePlaces", tr("Areas"), placesPage());
     addPage(sides, "sideMend", tr("Clean up"), mendPage());
     addPage(sides, "sideLooks", tr("Looks"), looksPage());
     sides->addStretch();
     remedy_ = small("remedy", {}, tr("Puts the worst finding right (M)"));
-    before_ =
-        small("before", tr("One exposure"),
-              tr("While held (B): the view as one exposure would show it, simulated from the combined light"));
-    clipping_ = small("clipping", tr("Ends"), tr("Patterns over what is at white or at black (X)"));
+    before_ = small("before", tr("One exposure"),
+                    tr("While held (B): the view as one exposure would show it, simulated from the combined light"));
+    clipping_ = small("clipping", tr("White, black"), tr("Patterns over what is at white or at black (X)"));
     clipping_->setCheckable(true);
     connect(clipping_, &QPushButton::clicked, &finish_, &FinishModel::showClipping);
     side_->addWidget(remedy_);
@@ -129,9 +128,9 @@ private:
     first->addStretch();
     auto* second = column(tr("Use again"));
     keep_ = small("keepLook", tr("Keep as a look..."), tr("Keep this light and colour as a look of your own"));
-    copy_ = small(
-        "copyFinish", tr("To the other views"),
-        tr("Every other view of the job takes this finish; each keeps its own white point, shape and placement"));
+    copy_ =
+        small("copyFinish", tr("To the other views"),
+              tr("Every other view of the job takes this finish; each keeps its own white point, shape and placement"));
     second->addWidget(keep_);
     second->addWidget(copy_);
     second->addStretch();
@@ -239,8 +238,8 @@ private:
 
   QWidget* lightPage() {
     auto* grid = bind(
-        {toneBound({"exposure", tr("Brightness"), -90, 90, 1.0 / 30, Reads::Stops}, &ToneSettings::exposure),
-         Bound{{"balance", tr("Window and room"), -100, 100, 0.01, Reads::Percent,
+        {toneBound({"exposure", tr("Brightness on paper"), -90, 90, 1.0 / 30, Reads::Stops}, &ToneSettings::exposure),
+         Bound{{"balance", tr("Balance window and room"), -100, 100, 0.01, Reads::Percent,
                 tr("In the middle as it was placed; to the left the window as bright as in one exposure, to the right "
                    "darker")},
                [](const Recipe& r) { return balanceShown(r.tone.balance); },
@@ -254,8 +253,8 @@ private:
          toneBound(
              {"quiet", tr("Quiet shadows"), 0, 200, 0.01, Reads::Percent, tr("Holds texture back where it is noise")},
              &ToneSettings::quiet)});
-    auto* clear = small("clearPulls", tr("Take drags back"),
-              tr("Takes back what was dragged on the Ladder and in the picture"));
+    auto* clear =
+        small("clearPulls", tr("Take drags back"), tr("Takes back what was dragged on the Ladder and in the picture"));
     connect(clear, &QPushButton::clicked, this, [this] {
       Recipe recipe = finish_.recipe();
       recipe.tone.pulls.clear();
@@ -367,7 +366,8 @@ private:
     return {std::move(c),
             [this, field, none](const Recipe& r) {
               const int at = finish_.tools.selectedArea();
-              const auto limit = at < 0 || std::size_t(at) >= r.areas.size() ? std::nullopt : r.areas[std::size_t(at)].*field;
+              const auto limit =
+                  at < 0 || std::size_t(at) >= r.areas.size() ? std::nullopt : r.areas[std::size_t(at)].*field;
               return limit ? *limit + finish_.finished.ev100OfUnit() : none * kEvStep;
             },
             [this, field, none](Recipe& r, double ev) {

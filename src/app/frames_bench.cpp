@@ -16,6 +16,7 @@
 #include <QRegularExpression>
 #include <QSpinBox>
 #include <QToolButton>
+#include <cmath>
 
 namespace ml {
 namespace {
@@ -30,15 +31,15 @@ class FramesBench final : public Bench {
 public:
   explicit FramesBench(FramesModel& frames) : Bench(frames), frames_(frames) {
     auto* grid = new QGridLayout;
-    grid->setHorizontalSpacing(8);
+    grid->setHorizontalSpacing(7);
     grid->setVerticalSpacing(6);
-    camera_ = addBox(grid, 0, 0, "camera", tr("Camera"), 196);
-    school_ = addBox(grid, 1, 0, "school", tr("Bracket"), 196);
+    camera_ = addBox(grid, 0, 0, "camera", tr("Camera"), 184);
+    school_ = addBox(grid, 1, 0, "school", tr("Bracket"), 184);
     for (const auto& s : schools()) {
       school_->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
       school_->setItemData(school_->count() - 1, QString::fromStdString(s.who + ". Costs: " + s.cost), Qt::ToolTipRole);
     }
-    moving_ = addBox(grid, 2, 0, "moving", tr("Moving"), 196);
+    moving_ = addBox(grid, 2, 0, "moving", tr("Moving"), 184);
     moving_->addItem(tr("nothing"), QString());
     for (const auto& m : typicalMovers())
       moving_->addItem(QString::fromStdString(m.name), QString::fromStdString(m.id));
@@ -81,7 +82,9 @@ public:
                       tr("One page to carry: settings, shots, checklist; PDF, PNG, CSV, JSON"));
     grid->addWidget(positions_, 2, 4);
     grid->addWidget(card_, 2, 5);
+    row_->setSpacing(20);
     row_->addLayout(grid);
+    buildOwn();
     row_->addStretch();
     connectAll();
   }
@@ -114,6 +117,7 @@ public:
                                                       focal_, positions_})
       w->setEnabled(free);
     card_->setEnabled(free && view().plan.has_value());
+    refreshOwn(free);
   }
 
 private:
@@ -131,6 +135,68 @@ private:
                                                                QString::fromStdString(view().folder.string()));
       if (!folder.isEmpty()) exportField(folder);
     });
+  }
+
+  /// A bracket of the user's own, from what is planned now.
+  void buildOwn() {
+    auto* column = group(tr("A bracket of your own"));
+    count_ = new QSpinBox;
+    count_->setObjectName("ownCount");
+    count_->setAccessibleName(tr("Frames of your own bracket"));
+    count_->setRange(1, 15);
+    count_->setSuffix(tr(" frames"));
+    count_->setButtonSymbols(QAbstractSpinBox::NoButtons);
+    count_->setKeyboardTracking(false);
+    const auto box = [](const char* object, const QString& title) {
+      auto* made = new QComboBox;
+      made->setObjectName(object);
+      made->setAccessibleName(title);
+      made->setToolTip(title);
+      made->setFixedWidth(108);
+      return made;
+    };
+    step_ = box("ownStep", tr("Stops between frames"));
+    for (int thirds = 1; thirds <= 12; ++thirds)
+      step_->addItem(tr("%1 apart").arg(text(print(Stops{thirds / 3.0})).remove('+')), thirds);
+    first_ = box("ownFirst", tr("Shortest time"));
+    for (int k = kShortestMarkThirds; k >= kLongestMarkThirds; --k)
+      first_->addItem(tr("from %1").arg(text(print(timeAtThirds(k)))), k);
+    ownIso_ = box("ownIso", tr("ISO"));
+    for (const int iso : {50, 64, 100, 200, 400, 800, 1600, 3200, 6400})
+      ownIso_->addItem(text(print(Iso{double(iso)})), iso);
+    recommended_ = addButton("recommended", tr("Reset"), tr("Back to the smallest that covers"));
+    auto* cells = new QGridLayout;
+    cells->setSpacing(6);
+    cells->addWidget(count_, 0, 0);
+    cells->addWidget(step_, 0, 1);
+    cells->addWidget(first_, 1, 0);
+    cells->addWidget(ownIso_, 1, 1);
+    cells->addWidget(recommended_, 1, 2);
+    column->addLayout(cells);
+    column->addStretch();
+    connect(count_, &QSpinBox::valueChanged, this, &FramesBench::chooseOwn);
+    for (auto* b : {step_, first_, ownIso_}) connect(b, &QComboBox::activated, this, &FramesBench::chooseOwn);
+    connect(recommended_, &QToolButton::clicked, this, [this] { frames_.chooseWay("auto"); });
+  }
+
+  void refreshOwn(bool free) {
+    const auto& plan = view().plan;
+    for (QWidget* w : std::initializer_list<QWidget*>{count_, step_, first_, ownIso_})
+      w->setEnabled(free && plan.has_value());
+    recommended_->setEnabled(free && plan && (frames_.choices().own || frames_.choices().school != "auto"));
+    if (!plan) return;
+    const QSignalBlocker a(count_);
+    count_->setValue(int(plan->frames.size()));
+    select(step_, int(std::lround(3 * plan->step.value)));
+    select(first_, nearestThirds(plan->frames.front().time));
+    select(ownIso_, int(std::lround(plan->iso().value)));
+  }
+
+  void chooseOwn() {
+    PlanChoices c = frames_.choices();
+    c.own = OwnBracket{count_->value(), step_->currentData().toInt(), first_->currentData().toInt(),
+                       exact(Iso{double(ownIso_->currentData().toInt())})};
+    frames_.choose(c);
   }
 
   static QComboBox* addBox(QGridLayout* grid, int line, int column, const char* name, const QString& title, int width) {
@@ -152,8 +218,7 @@ private:
     return button;
   }
   void exportField(const QString& folder) {
-    FieldCard card{frames_.desk().job.job().name(), view().name, *view().plan, frames_.choices().situation, {}};
-    for (const auto& r : view().readings) card.readings.emplace_back(r.name, r.ev100);
+    const FieldCard card = fieldCardOf(frames_);
     const auto written = writeFieldFiles(card, folder.toStdString());
     if (written)
       frames_.desk().notices.tell(tr("Field card and shot list are in %1.").arg(folder));
@@ -189,7 +254,9 @@ private:
   QComboBox *camera_, *school_, *aperture_, *snr_, *iso_, *moving_, *fade_;
   QCheckBox* hand_;
   QSpinBox* focal_;
-  QToolButton *positions_, *card_;
+  QToolButton *positions_, *card_, *recommended_;
+  QSpinBox* count_;
+  QComboBox *step_, *first_, *ownIso_;
 };
 
 } // namespace

@@ -3,12 +3,10 @@
 
 #include "exposure/marks.h"
 
-#include <QComboBox>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLabel>
 #include <QScrollArea>
-#include <QSpinBox>
 #include <QTableWidget>
 #include <QToolButton>
 #include <QVBoxLayout>
@@ -39,7 +37,10 @@ std::vector<Cell> cellsOf(const Way& way) {
   return {{way.name, left},
           {way.frames + ", " + way.times, left},
           {way.missing.isEmpty() ? QObject::tr("all") : way.missing, left},
-          {QObject::tr("%1 at EV %2").arg(c.worstSnr, 0, 'f', 0).arg(c.worstAt.value, 0, 'f', 0).replace('-', QChar(0x2212))},
+          {QObject::tr("%1 at EV %2")
+               .arg(c.worstSnr, 0, 'f', 0)
+               .arg(c.worstAt.value, 0, 'f', 0)
+               .replace('-', QChar(0x2212))},
           {a.plan.frames.size() > 1 ? QString::number(a.leastOverlap.value, 'f', 1).replace('-', QChar(0x2212))
                                     : QString()},
           {QString::number(a.onSite.value, 'f', 1)},
@@ -72,7 +73,6 @@ FramesSheet::FramesSheet(FramesModel& frames) : frames_(frames) {
   left->addWidget(table_, 1);
   answer_ = label("answers", true, 9);
   left->addWidget(answer_);
-  buildOwn(left);
   columns->addLayout(left, 1);
   columns->addWidget(buildSide());
   connect(ways_, &WaysChart::chosen, &frames_, &FramesModel::chooseWay);
@@ -107,6 +107,7 @@ void FramesSheet::buildTable() {
   table_->horizontalHeader()->setFont(uiFont(8));
   table_->setFont(uiFont(9));
   table_->setShowGrid(false);
+  table_->setTabKeyNavigation(false);
   table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
   table_->setSelectionBehavior(QAbstractItemView::SelectRows);
   table_->setSelectionMode(QAbstractItemView::SingleSelection);
@@ -129,8 +130,9 @@ void FramesSheet::buildTable() {
     table_->horizontalHeaderItem(i)->setToolTip(tr(tips[i]));
   }
   table_->setAccessibleName(tr("Ways to bracket this scene"));
-  connect(table_, &QTableWidget::cellActivated, this,
-          [this](int row, int) { frames_.chooseWay(table_->item(row, 0)->data(Qt::UserRole).toString().toStdString()); });
+  connect(table_, &QTableWidget::cellActivated, this, [this](int row, int) {
+    frames_.chooseWay(table_->item(row, 0)->data(Qt::UserRole).toString().toStdString());
+  });
   connect(table_, &QTableWidget::cellClicked, table_, &QTableWidget::cellActivated);
 }
 
@@ -168,55 +170,6 @@ QWidget* FramesSheet::buildSide() {
   return side;
 }
 
-void FramesSheet::buildOwn(QLayout* into) {
-  auto* row = new QHBoxLayout;
-  row->setSpacing(6);
-  auto* name = label("ownTitle", true, 9);
-  name->setWordWrap(false);
-  name->setText(tr("Own"));
-  count_ = new QSpinBox;
-  count_->setObjectName("ownCount");
-  count_->setRange(1, 15);
-  count_->setSuffix(tr(" frames"));
-  count_->setButtonSymbols(QAbstractSpinBox::NoButtons);
-  count_->setKeyboardTracking(false);
-  count_->setFixedWidth(78);
-  const auto box = [](const char* object, const QString& title) {
-    auto* made = new QComboBox;
-    made->setObjectName(object);
-    made->setAccessibleName(title);
-    made->setToolTip(title);
-    return made;
-  };
-  step_ = box("ownStep", tr("Stops between frames"));
-  for (int thirds = 1; thirds <= 12; ++thirds)
-    step_->addItem(tr("%1 apart").arg(text(print(Stops{thirds / 3.0})).remove('+')), thirds);
-  first_ = box("ownFirst", tr("Shortest time"));
-  step_->setFixedWidth(116);
-  first_->setFixedWidth(92);
-  for (int k = kShortestMarkThirds; k >= kLongestMarkThirds; --k) first_->addItem(text(print(timeAtThirds(k))), k);
-  iso_ = box("ownIso", tr("ISO"));
-  iso_->setFixedWidth(98);
-  for (const int iso : {50, 64, 100, 200, 400, 800, 1600, 3200, 6400})
-    iso_->addItem(text(print(Iso{double(iso)})), iso);
-  recommended_ = new QToolButton;
-  recommended_->setObjectName("recommended");
-  recommended_->setText(tr("Reset"));
-  recommended_->setProperty("role", "tight");
-  recommended_->setToolTip(tr("Back to the smallest that covers"));
-  for (QWidget* w : std::initializer_list<QWidget*>{name, count_, step_, first_, iso_, recommended_}) row->addWidget(w);
-  row->addStretch();
-  static_cast<QVBoxLayout*>(into)->addLayout(row);
-  connect(count_, &QSpinBox::valueChanged, this, &FramesSheet::chooseOwn);
-  for (auto* b : {step_, first_, iso_}) connect(b, &QComboBox::activated, this, &FramesSheet::chooseOwn);
-  connect(recommended_, &QToolButton::clicked, this, [this] {
-    PlanChoices c = frames_.choices();
-    c.own.reset();
-    c.school = "auto";
-    frames_.choose(c);
-  });
-}
-
 void FramesSheet::setTheme(const Theme& theme) {
   ways_->setTheme(theme);
   chart_->setTheme(theme);
@@ -229,7 +182,6 @@ void FramesSheet::refresh() {
   if (!planned) return;
   refreshTable();
   refreshSettings();
-  refreshOwn();
 }
 
 void FramesSheet::refreshTable() {
@@ -255,7 +207,8 @@ void FramesSheet::refreshTable() {
     for (int i = 0; i < int(cells.size()); ++i) {
       auto* item = new QTableWidgetItem(cells[std::size_t(i)].text);
       item->setTextAlignment(cells[std::size_t(i)].alignment);
-      item->setToolTip(way.also.isEmpty() ? way.why : way.why + "\n" + tr("The same here: %1.").arg(way.also.join(", ")));
+      item->setToolTip(way.also.isEmpty() ? way.why
+                                          : way.why + "\n" + tr("The same here: %1.").arg(way.also.join(", ")));
       item->setData(Qt::UserRole, text(way.id));
       if (way.recommended) item->setFont(uiFont(9, true));
       table_->setItem(r, i, item);
@@ -263,8 +216,9 @@ void FramesSheet::refreshTable() {
     if (way.chosen) table_->selectRow(r), shown = &way;
   }
   QStringList lines;
-  lines << (shown && !shown->recommended && shown->id != "own" ? tr("%1: %2").arg(shown->name, text(shown->figures->difference))
-                                                               : text(c.reason));
+  lines << (shown && !shown->recommended && shown->id != "own"
+                ? tr("%1: %2").arg(shown->name, text(shown->figures->difference))
+                : text(c.reason));
   lines << text(c.extraFrames);
   lines.removeAll(QString());
   answer_->setText(lines.join('\n'));
@@ -302,23 +256,6 @@ void FramesSheet::refreshSettings() {
   const MustKeep wanted = plan.request.mustKeep();
   chart_->show(snrCurve(SensorModel(plan.camera), plan.frames, {wanted.low.value - 2}, {wanted.high.value + 1.5}, 0.05),
                wanted);
-}
-
-void FramesSheet::refreshOwn() {
-  const Plan& plan = *frames_.desk().view().plan;
-  const QSignalBlocker a(count_), b(step_), c(first_), d(iso_);
-  count_->setValue(int(plan.frames.size()));
-  step_->setCurrentIndex(std::max(0, step_->findData(int(std::lround(3 * plan.step.value)))));
-  first_->setCurrentIndex(std::max(0, first_->findData(nearestThirds(plan.frames.front().time))));
-  iso_->setCurrentIndex(std::max(0, iso_->findData(int(std::lround(plan.iso().value)))));
-  recommended_->setEnabled(frames_.choices().own || frames_.choices().school != "auto");
-}
-
-void FramesSheet::chooseOwn() {
-  PlanChoices c = frames_.choices();
-  c.own = OwnBracket{count_->value(), step_->currentData().toInt(), first_->currentData().toInt(),
-                     exact(Iso{double(iso_->currentData().toInt())})};
-  frames_.choose(c);
 }
 
 } // namespace ml

@@ -5,17 +5,14 @@
 #include "app/ways_chart.h"
 #include "model/frames_model.h"
 
-class QComboBox;
 class QLabel;
-class QSpinBox;
 class QTableWidget;
 class QToolButton;
 
 namespace ml {
 
 /// What the planner answers: the frames in large type, the ways that most people weigh side by side, the settings to
-/// make, what to watch for, and a bracket of the user's own; all ways with their figures unfold. Stands where the
-/// picture stands elsewhere.
+/// make and what to watch for; all ways with their figures unfold. Stands where the picture stands elsewhere.
 class FramesSheet : public StationSheet {
   Q_OBJECT
 
@@ -29,11 +26,8 @@ private:
   QWidget* buildAnswer();
   void buildTable();
   QWidget* buildSide();
-  void buildOwn(class QLayout* into);
   void refreshTable();
   void refreshSettings();
-  void refreshOwn();
-  void chooseOwn();
 
   FramesModel& frames_;
   QTableWidget *table_, *settings_;
@@ -41,9 +35,6 @@ private:
   QToolButton* all_;
   QLabel *times_, *answer_, *warnings_, *shots_, *empty_;
   SnrChart* chart_;
-  QSpinBox* count_;
-  QComboBox *step_, *first_, *iso_;
-  QToolButton* recommended_;
   QWidget* body_;
 };
 

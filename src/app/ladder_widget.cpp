@@ -45,8 +45,7 @@ std::vector<double> spread(std::vector<double> wanted, double gap, double low, d
 
 LadderWidget::LadderWidget(QWidget* parent) : QWidget(parent) {
   setObjectName("ladder");
-  setMinimumWidth(286); // narrower in the smallest window
-  setMaximumWidth(310);
+  setFixedWidth(324);
   setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Preferred);
   setMouseTracking(true);
   setFocusPolicy(Qt::StrongFocus);
@@ -235,8 +234,8 @@ void LadderWidget::drawGivenBy(QPainter& p, int index) const {
   for (const auto& given : data_.given) {
     if (given.column != index) continue;
     const double half = std::max(2.0, (yOf(given.ev) - yOf(given.ev + 0.5)) / 2 - 1);
-    p.drawRoundedRect(
-        QRectF(r.right() + 2, yOf(given.ev) - half, std::max(2.0, room * given.share), 2 * half), 1.5, 1.5);
+    p.drawRoundedRect(QRectF(r.right() + 2, yOf(given.ev) - half, std::max(2.0, room * given.share), 2 * half), 1.5,
+                      1.5);
   }
 }
 

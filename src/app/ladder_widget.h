@@ -7,9 +7,9 @@
 
 namespace ml {
 
-/// The Light Ladder: the scene's light, the readings, the frames and the paper on one vertical scale of stops. Each kind
-/// of mark has a lane of its own: the scale, the scene's light, the frames with what each gave beside it, and names.
-/// Keys: left and right choose a frame, up and down a tie, Shift with them pulls it.
+/// The Light Ladder: the scene's light, the readings, the frames and the paper on one vertical scale of stops. Each
+/// kind of mark has a lane of its own: the scale, the scene's light, the frames with what each gave beside it, and
+/// names. Keys: left and right choose a frame, up and down a tie, Shift with them pulls it.
 class LadderWidget : public QWidget {
   Q_OBJECT
 

@@ -40,6 +40,7 @@ public:
     table_->setFixedHeight(92);
     table_->setMinimumWidth(256);
     table_->setFocusPolicy(Qt::NoFocus);
+    table_->setTabKeyNavigation(false); // else Tab never leaves it
     left->addWidget(table_);
 
     auto* right = group(tr("Or type one: EV, 1/125 f/8 ISO 100, or cd/m2"), 3);

@@ -2,6 +2,7 @@
 #include "app/main_window.h"
 
 #include "app/preferences.h"
+#include "app/printing.h"
 #include "app/sheets.h"
 #include "app/sort_sheet.h"
 
@@ -13,6 +14,7 @@
 #include <QLabel>
 #include <QMenu>
 #include <QMimeData>
+#include <QPrinter>
 #include <QPushButton>
 #include <QScreen>
 #include <QSettings>
@@ -95,29 +97,30 @@ void MainWindow::buildStations() {
 }
 
 void MainWindow::layOut() {
-  auto* station = new QWidget;
-  auto* inside = tight(station);
-  inside->addWidget(middle_, 1);
-  inside->addWidget(benches_);
   pages_ = new QStackedWidget;
-  pages_->addWidget(station);
+  pages_->addWidget(middle_);
   pages_->addWidget(allViews_);
+  pages_->addWidget(welcome_);
+  auto* seen = new QVBoxLayout;
+  seen->setSpacing(0);
+  seen->addWidget(verdict_);
+  seen->addWidget(pages_, 1);
+  auto* above = new QHBoxLayout;
+  above->setSpacing(0);
+  above->addWidget(ladder_);
+  above->addLayout(seen, 1);
   auto* right = new QVBoxLayout;
   right->setSpacing(0);
-  right->addWidget(verdict_);
-  right->addWidget(pages_, 1);
-  work_ = new QWidget;
-  auto* body = new QHBoxLayout(work_);
-  body->setContentsMargins(0, 0, 0, 0);
+  right->addLayout(above, 1);
+  right->addWidget(benches_);
+  auto* body = new QHBoxLayout;
   body->setSpacing(0);
   body->addWidget(left_);
-  body->addWidget(ladder_);
   body->addLayout(right, 1);
   auto* central = new QWidget;
   auto* whole = tight(central);
   whole->addWidget(header_);
-  whole->addWidget(welcome_, 1);
-  whole->addWidget(work_, 1);
+  whole->addLayout(body, 1);
   setCentralWidget(central);
 }
 
@@ -205,7 +208,8 @@ void MainWindow::buildHeader() {
   };
   undo_ = plain("undo", tr("Undo"), {});
   redo_ = plain("redo", tr("Redo"), {});
-  size_ = plain("actualSize", tr("100 %"), tr("Pixel by pixel, or the whole picture (P); the wheel enlarges at the pointer"));
+  size_ = plain("actualSize", tr("100 %"),
+                tr("Pixel by pixel, or the whole picture (P); the wheel enlarges at the pointer"));
   size_->setCheckable(true);
   row->addWidget(menu_);
   row->addSpacing(8);
@@ -313,14 +317,14 @@ void MainWindow::rememberJob() {
 
 void MainWindow::refresh() {
   const bool open = workbench_.hasView();
-  welcome_->setVisible(!open);
-  work_->setVisible(open);
   refreshHeader();
   left_->refresh(allViewsShown_);
+  for (QWidget* part : {static_cast<QWidget*>(ladder_), static_cast<QWidget*>(benches_)})
+    part->setVisible(open && !allViewsShown_);
+  pages_->setCurrentIndex(!open ? 2 : allViewsShown_ ? 1 : 0);
+  verdict_->showSentence(open);
   if (!open) return;
   rememberJob();
-  ladder_->setVisible(!allViewsShown_);
-  pages_->setCurrentIndex(allViewsShown_ ? 1 : 0);
   if (allViewsShown_) {
     verdict_->show(workbench_.views.verdict(), tr("A double click opens a view; Ctrl chooses several."));
     return allViews_->refresh();
@@ -364,6 +368,8 @@ void MainWindow::refreshPicture() {
 
 void MainWindow::saveSheet(const std::vector<SheetPicture>& pictures) {
   const QString name = jobName_->text();
+  if (std::exchange(printsSheet_, false))
+    return preview(this, [&](QPrinter& paper) { (void)drawSheet(paper, name, pictures); });
   const QString file = QString::fromStdString((workbench_.job().folder() / "sheet.pdf").string());
   if (writeSheet(file, name, pictures))
     verdict_->complain(tr("The sheet is in %1.").arg(file));
@@ -393,6 +399,12 @@ void MainWindow::keyPressEvent(QKeyEvent* event) {
 void MainWindow::keyReleaseEvent(QKeyEvent* event) {
   if (event->key() == Qt::Key_B && !event->isAutoRepeat()) return workbench_.finished.hold(false);
   QMainWindow::keyReleaseEvent(event);
+}
+
+/// Files may have gone or come while another program was in front.
+void MainWindow::changeEvent(QEvent* event) {
+  QMainWindow::changeEvent(event);
+  if (event->type() == QEvent::ActivationChange && isActiveWindow() && workbench_.hasView()) refresh();
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {

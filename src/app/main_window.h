@@ -45,6 +45,7 @@ protected:
   void dropEvent(QDropEvent*) override;
   void keyPressEvent(QKeyEvent*) override;
   void keyReleaseEvent(QKeyEvent*) override;
+  void changeEvent(QEvent*) override;
   void closeEvent(QCloseEvent*) override;
 
 private:
@@ -77,6 +78,8 @@ private:
   void showCommands();
   void showPreferences();
   void copyPicture();
+  void printCard();
+  void printSheet();
   void pressNext();
 
   std::filesystem::path jobsFolder_;
@@ -94,13 +97,13 @@ private:
   PictureView* picture_;
   AllViewsSheet* allViews_;
   QStackedWidget *pages_, *middle_, *benches_;
-  QWidget* work_;
   Welcome* welcome_;
   bool allViewsShown_ = false;
   struct Left {
     QString station;
     bool enlarged = false;
   };
+  bool printsSheet_ = false;    ///< The sheet that is being drawn goes to paper, not to a file.
   std::optional<Left> restore_; ///< What the job that is being opened was left at.
 };
 

@@ -73,8 +73,9 @@ void PictureView::drawDetail(QPainter& p) const {
   const QPointF from = place_.toWidget(detailPlace_.topLeft());
   if (std::abs(place_.zoom() - 1) < 1e-9) {
     p.setRenderHint(QPainter::SmoothPixmapTransform, false);
-    p.drawImage(QRectF(QPointF(std::round(from.x()), std::round(from.y())), QSizeF(detail_.size()) / devicePixelRatioF()),
-                detail_);
+    p.drawImage(
+        QRectF(QPointF(std::round(from.x()), std::round(from.y())), QSizeF(detail_.size()) / devicePixelRatioF()),
+        detail_);
   } else {
     p.setRenderHint(QPainter::SmoothPixmapTransform, place_.zoom() < 2);
     p.drawImage(QRectF(from, place_.toWidget(detailPlace_.bottomRight())), detail_);

@@ -38,6 +38,7 @@ QWidget* keysPage(Commands& commands) {
   table->horizontalHeader()->hide();
   table->verticalHeader()->hide();
   table->setShowGrid(false);
+  table->setTabKeyNavigation(false);
   table->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
   table->setColumnWidth(1, 170);
   table->verticalHeader()->setDefaultSectionSize(36);
@@ -150,7 +151,8 @@ bool editPreferences(QWidget* parent, Commands& commands) {
   rights->setObjectName("prefRights");
   form->addRow(QDialog::tr("Look"), theme);
   form->addRow(QDialog::tr("Jobs are kept in"), folderRow(jobs));
-  form->addRow(QString(), new QLabel(QDialog::tr("Another place counts from the next start on; jobs stay where they are.")));
+  form->addRow(QString(),
+               new QLabel(QDialog::tr("Another place counts from the next start on; jobs stay where they are.")));
   form->addRow(QDialog::tr("Distances in"), units);
   form->addRow(QDialog::tr("Shadows of new jobs"), shadows);
   form->addRow(QDialog::tr("Longest side for the web"), web);

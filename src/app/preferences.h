@@ -11,11 +11,11 @@ class Commands;
 /// What the user chose once for all jobs. Takes effect at once; the jobs folder at the next start.
 class Preferences {
 public:
-  [[nodiscard]] static QString theme();           ///< "dusk" or "paper".
-  [[nodiscard]] static QString jobsFolder();      ///< Empty: the usual one.
-  [[nodiscard]] static bool feet();               ///< Distances in feet, not metres.
-  [[nodiscard]] static double shadows();          ///< SNR that new jobs ask of the shadows.
-  [[nodiscard]] static int webEdge();             ///< Longest side of files for the web, pixels.
+  [[nodiscard]] static QString theme();      ///< "dusk" or "paper".
+  [[nodiscard]] static QString jobsFolder(); ///< Empty: the usual one.
+  [[nodiscard]] static bool feet();          ///< Distances in feet, not metres.
+  [[nodiscard]] static double shadows();     ///< SNR that new jobs ask of the shadows.
+  [[nodiscard]] static int webEdge();        ///< Longest side of files for the web, pixels.
 };
 
 /// The dialog; true: something was changed.

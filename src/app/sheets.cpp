@@ -21,6 +21,44 @@ void drawInto(QPainter& p, const QRectF& box, const QImage& image) {
 
 } // namespace
 
+bool drawSheet(QPagedPaintDevice& paper, const QString& title, const std::vector<SheetPicture>& pictures) {
+  QPainter p;
+  if (!p.begin(&paper)) return false;
+  const double dpi = paper.logicalDpiX(), unit = dpi / kDpi;
+  const QRectF page(0, 0, paper.width(), paper.height());
+  const double head = 60 * unit;
+  const auto heading = [&](const QString& words) {
+    p.setFont(uiFont(14, true));
+    p.drawText(QRectF(0, 0, page.width(), head), Qt::AlignLeft | Qt::AlignVCenter, words);
+  };
+  const double w = page.width() / kColumns, h = (page.height() - head) / kRows, gap = 8 * unit;
+  for (std::size_t i = 0; i < pictures.size(); ++i) {
+    const int place = int(i) % (kColumns * kRows);
+    if (place == 0) {
+      if (i > 0) paper.newPage();
+      heading(title);
+    }
+    const QRectF box((place % kColumns) * w, head + (place / kColumns) * h, w, h);
+    drawInto(p, box.adjusted(gap, gap, -gap, -44 * unit), pictures[i].after);
+    p.setFont(uiFont(9));
+    p.drawText(QRectF(box.left() + gap, box.bottom() - 40 * unit, w - 2 * gap, 32 * unit),
+               Qt::AlignHCenter | Qt::AlignTop, pictures[i].name);
+  }
+  for (const SheetPicture& picture : pictures) {
+    paper.newPage();
+    heading(picture.name);
+    const double half = (page.height() - head) / 2, line = 34 * unit;
+    p.setFont(uiFont(9));
+    p.drawText(
+        QRectF(0, head, page.width(), line),
+        QCoreApplication::translate("Sheet", "As one exposure would show it, simulated from the combined light"));
+    drawInto(p, QRectF(0, head + line, page.width(), half - 60 * unit), picture.before);
+    p.drawText(QRectF(0, head + half, page.width(), line), QCoreApplication::translate("Sheet", "Finished"));
+    drawInto(p, QRectF(0, head + half + line, page.width(), half - 60 * unit), picture.after);
+  }
+  return p.end();
+}
+
 bool writeSheet(const QString& file, const QString& title, const std::vector<SheetPicture>& pictures) {
   const QString part = file + ".part";
   {
@@ -29,38 +67,7 @@ bool writeSheet(const QString& file, const QString& title, const std::vector<She
     pdf.setPageSize(QPageSize(QPageSize::A4));
     pdf.setPageMargins(QMarginsF(12, 12, 12, 12), QPageLayout::Millimeter);
     pdf.setTitle(title);
-    QPainter p;
-    if (!p.begin(&pdf)) return false;
-    const QRectF page(0, 0, pdf.width(), pdf.height());
-    const double head = 60;
-    const auto heading = [&](const QString& words) {
-      p.setFont(uiFont(14, true));
-      p.drawText(QRectF(0, 0, page.width(), head), Qt::AlignLeft | Qt::AlignVCenter, words);
-    };
-    const double w = page.width() / kColumns, h = (page.height() - head) / kRows;
-    for (std::size_t i = 0; i < pictures.size(); ++i) {
-      const int place = int(i) % (kColumns * kRows);
-      if (place == 0) {
-        if (i > 0) pdf.newPage();
-        heading(title);
-      }
-      const QRectF box((place % kColumns) * w, head + (place / kColumns) * h, w, h);
-      drawInto(p, box.adjusted(8, 8, -8, -44), pictures[i].after);
-      p.setFont(uiFont(9));
-      p.drawText(QRectF(box.left() + 8, box.bottom() - 40, w - 16, 32), Qt::AlignHCenter | Qt::AlignTop,
-                 pictures[i].name);
-    }
-    for (const SheetPicture& picture : pictures) {
-      pdf.newPage();
-      heading(picture.name);
-      const double half = (page.height() - head) / 2;
-      p.setFont(uiFont(9));
-      p.drawText(QRectF(0, head, page.width(), 30), QCoreApplication::translate("Sheet", "One exposure"));
-      drawInto(p, QRectF(0, head + 34, page.width(), half - 60), picture.before);
-      p.drawText(QRectF(0, head + half, page.width(), 30), QCoreApplication::translate("Sheet", "Finished"));
-      drawInto(p, QRectF(0, head + half + 34, page.width(), half - 60), picture.after);
-    }
-    if (!p.end()) return false;
+    if (!drawSheet(pdf, title, pictures)) return false;
   }
   QFile::remove(file);
   return QFile::rename(part, file);

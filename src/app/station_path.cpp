@@ -22,7 +22,7 @@ void StationPath::show(int current, std::vector<Step> steps) {
   steps_ = std::move(steps);
   setFixedHeight(2 * kTop + std::max(0, int(steps_.size()) - 1) * kPitch);
   setAccessibleDescription(current_ >= 0 && current_ < int(steps_.size()) ? steps_[std::size_t(current_)].name
-                                                                         : QString());
+                                                                          : QString());
   update();
 }
 

@@ -16,7 +16,9 @@ VerdictBar::VerdictBar(QWidget* parent) : QFrame(parent) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(22, 12, 16, 12);
   column->setSpacing(6);
-  auto* line = new QHBoxLayout;
+  head_ = new QWidget;
+  auto* line = new QHBoxLayout(head_);
+  line->setContentsMargins(0, 0, 0, 0);
   sentence_ = new QLabel;
   sentence_->setObjectName("verdict");
   sentence_->setWordWrap(true);
@@ -31,7 +33,7 @@ VerdictBar::VerdictBar(QWidget* parent) : QFrame(parent) {
   why_->setToolTip(tr("Show the figures behind this sentence"));
   line->addWidget(sentence_, 1);
   line->addWidget(why_, 0, Qt::AlignTop);
-  column->addLayout(line);
+  column->addWidget(head_);
 
   reasoning_ = new QLabel;
   reasoning_->setObjectName("reasoning");
@@ -82,8 +84,21 @@ void VerdictBar::show(const QString& verdict, const QString& reasoning) {
   reasoning_->setText(reasoning);
 }
 
+void VerdictBar::showSentence(bool shown) {
+  sentenceShown_ = shown;
+  head_->setVisible(shown);
+  reasoning_->setVisible(shown && why_->isChecked());
+  fit();
+}
+
+/// Nothing to say, nothing to see.
+void VerdictBar::fit() {
+  setVisible(sentenceShown_ || !work_->isHidden() || !problem_->isHidden());
+}
+
 void VerdictBar::setBusy(bool busy) {
   work_->setVisible(busy);
+  fit();
   if (!busy) progress_->setValue(0);
 }
 
@@ -95,10 +110,12 @@ void VerdictBar::setProgress(const QString& stage, double fraction) {
 void VerdictBar::complain(const QString& sentence) {
   complaint_->setText(sentence);
   problem_->show();
+  fit();
 }
 
 void VerdictBar::forgive() {
   problem_->hide();
+  fit();
 }
 
 void VerdictBar::setTheme(const Theme& theme) {

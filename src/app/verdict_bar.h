@@ -19,6 +19,8 @@ class VerdictBar : public QFrame {
 public:
   explicit VerdictBar(QWidget* parent = nullptr);
   void show(const QString& verdict, const QString& reasoning);
+  /// Before a job is open only progress and problems are shown.
+  void showSentence(bool shown);
   void setBusy(bool busy);
   void setProgress(const QString& stage, double fraction);
   /// A problem: stays until dismissed or the next one.
@@ -40,7 +42,9 @@ private:
   QToolButton* why_;
   QProgressBar* progress_;
   QPushButton* stop_;
-  QWidget *work_, *problem_;
+  QWidget *head_, *work_, *problem_;
+  bool sentenceShown_ = true;
+  void fit();
 };
 
 } // namespace ml

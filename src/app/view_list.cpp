@@ -57,8 +57,7 @@ public:
     } else {
       const double density = p->device()->devicePixelRatioF();
       const QSizeF size = QSizeF(picture.size()).scaled(box.size(), Qt::KeepAspectRatio);
-      QImage small =
-          picture.scaled((size * density).toSize(), Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
+      QImage small = picture.scaled((size * density).toSize(), Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
       p->drawImage(QRectF(box.center() - QPointF(size.width() / 2, size.height() / 2), size), small);
     }
     const int left = box.right() + 8;
@@ -133,9 +132,8 @@ void ViewList::addView() {
 void ViewList::renameView() {
   if (!workbench_.hasView()) return;
   bool taken = false;
-  const QString name =
-      QInputDialog::getText(this, tr("Name of the view"), tr("What does it show?"), QLineEdit::Normal,
-                            text(chosen().name), &taken);
+  const QString name = QInputDialog::getText(this, tr("Name of the view"), tr("What does it show?"), QLineEdit::Normal,
+                                             text(chosen().name), &taken);
   if (taken) workbench_.desk.job.rename(name.trimmed());
 }
 

@@ -161,9 +161,9 @@ void WaysChart::keyPressEvent(QKeyEvent* event) {
 void WaysChart::say() {
   if (focused_ >= int(ways_.size())) return;
   const Way& way = ways_[std::size_t(focused_)];
-  setAccessibleDescription(QStringList{way.name, way.frames, way.times,
-                                       way.missing.isEmpty() ? tr("covers all") : way.missing, way.cost}
-                               .join(", "));
+  setAccessibleDescription(
+      QStringList{way.name, way.frames, way.times, way.missing.isEmpty() ? tr("covers all") : way.missing, way.cost}
+          .join(", "));
 }
 
 bool WaysChart::event(QEvent* event) {

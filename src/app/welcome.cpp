@@ -117,8 +117,9 @@ void Welcome::refresh() {
     open->setIcon(pictureOf(job.folder));
     open->setIconSize(QSize(60, 40));
     recent_->addWidget(open, 0, Qt::AlignHCenter);
-    connect(open, &QPushButton::clicked, this, [this, folder = job.folder] { emit jobWanted(folder); },
-            Qt::QueuedConnection);
+    connect(
+        open, &QPushButton::clicked, this, [this, folder = job.folder] { emit jobWanted(folder); },
+        Qt::QueuedConnection);
   }
 }
 

@@ -1,12 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What the window does by a name and a key.
 #include "app/command_list.h"
+#include "app/field_card.h"
 #include "app/main_window.h"
 #include "app/preferences.h"
+#include "app/printing.h"
 
 #include <QApplication>
 #include <QClipboard>
 #include <QMenu>
+#include <QPainter>
+#include <QPrinter>
 #include <QPushButton>
 #include <QToolButton>
 
@@ -27,6 +31,9 @@ void MainWindow::buildJobCommands() {
   commands_.add("actionUndo", tr("Undo"), Qt::CTRL | Qt::Key_Z, [this] { workbench_.undo(); });
   commands_.add("actionRedo", tr("Redo"), Qt::CTRL | Qt::SHIFT | Qt::Key_Z, [this] { workbench_.redo(); });
   commands_.add("actionNext", tr("The thing to do next"), Qt::CTRL | Qt::Key_Return, [this] { pressNext(); });
+  commands_.add("actionPrintCard", tr("Print the field card..."), {}, [this] { printCard(); });
+  commands_.add("actionPrintSheet", tr("Print the sheet of all views..."), QKeySequence::Print,
+                [this] { printSheet(); });
   commands_.add("actionStop", tr("Combine no further views"), {}, [this] { workbench_.views.stop(); });
   commands_.add("actionCombineAll", tr("Combine every view that is not combined yet"), {},
                 [this] { workbench_.views.combineMissing(); });
@@ -75,9 +82,8 @@ void MainWindow::buildPictureCommands() {
   commands_.add("actionCopy", tr("Copy the picture"), QKeySequence::Copy, [this] { copyPicture(); });
   commands_.add("actionCopyLadder", tr("Copy the Light Ladder as a picture"), {},
                 [this] { QApplication::clipboard()->setPixmap(ladder_->grab()); });
-  commands_.add("actionCopyVerdict", tr("Copy the verdict and its figures"), Qt::CTRL | Qt::SHIFT | Qt::Key_C, [this] {
-    QApplication::clipboard()->setText(workbench_.verdict() + "\n\n" + workbench_.reasoning());
-  });
+  commands_.add("actionCopyVerdict", tr("Copy the verdict and its figures"), Qt::CTRL | Qt::SHIFT | Qt::Key_C,
+                [this] { QApplication::clipboard()->setText(workbench_.verdict() + "\n\n" + workbench_.reasoning()); });
 }
 
 void MainWindow::buildFinishCommands() {
@@ -111,6 +117,8 @@ void MainWindow::fillMenu() {
   menu->addSeparator();
   for (const char* name : {"actionAddView", "actionRenameView", "actionDuplicateView", "actionNotes"}) put(name);
   menu->addSeparator();
+  for (const char* name : {"actionPrintCard", "actionPrintSheet"}) put(name);
+  menu->addSeparator();
   for (const char* name : {"actionTheme", "actionFullScreen", "actionPreferences", "actionCommands"}) put(name);
   menu->addSeparator();
   put("actionQuit");
@@ -118,8 +126,7 @@ void MainWindow::fillMenu() {
 
 void MainWindow::pressNext() {
   if (!workbench_.hasView()) return;
-  QPushButton* next =
-      allViewsShown_ ? allViews_->next() : faces_[std::size_t(workbench_.stationIndex())].bench->next();
+  QPushButton* next = allViewsShown_ ? allViews_->next() : faces_[std::size_t(workbench_.stationIndex())].bench->next();
   next->click();
 }
 
@@ -135,6 +142,24 @@ void MainWindow::showPreferences() {
 
 void MainWindow::copyPicture() {
   if (!picture_->picture().isNull()) QApplication::clipboard()->setImage(picture_->picture());
+}
+
+void MainWindow::printCard() {
+  if (!workbench_.hasView()) return;
+  if (!workbench_.view().plan)
+    return workbench_.desk.notices.tell(tr("There is no plan yet; take two readings at Light."));
+  const FieldCard card = fieldCardOf(workbench_.frames);
+  preview(this, [&card](QPrinter& paper) {
+    QPainter p;
+    if (p.begin(&paper)) drawFieldCard(p, card, QRectF(0, 0, paper.width(), paper.height()));
+  });
+}
+
+/// Every view is drawn first; the preview follows.
+void MainWindow::printSheet() {
+  if (!workbench_.hasView() || workbench_.busy()) return;
+  printsSheet_ = true;
+  workbench_.deliver.makeSheet();
 }
 
 /// What can be done at a place of the picture.

@@ -47,7 +47,8 @@ Result<CombineMethod> combineMethod(const std::string& name) {
 
 Result<MotionMode> motionMode(const std::string& name) {
   if (const auto mode = motionNamed(name)) return *mode;
-  return fail(ErrorCode::InvalidArgument, "--motion takes ignore, obvious, usual, close or auto, not \"" + name + "\".");
+  return fail(ErrorCode::InvalidArgument,
+              "--motion takes ignore, obvious, usual, close or auto, not \"" + name + "\".");
 }
 
 Result<CropMode> cropMode(const std::string& name) {

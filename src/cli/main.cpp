@@ -26,7 +26,8 @@ ml::Progress terminalProgress() {
 
 void addCombineOptions(CLI::App& command, ml::cli::CombineArguments& a) {
   command.add_option("--align", a.align, "off, shift, rigid, perspective or auto")->capture_default_str();
-  command.add_option("--motion", a.motion, "how closely movement is looked for: ignore, obvious, usual, close or auto")->capture_default_str();
+  command.add_option("--motion", a.motion, "how closely movement is looked for: ignore, obvious, usual, close or auto")
+      ->capture_default_str();
   command.add_option("--reference", a.reference, "frame that owns geometry and moving things, from 0 by name, or auto")
       ->capture_default_str();
   command.add_flag("--empty-scene", a.empty, "what most frames agree on: passers-by vanish");

@@ -211,14 +211,13 @@ SetVerdict sound(const VerdictInput& in) {
             Answer::Holds,
             {},
             {}};
-  return {
-      fmt::format("{} frames from {} to {} {}; highlights and shadows are held, nothing large moved: go on.",
-                  in.order.size(), print(dark.settings.time), print(bright.settings.time),
-                  in.aside.empty() ? "are on disk" : "are used"),
-      {},
-      Answer::Holds,
-      {},
-      {}};
+  return {fmt::format("{} frames from {} to {} {}; highlights and shadows are held, nothing large moved: go on.",
+                      in.order.size(), print(dark.settings.time), print(bright.settings.time),
+                      in.aside.empty() ? "are on disk" : "are used"),
+          {},
+          Answer::Holds,
+          {},
+          {}};
 }
 
 } // namespace

@@ -119,7 +119,8 @@ void AllViews::next() {
 
 void AllViews::ended(const Piece& piece, const std::optional<Error>& problem) {
   current_.clear();
-  if (problem && problem->code == ErrorCode::Stopped) queue_.push_front(piece); // it gave way to what the user waits for
+  if (problem && problem->code == ErrorCode::Stopped)
+    queue_.push_front(piece); // it gave way to what the user waits for
   if (problem && problem->code != ErrorCode::Stopped) problems_[piece.view] = problem->message;
   QMetaObject::invokeMethod(this, &AllViews::next, Qt::QueuedConnection); // when the lane is free
   emit changed();
@@ -169,9 +170,9 @@ QString AllViews::says(const View& view) const {
 QString AllViews::verdict() const {
   const auto& views = desk_.job.job().views();
   const auto count = [&](auto&& is) { return int(std::count_if(views.begin(), views.end(), is)); };
-  const int all = int(views.size()), combined = count([](const View& v) { return v.combined.has_value(); }),
-            delivered = count([](const View& v) { return stationStates(v).deliver == StationState::Done; }),
-            look = count([this](const View& v) { return wantsALook(v); });
+  const int all = int(views.size()), combined = count([](const View&v) { return v.combined.has_value(); }),
+            delivered = count([](const View&v) { return stationStates(v).deliver == StationState::Done; }),
+            look = count([this](const View&v) { return wantsALook(v); });
   QString text = tr("%1 of %2 views are combined, %3 delivered").arg(combined).arg(all).arg(delivered);
   if (look > 0) text += look == 1 ? tr("; one wants a look") : tr("; %1 want a look").arg(look);
   return text + ".";

@@ -51,8 +51,8 @@ QString curveWords(const CombineReport::Curve& curve) {
 int frameNumber(const View& view, const std::filesystem::path& file) {
   if (view.activeSet < 0) return 0;
   const auto& members = view.sets[std::size_t(view.activeSet)].frames;
-  const auto found = std::find_if(members.begin(), members.end(),
-                                  [&](const auto& m) { return m.file.filename() == file.filename(); });
+  const auto found =
+      std::find_if(members.begin(), members.end(), [&](const auto& m) { return m.file.filename() == file.filename(); });
   return found == members.end() ? 0 : int(found - members.begin()) + 1;
 }
 
@@ -85,11 +85,12 @@ std::optional<FrameWords> frameWords(const CombineReport& report, const std::str
   FrameWords words;
   words.merged = int(found - report.frames.begin());
   words.line = QString("%1   %2   %3").arg(number).arg(timeOf(f), placeOf(f));
-  words.details = QObject::tr("%1\nmoved %2 pixels across, %3 down, turned %4\u00b0, size %5; %6 pixels are left over\n%7 % "
-                              "clipped, %8 % left out where things moved")
-                      .arg(QString::fromStdString(file), figure(f.shiftX, 1), figure(f.shiftY, 1), figure(f.degrees, 2),
-                           figure(f.scale, 4), figure(f.residual, 2), figure(100 * f.clippedShare, 1),
-                           figure(100 * f.movedShare, 1));
+  words.details =
+      QObject::tr("%1\nmoved %2 pixels across, %3 down, turned %4\u00b0, size %5; %6 pixels are left over\n%7 % "
+                  "clipped, %8 % left out where things moved")
+          .arg(QString::fromStdString(file), figure(f.shiftX, 1), figure(f.shiftY, 1), figure(f.degrees, 2),
+               figure(f.scale, 4), figure(f.residual, 2), figure(100 * f.clippedShare, 1),
+               figure(100 * f.movedShare, 1));
   words.note = noteOf(f);
   return words;
 }

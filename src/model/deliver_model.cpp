@@ -149,7 +149,8 @@ const View* DeliverModel::nextView() const {
 
 StationModel::Next DeliverModel::next() const {
   const auto views = chosenViews(choices_);
-  const bool left = std::any_of(views.begin(), views.end(), [&](const View* v) { return !toWrite(*v, choices_).empty(); });
+  const bool left =
+      std::any_of(views.begin(), views.end(), [&](const View* v) { return !toWrite(*v, choices_).empty(); });
   const bool asked = std::any_of(orders().begin(), orders().end(),
                                  [&](const DeliveryOrder& o) { return o.view == idOf(desk_.view()); });
   if (left && !asked)
@@ -251,9 +252,8 @@ void DeliverModel::writeNext() {
       requestFor(*view, desk_.job.job().name(), int(view - desk_.job.job().views().data()) + 1, *order, *recipe);
   const int id = writing_ = order->id;
   share_ = 0;
-  request.written = [this, id, name = order->view, recipeText = toJson(*recipe),
-                     stamp = view->radianceStamp, asked = askedFor(*order)](
-                        const Target& target, const fs::path& file) {
+  request.written = [this, id, name = order->view, recipeText = toJson(*recipe), stamp = view->radianceStamp,
+                     asked = askedFor(*order)](const Target& target, const fs::path& file) {
     const DeliveredFile made{file.filename().string(), recipeText, stamp, target.id, asked};
     QMetaObject::invokeMethod(
         this, [this, id, name, made] { fileWritten(id, name, made); }, Qt::QueuedConnection);

@@ -10,7 +10,7 @@ namespace ml {
 /// Files to write at the Deliver station.
 struct DeliverChoices {
   std::vector<std::string> targets{"jpeg", "archive"}; ///< Ids.
-  bool allViews = false;          ///< Of the job, but for those that are left out.
+  bool allViews = false;                               ///< Of the job, but for those that are left out.
   std::vector<std::string> views; ///< These, by their folders, whatever else is chosen; empty: as above.
   std::string pattern = kNamePattern;
   MetadataWishes wishes;

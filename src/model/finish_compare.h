@@ -21,8 +21,8 @@ public:
 
   struct Comparand {
     Against against = Against::OneExposure;
-    std::string key; ///< Of Earlier its stamp, of OtherView its view.
-    QString name;    ///< As a label says it.
+    std::string key;    ///< Of Earlier its stamp, of OtherView its view.
+    QString name;       ///< As a label says it.
     QString about = {}; ///< Where it comes from; may be empty.
     [[nodiscard]] bool same(const Comparand& other) const { return against == other.against && key == other.key; }
   };

@@ -75,7 +75,8 @@ void FinishedPicture::draw() {
     const auto drawn = ready->draw(recipe, progress);
     if (drawn.image.isNull()) return {};
     const QImage before = first || anew ? ready->draw(asOneExposure(recipe), progress).image : QImage();
-    return [this, picture, ready, drawn, before, paper = paperTones(drawn.image, kPaperSteps, kPaperStops), unknown = anew && recipe.geometry.lens && !ready->lens()] {
+    return [this, picture, ready, drawn, before, paper = paperTones(drawn.image, kPaperSteps, kPaperStops),
+            unknown = anew && recipe.geometry.lens && !ready->lens()] {
       if (picture != picture_) return;
       state_ = ready;
       if (unknown)

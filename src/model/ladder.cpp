@@ -12,7 +12,6 @@ namespace ml {
 namespace {
 
 constexpr double kExcellentSnr = 40; // ISO 12232
-constexpr double kUsualBottom = LadderContent::kUsualBottom, kUsualTop = LadderContent::kUsualTop;
 
 LadderData::Column columnOf(const SensorModel& sensor, const ExposureSettings& frame, int number, double middleEv,
                             double snrTarget, bool shot) {
@@ -47,15 +46,8 @@ std::vector<Tie> drawnTies(const ToneAnalysis& analysis, const ToneSettings& set
 
 /// One scale for a view: what was once drawn stays where it is, unless light comes that lies beyond it.
 void widen(LadderData& d, const LadderData::Stretch& before) {
-  const bool beyond = d.bottom < before.from || d.top > before.to;
-  const double bottom = std::min(d.bottom, before.from), top = std::max(d.top, before.to);
-  const bool untouched = before.from == kUsualBottom && before.to == kUsualTop;
-  if (untouched && beyond && top - bottom > kUsualTop - kUsualBottom) { // much darker or brighter than everyday light
-    d.bottom = std::min(d.bottom, d.top - (kUsualTop - kUsualBottom));
-    d.top = std::max(d.top, d.bottom + (kUsualTop - kUsualBottom));
-    return;
-  }
-  d.bottom = bottom, d.top = top;
+  d.bottom = std::min(d.bottom, before.from);
+  d.top = std::max(d.top, before.to);
 }
 
 void fitRange(LadderData& d, const View& view, const LadderContent& content, const SensorModel& sensor) {
@@ -95,8 +87,8 @@ double middleOf(const View& view, const std::vector<ExposureSettings>& frames) {
       planned.empty() && set)
     planned = set->planned;
   const auto& of = planned.empty() ? frames : planned;
-  const auto [low, high] = std::minmax_element(of.begin(), of.end(),
-                                               [](const auto& a, const auto& b) { return ev100(a) < ev100(b); });
+  const auto [low, high] =
+      std::minmax_element(of.begin(), of.end(), [](const auto& a, const auto& b) { return ev100(a) < ev100(b); });
   return (ev100(*low).value + ev100(*high).value) / 2;
 }
 

@@ -65,15 +65,15 @@ struct LadderData {
 struct LadderContent {
   enum class Columns { None, Planned, Shot }; ///< Shot: what is there, and what was planned and is not.
   Columns columns = Columns::Shot;
-  bool legend = false;                ///< Everyday light beside the scale.
-  bool given = false;                 ///< What each stop of the combined picture is made of.
-  bool ties = false;                  ///< Where light is placed on paper.
-  bool sceneFirst = true;             ///< The glow is what the frames show, not what they were combined to.
+  bool legend = false;    ///< Everyday light beside the scale.
+  bool given = false;     ///< What each stop of the combined picture is made of.
+  bool ties = false;      ///< Where light is placed on paper.
+  bool sceneFirst = true; ///< The glow is what the frames show, not what they were combined to.
   static constexpr double kUsualBottom = -1, kUsualTop = 17; ///< EV100: from a room at night to a sunlit cloud.
   LadderData::Stretch* scale = nullptr; ///< What this view was drawn on until now; is widened where light lies beyond.
   std::vector<ExposureSettings> fired;  ///< What is planned, in the order it is fired; empty: darkest first.
   std::vector<ExposureSettings> shot;   ///< As they arrived.
-  std::vector<FrameJudgement> judged; ///< The same frames; empty: not judged.
+  std::vector<FrameJudgement> judged;   ///< The same frames; empty: not judged.
   const SceneDistribution* scene = nullptr;
   const ToneAnalysis* analysis = nullptr; ///< Of the combined radiance.
   double ev100OfUnit = 0;

@@ -108,7 +108,8 @@ void Lane::finish(quint64 number, const std::function<void()>& apply) {
 }
 
 bool Works::settled() const {
-  for (const Lane* lane : {&longWork, &preview, &judging, &detail, &beside, &measuring, &delivery, &batch, &pictures, &saving})
+  for (const Lane* lane :
+       {&longWork, &preview, &judging, &detail, &beside, &measuring, &delivery, &batch, &pictures, &saving})
     if (lane->running()) return false;
   return true;
 }

@@ -207,8 +207,9 @@ std::vector<StationModel::Choice> LightModel::choicesAt(QPointF at) {
   for (int i = 0; i < int(readings.size()); ++i) {
     const SpotReading& r = readings[std::size_t(i)];
     if (!r.x || std::hypot(*r.x - at.x(), *r.y - at.y()) > kReach) continue;
-    choices.push_back({r.keepTexture ? tr("%1 may clip").arg(text(r.name)) : tr("%1 must keep its texture").arg(text(r.name)),
-                       [this, i, keep = !r.keepTexture] { setKeepTexture(i, keep); }});
+    choices.push_back(
+        {r.keepTexture ? tr("%1 may clip").arg(text(r.name)) : tr("%1 must keep its texture").arg(text(r.name)),
+         [this, i, keep = !r.keepTexture] { setKeepTexture(i, keep); }});
     choices.push_back({tr("Remove %1").arg(text(r.name)), [this, i] { removeReading(i); }});
   }
   return choices;

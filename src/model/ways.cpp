@@ -51,8 +51,7 @@ Way wayOf(const Alternative& a) {
   const SensorModel sensor(a.plan.camera);
   const double target = a.plan.request.snrTarget;
   for (const auto& frame : a.plan.frames)
-    way.bars.push_back(
-        {sensor.floorAt(frame, target).value, sensor.clipsAt(frame).value, text(print(frame.time))});
+    way.bars.push_back({sensor.floorAt(frame, target).value, sensor.clipsAt(frame).value, text(print(frame.time))});
   way.uncovered = uncoveredBy(sensor, a.plan.request.mustKeep(), a.plan.frames);
   return way;
 }
@@ -68,8 +67,8 @@ bool sameFrames(const Plan& a, const Plan& b) {
 std::vector<Way> waysOf(const Comparison& comparison, const std::string& chosen) {
   std::vector<Way> ways;
   const auto add = [&](const Alternative& a) {
-    const auto same = std::find_if(ways.begin(), ways.end(),
-                                   [&](const Way& w) { return sameFrames(w.figures->plan, a.plan); });
+    const auto same =
+        std::find_if(ways.begin(), ways.end(), [&](const Way& w) { return sameFrames(w.figures->plan, a.plan); });
     if (same == ways.end()) {
       ways.push_back(wayOf(a));
       ways.back().chosen = a.school.id == chosen;

@@ -21,7 +21,7 @@ struct Way {
     double floor = 0, clip = 0; ///< EV100.
     QString time;
   };
-  std::vector<Bar> bars;                       ///< Shortest first.
+  std::vector<Bar> bars;                      ///< Shortest first.
   std::vector<LadderData::Stretch> uncovered; ///< Of the light that must be kept.
 };
 

@@ -487,7 +487,7 @@ std::string verdict(const Combined& c) {
                            spelledCount(c.method == CombineMethod::ToneRange ? 2 : c.frames.size()),
                            print(c.frames.front().settings.time), print(c.frames.back().settings.time), howJoined(c));
   if (!single)
-    text += !c.aligned    ? ", not aligned"
+    text += !c.aligned     ? ", not aligned"
             : furthest > 0 ? fmt::format(", moved by up to {:.1f} pixels", furthest)
                            : ", none had moved";
   const auto moved = std::count_if(c.motion.places.begin(), c.motion.places.end(),

@@ -39,8 +39,7 @@ std::vector<SourceChoice> choicesFrom(const json& list) {
   return out;
 }
 
-template <class Enum, std::size_t n>
-std::optional<Enum> find(const std::string& name, const char* const (&names)[n]) {
+template <class Enum, std::size_t n> std::optional<Enum> find(const std::string& name, const char* const (&names)[n]) {
   for (std::size_t i = 0; i < n; ++i)
     if (name == names[i]) return Enum(i);
   return {};

@@ -21,8 +21,7 @@ std::string depthLine(const Plan& plan, const Situation& s, bool feet) {
   return fmt::format("sharp from {} to {}; focused at {}, all beyond half of it is sharp; a point spreads over {:.1f} "
                      "um ({:.1f} pixels)",
                      distance(near, feet), distance(far, feet),
-                     distance(hyperfocal(optics, plan.request.aperture), feet),
-                     airyDiameterUm(plan.request.aperture),
+                     distance(hyperfocal(optics, plan.request.aperture), feet), airyDiameterUm(plan.request.aperture),
                      airyDiameterUm(plan.request.aperture) / plan.camera.pixelPitchUm);
 }
 
@@ -40,15 +39,13 @@ void addBracket(const Plan& plan, std::vector<CameraSetting>& list) {
                   : odd           ? "the time to set; the others lie around it"
                                   : "the time to set; the others are longer"});
   const double metered = (plan.request.low.value + plan.request.high.value) / 2;
-  const Stops compensation{
-      std::round(3 * (metered - ev100(plan.request.aperture, set, plan.iso()).value)) / 3};
+  const Stops compensation{std::round(3 * (metered - ev100(plan.request.aperture, set, plan.iso()).value)) / 3};
   list.push_back({"If not manual", fmt::format("Aperture priority, {} EV", print(compensation)),
                   fmt::format("for cameras that bracket only by their meter; a guess, for a meter that reads the "
                               "middle of your readings, EV {:.1f}: turn it until the time above shows",
                               metered)});
   if (plan.runs == 2)
-    list.push_back({"Second run",
-                    fmt::format("{} {}", name, print(brighter(set, plan.compensation))),
+    list.push_back({"Second run", fmt::format("{} {}", name, print(brighter(set, plan.compensation))),
                     fmt::format("{} EV against the first run; without touching the tripod", print(plan.compensation))});
 }
 
@@ -66,9 +63,9 @@ std::vector<CameraSetting> cameraSettings(const Plan& plan, const Situation& s, 
   list.push_back({"White balance", "Daylight, fixed", "one balance for all frames"});
   const auto [near, far] = depthOfField(s.opticsOn(plan.camera), plan.request.aperture, s.focusDistance * 1000);
   list.push_back({"Focus", distance(s.focusDistance * 1000, feet) + ", manual", "autofocus may hunt between frames"});
-  list.push_back({"Sharp", std::isinf(far) ? "from " + distance(near, feet)
-                                           : distance(near, feet) + " to " + distance(far, feet),
-                  "at this aperture and focal length"});
+  list.push_back(
+      {"Sharp", std::isinf(far) ? "from " + distance(near, feet) : distance(near, feet) + " to " + distance(far, feet),
+       "at this aperture and focal length"});
   list.push_back(
       {"Files", plan.camera.hasRaw ? "Raw" : "JPEG, finest", plan.camera.hasRaw ? "" : "this camera writes no raw"});
   list.push_back({"Drive",
@@ -104,13 +101,13 @@ std::vector<std::string> planWarnings(const Plan& plan, const Situation& s) {
                               100 * stability.chanceSharp, stability.repeats));
   for (const auto& m : stability.movements) {
     if (m.blurPixels > 3)
-      out.push_back(
-          fmt::format("{} blur by {:.0f} pixels in the longest frame; wait for a lull, or choose one frame for them at Combine.",
-                      m.name, m.blurPixels));
+      out.push_back(fmt::format(
+          "{} blur by {:.0f} pixels in the longest frame; wait for a lull, or choose one frame for them at Combine.",
+          m.name, m.blurPixels));
     else if (m.ghostPixels > 3)
       out.push_back(fmt::format(
-          "{} stand {:.0f} pixels apart between the first frame and the last; they will be taken from one frame.", m.name,
-          m.ghostPixels));
+          "{} stand {:.0f} pixels apart between the first frame and the last; they will be taken from one frame.",
+          m.name, m.ghostPixels));
   }
   if (stability.drift.value > 0.1)
     out.push_back(

@@ -25,8 +25,8 @@ struct ShotList {
   [[nodiscard]] int sets() const { return rows * columns * shifts * planes; }
 };
 
-/// What is fired at one position, run by run, each darkest first: an exposure that two runs share stands in both. Frames
-/// with flash are not among them.
+/// What is fired at one position, run by run, each darkest first: an exposure that two runs share stands in both.
+/// Frames with flash are not among them.
 [[nodiscard]] std::vector<std::vector<ExposureSettings>> runsOf(const Plan& plan);
 
 /// The plan at every position, lens shift and plane of focus. Each shift of the lens adds to the height by half a

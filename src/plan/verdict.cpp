@@ -39,8 +39,8 @@ std::string missingLight(const Plan& plan) {
 std::string wayOut(const Plan& plan) {
   const auto& c = plan.coverage;
   const bool clips = c.spareHigh.value < -1e-9, dark = c.spareLow.value < -1e-9;
-  std::string dim = fmt::format("open the aperture, light the room, or accept noise below SNR {:g} there",
-                                plan.request.snrTarget);
+  std::string dim =
+      fmt::format("open the aperture, light the room, or accept noise below SNR {:g} there", plan.request.snrTarget);
   if (clips && dark) return "Shoot a second, darker set for the highlights; for the shadows " + dim + ".";
   if (clips) return "Shoot a second, darker set, or let the brightest reading clip.";
   dim[0] = 'O';

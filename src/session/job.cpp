@@ -178,9 +178,8 @@ Result<void> loadFinish(View& view) {
   if (!recipe) return passOn(recipe.error());
   view.recipe = *recipe;
   for (const auto& entry : document->value("delivered", json::array()))
-    view.delivered.push_back(
-        {entry.value("file", ""), entry.value("recipe", ""), entry.value("radiance", ""), entry.value("target", ""),
-         entry.value("asked", "")});
+    view.delivered.push_back({entry.value("file", ""), entry.value("recipe", ""), entry.value("radiance", ""),
+                              entry.value("target", ""), entry.value("asked", "")});
   view.finishSeen = document->value("seen", "");
   return {};
 }
@@ -307,11 +306,8 @@ Result<void> View::saveCombined() const {
 Result<void> View::saveFinish() const {
   json list = json::array();
   for (const auto& d : delivered)
-    list.push_back({{"file", d.file},
-                    {"recipe", d.recipe},
-                    {"radiance", d.radiance},
-                    {"target", d.target},
-                    {"asked", d.asked}});
+    list.push_back(
+        {{"file", d.file}, {"recipe", d.recipe}, {"radiance", d.radiance}, {"target", d.target}, {"asked", d.asked}});
   return writeJson(folder / "finish.json",
                    {{"recipe", json::parse(toJson(recipe))}, {"delivered", list}, {"seen", finishSeen}}, finishExtra);
 }

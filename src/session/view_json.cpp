@@ -58,10 +58,9 @@ fs::path restored(const View& view, const std::string& name) {
 json setJson(const View& view, const FrameSet& set) {
   json frames = json::array();
   for (const auto& m : set.frames) frames.push_back({{"file", stored(view, m.file)}, {"used", m.used}});
-  return {{"name", set.name},     {"label", set.label},    {"row", set.row},
-          {"column", set.column}, {"plane", set.plane},    {"planned", timesJson(set.planned)},
-          {"frames", frames},     {"verdict", set.verdict},
-          {"answer", set.answer}};
+  return {{"name", set.name},     {"label", set.label},     {"row", set.row},
+          {"column", set.column}, {"plane", set.plane},     {"planned", timesJson(set.planned)},
+          {"frames", frames},     {"verdict", set.verdict}, {"answer", set.answer}};
 }
 
 FrameSet setFrom(const View& view, const json& j) {

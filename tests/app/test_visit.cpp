@@ -3,18 +3,19 @@
 // files.
 #include "app/field_card.h"
 #include "app/main_window.h"
+#include "app/ways_chart.h"
 #include "ingest/load_frame.h"
 #include "support/scenes.h"
 #include "support/window.h"
 
 #include <QCheckBox>
 #include <QComboBox>
-#include <QListWidget>
 #include <QDialog>
 #include <QDialogButtonBox>
 #include <QDoubleSpinBox>
 #include <QLabel>
 #include <QLineEdit>
+#include <QListWidget>
 #include <QMenu>
 #include <QPushButton>
 #include <QSpinBox>
@@ -106,7 +107,7 @@ private slots:
     QCOMPARE(bench.view().frames.size(), planned);             // the better frame took the place of the spoiled one
     QCOMPARE(bench.view().sets[0].frames.size(), planned + 1); // which is kept all the same
     QVERIFY(!bench.view().sets[0].frames[1].used);
-    QCOMPARE(nextText(window), QString("Combine them"));
+    QCOMPARE(nextText(window), QString("On to Combine"));
 
     // The boat hall: the cable comes off; connect and go on with what is missing.
     chooseView(window, 1);
@@ -150,7 +151,7 @@ private slots:
     bench.light.typeReading("window", "10.5");
     bench.light.typeReading("stones", "1.5");
     clickNext(window);
-    QVERIFY(visible<QTableWidget>(window, "comparison")->rowCount() > 10);
+    QVERIFY(visible<WaysChart>(window, "ways")->ways().size() >= 4);
     visible<QSpinBox>(window, "ownCount")->setFocus();
     visible<QSpinBox>(window, "ownCount")->selectAll();
     QTest::keyClicks(visible<QSpinBox>(window, "ownCount"), "4");
@@ -180,20 +181,48 @@ private slots:
     bench.light.typeReading("sky", "15");
     bench.light.typeReading("corner", "4");
     clickNext(window);
-    auto* table = visible<QTableWidget>(window, "comparison");
+    // Four ways side by side; what each leaves uncovered is what its plan says.
+    auto* chart = visible<WaysChart>(window, "ways");
     const Comparison& c = *bench.frames.comparison();
-    QCOMPARE(table->rowCount(), int(c.alternatives.size()) + 1);
+    QCOMPARE(chart->ways().front().name.toStdString(), c.recommended.school.name);
+    QVERIFY(chart->ways().front().chosen && chart->ways().front().uncovered.empty() == c.recommended.plan.covers);
+    QCOMPARE(chart->ways()[1].id, std::string("one-frame"));
+    for (const Way& way : chart->ways()) QCOMPARE(way.uncovered.empty(), way.figures->plan.covers);
+    // A click takes one, a key another; undo goes back.
+    QTest::mouseClick(chart, Qt::LeftButton, {}, chart->lane(2).center().toPoint());
+    QCOMPARE(bench.view().school, std::string("three-by-two"));
+    chart->setFocus();
+    QTest::keyClick(chart, Qt::Key_Right);
+    QTest::keyClick(chart, Qt::Key_Return);
+    QCOMPARE(bench.view().school, std::string("five-by-two"));
+    QTest::keyClick(&window, Qt::Key_Z, Qt::ControlModifier);
+    QTest::keyClick(&window, Qt::Key_Z, Qt::ControlModifier);
+    QCOMPARE(bench.view().school, std::string("auto"));
+    // All of them unfold; those that fire the same frames are one row.
+    click(visible<QToolButton>(window, "allWays"));
+    auto* table = visible<QTableWidget>(window, "comparison");
+    const auto ways = bench.frames.ways();
+    QCOMPARE(table->rowCount(), int(ways.size()));
+    QVERIFY(ways.size() < bench.frames.comparison()->alternatives.size() + 1);
+    std::size_t named = 0;
     for (int r = 0; r < table->rowCount(); ++r) {
-      const Alternative& a = r == 0 ? c.recommended : c.alternatives[std::size_t(r - 1)];
-      QCOMPARE(table->item(r, 0)->text().toStdString(), a.school.name);
-      QCOMPARE(table->item(r, 3)->text().section(' ', 0, 0), QString::number(a.plan.coverage.worstSnr, 'f', 0));
-      QCOMPARE(table->item(r, 2)->text() == "all", a.plan.covers);
-      QCOMPARE(table->item(r, 7)->text(), QString::number(a.megabytes, 'f', 0));
+      const Way& way = ways[std::size_t(r)];
+      named += 1 + std::size_t(way.also.size());
+      QCOMPARE(table->item(r, 0)->text(), way.name);
+      QCOMPARE(table->item(r, 3)->text().section(' ', 0, 0),
+               QString::number(way.figures->plan.coverage.worstSnr, 'f', 0));
+      QCOMPARE(table->item(r, 2)->text() == "all", way.figures->plan.covers);
+      QCOMPARE(table->item(r, 6)->text(), QString::number(way.figures->megabytes, 'f', 0));
+      for (int other = 0; other < r; ++other)
+        QVERIFY(way.bars.size() != ways[std::size_t(other)].bars.size() ||
+                way.bars.front().clip != ways[std::size_t(other)].bars.front().clip ||
+                way.bars.back().clip != ways[std::size_t(other)].bars.back().clip ||
+                way.frames != ways[std::size_t(other)].frames);
     }
-    QVERIFY(visible<QLabel>(window, "answers")->text().contains(QString::fromStdString(c.oneRaw)));
+    QCOMPARE(named, bench.frames.comparison()->alternatives.size() + 1); // none is lost
     // A row is a choice.
     QTest::mouseClick(table->viewport(), Qt::LeftButton, {}, table->visualItemRect(table->item(2, 0)).center());
-    QCOMPARE(bench.view().school, c.alternatives[1].school.id);
+    QCOMPARE(bench.view().school, ways[2].id);
     QTest::keyClick(&window, Qt::Key_Z, Qt::ControlModifier);
     QCOMPARE(bench.view().school, std::string("auto"));
     // Settings in order; a warning when something moves.
@@ -223,8 +252,18 @@ private slots:
     PlanRequest request;
     request.low = {4};
     request.high = {15};
-    FieldCard card{
-        "Visit", "Hall", *planBracket(shippedProfiles().front(), request), {}, {{"sky", {15}}, {"corner", {4}}}};
+    FieldCard card;
+    card.job = "Visit", card.view = "Hall";
+    card.plan = *planBracket(shippedProfiles().front(), request);
+    View view;
+    view.plan = card.plan;
+    view.readings = {{"sky", {15}, true, 0.3, 0.2, 0, false}, {"corner", {4}, true, 0.8, 0.9, 0, false}};
+    card.readings = view.readings;
+    LadderContent content;
+    content.columns = LadderContent::Columns::Planned;
+    card.ladder = ladderOf(view, content);
+    card.picture = QImage(900, 600, QImage::Format_RGB888);
+    card.picture.fill(QColor(120, 60, 20));
     card.situation.positions.panDegrees = 120;
     const auto files = writeFieldFiles(card, test::pathOf(dir));
     QVERIFY2(files.has_value(), files ? "" : files.error().message.c_str());
@@ -239,6 +278,15 @@ private slots:
     for (int y = 0; y < phone.height(); ++y)
       for (int x = 0; x < phone.width(); x += 3) dark += phone.pixelColor(x, y).lightness() < 90;
     QVERIFY(dark > 8000);
+    // The picture stands on it, with its spots in white; so do the columns of the Ladder, in grey.
+    int brown = 0, grey = 0;
+    for (int y = 0; y < phone.height(); ++y)
+      for (int x = 0; x < phone.width(); ++x) {
+        const QColor c = phone.pixelColor(x, y);
+        brown += std::abs(c.red() - 120) < 6 && std::abs(c.green() - 60) < 6;
+        grey += c.red() == 225 && c.green() == 225;
+      }
+    QVERIFY(brown > 50000 && grey > 3000);
     for (int y = 0; y < phone.height(); ++y) QVERIFY(phone.pixelColor(1078, y).lightness() > 240);
     for (int x = 0; x < phone.width(); x += 2) QVERIFY(phone.pixelColor(x, 2155).lightness() > 240);
     std::ifstream csv((*files)[2]);

@@ -390,7 +390,7 @@ private slots:
     QVERIFY(!fileName("{colour}", f, web));
     QVERIFY(!fileName("..", f, web));
     QCOMPARE(QString::fromStdString(sizeWords(*findTarget("print"), 6000, 4000)),
-             QString("6000 x 4000 px, 50.8 x 33.9 cm at 300 ppi"));
+             QString("6000 x 4000 pixels, 50.8 x 33.9 cm at 300 ppi"));
   }
 
   void theSameRecipeGivesTheSameBits() {

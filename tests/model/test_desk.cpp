@@ -158,7 +158,7 @@ private slots:
     QVERIFY(f.settled());
     f.bench.light.readSpot(0.5, 0.5); // from the frame in hand
     QCOMPARE(f.bench.view().readings.size(), std::size_t(1));
-    QCOMPARE(f.bench.light.next().words, QString("Combine"));
+    QCOMPARE(f.bench.light.next().words, QString("On to Combine"));
   }
 
   // ---- Words and judging

@@ -208,8 +208,9 @@ private slots:
     const auto plan = planBracket(fullFrame(), room());
     std::vector<std::string> names;
     for (const auto& s : cameraSettings(*plan, {})) names.push_back(s.name);
-    const std::vector<std::string> expected{"Mode",  "Aperture", "ISO",     "White balance", "Focus",        "Sharp",  "Files",
-                                            "Drive", "Timer",    "Bracket", "Step",          "Middle frame", "If not manual"};
+    const std::vector<std::string> expected{"Mode",  "Aperture",     "ISO",          "White balance", "Focus",
+                                            "Sharp", "Files",        "Drive",        "Timer",         "Bracket",
+                                            "Step",  "Middle frame", "If not manual"};
     QCOMPARE(names, expected);
     for (const auto& s : cameraSettings(*plan, {})) QVERIFY(!s.value.empty());
     // A meter that reads the middle (EV 8.85), compensated as told, lands on the plan's centre to the third of a stop.

@@ -177,6 +177,8 @@ void RandomHand::drop(MainWindow& window) {
   QList<QUrl> urls;
   for (const QString& path : drops_[std::size_t(number(0, int(drops_.size()) - 1))]) urls << QUrl::fromLocalFile(path);
   data.setUrls(urls);
+  QDragEnterEvent enter({600, 400}, Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+  QApplication::sendEvent(&window, &enter); // without it nothing is dropped
   QDropEvent event(QPointF(600, 400), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
   QApplication::sendEvent(&window, &event);
 }
