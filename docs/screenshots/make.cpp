@@ -6,6 +6,7 @@
 
 #include <QApplication>
 #include <QDir>
+#include <QListWidget>
 #include <QPushButton>
 #include <QStandardPaths>
 #include <QTemporaryDir>
@@ -38,13 +39,14 @@ int main(int count, char** arguments) {
   installFonts();
   QApplication::setFont(uiFont(10));
   const QString folder = count > 1 ? arguments[1] : ".";
+  const bool sharp = count > 2 && QString(arguments[2]) == "sharp";
   QDir().mkpath(folder);
   QTemporaryDir jobs;
   MainWindow window(jobs.path().toStdString());
   window.setTheme(Theme::dusk());
   window.resize(1280, 800);
   window.show();
-  save(window, folder, "welcome");
+  if (!sharp) save(window, folder, "welcome");
   window.openDemo();
   settle(window);
   Workbench& bench = window.workbench();
@@ -55,12 +57,13 @@ int main(int count, char** arguments) {
   bench.light.renameReading(1, "Book spines");
   bench.light.typeReading("Lamp flame", "15.5");
   bench.light.setKeepTexture(2, false);
-  save(window, folder, "light");
+  if (!sharp) save(window, folder, "light");
   bench.goTo(stations::kFrames);
   PlanChoices choices = bench.frames.choices();
   choices.snrTarget = 40;
   bench.frames.choose(choices);
-  save(window, folder, "frames");
+  save(window, folder, sharp ? "frames-sharp" : "frames");
+  if (sharp) return 0; // one picture with two pixels of the screen to one
   bench.goTo(stations::kShoot);
   bench.desk.camera.armFault(FaultKind::PasserBy);
   window.findChild<QPushButton*>("dismiss")->click();
@@ -75,9 +78,10 @@ int main(int count, char** arguments) {
   bench.goTo(stations::kCombine);
   bench.combine.combine({});
   save(window, folder, "combine");
-  window.findChild<QToolButton*>("why")->click();
-  save(window, folder, "combine-why");
-  window.findChild<QToolButton*>("why")->click();
+  window.findChild<PictureView*>("picture")->setFocus();
+  QTest::keyClick(window.findChild<PictureView*>("picture"), Qt::Key_Right); // a place, at 100 %
+  save(window, folder, "combine-place");
+  window.findChild<PictureView*>("picture")->showWhole();
   bench.goTo(stations::kFinish);
   save(window, folder, "finish");
   window.findChild<QToolButton*>("sidePlaces")->click();
@@ -142,6 +146,16 @@ int main(int count, char** arguments) {
     for (const auto& set : bench.view().sets)
       for (const auto& frame : set.frames) frames.push_back(frame.file);
   }
+  for (const int view : {1, 2}) {
+    bench.selectView(view);
+    settle(window);
+    bench.combine.combine({});
+    settle(window);
+  }
+  window.showAllViews(true);
+  window.findChild<QListWidget*>("allViewsList")->setCurrentRow(1);
+  save(window, folder, "all-views");
+  window.showAllViews(false);
   Grouping grouping = groupFiles(frames);
   lookAtGroups(grouping, {});
   SortSheet sheet(grouping, Theme::dusk(), &window);

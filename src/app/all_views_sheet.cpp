@@ -11,12 +11,13 @@
 #include <QPainter>
 #include <QPushButton>
 #include <QStyledItemDelegate>
+#include <QTextLayout>
 #include <QVBoxLayout>
 
 namespace ml {
 namespace {
 
-constexpr int kWidth = 328, kPictureHeight = 104, kHeight = kPictureHeight + 76;
+constexpr int kWidth = 328, kPictureHeight = 104, kHeight = kPictureHeight + 80;
 enum Role { kBefore = Qt::UserRole, kAfter, kState, kSays, kLook, kOut, kStates, kView };
 
 /// How several views may be combined otherwise.
@@ -52,6 +53,23 @@ void drawFitted(QPainter& p, const QRectF& box, const QImage& picture, const The
   const QImage sharp = picture.scaled((size * p.device()->devicePixelRatioF()).toSize(), Qt::IgnoreAspectRatio,
                                       Qt::SmoothTransformation);
   p.drawImage(QRectF(box.center() - QPointF(size.width() / 2, size.height() / 2), size), sharp);
+}
+
+/// As many lines as there is room for; the last one says that there is more.
+void drawLines(QPainter& p, const QRect& box, const QString& words) {
+  QTextLayout layout(words, p.font());
+  layout.beginLayout();
+  const int lines = box.height() / p.fontMetrics().lineSpacing();
+  for (int i = 0; i < lines; ++i) {
+    QTextLine line = layout.createLine();
+    if (!line.isValid()) break;
+    line.setLineWidth(box.width());
+    const QString all = words.mid(line.textStart()), part = words.mid(line.textStart(), line.textLength());
+    const QRect row(box.left(), box.top() + i * p.fontMetrics().lineSpacing(), box.width(), p.fontMetrics().height());
+    p.drawText(row, Qt::AlignLeft | Qt::AlignTop,
+               i + 1 == lines ? p.fontMetrics().elidedText(all, Qt::ElideRight, box.width()) : part);
+  }
+  layout.endLayout();
 }
 
 } // namespace
@@ -92,8 +110,7 @@ public:
     if (index.data(kLook).toBool()) { // a mark beside the words, not a colour alone
       p->fillRect(QRect(words.left() - 4, words.top() + 34, 3, 26), theme->accent);
     }
-    p->drawText(QRect(words.left() + 4, words.top() + 33, words.width() - 4, 30),
-                Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, index.data(kSays).toString());
+    drawLines(*p, QRect(words.left() + 4, words.top() + 33, words.width() - 4, 32), index.data(kSays).toString());
     p->restore();
   }
 };

@@ -110,14 +110,14 @@ private:
 
   void buildPlacing() {
     auto* column = group(tr("Alignment and movement"));
-    align_ = box("align", 210, tr("How the frames are aligned"));
+    align_ = box("align", 232, tr("How the frames are aligned"));
     align_->addItem(tr("Aligned as needed"), int(AlignMode::Auto));
     align_->addItem(tr("Shift only"), int(AlignMode::Shift));
     align_->addItem(tr("Shift and rotation"), int(AlignMode::Rigid));
     align_->addItem(tr("Perspective"), int(AlignMode::Perspective));
     align_->addItem(tr("Not aligned"), int(AlignMode::Off));
     column->addWidget(align_);
-    motion_ = box("motion", 210, tr("How moving things are treated"));
+    motion_ = box("motion", 232, tr("How moving things are treated"));
     motion_->addItem(tr("Movement: from one frame"), int(MotionMode::Medium));
     motion_->addItem(tr("Looked for closely"), int(MotionMode::High));
     motion_->addItem(tr("Only where obvious"), int(MotionMode::Low));

@@ -8,6 +8,7 @@
 #include <QComboBox>
 #include <QInputDialog>
 #include <QLabel>
+#include <QMenu>
 #include <QPushButton>
 #include <QStackedWidget>
 #include <QToolButton>
@@ -433,7 +434,31 @@ private:
     grid->addWidget(windows, 2, 0);
     grid->addWidget(sky, 2, 1);
     grid->addWidget(white, 2, 2);
+    kept_ = new QToolButton;
+    kept_->setObjectName("keptAreas");
+    kept_->setText(tr("Kept"));
+    kept_->setToolTip(tr("Keep this area by name, or lay one that was kept over this picture"));
+    kept_->setPopupMode(QToolButton::InstantPopup);
+    kept_->setProperty("role", "tight");
+    kept_->setMenu(new QMenu(kept_));
+    connect(kept_->menu(), &QMenu::aboutToShow, this, &FinishBench::fillKept);
+    grid->addWidget(kept_, 0, 3);
     return page(placeSliders_, {made});
+  }
+
+  void fillKept() {
+    QMenu* menu = kept_->menu();
+    menu->clear();
+    QAction* keep = menu->addAction(tr("Keep this area..."), this, [this] {
+      bool yes = false;
+      const QString name =
+          QInputDialog::getText(this, tr("An area of your own"), tr("Name"), QLineEdit::Normal, {}, &yes);
+      if (yes) finish_.tools.keepArea(name);
+    });
+    keep->setEnabled(finish_.tools.selectedArea() >= 0);
+    menu->addSeparator();
+    for (const Look& area : finish_.desk().areas.looks())
+      menu->addAction(text(area.name), this, [this, id = area.id] { finish_.tools.layArea(id); });
   }
 
   QWidget* mendPage() {
@@ -517,6 +542,7 @@ private:
   SliderGrid *strength_, *placeSliders_;
   QPushButton *keep_, *copy_, *remedy_, *before_, *clipping_, *takeWhite_;
   QCheckBox *inverted_, *lens_;
+  QToolButton* kept_;
   QStackedWidget* pages_;
   std::vector<std::pair<SliderGrid*, std::vector<Bound>>> grids_;
   std::vector<std::pair<FinishTool, QPushButton*>> tools_;

@@ -33,13 +33,13 @@ public:
     auto* grid = new QGridLayout;
     grid->setHorizontalSpacing(7);
     grid->setVerticalSpacing(6);
-    camera_ = addBox(grid, 0, 0, "camera", tr("Camera"), 184);
-    school_ = addBox(grid, 1, 0, "school", tr("Bracket"), 184);
+    camera_ = addBox(grid, 0, 0, "camera", tr("Camera"), 204);
+    school_ = addBox(grid, 1, 0, "school", tr("Bracket"), 204);
     for (const auto& s : schools()) {
       school_->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
       school_->setItemData(school_->count() - 1, QString::fromStdString(s.who + ". Costs: " + s.cost), Qt::ToolTipRole);
     }
-    moving_ = addBox(grid, 2, 0, "moving", tr("Moving"), 184);
+    moving_ = addBox(grid, 2, 0, "moving", tr("Moving"), 204);
     moving_->addItem(tr("nothing"), QString());
     for (const auto& m : typicalMovers())
       moving_->addItem(QString::fromStdString(m.name), QString::fromStdString(m.id));
@@ -152,7 +152,7 @@ private:
       made->setObjectName(object);
       made->setAccessibleName(title);
       made->setToolTip(title);
-      made->setFixedWidth(108);
+      made->setFixedWidth(118);
       return made;
     };
     step_ = box("ownStep", tr("Stops between frames"));
@@ -166,12 +166,12 @@ private:
       ownIso_->addItem(text(print(Iso{double(iso)})), iso);
     recommended_ = addButton("recommended", tr("Reset"), tr("Back to the smallest that covers"));
     auto* cells = new QGridLayout;
-    cells->setSpacing(6);
+    cells->setSpacing(4);
     cells->addWidget(count_, 0, 0);
     cells->addWidget(step_, 0, 1);
     cells->addWidget(first_, 1, 0);
     cells->addWidget(ownIso_, 1, 1);
-    cells->addWidget(recommended_, 1, 2);
+    cells->addWidget(recommended_, 2, 0, Qt::AlignLeft);
     column->addLayout(cells);
     column->addStretch();
     connect(count_, &QSpinBox::valueChanged, this, &FramesBench::chooseOwn);

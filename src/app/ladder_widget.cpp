@@ -102,6 +102,7 @@ void LadderWidget::paintEvent(QPaintEvent*) {
   drawGlow(p);
   if (data_.ties.empty()) {
     drawUncovered(p);
+    drawPinLines(p);
     drawColumns(p);
   } else {
     drawPaper(p);
@@ -207,6 +208,8 @@ void LadderWidget::drawColumn(QPainter& p, int index) const {
   fill.setColorAt(quietAt, faded(theme_->info, c.shot ? 190 : 55));
   fill.setColorAt(1, faded(theme_->info, c.shot ? 230 : 80));
   p.setPen(QPen(selected ? theme_->text : theme_->info, selected ? 2 : 1, c.shot ? Qt::SolidLine : Qt::DashLine));
+  p.setBrush(theme_->ground);
+  p.drawRoundedRect(r, 3, 3);
   p.setBrush(c.aside ? QBrush(Qt::NoBrush) : QBrush(fill));
   p.drawRoundedRect(r, 3, 3);
   if (c.flawed && !c.aside) { // a pattern, not a colour: something was found in this frame
@@ -280,20 +283,37 @@ void LadderWidget::drawGiven(QPainter& p) const {
   }
 }
 
-void LadderWidget::drawPins(QPainter& p) const {
-  std::vector<LadderData::Pin> pins(data_.pins.begin(), data_.pins.end());
+std::vector<LadderData::Pin> LadderWidget::pinsFromTheTop() const {
+  std::vector<LadderData::Pin> pins = data_.pins;
   std::sort(pins.begin(), pins.end(), [](const auto& a, const auto& b) { return a.ev > b.ev; });
+  return pins;
+}
+
+std::vector<double> LadderWidget::namePlaces(const std::vector<LadderData::Pin>& pins) const {
   std::vector<double> wanted;
   for (const auto& pin : pins) wanted.push_back(yOf(pin.ev));
-  const auto places = spread(wanted, 32, kTop - 8, height() - kBottom + 8);
+  return spread(wanted, 32, kTop - 8, height() - kBottom + 8);
+}
+
+/// Behind the columns, so that no line crosses a time.
+void LadderWidget::drawPinLines(QPainter& p) const {
+  const auto pins = pinsFromTheTop();
+  const auto places = namePlaces(pins);
   const double right = width() - kPinLane;
   for (std::size_t i = 0; i < pins.size(); ++i) {
-    const double y = wanted[i];
+    const double y = yOf(pins[i].ev);
     p.setPen(QPen(faded(theme_->accent, 170), 1, pins[i].keepTexture ? Qt::SolidLine : Qt::DotLine));
-    if (data_.ties.empty()) { // light over the frames: seen against each column, in front of none of the times
-      p.drawLine(QPointF(kAxis, y), QPointF(right - 4, y));
-      p.drawLine(QPointF(right - 4, y), QPointF(right + 4, places[i]));
-    }
+    p.drawLine(QPointF(kAxis, y), QPointF(right - 4, y));
+    p.drawLine(QPointF(right - 4, y), QPointF(right + 4, places[i]));
+  }
+}
+
+void LadderWidget::drawPins(QPainter& p) const {
+  const auto pins = pinsFromTheTop();
+  const auto places = namePlaces(pins);
+  const double right = width() - kPinLane;
+  for (std::size_t i = 0; i < pins.size(); ++i) {
+    const double y = yOf(pins[i].ev);
     QPainterPath diamond;
     diamond.moveTo(kAxis - 5, y);
     diamond.lineTo(kAxis, y - 5);

@@ -56,7 +56,10 @@ private:
   void chooseTie(int step);
   void pullChosenTie(double stops);
   void drawGiven(QPainter& p) const;
+  void drawPinLines(QPainter& p) const;
   void drawPins(QPainter& p) const;
+  [[nodiscard]] std::vector<LadderData::Pin> pinsFromTheTop() const;
+  [[nodiscard]] std::vector<double> namePlaces(const std::vector<LadderData::Pin>& pins) const;
   void drawPaper(QPainter& p) const;
   void drawEmpty(QPainter& p) const;
 

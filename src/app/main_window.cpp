@@ -68,6 +68,7 @@ MainWindow::MainWindow(std::filesystem::path jobsFolder, QWidget* parent)
   connectWork();
   takePreferences();
   refresh();
+  welcome_->refresh(); // the first key is for what it offers
 }
 
 /// Where it was, as far as that lies on a screen.
@@ -346,7 +347,7 @@ void MainWindow::refreshHeader() {
   viewName_->setText(open && !allViewsShown_ ? QString::fromStdString(workbench_.view().name) : QString());
   for (QToolButton* b : {undo_, redo_}) b->setVisible(open);
   size_->setVisible(picture);
-  zoom_->setVisible(picture && picture_->actualSize());
+  zoom_->setVisible(picture && picture_->actualSize() && std::abs(picture_->zoom() - 1) > 0.005);
   size_->setChecked(picture_->actualSize());
   zoom_->setText(tr("%1 %").arg(100 * picture_->zoom(), 0, 'f', 0));
   undo_->setEnabled(workbench_.canUndo());

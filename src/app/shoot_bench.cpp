@@ -58,7 +58,7 @@ public:
     sets_ = new QComboBox;
     sets_->setObjectName("sets");
     sets_->setAccessibleName(tr("Set"));
-    sets_->setMinimumWidth(120);
+    sets_->setMinimumWidth(196);
     again_ = plain("shootAgain", tr("Shoot again"), tr("A new set as planned"));
     more_ = plain("more", tr("More"), tr("Watch a folder, the camera's connection and card, faults to practise with"));
     more_->setPopupMode(QToolButton::InstantPopup);
@@ -162,7 +162,7 @@ private:
       status_->setText(tr("Battery %1 %, %2 GB left%3")
                            .arg(100 * d->battery, 0, 'f', 0)
                            .arg(d->freeMegabytes / 1000, 0, 'f', 1)
-                           .arg(d->buffered > 0 ? tr(", writing %1").arg(d->buffered) : QString()));
+                           .arg(d->buffered > 0 ? tr(", %1 to write").arg(d->buffered) : QString()));
     watch_->setText(shoot_.watched().isEmpty() ? tr("Watch a folder...") : tr("Stop watching"));
     goOn_->setEnabled(!view().frames.empty());
   }

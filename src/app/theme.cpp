@@ -12,13 +12,13 @@ namespace ml {
 
 const Theme& Theme::dusk() {
   static const Theme t{"dusk",    "#1f1f1f", "#2a2a2a", "#262626", "#353535", "#444444",
-                       "#e6e6e6", "#a2a2a2", "#7d7d7d", "#e9a945", "#201a10", "#8fb4c4"};
+                       "#e6e6e6", "#a2a2a2", "#8c8c8c", "#e9a945", "#201a10", "#8fb4c4"};
   return t;
 }
 
 const Theme& Theme::paper() {
   static const Theme t{"paper",   "#e4e4e4", "#cdcdcd", "#ededed", "#fafafa", "#bdbdbd",
-                       "#1d1d1d", "#5c5c5c", "#858585", "#b86e0a", "#ffffff", "#2f6b82"};
+                       "#1d1d1d", "#5c5c5c", "#7c7c7c", "#a4600a", "#ffffff", "#2f6b82"};
   return t;
 }
 

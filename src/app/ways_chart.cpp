@@ -102,6 +102,8 @@ void WaysChart::drawLane(QPainter& p, int index) const {
   }
   const auto line = [&](double y, double size, bool bold, const QColor& ink, const QString& words) {
     p.setFont(uiFont(size, bold));
+    for (double smaller = size; smaller > 7 && p.fontMetrics().horizontalAdvance(words) > whole.width() - 10;)
+      p.setFont(uiFont(smaller -= 0.5, bold));
     p.setPen(ink);
     p.drawText(QRectF(whole.left() + 4, y, whole.width() - 8, 18), Qt::AlignCenter,
                p.fontMetrics().elidedText(words, Qt::ElideRight, int(whole.width() - 10)));

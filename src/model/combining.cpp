@@ -2,6 +2,8 @@
 #include "model/combining.h"
 
 #include "deliver/deliver.h"
+#include "ingest/load_frame.h"
+#include "session/locations.h"
 #include "session/radiance_history.h"
 
 namespace ml {
@@ -26,6 +28,11 @@ void putOutcome(View& view, const CombineOutcome& outcome) {
 }
 
 Result<CombinedView> combineView(const View& view, const CombineOptions& options, const Progress& progress) {
+  if (const auto facts = inspectFile(view.frames.front())) { // what cannot be read, combining will say
+    constexpr double kBytesAPixel = 6;                       // three half floats, hardly smaller when packed
+    if (auto room = checkSpace(view.folder, kBytesAPixel * facts->width * facts->height); !room)
+      return passOn(room.error());
+  }
   auto combined = combineFiles(view.frames, options, progress);
   if (!combined) return passOn(combined.error());
   const std::string stamp = newStamp();

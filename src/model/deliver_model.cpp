@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "model/deliver_model.h"
 
+#include "session/locations.h"
 #include "session/radiance_history.h"
 
 #include <QCoreApplication>
@@ -49,6 +50,11 @@ DeliverRequest requestFor(const View& v, const std::string& job, int number, con
   r.ghosts = v.combined->report->ghosts;
   if (!v.combined->metadataFrom.empty()) r.metadataFrom = v.combined->metadataFrom.front();
   return r;
+}
+
+/// At most, of all files together: six bytes a pixel, as a TIFF of 16 bits has.
+double bytesOf(const View& v, const DeliverRequest& request) {
+  return 6.0 * v.combined->report->width * v.combined->report->height * double(request.targets.size());
 }
 
 } // namespace
@@ -258,16 +264,18 @@ void DeliverModel::writeNext() {
     QMetaObject::invokeMethod(
         this, [this, id, name, made] { fileWritten(id, name, made); }, Qt::QueuedConnection);
   };
-  desk_.works.delivery.start(
-      [this, id, request, file = radianceNow(*view)](const Progress& progress) -> std::function<void()> {
-        progress.at("Read the radiance", 0);
-        std::optional<Error> problem;
-        if (const auto radiance = readRadiance(file, progress.stop); !radiance)
-          problem = radiance.error();
-        else if (const auto delivered = deliverView(radiance->view(), request, progress); !delivered)
-          problem = delivered.error();
-        return [this, id, problem] { orderEnded(id, problem); };
-      });
+  desk_.works.delivery.start([this, id, request, file = radianceNow(*view),
+                              bytes = bytesOf(*view, request)](const Progress& progress) -> std::function<void()> {
+    progress.at("Read the radiance", 0);
+    std::optional<Error> problem;
+    if (const auto room = checkSpace(request.folder, bytes); !room)
+      problem = room.error();
+    else if (const auto radiance = readRadiance(file, progress.stop); !radiance)
+      problem = radiance.error();
+    else if (const auto delivered = deliverView(radiance->view(), request, progress); !delivered)
+      problem = delivered.error();
+    return [this, id, problem] { orderEnded(id, problem); };
+  });
 }
 
 void DeliverModel::fileWritten(int order, const std::string& view, const DeliveredFile& file) {

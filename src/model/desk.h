@@ -35,6 +35,7 @@ public:
   RadianceStore radiances;
   ProfileShelf profiles;
   LookShelf looks;
+  LookShelf areas;                    ///< Of the finish, kept by name.
   const std::filesystem::path curves; ///< Response curves kept from earlier sets.
   Works works;                        ///< After what its work uses: it is stopped first.
   CameraSession camera{works, notices};

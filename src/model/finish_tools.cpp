@@ -169,6 +169,22 @@ void FinishTools::selectArea(int index) {
   emit changed();
 }
 
+void FinishTools::keepArea(const QString& name) {
+  const int at = selectedArea();
+  if (at < 0 || name.trimmed().isEmpty()) return;
+  desk_.notices.check(desk_.areas.saveArea(name.trimmed().toStdString(), desk_.view().recipe.areas[std::size_t(at)]));
+  emit changed();
+}
+
+void FinishTools::layArea(const std::string& id) {
+  const Look* kept = desk_.areas.find(id);
+  if (!ready() || !kept || kept->recipe.areas.empty()) return;
+  Recipe recipe = desk_.view().recipe;
+  recipe.areas.push_back(kept->recipe.areas.front());
+  selected_ = int(recipe.areas.size()) - 1;
+  changeRecipe(desk_, recipe);
+}
+
 void FinishTools::addFound(AreaShape shape) {
   if (!ready()) return;
   const ToneAnalysis& analysis = picture_.state()->analysis();

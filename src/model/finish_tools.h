@@ -31,6 +31,10 @@ public:
   /// All windows, or the sky: found anew from the light of each picture.
   void addFound(AreaShape shape);
   void removeArea();
+  /// The chosen area, with its settings, for other pictures.
+  void keepArea(const QString& name);
+  /// One that was kept is laid over this picture.
+  void layArea(const std::string& id);
 
   void setPlumb();
   void findHorizon();

@@ -46,7 +46,8 @@ Result<void> ViewSaver::save(const View& view, File file) {
 
 void ViewSaver::mark(const std::string& view, Aspect aspect) {
   dirty_.emplace(view, fileOf(aspect));
-  if (aspect == Aspect::About) dirty_.emplace(view, File::Finish); // a few words of it stand there
+  if (aspect == Aspect::About) // a few words of it stand there
+    for (const File file : {File::Finish, File::Frames}) dirty_.emplace(view, file);
   if (!timer_.isActive()) timer_.start(); // from the first change on, so that a long drag is kept as well
 }
 

@@ -3,6 +3,8 @@
 
 #include <cstdlib>
 
+#include <fmt/format.h>
+
 namespace ml {
 namespace fs = std::filesystem;
 namespace {
@@ -41,6 +43,21 @@ fs::path looksFolder(const fs::path& jobs) {
 }
 fs::path curvesFolder(const fs::path& jobs) {
   return jobs.parent_path() / "curves";
+}
+
+std::filesystem::path areasFolder(const std::filesystem::path& jobs) {
+  return jobs.parent_path() / "areas";
+}
+
+Result<void> checkSpace(const std::filesystem::path& folder, double bytes) {
+  std::filesystem::path there = folder;
+  std::error_code error;
+  while (!std::filesystem::exists(there, error) && there.has_relative_path()) there = there.parent_path();
+  const auto space = std::filesystem::space(there, error);
+  if (error || double(space.available) >= bytes) return {};
+  return fail(ErrorCode::CannotWrite,
+              fmt::format("`{}` needs about {:.1f} GB more and has {:.1f}; free some space or move the job.",
+                          folder.string(), bytes / 1e9, double(space.available) / 1e9));
 }
 
 } // namespace ml

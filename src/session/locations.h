@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "base/result.h"
+
 #include <filesystem>
 #include <optional>
 #include <string>
@@ -22,5 +24,12 @@ namespace ml {
 
 /// And the response curves of cameras that sets have shown: "curves" beside it.
 [[nodiscard]] std::filesystem::path curvesFolder(const std::filesystem::path& jobs);
+
+/// And areas of the finish that were kept by name: "areas" beside it.
+[[nodiscard]] std::filesystem::path areasFolder(const std::filesystem::path& jobs);
+
+/// Before long writes: is there room for `bytes` where `folder` lies, or will lie? Where the system does not say, there
+/// is. Errors: CannotWrite with both figures.
+Result<void> checkSpace(const std::filesystem::path& folder, double bytes);
 
 } // namespace ml

@@ -27,13 +27,23 @@ const Look* LookShelf::find(const std::string& id) const {
 }
 
 Result<void> LookShelf::save(const std::string& name, const Recipe& recipe) {
-  if (fileNameOf(name).empty()) return fail(ErrorCode::InvalidArgument, "A look needs a name.");
   Recipe bare;
-  bare.look = "own-" + fileNameOf(name);
   bare.tone = recipe.tone;
   bare.tone.pulls.clear();
   bare.tone.warmth = bare.tone.tint = 0; // the white point is each picture's own
   bare.hues = recipe.hues;
+  return keep(name, std::move(bare));
+}
+
+Result<void> LookShelf::saveArea(const std::string& name, const Area& area) {
+  Recipe bare;
+  bare.areas = {area};
+  return keep(name, std::move(bare));
+}
+
+Result<void> LookShelf::keep(const std::string& name, Recipe bare) {
+  if (fileNameOf(name).empty()) return fail(ErrorCode::InvalidArgument, "It needs a name to be kept by.");
+  bare.look = "own-" + fileNameOf(name);
   const json document{{"version", 1}, {"kind", "look"}, {"name", name}, {"recipe", json::parse(toJson(bare))}};
   auto done = writeTextAtomically(folder_ / (fileNameOf(name) + ".json"), document.dump(2));
   reload();

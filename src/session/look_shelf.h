@@ -6,7 +6,7 @@
 
 namespace ml {
 
-/// Looks of the user's own, one JSON file each.
+/// Looks of the user's own, or areas with their settings, one JSON file each.
 class LookShelf {
 public:
   explicit LookShelf(std::filesystem::path folder) : folder_(std::move(folder)) { reload(); }
@@ -16,9 +16,12 @@ public:
   /// Tone and hues of `recipe`, without what belongs to its picture. A look of that name is replaced. Errors:
   /// InvalidArgument, CannotWrite.
   Result<void> save(const std::string& name, const Recipe& recipe);
+  /// An area for other pictures: a look that has nothing else.
+  Result<void> saveArea(const std::string& name, const Area& area);
   Result<void> remove(const std::string& id);
 
 private:
+  Result<void> keep(const std::string& name, Recipe bare);
   void reload();
   std::filesystem::path folder_;
   std::vector<Look> looks_;

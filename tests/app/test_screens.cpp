@@ -593,6 +593,65 @@ private slots:
     window.commands().setKey(full, window.commands().usualKey(full));
   }
 
+  /// WCAG 2.1: text 4.5:1; large text, and what cannot be used now, 3:1.
+  void wordsStandOutFromTheirGround() {
+    const auto light = [](const QColor& c) {
+      const auto linear = [](double v) { return v <= 0.04045 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4); };
+      return 0.2126 * linear(c.redF()) + 0.7152 * linear(c.greenF()) + 0.0722 * linear(c.blueF());
+    };
+    const auto contrast = [&](const QColor& a, const QColor& b) {
+      const double x = light(a) + 0.05, y = light(b) + 0.05;
+      return std::max(x, y) / std::min(x, y);
+    };
+    for (const Theme* t : {&Theme::dusk(), &Theme::paper()}) {
+      for (const QColor& ground : {t->ground, t->panel, t->raised}) {
+        QVERIFY2(contrast(t->text, ground) >= 4.5, qPrintable(t->name));
+        QVERIFY2(contrast(t->quiet, ground) >= 4.5, qPrintable(t->name + " quiet on " + ground.name()));
+        QVERIFY2(contrast(t->faint, ground) >= 3, qPrintable(t->name + " faint on " + ground.name()));
+        QVERIFY2(contrast(t->info, ground) >= 3, qPrintable(t->name + " info on " + ground.name()));
+      }
+      QVERIFY2(contrast(t->onAccent, t->accent) >= 4.5, qPrintable(t->name + " warm button"));
+      QVERIFY2(contrast(t->accent, t->panel) >= 3, qPrintable(t->name + " warm mark"));
+    }
+  }
+
+  void anAreaIsKeptForOtherPictures() {
+    QTemporaryDir dir;
+    (void)shootScene(texturedScene(420, 300, 10, 5), exposedAt({3, 6, 9}), FrameFormat::Jpeg, pathOf(dir) / "card");
+    MainWindow window(pathOf(dir) / "jobs");
+    window.show();
+    window.openPaths({QString::fromStdString((pathOf(dir) / "card").string())});
+    QVERIFY(settled(window));
+    Workbench& bench = window.workbench();
+    bench.combine.combine({});
+    QVERIFY(settled(window));
+    bench.goTo(stations::kFinish);
+    QVERIFY(settled(window));
+    bench.finish.tools.choose(FinishTool::Oval);
+    bench.finish.tools.press({0.3, 0.4});
+    bench.finish.tools.release({0.4, 0.5});
+    Recipe recipe = bench.finish.recipe();
+    QCOMPARE(recipe.areas.size(), std::size_t(1));
+    recipe.areas[0].exposure = -0.7;
+    recipe.areas[0].warmth = 0.4;
+    bench.finish.setRecipe(recipe);
+    bench.finish.tools.keepArea("Reflection, darker");
+    QVERIFY(settled(window));
+    // Another window, another day.
+    MainWindow next(pathOf(dir) / "jobs");
+    next.openPaths({QString::fromStdString(bench.job().folder().string())});
+    QVERIFY(settled(next));
+    QCOMPARE(next.workbench().desk.areas.looks().size(), std::size_t(1));
+    const Look kept = next.workbench().desk.areas.looks().front();
+    QCOMPARE(kept.name, std::string("Reflection, darker"));
+    next.workbench().goTo(stations::kFinish);
+    QVERIFY(settled(next));
+    next.workbench().finish.tools.layArea(kept.id);
+    QCOMPARE(next.workbench().view().recipe.areas.size(), std::size_t(2));
+    QVERIFY(next.workbench().view().recipe.areas[1] == recipe.areas[0]);
+    QVERIFY(next.workbench().canUndo());
+  }
+
   void theWheelEnlargesAtThePointer() {
     QTemporaryDir dir;
     MainWindow window(pathOf(dir) / "jobs");

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "base/atomic_file.h"
 #include "session/job.h"
+#include "session/locations.h"
 #include "support/scenes.h"
 
 #include <QTest>
@@ -58,6 +59,14 @@ class TestSession : public QObject {
   Q_OBJECT
 
 private slots:
+  void spaceIsAskedForBeforeLongWrites() {
+    QTemporaryDir dir;
+    QVERIFY(checkSpace(test::pathOf(dir) / "not" / "yet" / "there", 1e3).has_value());
+    const auto none = checkSpace(test::pathOf(dir), 1e18);
+    QVERIFY(!none && none.error().code == ErrorCode::CannotWrite);
+    QVERIFY2(none.error().message.find("1000000000.0 GB") != std::string::npos, none.error().message.c_str());
+  }
+
   void jobReopensWhole() {
     QTemporaryDir dir;
     auto job = Job::create(test::pathOf(dir) / "visit", "A visit");
