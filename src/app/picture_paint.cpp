@@ -53,6 +53,7 @@ void PictureView::paintEvent(QPaintEvent*) {
   drawBrush(p);
   drawSpots(p);
   drawMoved(p);
+  drawName(p, place_.rect().topLeft(), marks_.caption);
   drawCross(p);
 }
 
@@ -126,7 +127,7 @@ void PictureView::drawBeside(QPainter& p) const {
     p.drawLine(QPointF(x, r.top()), QPointF(x, r.bottom()));
     p.setBrush(QColor(20, 20, 20, 200));
     p.drawEllipse(QPointF(x, r.center().y()), 7, 7);
-    nameBeside(p, r.topLeft());
+    drawName(p, r.topLeft(), marks_.besideName);
     return;
   }
   // Side by side: the other on the left half, both whole.
@@ -139,20 +140,20 @@ void PictureView::drawBeside(QPainter& p) const {
   };
   p.drawImage(fit(0), marks_.beside);
   p.drawImage(fit(half), image_);
-  nameBeside(p, fit(0).topLeft());
+  drawName(p, fit(0).topLeft(), marks_.besideName);
 }
 
-/// What the other picture is, in its corner.
-void PictureView::nameBeside(QPainter& p, QPointF corner) const {
-  if (marks_.besideName.isEmpty()) return;
+/// What a picture is, in its corner.
+void PictureView::drawName(QPainter& p, QPointF corner, const QString& name) const {
+  if (name.isEmpty()) return;
   p.setFont(uiFont(9));
   const QRectF box(corner + QPointF(8, 8),
-                   QSizeF(p.fontMetrics().horizontalAdvance(marks_.besideName) + 16, p.fontMetrics().height() + 6));
+                   QSizeF(p.fontMetrics().horizontalAdvance(name) + 16, p.fontMetrics().height() + 6));
   p.setPen(Qt::NoPen);
   p.setBrush(QColor(20, 20, 20, 190));
   p.drawRoundedRect(box, 3, 3);
   p.setPen(QColor(240, 240, 240));
-  p.drawText(box, Qt::AlignCenter, marks_.besideName);
+  p.drawText(box, Qt::AlignCenter, name);
 }
 
 void PictureView::drawDragHint(QPainter& p) const {

@@ -88,7 +88,7 @@ private:
   void drawDetail(QPainter& p) const;
   void drawMarks(QPainter& p) const;
   void drawBeside(QPainter& p) const;
-  void nameBeside(QPainter& p, QPointF corner) const;
+  void drawName(QPainter& p, QPointF corner, const QString& name) const;
   void drawDragHint(QPainter& p) const;
   void drawPlaces(QPainter& p) const;
   void drawPlaceTag(QPainter& p, const MovedPlace& place, const QPainterPath& outline) const;

@@ -153,6 +153,8 @@ bool editPreferences(QWidget* parent, Commands& commands) {
   form->addRow(QDialog::tr("Jobs are kept in"), folderRow(jobs));
   form->addRow(QString(),
                new QLabel(QDialog::tr("Another place counts from the next start on; jobs stay where they are.")));
+  form->addRow(QDialog::tr("Colours on screen"),
+               new QLabel(QDialog::tr("sRGB; the screen's own profile is not read by this version")));
   form->addRow(QDialog::tr("Distances in"), units);
   form->addRow(QDialog::tr("Shadows of new jobs"), shadows);
   form->addRow(QDialog::tr("Longest side for the web"), web);

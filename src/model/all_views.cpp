@@ -110,6 +110,7 @@ void AllViews::next() {
           });
         desk_.job.note(piece.view, Aspect::Combined, [&](View& changed) { putOutcome(changed, made.outcome); });
         pictures.finished(piece.view, picture);
+        emit combined(piece.view);
       }
       ended(piece, {});
     };

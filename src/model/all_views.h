@@ -43,6 +43,7 @@ public:
 
 signals:
   void changed();
+  void combined(const std::string& view); ///< In the background; no undo takes it back.
 
 private:
   struct Piece {

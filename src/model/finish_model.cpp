@@ -68,6 +68,7 @@ PictureMarks FinishModel::marks() const {
   marks.beside = compare.image();
   marks.divider = compare.how() == Comparing::Divider;
   marks.besideName = compare.comparand().name;
+  if (finished.holds()) marks.caption = tr("one exposure, simulated");
   return marks;
 }
 

@@ -26,6 +26,7 @@ public:
   void showDetail(const QRectF& part);
   /// One exposure instead of the finish, while held.
   void hold(bool before);
+  [[nodiscard]] bool holds() const { return held_; }
 
   [[nodiscard]] bool exists() const { return picture_ != nullptr; }
   [[nodiscard]] std::shared_ptr<const CombinedPicture> combined() const { return picture_; }

@@ -43,6 +43,7 @@ struct PictureMarks {
   QImage beside;        ///< Another version of it; null: none.
   bool divider = false; ///< Behind a divider, not side by side.
   QString besideName;
+  QString caption; ///< What the picture itself is, when it is not what the station shows; empty: that.
 };
 
 } // namespace ml

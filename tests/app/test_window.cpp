@@ -181,7 +181,10 @@ private slots:
     QVERIFY(readRadiance(delivered / "reading-room.exr").has_value());
     QVERIFY(window.workbench().deliver.state() == StationState::Done);
 
-    // Delivering again overwrites nothing.
+    // Everything is there, and nothing is written twice; signed otherwise it is, and overwrites nothing.
+    QCOMPARE(visible<QPushButton>(window, "next")->text(), QString("All is delivered"));
+    QVERIFY(!visible<QPushButton>(window, "next")->isEnabled());
+    visible<QLineEdit>(window, "creator")->setText("Somebody");
     clickNext(window);
     QVERIFY(settled(window));
     QVERIFY(std::filesystem::exists(delivered / "reading-room-2.jpg"));

@@ -3,6 +3,7 @@
 
 #include "judge/plain_frames.h"
 #include "judge/set_judge.h"
+#include "judge/words.h"
 
 #include <QTest>
 
@@ -12,6 +13,27 @@ using namespace ml::test;
 class TestSetLight : public QObject {
   Q_OBJECT
 private slots:
+  /// A cloud passes; dusk does not come back, and waiting makes it worse.
+  void duskIsNotWaitedFor() {
+    VerdictInput in;
+    in.frames.resize(3);
+    for (int i = 0; i < 3; ++i) {
+      in.frames[std::size_t(i)].frame = i;
+      in.order.push_back(i);
+    }
+    in.frames[1].flaws = {Flaw::LightDrifted};
+    in.frames[1].light = {-0.5};
+    JudgeSetup setup;
+    QVERIFY(wordVerdict(in, setup).sentence.find("wait until it is steady") != std::string::npos);
+    setup.fading = true; // as the photographer said
+    QVERIFY(wordVerdict(in, setup).sentence.find("fewer frames") != std::string::npos);
+    setup.fading = false;
+    in.frames[2].flaws = {Flaw::LightDrifted}; // or as the frames say: it falls, and falls again
+    in.frames[2].light = {-0.9};
+    QVERIFY(wordVerdict(in, setup).sentence.find("wait") == std::string::npos);
+    QVERIFY(wordVerdict(in, setup).sentence.find("fewer frames") != std::string::npos);
+  }
+
   /// Times are as they are marked; from the third frame on the scene has `step` more light. Far beyond what noise
   /// explains, it must not be taken for outliers.
   void aStepIsSeenHoweverLarge_data() {

@@ -113,8 +113,30 @@ private slots:
         QVERIFY2(clips >= high + unsure + request.highlightMargin.value - 1e-9,
                  qPrintable(QString("%1 for %2 +- %3").arg(clips).arg(high).arg(unsure)));
         QVERIFY(sensor.mergedSnr({4 - unsure}, plan->frames) >= request.snrTarget * (1 - 1e-9));
-        QVERIFY2(verdict(*plan).find("0 stop to spare") == std::string::npos, verdict(*plan).c_str());
+        QVERIFY2(verdict(*plan).find("0 stop of room") == std::string::npos, verdict(*plan).c_str());
       }
+  }
+
+  // More exposures reach the highlights; what lies in the noise wants light. The verdict says the one that helps.
+  void whatHelpsDependsOnWhatIsMissing() {
+    const auto says = [](const Plan& plan, const char* words) {
+      return verdict(plan).find(words) != std::string::npos;
+    };
+    PlanRequest dark;
+    dark.low = {-6};
+    dark.high = {6};
+    dark.longest = Seconds{1.0 / 30};
+    const auto shadows = planBracket(fullFrame(), dark);
+    QVERIFY(shadows && !shadows->covers && shadows->coverage.spareHigh.value >= 0);
+    QVERIFY2(says(*shadows, "Open the aperture") && !says(*shadows, "second") && !says(*shadows, "clip"),
+             verdict(*shadows).c_str());
+    PlanRequest bright;
+    bright.low = {17};
+    bright.high = {24};
+    bright.aperture = {1.4};
+    const auto lights = planBracket(fullFrame(), bright);
+    QVERIFY(lights && lights->coverage.spareHigh.value < 0);
+    QVERIFY2(says(*lights, "darker set") && !says(*lights, "light the room"), verdict(*lights).c_str());
   }
 
   // ISO 12232:2019: a reading equal to the frame's EV lies log2(78/10) stops below saturation.

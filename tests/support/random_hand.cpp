@@ -53,7 +53,16 @@ constexpr Key kKeys[] = {{Qt::Key_1},
                          {Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier},
                          {Qt::Key_T, Qt::ControlModifier},
                          {Qt::Key_Up, Qt::AltModifier},
-                         {Qt::Key_PageDown}};
+                         {Qt::Key_PageDown},
+                         {Qt::Key_PageUp},
+                         {Qt::Key_0},
+                         {Qt::Key_P},
+                         {Qt::Key_X},
+                         {Qt::Key_G},
+                         {Qt::Key_F2},
+                         {Qt::Key_0, Qt::ControlModifier},
+                         {Qt::Key_K, Qt::ControlModifier},
+                         {Qt::Key_Comma, Qt::ControlModifier}};
 const QStringList kWords{"13 1/3", "1/125 f/8",       "4000 cd/m2", "nonsense", "",    "-7",
                          "1e9",    "{view}-{target}", "sky",        "../../x",  "0.4", QString(300, 'x')};
 
@@ -104,7 +113,7 @@ void RandomHand::useWidget(MainWindow& window) {
 
 void RandomHand::touch(QWidget* widget) {
   last_ = QString("%1 %2").arg(widget->metaObject()->className(), widget->objectName());
-  if (widget->objectName() == "copyFinish") copied_ = true;
+  if (widget->objectName() == "copyFinish" || widget->objectName() == "layFinish") copied_ = true;
   if (auto* box = qobject_cast<QComboBox*>(widget)) {
     if (box->count() == 0) return;
     const int index = number(0, box->count() - 1);
