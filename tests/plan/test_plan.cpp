@@ -128,7 +128,7 @@ private slots:
     dark.longest = Seconds{1.0 / 30};
     const auto shadows = planBracket(fullFrame(), dark);
     QVERIFY(shadows && !shadows->covers && shadows->coverage.spareHigh.value >= 0);
-    QVERIFY2(says(*shadows, "Open the aperture") && !says(*shadows, "second") && !says(*shadows, "clip"),
+    QVERIFY2(says(*shadows, "Open the aperture") && !says(*shadows, "darker set") && !says(*shadows, "reading clip"),
              verdict(*shadows).c_str());
     PlanRequest bright;
     bright.low = {17};
