@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Drives the real window through the demo job and saves one picture of each main view: ml_screenshots FOLDER
 #include "../../tests/support/wait.h"
+#include "app/field_card.h"
 #include "app/main_window.h"
 #include "app/sort_sheet.h"
 
@@ -63,7 +64,10 @@ int main(int count, char** arguments) {
   choices.snrTarget = 40;
   bench.frames.choose(choices);
   save(window, folder, sharp ? "frames-sharp" : "frames");
-  if (sharp) return 0; // one picture with two pixels of the screen to one
+  if (sharp) { // one picture with two pixels of the screen to one; and the card, which has a size of its own
+    fieldCardImage(fieldCardOf(bench.frames)).save(folder + "/field-card.png");
+    return 0;
+  }
   bench.goTo(stations::kShoot);
   bench.desk.camera.armFault(FaultKind::PasserBy);
   window.findChild<QPushButton*>("dismiss")->click();
@@ -74,7 +78,6 @@ int main(int count, char** arguments) {
   bench.shoot.doNext();
   settle(window);
   bench.shoot.showFrame(3);
-  save(window, folder, "shoot-mended");
   bench.goTo(stations::kCombine);
   bench.combine.combine({});
   save(window, folder, "combine");
@@ -99,7 +102,7 @@ int main(int count, char** arguments) {
   bench.finish.tools.press({0.2, 0.45});
   bench.finish.tools.drag({0.1, 0.45});
   bench.finish.tools.release({0.1, 0.45});
-  save(window, folder, "finish-colour");
+  settle(window);
   window.findChild<QToolButton*>("sideShape")->click();
   bench.finish.tools.setCropGuide(CropGuide::Thirds);
   bench.finish.tools.choose(FinishTool::Crop);

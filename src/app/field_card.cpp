@@ -10,7 +10,9 @@
 #include <QPdfWriter>
 #include <algorithm>
 #include <fmt/format.h>
+#include <functional>
 #include <nlohmann/json.hpp>
+#include <numeric>
 
 namespace ml {
 namespace fs = std::filesystem;
@@ -106,6 +108,31 @@ double drawPicture(QPainter& p, const FieldCard& card, const QRectF& box, double
   return r.bottom();
 }
 
+struct Lane {
+  double left, right, bottom;
+};
+
+/// Readings as lines, named at their right in the order of their light, with the numbers they have in the picture.
+void drawReadings(QPainter& p, const LadderData& d, const std::function<double(double)>& yOf, const Lane& lane,
+                  double unit) {
+  std::vector<std::size_t> order(d.pins.size());
+  std::iota(order.begin(), order.end(), std::size_t(0));
+  std::sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return d.pins[a].ev > d.pins[b].ev; });
+  double last = -1e9;
+  for (std::size_t k = 0; k < order.size(); ++k) {
+    const auto& pin = d.pins[order[k]];
+    const double line = 26 * unit, below = double(order.size() - 1 - k) * line, y = yOf(pin.ev),
+                 at = std::min(std::max(y - line / 2, last + line), lane.bottom - below - line / 2);
+    last = at;
+    p.setPen(QPen(Qt::black, 2 * unit, pin.keepTexture ? Qt::SolidLine : Qt::DotLine));
+    p.drawLine(QPointF(lane.left, y), QPointF(lane.right, y));
+    setFont(p, 16 * unit, true);
+    p.drawText(
+        QRectF(lane.right + 8 * unit, at, 142 * unit, line), Qt::AlignLeft | Qt::AlignVCenter,
+        p.fontMetrics().elidedText(QString("%1 %2").arg(order[k] + 1).arg(pin.label), Qt::ElideRight, int(140 * unit)));
+  }
+}
+
 /// The scene and the frames on one scale of stops, in black on white: read at a glance, printed without colour.
 void drawLadder(QPainter& p, const FieldCard& card, const QRectF& box, double unit) {
   const LadderData& d = card.ladder;
@@ -124,6 +151,7 @@ void drawLadder(QPainter& p, const FieldCard& card, const QRectF& box, double un
     p.drawText(QRectF(box.left(), yOf(ev) - 10 * unit, 36 * unit, 20 * unit), Qt::AlignRight | Qt::AlignVCenter,
                QString::number(ev).replace('-', QChar(0x2212)));
   }
+  drawReadings(p, d, yOf, {axis, names, box.bottom()}, unit); // behind the columns, so that no line crosses a time
   const double pitch = (names - axis - 16 * unit) / double(d.columns.size()), bar = std::min(54 * unit, pitch * 0.8);
   for (std::size_t i = 0; i < d.columns.size(); ++i) {
     const auto& c = d.columns[i];
@@ -139,17 +167,6 @@ void drawLadder(QPainter& p, const FieldCard& card, const QRectF& box, double un
     p.drawText(QRectF(-r.height() / 2, -r.width() / 2, r.height() - 8 * unit, r.width()),
                Qt::AlignRight | Qt::AlignVCenter, c.time);
     p.restore();
-  }
-  double last = -1e9;
-  for (std::size_t i = 0; i < d.pins.size(); ++i) {
-    const auto& pin = d.pins[i];
-    const double y = yOf(pin.ev), at = std::max(y - 12 * unit, last + 26 * unit);
-    last = at;
-    p.setPen(QPen(Qt::black, 2 * unit, pin.keepTexture ? Qt::SolidLine : Qt::DotLine));
-    p.drawLine(QPointF(axis, y), QPointF(names, y));
-    setFont(p, 16 * unit, true);
-    p.drawText(QRectF(names + 8 * unit, at, 142 * unit, 24 * unit), Qt::AlignLeft | Qt::AlignVCenter,
-               p.fontMetrics().elidedText(QString("%1 %2").arg(i + 1).arg(pin.label), Qt::ElideRight, int(140 * unit)));
   }
 }
 

@@ -123,7 +123,7 @@ private:
     look_->setObjectName("look");
     look_->setFixedWidth(220);
     first->addWidget(look_);
-    strength_ = new SliderGrid({{"lookStrength", tr("How much of it"), 0, 100, 0.01}}, 1);
+    strength_ = new SliderGrid({{"lookStrength", tr("How much of it"), 0, 100, 0.01, Reads::Percent, {}, 100}}, 1);
     strength_->setFixedWidth(220);
     first->addWidget(strength_);
     first->addStretch();
