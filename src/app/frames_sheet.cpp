@@ -186,7 +186,7 @@ void FramesSheet::refresh() {
 
 void FramesSheet::refreshTable() {
   const Comparison& c = *frames_.comparison();
-  const auto ways = frames_.ways();
+  const auto& ways = frames_.ways();
   const Plan& plan = *frames_.desk().view().plan;
   QStringList times;
   for (const auto& frame : plan.frames) times << text(print(frame.time));

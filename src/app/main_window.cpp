@@ -159,6 +159,12 @@ void MainWindow::connectWork() {
   connect(welcome_, &Welcome::framesWanted, this, &MainWindow::chooseFrames);
   connect(welcome_, &Welcome::jobWanted, this, &MainWindow::goOnWith);
   connect(&workbench_, &Workbench::changed, this, &MainWindow::refresh);
+  connect(&workbench_, &Workbench::viewsChanged, this, [this] {
+    left_->refresh(allViewsShown_);
+    if (!allViewsShown_) return;
+    verdict_->show(workbench_.views.verdict(), {});
+    allViews_->refresh();
+  });
   connect(&workbench_, &Workbench::pictureChanged, this, &MainWindow::refreshPicture);
   connect(&workbench_.deliver, &DeliverModel::sheetDrawn, this, &MainWindow::saveSheet);
   connect(&workbench_.opening, &JobOpening::sorted, this, &MainWindow::sortFrames);

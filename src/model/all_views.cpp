@@ -98,7 +98,7 @@ void AllViews::next() {
     const auto check = checkOf(v, progress);
     auto made = combineView(v, options, progress);
     if (!made) return [this, piece, e = made.error()] { ended(piece, e); };
-    const QImage picture = drawn(*made, v, progress);
+    const QImage picture = keepSmall(v, drawn(*made, v, progress));
     return [this, piece, check, made = *made, picture, frames = v.frames] {
       const View* now = desk_.job.find(piece.view);
       if (now && now->frames == frames) { // else they changed meanwhile
@@ -109,7 +109,7 @@ void AllViews::next() {
             set.verdict = check->sentence, set.answer = answerName(check->answer);
           });
         desk_.job.note(piece.view, Aspect::Combined, [&](View& changed) { putOutcome(changed, made.outcome); });
-        pictures.finished(piece.view, picture);
+        pictures.put(piece.view, picture);
         emit combined(piece.view);
       }
       ended(piece, {});

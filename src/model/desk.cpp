@@ -9,7 +9,7 @@ Desk::Desk(std::filesystem::path jobs)
     : jobsFolder(std::move(jobs)), profiles(profilesFolder(jobsFolder)), looks(looksFolder(jobsFolder)),
       areas(areasFolder(jobsFolder)), curves(curvesFolder(jobsFolder)) {
   for (Lane* lane : {&works.longWork, &works.preview, &works.judging, &works.detail, &works.beside, &works.measuring,
-                     &works.delivery, &works.batch, &works.pictures, &works.saving})
+                     &works.delivery, &works.batch, &works.pictures, &works.small, &works.saving})
     QObject::connect(lane, &Lane::failed, &notices, qOverload<const QString&>(&Notices::fail));
 }
 

@@ -26,7 +26,7 @@ FramesModel::FramesModel(Desk& desk) : StationModel(desk) {
   });
   connect(&desk_.job, &JobModel::viewEntered, this, [this] {
     problem_.clear();
-    comparison_.reset();
+    forgetComparison();
     if (!desk_.view().plan && !desk_.view().world.empty()) replan(idOf(desk_.view()));
   });
 }
@@ -68,7 +68,7 @@ void FramesModel::replan(const std::string& name) {
   if (!view) return;
   auto plan = planOf(*view, cardMegabytes());
   if (desk_.hasView() && view == &desk_.view()) {
-    comparison_.reset();
+    forgetComparison();
     problem_ = plan ? QString() : text(plan.error().message);
   }
   desk_.job.note(name, Aspect::Plan, [&](View& v) { v.plan = plan ? std::move(*plan) : std::optional<Plan>{}; });
@@ -118,15 +118,22 @@ const Comparison* FramesModel::comparison() const {
   return comparison_ ? &*comparison_ : nullptr;
 }
 
-std::vector<Way> FramesModel::ways() const {
-  const Comparison* compared = comparison();
-  if (!compared) return {};
+/// Kept until something changes: every tone of every way is looked at.
+const std::vector<Way>& FramesModel::ways() const {
+  const Comparison* compared = ways_.empty() ? comparison() : nullptr;
+  if (!compared) return ways_;
   const View& v = desk_.view();
-  std::vector<Way> all = waysOf(*compared, v.own ? "" : v.school);
-  if (!v.own || !v.plan) return all;
-  own_ = alternativeOf(*v.plan, schools().front(), v.situation);
-  all.push_back(ownWay(own_));
-  return all;
+  ways_ = waysOf(*compared, v.own ? "" : v.school);
+  if (v.own && v.plan) {
+    own_ = alternativeOf(*v.plan, schools().front(), v.situation);
+    ways_.push_back(ownWay(own_));
+  }
+  return ways_;
+}
+
+void FramesModel::forgetComparison() {
+  comparison_.reset();
+  ways_.clear();
 }
 
 void FramesModel::chooseWay(const std::string& id) {

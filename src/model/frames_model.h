@@ -34,7 +34,7 @@ public:
   /// All schools on this scene; null when there is no plan. Kept until something changes.
   [[nodiscard]] const Comparison* comparison() const;
   /// The same as rows, the recommended first, then, where there is one, the user's own bracket.
-  [[nodiscard]] std::vector<Way> ways() const;
+  [[nodiscard]] const std::vector<Way>& ways() const;
   void chooseWay(const std::string& id);
   [[nodiscard]] std::vector<CameraSetting> settingsToMake() const;
   [[nodiscard]] std::vector<std::string> warnings() const;
@@ -47,13 +47,15 @@ public:
   void measureSensor(const QStringList& files);
 
 private:
+  void forgetComparison();
   void replan(const std::string& view);
   void edit(const QString& words, const PlanChoices& choices);
   [[nodiscard]] std::optional<double> cardMegabytes() const;
 
   QString problem_; ///< Why there is no plan though there are readings.
   mutable std::optional<Comparison> comparison_;
-  mutable Alternative own_; ///< The plan in force, where it is the user's own.
+  mutable std::vector<Way> ways_; ///< Empty: to be made anew.
+  mutable Alternative own_;       ///< The plan in force, where it is the user's own.
 };
 
 } // namespace ml

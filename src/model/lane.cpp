@@ -109,13 +109,13 @@ void Lane::finish(quint64 number, const std::function<void()>& apply) {
 
 bool Works::settled() const {
   for (const Lane* lane :
-       {&longWork, &preview, &judging, &detail, &beside, &measuring, &delivery, &batch, &pictures, &saving})
+       {&longWork, &preview, &judging, &detail, &beside, &measuring, &delivery, &batch, &pictures, &small, &saving})
     if (lane->running()) return false;
   return true;
 }
 
 void Works::abandon() {
-  for (Lane* lane : {&longWork, &preview, &judging, &detail, &beside, &measuring, &delivery, &batch, &pictures})
+  for (Lane* lane : {&longWork, &preview, &judging, &detail, &beside, &measuring, &delivery, &batch, &pictures, &small})
     lane->abandon();
 }
 

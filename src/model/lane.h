@@ -70,7 +70,8 @@ struct Works {
   Lane measuring; ///< A spot through the finder.
   Lane delivery;  ///< The queue of files to write.
   Lane batch;     ///< Views that are combined while the hand is at another.
-  Lane pictures;  ///< Small pictures of the views.
+  Lane pictures;  ///< Small pictures of the views, read.
+  Lane small;     ///< That of the view in hand, kept.
   Lane saving;    ///< Views to disk.
 
   [[nodiscard]] bool settled() const;

@@ -26,6 +26,15 @@ QImage smallPictureOf(const std::filesystem::path& file, int edge) {
   return small ? toQImage(*small) : QImage();
 }
 
+QImage keepSmall(const View& view, const QImage& picture) {
+  if (picture.isNull()) return {};
+  const QImage small =
+      picture.scaled(ViewPictures::kEdge, ViewPictures::kEdge, Qt::KeepAspectRatio, Qt::SmoothTransformation);
+  QSaveFile file(fileOf(view));
+  if (file.open(QIODevice::WriteOnly) && small.save(&file, "JPG", 88)) file.commit();
+  return small;
+}
+
 ViewPictures::ViewPictures(Desk& desk) : desk_(desk) {
   connect(&desk_.job, &JobModel::jobOpened, this, [this] {
     pictures_.clear();
@@ -57,10 +66,14 @@ const ViewPictures::Pair& ViewPictures::of(const std::string& view) const {
 void ViewPictures::finished(const std::string& view, const QImage& picture) {
   const View* there = desk_.job.find(view);
   if (!there || picture.isNull()) return;
-  QImage& after = pictures_[view].after;
-  after = picture.scaled(kEdge, kEdge, Qt::KeepAspectRatio, Qt::SmoothTransformation);
-  QSaveFile file(fileOf(*there)); // when it cannot be written, it is drawn anew the next time
-  if (file.open(QIODevice::WriteOnly) && after.save(&file, "JPG", 88)) file.commit();
+  desk_.works.small.start([this, v = *there, picture](const Progress&) -> std::function<void()> {
+    return [this, id = idOf(v), small = keepSmall(v, picture)] { put(id, small); };
+  });
+}
+
+void ViewPictures::put(const std::string& view, const QImage& small) {
+  if (small.isNull() || !desk_.job.find(view)) return;
+  pictures_[view].after = small;
   emit changed();
 }
 

@@ -21,8 +21,10 @@ public:
   };
   /// By the view's folder.
   [[nodiscard]] const Pair& of(const std::string& view) const;
-  /// The view looks like this now; kept at kEdge.
+  /// The view looks like this now; reduced and kept in the background.
   void finished(const std::string& view, const QImage& picture);
+  /// It was kept already, by keepSmall.
+  void put(const std::string& view, const QImage& small);
 
   static constexpr int kEdge = 360;
 
@@ -36,6 +38,9 @@ private:
   std::map<std::string, Pair> pictures_;
 };
 
+/// Reduces a finished picture to kEdge and keeps it beside its view; from any thread. When it cannot be written, it is
+/// drawn anew the next time.
+[[nodiscard]] QImage keepSmall(const View& view, const QImage& picture);
 /// From any thread. Null: there is none, or it cannot be read.
 [[nodiscard]] QImage smallPictureOf(const std::filesystem::path& file, int edge);
 

@@ -16,7 +16,9 @@ Workbench::Workbench(const std::filesystem::path& jobs) : desk(jobs) {
   connect(&desk.works.longWork, &Lane::runningChanged, this, &Workbench::tell);
   connect(&desk.job, &JobModel::jobOpened, this, [this] { scales_.clear(); });
   connect(&opening, &JobOpening::viewRead, this, &Workbench::viewRead);
-  connect(&views, &AllViews::changed, this, &Workbench::tell);
+  connect(&views, &AllViews::changed, this, [this] {
+    if (entered()) emit viewsChanged();
+  });
 }
 
 Workbench::~Workbench() {

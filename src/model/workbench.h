@@ -63,6 +63,7 @@ public:
 signals:
   void changed(); ///< Anything but the picture.
   void pictureChanged();
+  void viewsChanged(); ///< Where the views of the job stand, and their pictures.
 
 private:
   void know(StationModel& station);
