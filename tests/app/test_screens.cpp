@@ -93,6 +93,15 @@ private:
     window.workbench().light.typeReading("corner", "4");
   }
 
+  /// A job of one view, from frames of a still scene.
+  static void openFrames(MainWindow& window, const QTemporaryDir& dir, Image<float> scene,
+                         const std::vector<double>& evs) {
+    (void)shootScene(std::move(scene), exposedAt(evs), FrameFormat::Jpeg, pathOf(dir) / "card");
+    window.show();
+    window.openPaths({QString::fromStdString((pathOf(dir) / "card").string())});
+    QVERIFY(settled(window));
+  }
+
 private slots:
   void initTestCase() { prepareWindows(); }
   void init() { QSettings().clear(); }
@@ -183,6 +192,39 @@ private slots:
     again.openPaths({QString::fromStdString(folder.string())});
     QVERIFY(settled(again));
     QVERIFY(!again.workbench().views.pictures.of(idOf(again.workbench().job().views()[4])).after.isNull());
+  }
+
+  /// A camera that nobody here made: the real bracket of tests/data, twice, as two rooms of one card.
+  void realFramesGoThroughTheSameWay() {
+    QTemporaryDir dir;
+    const fs::path real = fs::path(ML_SOURCE_DIR) / "tests/data/real_bracket";
+    for (const char* room : {"hall", "hall-again"})
+      for (const auto& entry : fs::directory_iterator(real))
+        if (entry.path().extension() == ".png") {
+          fs::create_directories(pathOf(dir) / "card" / room);
+          fs::copy_file(entry.path(), pathOf(dir) / "card" / room / entry.path().filename());
+        }
+    MainWindow window(pathOf(dir) / "jobs");
+    window.show();
+    window.openPaths({QString::fromStdString((pathOf(dir) / "card").string())});
+    QVERIFY(settled(window));
+    auto* sheet = window.findChild<SortSheet*>();
+    QVERIFY(sheet);
+    click(sheet->findChild<QPushButton*>("sortMake"));
+    QVERIFY(settled(window));
+    Workbench& bench = window.workbench();
+    QCOMPARE(bench.job().views().size(), std::size_t(2));
+    for (const View& v : bench.job().views()) {
+      QVERIFY2(v.combined && v.frames.size() == 3, v.name.c_str());
+      QVERIFY2(!bench.views.wantsALook(v), qPrintable(bench.views.says(v))); // a sound set raises no alarm
+      QVERIFY(!bench.views.pictures.of(idOf(v)).before.isNull());
+    }
+    bench.goTo(stations::kShoot);
+    QVERIFY(settled(window));
+    QCOMPARE(bench.ladder().columns.size(), std::size_t(3));
+    for (const auto& column : bench.ladder().columns)
+      QVERIFY(column.number >= 1 && column.number <= 3 && !column.flawed);
+    QVERIFY(!bench.shoot.marks().fullSize.isEmpty());
   }
 
   void viewsGoByKeyAtEveryStation() {
@@ -304,11 +346,13 @@ private slots:
 
   void aHundredPercentShowsTheFramesOwnPixels() {
     QTemporaryDir dir;
-    (void)shootScene(texturedScene(2000, 1400, 10, 3), exposedAt({3, 6, 9}), FrameFormat::Jpeg, pathOf(dir) / "card");
     MainWindow window(pathOf(dir) / "jobs");
-    window.show();
-    window.openPaths({QString::fromStdString((pathOf(dir) / "card").string())});
-    QVERIFY(settled(window));
+    const auto small = texturedScene(500, 350, 10, 3);
+    Image<float> large(2000, 1400, 3); // each pixel a block: larger than what is on screen
+    for (int y = 0; y < 1400; ++y)
+      for (int x = 0; x < 2000; ++x)
+        for (int c = 0; c < 3; ++c) large.at(x, y)[c] = small.at(x / 4, y / 4)[c];
+    openFrames(window, dir, std::move(large), {3, 6, 9});
     Workbench& bench = window.workbench();
     bench.goTo(stations::kShoot);
     QVERIFY(settled(window));
@@ -345,11 +389,8 @@ private slots:
 
   void theVerdictCountsWhatTheLadderDraws() {
     QTemporaryDir dir;
-    (void)shootScene(texturedScene(420, 300, 12, 5), exposedAt({3, 7, 11}), FrameFormat::Jpeg, pathOf(dir) / "card");
     MainWindow window(pathOf(dir) / "jobs");
-    window.show();
-    window.openPaths({QString::fromStdString((pathOf(dir) / "card").string())});
-    QVERIFY(settled(window));
+    openFrames(window, dir, texturedScene(420, 300, 12, 5), {3, 7, 11});
     Workbench& bench = window.workbench();
     CombineOptions still;
     still.align = AlignMode::Off;
@@ -463,13 +504,11 @@ private slots:
 
   void fromFramesToJpegByKeysAlone() {
     QTemporaryDir dir;
-    (void)shootScene(texturedScene(420, 300, 10, 5), exposedAt({3, 6, 9}), FrameFormat::Jpeg, pathOf(dir) / "card");
     MainWindow window(pathOf(dir) / "jobs");
     window.show();
     window.activateWindow();
     QVERIFY(QTest::qWaitForWindowActive(&window));
-    window.openPaths({QString::fromStdString((pathOf(dir) / "card").string())});
-    QVERIFY(settled(window));
+    openFrames(window, dir, texturedScene(420, 300, 10, 5), {3, 6, 9});
     Workbench& bench = window.workbench();
     QCOMPARE(bench.station().id(), stations::kCombine);
     const auto onwards = [&] {
@@ -617,11 +656,8 @@ private slots:
 
   void anAreaIsKeptForOtherPictures() {
     QTemporaryDir dir;
-    (void)shootScene(texturedScene(420, 300, 10, 5), exposedAt({3, 6, 9}), FrameFormat::Jpeg, pathOf(dir) / "card");
     MainWindow window(pathOf(dir) / "jobs");
-    window.show();
-    window.openPaths({QString::fromStdString((pathOf(dir) / "card").string())});
-    QVERIFY(settled(window));
+    openFrames(window, dir, texturedScene(420, 300, 10, 5), {3, 6, 9});
     Workbench& bench = window.workbench();
     bench.combine.combine({});
     QVERIFY(settled(window));
