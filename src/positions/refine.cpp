@@ -1,0 +1,222 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "positions/refine.h"
+
+#include "image/resample.h"
+
+#include <algorithm>
+#include <cmath>
+#include <optional>
+
+namespace ml {
+namespace {
+
+constexpr int kHalf = 7, kSide = 2 * kHalf + 1, kPatch = kSide * kSide;
+constexpr int kColumns = 36, kRows = 24;     ///< Places looked at in a frame.
+constexpr float kLeastTexture = 2e-4f;       ///< Smaller eigenvalue of the mean gradient product, stops^2 a pixel^2.
+constexpr double kReach = 4, kAlike = 0.85; ///< Pixels; correlation.
+
+struct Patch {
+  float values[kPatch];
+};
+
+float cubicAt(const Image<float>& in, double x, double y) {
+  const int x0 = int(std::floor(x)), y0 = int(std::floor(y));
+  float wx[4], wy[4];
+  cubicWeights(float(x - x0), wx);
+  cubicWeights(float(y - y0), wy);
+  float sum = 0;
+  for (int v = 0; v < 4; ++v) {
+    const float* row = in.row(std::clamp(y0 - 1 + v, 0, in.height() - 1));
+    float line = 0;
+    for (int u = 0; u < 4; ++u) line += wx[u] * row[std::clamp(x0 - 1 + u, 0, in.width() - 1)];
+    sum += wy[v] * line;
+  }
+  return sum;
+}
+
+/// How the surroundings of a place in a lie in b: an affine map, pixels of the compared pictures.
+struct LocalMap {
+  double x, y, xx, xy, yx, yy;
+};
+
+struct Pair {
+  CameraGeometry a, b;
+  double factor;
+  [[nodiscard]] bool map(double x, double y, double& u, double& v) const {
+    const auto full = [&](double p) { return (p + 0.5) * factor - 0.5; };
+    const auto reduced = [&](double p) { return (p + 0.5) / factor - 0.5; };
+    double px, py;
+    if (!b.pixel(a.ray(full(x), full(y)), px, py)) return false;
+    u = reduced(px), v = reduced(py);
+    return true;
+  }
+  [[nodiscard]] std::optional<LocalMap> around(double x, double y) const {
+    LocalMap m{};
+    double rx, ry, dx, dy;
+    constexpr double kStep = 4;
+    if (!map(x, y, m.x, m.y) || !map(x + kStep, y, rx, ry) || !map(x, y + kStep, dx, dy)) return {};
+    m.xx = (rx - m.x) / kStep, m.yx = (ry - m.y) / kStep, m.xy = (dx - m.x) / kStep, m.yy = (dy - m.y) / kStep;
+    return m;
+  }
+};
+
+bool inside(const Image<float>& in, double x, double y, double margin) {
+  return x >= margin && y >= margin && x <= in.width() - 1 - margin && y <= in.height() - 1 - margin;
+}
+
+/// Smaller eigenvalue of the structure tensor of the patch (Shi and Tomasi 1994).
+float textureAt(const Image<float>& in, int cx, int cy) {
+  float xx = 0, xy = 0, yy = 0;
+  for (int y = cy - kHalf; y <= cy + kHalf; y += 2)
+    for (int x = cx - kHalf; x <= cx + kHalf; x += 2) {
+      const float dx = 0.5f * (*in.at(x + 1, y) - *in.at(x - 1, y)), dy = 0.5f * (*in.at(x, y + 1) - *in.at(x, y - 1));
+      xx += dx * dx, xy += dx * dy, yy += dy * dy;
+    }
+  const float half = (xx + yy) / 2, root = std::sqrt((xx - yy) * (xx - yy) / 4 + xy * xy);
+  return (half - root) / ((kHalf + 1) * (kHalf + 1));
+}
+
+struct Found {
+  double dx = 0, dy = 0, alike = -1;
+};
+
+/// The plane that fits best removed (light that falls off is no texture).
+void flatten(Patch& p) {
+  float mean = 0, x = 0, y = 0;
+  constexpr float kMoment = float(kPatch) * kHalf * (kHalf + 1) / 3; // sum of u^2 over the patch
+  for (int v = -kHalf, i = 0; v <= kHalf; ++v)
+    for (int u = -kHalf; u <= kHalf; ++u, ++i) {
+      mean += p.values[i] / kPatch;
+      x += p.values[i] * float(u) / kMoment;
+      y += p.values[i] * float(v) / kMoment;
+    }
+  for (int v = -kHalf, i = 0; v <= kHalf; ++v)
+    for (int u = -kHalf; u <= kHalf; ++u, ++i) p.values[i] -= mean + x * float(u) + y * float(v);
+}
+
+/// Flat, length one; false for a patch without texture.
+bool normalise(Patch& p) {
+  flatten(p);
+  float sum = 0;
+  for (const float v : p.values) sum += v * v;
+  if (sum < 1e-8f) return false;
+  for (float& v : p.values) v /= std::sqrt(sum);
+  return true;
+}
+
+Found follow(const Image<float>& a, const Image<float>& b, int cx, int cy, const LocalMap& m) {
+  Patch given;
+  for (int v = -kHalf, i = 0; v <= kHalf; ++v)
+    for (int u = -kHalf; u <= kHalf; ++u, ++i) given.values[i] = *a.at(cx + u, cy + v);
+  Found out;
+  if (!normalise(given)) return out;
+  Patch seen, gx, gy;
+  const auto sample = [&](double dx, double dy) {
+    for (int v = -kHalf, i = 0; v <= kHalf; ++v)
+      for (int u = -kHalf; u <= kHalf; ++u, ++i)
+        seen.values[i] = cubicAt(b, m.x + dx + m.xx * u + m.xy * v, m.y + dy + m.yx * u + m.yy * v);
+  };
+  const auto slopes = [&](double dx, double dy) {
+    for (int v = -kHalf, i = 0; v <= kHalf; ++v)
+      for (int u = -kHalf; u <= kHalf; ++u, ++i) {
+        const double x = m.x + dx + m.xx * u + m.xy * v, y = m.y + dy + m.yx * u + m.yy * v;
+        gx.values[i] = 0.5f * (cubicAt(b, x + 1, y) - cubicAt(b, x - 1, y));
+        gy.values[i] = 0.5f * (cubicAt(b, x, y + 1) - cubicAt(b, x, y - 1));
+      }
+    flatten(gx);
+    flatten(gy);
+  };
+  for (int round = 0; round < 12; ++round) {
+    sample(out.dx, out.dy);
+    flatten(seen);
+    float sum = 0;
+    for (const float v : seen.values) sum += v * v;
+    if (sum < 1e-8f) return {};
+    const float length = std::sqrt(sum);
+    if (round % 4 == 0) slopes(out.dx, out.dy);
+    float xx = 0, xy = 0, yy = 0, rx = 0, ry = 0, dot = 0;
+    for (int i = 0; i < kPatch; ++i) {
+      const float e = given.values[i] - seen.values[i] / length, x = gx.values[i] / length, y = gy.values[i] / length;
+      xx += x * x, xy += x * y, yy += y * y, rx += x * e, ry += y * e;
+      dot += given.values[i] * seen.values[i] / length;
+    }
+    const float det = xx * yy - xy * xy;
+    if (!(det > 1e-12f)) return {};
+    const double sx = (yy * rx - xy * ry) / det, sy = (xx * ry - xy * rx) / det;
+    out.alike = dot;
+    if (std::hypot(sx, sy) < 0.01) break;
+    const double most = std::min(1.0, 1.5 / std::hypot(sx, sy));
+    out.dx += sx * most, out.dy += sy * most;
+    if (std::hypot(out.dx, out.dy) > kReach) return {out.dx, out.dy, 0};
+  }
+  return out;
+}
+
+struct Textured {
+  int x, y;
+};
+/// The most textured place of each cell that `pair` shares.
+std::vector<Textured> texturedPlaces(const Image<float>& a, const Image<float>& b, const Pair& pair) {
+  std::vector<Textured> out;
+  const int margin = kHalf + 2;
+  for (int row = 0; row < kRows; ++row)
+    for (int column = 0; column < kColumns; ++column) {
+      const int x0 = a.width() * column / kColumns, x1 = a.width() * (column + 1) / kColumns,
+                y0 = a.height() * row / kRows, y1 = a.height() * (row + 1) / kRows;
+      const int step = std::max(2, std::min(x1 - x0, y1 - y0) / 6);
+      float best = kLeastTexture;
+      std::optional<Textured> place;
+      for (int y = y0; y < y1; y += step)
+        for (int x = x0; x < x1; x += step) {
+          double u, v;
+          if (!inside(a, x, y, margin) || !pair.map(x, y, u, v) || !inside(b, u, v, margin + 1)) continue;
+          if (const float t = textureAt(a, x, y); t > best) best = t, place = Textured{x, y};
+        }
+      if (place) out.push_back(*place);
+    }
+  return out;
+}
+
+} // namespace
+
+double overlapOf(const Arrangement& arrangement, std::size_t a, std::size_t b) {
+  const CameraGeometry one = arrangement.camera(a), other = arrangement.camera(b);
+  constexpr int kSteps = 40;
+  int seen = 0;
+  for (int v = 0; v < kSteps; ++v)
+    for (int u = 0; u < kSteps; ++u) {
+      double x, y;
+      const double px = (u + 0.5) * one.width() / kSteps - 0.5, py = (v + 0.5) * one.height() / kSteps - 0.5;
+      seen += other.pixel(one.ray(px, py), x, y) && x >= 0 && y >= 0 && x <= other.width() - 1 && y <= other.height() - 1;
+    }
+  return double(seen) / (kSteps * kSteps);
+}
+
+PairLook lookAtPair(const Arrangement& arrangement, const ComparedPictures& pictures, int a, int b) {
+  const Image<float>&one = pictures.tones[std::size_t(a)], &other = pictures.tones[std::size_t(b)];
+  const Pair pair{arrangement.camera(std::size_t(a)), arrangement.camera(std::size_t(b)), double(pictures.factor)};
+  const double factor = pictures.factor;
+  const auto full = [&](double p) { return (p + 0.5) * factor - 0.5; };
+  PairLook out;
+  out.found.a = a, out.found.b = b;
+  out.overlapA = overlapOf(arrangement, std::size_t(a), std::size_t(b));
+  std::vector<double> alike;
+  for (const Textured& place : texturedPlaces(one, other, pair)) {
+    const auto local = pair.around(place.x, place.y);
+    if (!local) continue;
+    const Found found = follow(one, other, place.x, place.y, *local);
+    ++out.tried;
+    alike.push_back(found.alike);
+    if (found.alike < kAlike || !inside(other, local->x + found.dx, local->y + found.dy, kHalf)) continue;
+    out.found.matches.push_back(
+        {full(place.x), full(place.y), full(local->x + found.dx), full(local->y + found.dy)});
+  }
+  if (!alike.empty()) {
+    const auto middle = alike.begin() + std::ptrdiff_t(alike.size() / 2);
+    std::nth_element(alike.begin(), middle, alike.end());
+    out.alike = *middle;
+  }
+  return out;
+}
+
+} // namespace ml
