@@ -7,7 +7,7 @@
 #include "image/colour.h"
 #include "image/fast_math.h"
 #include "merge/consistency.h"
-#include "merge/laplacian.h"
+#include "image/laplacian.h"
 #include "merge/shown_frame.h"
 
 #include <array>

@@ -4,7 +4,7 @@
 
 #include "capture/frame.h"
 #include "merge/cell_mask.h"
-#include "merge/laplacian.h"
+#include "image/laplacian.h"
 #include "merge/share.h"
 #include "merge/tile.h"
 #include "merge/variance_curve.h"

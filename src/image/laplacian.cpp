@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "merge/laplacian.h"
+#include "image/laplacian.h"
 
 #include "base/vector_clones.h"
 

@@ -1,0 +1,25 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "base/progress.h"
+#include "positions/balance.h"
+
+#include <vector>
+
+namespace ml {
+
+/// Which position each place of the joined picture comes from, on a reduced canvas.
+struct Seams {
+  Canvas canvas;
+  Image<std::uint8_t> owner; ///< 0: nothing covers it; else the position plus 1.
+};
+
+/// At most this many positions can be joined.
+inline constexpr int kMostPositions = 250;
+
+/// Laid one position after the other by minimum cuts through what differs least (Kwatra et al. 2003), so that things
+/// that moved stay whole. `left`: positions that must not be used.
+[[nodiscard]] Seams laySeams(const Arrangement& arrangement, const std::vector<Image<std::uint16_t>>& pictures,
+                             const LightCodes& codes, const Balance& balance, const Canvas& canvas,
+                             const Progress& progress);
+
+} // namespace ml

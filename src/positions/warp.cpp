@@ -1,0 +1,102 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "positions/warp.h"
+
+#include "base/vector_clones.h"
+#include "image/fast_math.h"
+#include "image/interpolate.h"
+
+#include <algorithm>
+#include <cmath>
+#include <vector>
+
+namespace ml {
+namespace {
+
+constexpr int kStep = 16; ///< Geometry is exact at every 16th pixel of a row and straight between.
+constexpr int kWide = 3 * kInterpolationTaps;
+
+/// Six rows of six pixels of three channels, weighted; the sums of the three channels in code steps.
+ML_VECTOR_CLONES void gather(const std::uint16_t* from, std::ptrdiff_t stride, const float* wx, const float* wy,
+                             float* __restrict out) {
+  float sum[kWide] = {};
+  for (int r = 0; r < kInterpolationTaps; ++r) {
+    const std::uint16_t* row = from + r * stride;
+    for (int i = 0; i < kWide; ++i) sum[i] += wy[r] * float(row[i]);
+  }
+  for (int c = 0; c < 3; ++c) {
+    out[c] = 0;
+    for (int k = 0; k < kInterpolationTaps; ++k) out[c] += wx[k] * sum[3 * k + c];
+  }
+}
+
+/// Least and most of the four pixels about the place: what is interpolated stays near what is there.
+void held(const std::uint16_t* middle, std::ptrdiff_t stride, float* value) {
+  for (int c = 0; c < 3; ++c) {
+    const float a = middle[c], b = middle[3 + c], d = middle[stride + c], e = middle[stride + 3 + c];
+    const float low = std::min(std::min(a, b), std::min(d, e)), high = std::max(std::max(a, b), std::max(d, e));
+    const float room = 0.25f * (high - low);
+    value[c] = std::clamp(value[c], low - room, high + room);
+  }
+}
+
+struct Place {
+  double x, y;
+  bool seen;
+};
+
+} // namespace
+
+Warped warp(const Arrangement& a, std::size_t position, const Image<std::uint16_t>& picture, 
+            const Balance& balance, const Canvas& canvas, const Roi& tile) {
+  Warped out{Image<float>(tile.width, tile.height, 3), Image<std::uint8_t>(tile.width, tile.height, 1), false, true};
+  const CameraGeometry camera = a.camera(position);
+  const double half2 = (double(a.width) * a.width + double(a.height) * a.height) / 4;
+  const std::ptrdiff_t stride = std::ptrdiff_t(picture.width()) * 3;
+  const auto placeOf = [&](int x, int y) {
+    Place p{0, 0, false};
+    p.seen = camera.pixel(canvas.direction(x, y), p.x, p.y);
+    return p;
+  };
+  for (int y = 0; y < tile.height; ++y) {
+    float* to = out.stops.row(y);
+    std::uint8_t* covered = out.covered.row(y);
+    Place left = placeOf(tile.x, tile.y + y);
+    for (int x0 = 0; x0 < tile.width; x0 += kStep) {
+      const Place right = placeOf(tile.x + x0 + kStep, tile.y + y);
+      const int count = std::min(kStep, tile.width - x0);
+      for (int i = 0; i < count; ++i) {
+        const int x = x0 + i;
+        covered[x] = 0;
+        double u = left.x + (right.x - left.x) * i / kStep, v = left.y + (right.y - left.y) * i / kStep;
+        if (!left.seen || !right.seen) {
+          if (!left.seen && !right.seen) continue;
+          const Place exact = placeOf(tile.x + x, tile.y + y);
+          if (!exact.seen) continue;
+          u = exact.x, v = exact.y;
+        }
+        const double fu = std::floor(u), fv = std::floor(v);
+        const int px = int(fu) - 2, py = int(fv) - 2;
+        if (!(u > 2 && v > 2) || px + kInterpolationTaps > picture.width() || py + kInterpolationTaps > picture.height())
+          continue;
+        float wx[kInterpolationTaps], wy[kInterpolationTaps];
+        interpolationWeights(float(u - fu), wx);
+        interpolationWeights(float(v - fv), wy);
+        float value[3];
+        const std::uint16_t* from = picture.at(px, py);
+        gather(from, stride, wx, wy, value);
+        held(from + 2 * stride + 6, stride, value);
+        const double dx = u - (a.width - 1) / 2.0, dy = v - (a.height - 1) / 2.0;
+        const auto lens = float(balance.lensAt((dx * dx + dy * dy) / half2));
+        for (int c = 0; c < 3; ++c)
+          to[3 * x + c] = (value[c] - 1) / LightCodes::kSteps - float(balance.gain[position][std::size_t(c)]) - lens;
+        covered[x] = 1;
+        out.any = true;
+      }
+      left = right;
+    }
+    out.all = out.all && std::all_of(covered, covered + tile.width, [](std::uint8_t c) { return c != 0; });
+  }
+  return out;
+}
+
+} // namespace ml
