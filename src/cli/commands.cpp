@@ -6,6 +6,7 @@
 #include "deliver/deliver.h"
 #include "exposure/marks.h"
 #include "finish/finish.h"
+#include "pipeline/assemble_json.h"
 #include "pipeline/combine_report.h"
 #include "pipeline/deliver_view.h"
 #include "pipeline/inspect.h"
@@ -110,6 +111,23 @@ Result<std::vector<Target>> targetsNamed(const std::string& list) {
     begin = end + 1;
   }
   return out;
+}
+
+Result<void> nameWishes(const std::string& kind, const std::string& projection, AssembleOptions& out) {
+  if (kind == "turned")
+    out.kind = PositionWish::Turned;
+  else if (kind == "shifted")
+    out.kind = PositionWish::Shifted;
+  else if (kind != "auto")
+    return fail(ErrorCode::InvalidArgument, "--kind takes auto, turned, shifted or sphere, not \"" + kind + "\".");
+  for (const Projection p :
+       {Projection::Auto, Projection::Perspective, Projection::Cylindrical, Projection::Equirectangular})
+    if (projection == nameOf(p)) {
+      out.projection = p;
+      return {};
+    }
+  return fail(ErrorCode::InvalidArgument,
+              "--projection takes auto, perspective, cylindrical or equirectangular, not \"" + projection + "\".");
 }
 
 } // namespace
@@ -246,6 +264,24 @@ int runCombine(const CombineArguments& a, const Progress& progress) {
       return refuse(written.error());
   say(verdict(*combined));
   return combined->leftOut.empty() ? kDone : kSetLeftOut;
+}
+
+int runAssemble(const AssembleArguments& a, const Progress& progress) {
+  AssembleOptions options;
+  const auto combine = combineOptions(a.combine);
+  if (!combine) return refuse(combine.error());
+  options.combine = *combine;
+  if (auto named = nameWishes(a.kind, a.projection, options); !named) return wrongUse(named.error().message);
+  const auto assembled = assembleFiles(toPaths(a.combine.paths), options, progress.part(0, 0.8));
+  if (!assembled) return refuse(assembled.error());
+  if (auto written = writeAssembly(*assembled, a.combine.out, progress.part(0.8, 1)); !written)
+    return written.error().code == ErrorCode::UnsupportedFormat ? wrongUse(written.error().message)
+                                                                : refuse(written.error());
+  if (!a.combine.report.empty())
+    if (auto written = writeTextAtomically(a.combine.report, toJson(*assembled).dump(2)); !written)
+      return refuse(written.error());
+  say(verdict(*assembled));
+  return sayLeftOut(assembled->leftOut);
 }
 
 int runFinish(const FinishArguments& a, const Progress& progress) {

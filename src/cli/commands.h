@@ -31,6 +31,10 @@ struct CombineArguments {
   bool empty = false, evenSo = false;
   std::vector<std::string> leave;
 };
+struct AssembleArguments {
+  CombineArguments combine; ///< Paths, out and report are those of the whole.
+  std::string kind = "auto", projection = "auto";
+};
 struct FinishArguments {
   std::string file, out, look = "natural", recipe, report;
 };
@@ -46,6 +50,7 @@ int runPlan(const PlanArguments& arguments);
 int runShoot(const ShootArguments& arguments, const Progress& progress);
 int runInspect(const InspectArguments& arguments, const Progress& progress);
 int runCombine(const CombineArguments& arguments, const Progress& progress);
+int runAssemble(const AssembleArguments& arguments, const Progress& progress);
 int runFinish(const FinishArguments& arguments, const Progress& progress);
 int runRun(const RunArguments& arguments, const Progress& progress);
 

@@ -87,6 +87,18 @@ CLI::App* addCombine(CLI::App& app, CombineArguments& a) {
   return command;
 }
 
+CLI::App* addAssemble(CLI::App& app, AssembleArguments& a) {
+  auto* command = app.add_subcommand("assemble", "Frames of several positions to one radiance picture");
+  command->add_option("paths", a.combine.paths, "files and folders")->required();
+  command->add_option("--out", a.combine.out, ".exr or .tif")->required();
+  command->add_option("--kind", a.kind, "auto, turned, shifted or sphere")->capture_default_str();
+  command->add_option("--projection", a.projection, "auto, perspective, cylindrical or equirectangular")
+      ->capture_default_str();
+  command->add_option("--report", a.combine.report, "JSON file");
+  addCombineOptions(*command, a.combine);
+  return command;
+}
+
 CLI::App* addFinish(CLI::App& app, FinishArguments& a) {
   auto* command = app.add_subcommand("finish", "A radiance picture to a finished one");
   command->add_option("file", a.file, ".exr, .hdr or float .tif")->required();
@@ -135,6 +147,9 @@ int main(int count, char** arguments) {
   CombineArguments combine;
   auto* combineCommand = addCombine(app, combine);
 
+  AssembleArguments assemble;
+  auto* assembleCommand = addAssemble(app, assemble);
+
   FinishArguments finish;
   auto* finishCommand = addFinish(app, finish);
 
@@ -152,6 +167,7 @@ int main(int count, char** arguments) {
   if (*shootCommand) return runShoot(shoot, progress);
   if (*inspectCommand) return runInspect(inspect, progress);
   if (*combineCommand) return runCombine(combine, progress);
+  if (*assembleCommand) return runAssemble(assemble, progress);
   if (*finishCommand) return runFinish(finish, progress);
   return runRun(run, progress);
 }

@@ -60,6 +60,7 @@ ShotMetadata fromExif(const Exiv2::ExifData& exif) {
       bias != exif.end() && bias->count() > 0)
     if (const double value = bias->toFloat(); std::isfinite(value)) m.bias = Stops{value};
   if (const auto f = positive(exif, "Exif.Photo.FocalLength")) m.focalLengthMm = *f;
+  if (const auto f = positive(exif, "Exif.Photo.FocalLengthIn35mmFilm")) m.focalLength35mm = *f;
   if (const auto o = positive(exif, "Exif.Image.Orientation"); o && *o <= 8) m.orientation = int(*o);
   if (const auto w = positive(exif, "Exif.Photo.PixelXDimension")) m.width = int(std::min(*w, 1e6));
   if (const auto h = positive(exif, "Exif.Photo.PixelYDimension")) m.height = int(std::min(*h, 1e6));
@@ -88,6 +89,8 @@ void toExif(const ShotMetadata& m, Exiv2::ExifData& exif) {
         std::uint16_t(std::min(65535.0, std::strtod(print(*m.iso).c_str() + 4, nullptr)));
   if (m.bias) exif["Exif.Photo.ExposureBiasValue"] = Exiv2::Rational(int(std::lround(m.bias->value * 3)), 3);
   if (m.focalLengthMm) exif["Exif.Photo.FocalLength"] = Exiv2::Rational(int(std::lround(*m.focalLengthMm * 10)), 10);
+  if (m.focalLength35mm)
+    exif["Exif.Photo.FocalLengthIn35mmFilm"] = std::uint16_t(std::clamp(*m.focalLength35mm, 0.0, 65535.0) + 0.5);
   if (!m.camera.empty()) exif["Exif.Image.Model"] = m.camera;
   if (!m.takenAt.empty()) {
     exif["Exif.Photo.DateTimeOriginal"] = m.takenAt;

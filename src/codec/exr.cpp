@@ -133,45 +133,58 @@ Result<void> readExrInBands(const std::filesystem::path& path,
 
 namespace {
 
+Imf::Header headerOf(const Imath::Box2i& display, const Imath::Box2i& window, int channels,
+                     const ExrOptions& options) {
+  Imf::Header header(display, window);
+  header.compression() = options.lossy  ? Imf::DWAA_COMPRESSION
+                         : options.half ? Imf::PIZ_COMPRESSION
+                                        : Imf::ZIP_COMPRESSION; // PIZ: noise of half floats in a third of the time
+  if (options.lossy)
+    header.dwaCompressionLevel() = float(options.lossyLevel);
+  else
+    header.zipCompressionLevel() = 2; // half the time of the usual 4, and 2 % more bytes
+  for (const auto& name : channelNames(channels))
+    header.channels().insert(name, Imf::Channel(options.half ? Imf::HALF : Imf::FLOAT));
+  Imf::addChromaticities(header, Imf::Chromaticities());
+  for (const auto& [key, value] : options.text) header.insert(key, Imf::StringAttribute(value));
+  return header;
+}
+
+/// The next rows, without gaps between them, at row `y` of the window; a few at a time: the halves never exist as a
+/// whole.
+void writeSome(Imf::OutputFile& file, ImageView<const float> pixels, const Imath::Box2i& window, int y, bool half) {
+  const auto part = [&](int from, int rows) {
+    return Imath::Box2i({window.min.x, window.min.y + y + from}, {window.max.x, window.min.y + y + from + rows - 1});
+  };
+  if (!half) {
+    auto* data = const_cast<float*>(pixels.data);
+    file.setFrameBuffer(frameBuffer(reinterpret_cast<char*>(data), sizeof(float), Imf::FLOAT, part(0, pixels.height),
+                                    pixels.channels));
+    file.writePixels(pixels.height);
+    return;
+  }
+  constexpr int kRows = 256;
+  Image<std::uint16_t> halves(pixels.width, std::min(kRows, pixels.height), pixels.channels);
+  for (int from = 0; from < pixels.height; from += kRows) {
+    const int rows = std::min(kRows, pixels.height - from);
+    forEachBand(rows, [&](const Band& band) {
+      for (int v = band.begin; v < band.end; ++v)
+        toHalf(pixels.row(from + v), pixels.width * pixels.channels, halves.row(v));
+    });
+    file.setFrameBuffer(frameBuffer(reinterpret_cast<char*>(halves.data()), sizeof(::half), Imf::HALF,
+                                    part(from, rows), pixels.channels));
+    file.writePixels(rows);
+  }
+}
+
 /// `pixels` without gaps between its rows.
 Result<void> writePart(const std::filesystem::path& path, ImageView<const float> pixels, int x, int y0, int fullWidth,
                        int fullHeight, const ExrOptions& options) {
   try {
     const Imath::Box2i display({0, 0}, {fullWidth - 1, fullHeight - 1});
     const Imath::Box2i window({x, y0}, {x + pixels.width - 1, y0 + pixels.height - 1});
-    Imf::Header header(display, window);
-    header.compression() = options.lossy  ? Imf::DWAA_COMPRESSION
-                           : options.half ? Imf::PIZ_COMPRESSION
-                                          : Imf::ZIP_COMPRESSION; // PIZ: noise of half floats in a third of the time
-    if (options.lossy)
-      header.dwaCompressionLevel() = float(options.lossyLevel);
-    else
-      header.zipCompressionLevel() = 2; // half the time of the usual 4, and 2 % more bytes
-    const auto type = options.half ? Imf::HALF : Imf::FLOAT;
-    for (const auto& name : channelNames(pixels.channels)) header.channels().insert(name, Imf::Channel(type));
-    Imf::addChromaticities(header, Imf::Chromaticities());
-    for (const auto& [key, value] : options.text) header.insert(key, Imf::StringAttribute(value));
-    Imf::OutputFile file(path.c_str(), header, threads());
-    if (options.half) {
-      // A few rows at a time: the halves never exist as a whole.
-      constexpr int kRows = 256;
-      Image<std::uint16_t> halves(pixels.width, std::min(kRows, pixels.height), pixels.channels);
-      for (int y = 0; y < pixels.height; y += kRows) {
-        const int rows = std::min(kRows, pixels.height - y);
-        forEachBand(rows, [&](const Band& band) {
-          for (int v = band.begin; v < band.end; ++v)
-            toHalf(pixels.row(y + v), pixels.width * pixels.channels, halves.row(v));
-        });
-        const Imath::Box2i part({window.min.x, window.min.y + y}, {window.max.x, window.min.y + y + rows - 1});
-        file.setFrameBuffer(
-            frameBuffer(reinterpret_cast<char*>(halves.data()), sizeof(half), type, part, pixels.channels));
-        file.writePixels(rows);
-      }
-    } else {
-      auto* data = const_cast<float*>(pixels.data);
-      file.setFrameBuffer(frameBuffer(reinterpret_cast<char*>(data), sizeof(float), type, window, pixels.channels));
-      file.writePixels(pixels.height);
-    }
+    Imf::OutputFile file(path.c_str(), headerOf(display, window, pixels.channels, options), threads());
+    writeSome(file, pixels, window, 0, options.half);
     return {};
   } catch (const std::exception& error) {
     return unwritable(path, error.what());
@@ -179,6 +192,27 @@ Result<void> writePart(const std::filesystem::path& path, ImageView<const float>
 }
 
 } // namespace
+
+Result<void> writeExrRows(
+    const std::filesystem::path& path, int width, int height, const ExrOptions& options,
+    const std::function<Result<void>(const std::function<Result<void>(ImageView<const float>)>& write)>& fill) {
+  try {
+    const Imath::Box2i whole({0, 0}, {width - 1, height - 1});
+    Imf::OutputFile file(path.c_str(), headerOf(whole, whole, 3, options), threads());
+    int y = 0;
+    return fill([&](ImageView<const float> rows) -> Result<void> {
+      try {
+        writeSome(file, rows, whole, y, options.half);
+        y += rows.height;
+        return {};
+      } catch (const std::exception& error) {
+        return unwritable(path, error.what());
+      }
+    });
+  } catch (const std::exception& error) {
+    return unwritable(path, error.what());
+  }
+}
 
 Result<void> writePlacedExr(const std::filesystem::path& path, const PlacedImage& image, const ExrOptions& options) {
   return writePart(path, image.pixels.view(), image.x, image.y, image.fullWidth, image.fullHeight, options);

@@ -87,20 +87,27 @@ Tiff create(const std::filesystem::path& path, int width, int height, int bits, 
   return tiff;
 }
 
-template <class T> Result<void> writeRows(TIFF* tiff, ImageView<const T> view, const std::filesystem::path& path) {
+template <class T>
+Result<void> writeSome(TIFF* tiff, ImageView<const T> view, int from, const std::filesystem::path& path) {
   std::vector<T> line(std::size_t(view.width) * view.channels); // the encoder works in place
   for (int y = 0; y < view.height; ++y) {
     std::copy_n(view.row(y), line.size(), line.data());
-    if (TIFFWriteScanline(tiff, line.data(), std::uint32_t(y)) < 0) return unwritable(path, lastMessage);
+    if (TIFFWriteScanline(tiff, line.data(), std::uint32_t(from + y)) < 0) return unwritable(path, lastMessage);
   }
+  return {};
+}
+
+template <class T> Result<void> writeRows(TIFF* tiff, ImageView<const T> view, const std::filesystem::path& path) {
+  if (auto written = writeSome(tiff, view, 0, path); !written) return written;
   if (!TIFFFlush(tiff)) return unwritable(path, lastMessage);
   return {};
 }
 
-Result<void> writeRgb(const std::filesystem::path& path, const auto& view, int bits, int format, int predictor,
-                      const std::vector<unsigned char>& icc, int ppi = 0) {
-  Tiff tiff = create(path, view.width, view.height, bits, 3);
-  if (!tiff) return unwritable(path, lastMessage);
+/// A file to write RGB rows to; null when it cannot be made.
+Tiff createRgb(const std::filesystem::path& path, int width, int height, int bits, int format, int predictor,
+               const std::vector<unsigned char>& icc, int ppi = 0) {
+  Tiff tiff = create(path, width, height, bits, 3);
+  if (!tiff) return tiff;
   TIFFSetField(tiff.get(), TIFFTAG_PHOTOMETRIC, PHOTOMETRIC_RGB);
   TIFFSetField(tiff.get(), TIFFTAG_SAMPLEFORMAT, format);
   TIFFSetField(tiff.get(), TIFFTAG_COMPRESSION, COMPRESSION_ADOBE_DEFLATE);
@@ -113,7 +120,13 @@ Result<void> writeRgb(const std::filesystem::path& path, const auto& view, int b
     TIFFSetField(tiff.get(), TIFFTAG_RESOLUTIONUNIT, RESUNIT_INCH);
   }
   if (!icc.empty()) TIFFSetField(tiff.get(), TIFFTAG_ICCPROFILE, std::uint32_t(icc.size()), icc.data());
-  return writeRows(tiff.get(), view, path);
+  return tiff;
+}
+
+Result<void> writeRgb(const std::filesystem::path& path, const auto& view, int bits, int format, int predictor,
+                      const std::vector<unsigned char>& icc, int ppi = 0) {
+  Tiff tiff = createRgb(path, view.width, view.height, bits, format, predictor, icc, ppi);
+  return tiff ? writeRows(tiff.get(), view, path) : unwritable(path, lastMessage);
 }
 
 } // namespace
@@ -159,6 +172,21 @@ Result<void> writeTiff16(const std::filesystem::path& path, ImageView<const std:
 Result<void> writeTiffFloat(const std::filesystem::path& path, ImageView<const float> rgb,
                             const std::vector<unsigned char>& icc) {
   return writeRgb(path, rgb, 32, SAMPLEFORMAT_IEEEFP, PREDICTOR_FLOATINGPOINT, icc);
+}
+
+Result<void> writeTiffFloatRows(
+    const std::filesystem::path& path, int width, int height, const std::vector<unsigned char>& icc,
+    const std::function<Result<void>(const std::function<Result<void>(ImageView<const float>)>& write)>& fill) {
+  Tiff tiff = createRgb(path, width, height, 32, SAMPLEFORMAT_IEEEFP, PREDICTOR_FLOATINGPOINT, icc);
+  if (!tiff) return unwritable(path, lastMessage);
+  int y = 0;
+  auto written = fill([&](ImageView<const float> rows) -> Result<void> {
+    auto some = writeSome(tiff.get(), rows, y, path);
+    y += rows.height;
+    return some;
+  });
+  if (written && !TIFFFlush(tiff.get())) return unwritable(path, lastMessage);
+  return written;
 }
 
 Result<void> writeDng(const std::filesystem::path& path, ImageView<const std::uint16_t> mosaic,

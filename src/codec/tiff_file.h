@@ -3,6 +3,7 @@
 #include "codec/code_image.h"
 
 #include <array>
+#include <functional>
 #include <vector>
 
 namespace ml {
@@ -20,6 +21,11 @@ Result<void> writeTiff16(const std::filesystem::path& file, ImageView<const std:
 /// 32-bit IEEE float RGB, deflate with floating-point prediction; lossless.
 Result<void> writeTiffFloat(const std::filesystem::path& file, ImageView<const float> rgb,
                             const std::vector<unsigned char>& icc);
+
+/// The same for a picture that never exists as a whole: `fill` hands its rows on from the top.
+Result<void> writeTiffFloatRows(
+    const std::filesystem::path& file, int width, int height, const std::vector<unsigned char>& icc,
+    const std::function<Result<void>(const std::function<Result<void>(ImageView<const float>)>& write)>& fill);
 
 /// A Bayer mosaic (RGGB) and what a raw developer must know of it.
 struct MosaicDescription {

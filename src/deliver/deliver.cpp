@@ -117,6 +117,12 @@ Result<Image<float>> readRadiance(const fs::path& file, const StopFlag& stop) {
   return read;
 }
 
+bool holdsRadiance(const fs::path& file) {
+  const auto kind = sniff(file);
+  return kind && (*kind == FileKind::OpenExr || *kind == FileKind::RadianceHdr ||
+                  (*kind == FileKind::Tiff && isFloatTiff(file)));
+}
+
 std::map<std::string, std::string> radianceNotes(const fs::path& file) {
   const auto kind = sniff(file);
   return kind && *kind == FileKind::OpenExr ? exrText(file) : std::map<std::string, std::string>{};

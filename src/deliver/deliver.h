@@ -36,6 +36,8 @@ Result<void> deliverRadiance(ImageView<const float> radiance, const std::filesys
 /// Reads what deliverRadiance wrote, or any OpenEXR, Radiance or float TIFF picture; three channels. Errors: of
 /// reading, Stopped.
 [[nodiscard]] Result<Image<float>> readRadiance(const std::filesystem::path& file, const StopFlag& stop = {});
+/// Is it OpenEXR, Radiance or float TIFF, by its content?
+[[nodiscard]] bool holdsRadiance(const std::filesystem::path& file);
 /// String attributes of an OpenEXR file; none of another or an unreadable one.
 [[nodiscard]] std::map<std::string, std::string> radianceNotes(const std::filesystem::path& file);
 

@@ -13,6 +13,7 @@ struct ShotMetadata {
   std::optional<Iso> iso;
   std::optional<Stops> bias; ///< Exposure compensation or bracket offset.
   std::optional<double> focalLengthMm;
+  std::optional<double> focalLength35mm; ///< That shows the same angle on 36 x 24 mm, by the diagonal.
   int width = 0, height = 0; ///< Pixels as stored; 0: not said.
   int orientation = 1;       ///< Exif orientation, 1..8.
   std::string camera;        ///< Free text, may be empty.

@@ -15,6 +15,7 @@ struct Arrangement {
   int width = 0, height = 0; ///< Of each frame.
   std::vector<Pose> poses;
   std::vector<int> plane; ///< Plane of focus of each position; those of plane 0 share one focal length.
+  std::vector<int> view;  ///< Positions with one number look at one place; the first of them is its number.
   LensBend bend;
 
   [[nodiscard]] CameraGeometry camera(std::size_t position) const {

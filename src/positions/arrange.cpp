@@ -69,7 +69,7 @@ bool holds(const PairFit& fit, const PairMatches& pair) {
          double(fit.inliers.size()) >= kLeastShare * double(pair.matches.size());
 }
 
-/// The lens by which most matches agree, of a coarse grid (or about what is known).
+/// The lens by which most matches agree, of a coarse grid and what is known.
 LensGuess guessLens(const std::vector<PairMatches>& pairs, FrameSize size, double known) {
   std::vector<const PairMatches*> best;
   for (const auto& pair : pairs) best.push_back(&pair);
@@ -80,7 +80,7 @@ LensGuess guessLens(const std::vector<PairMatches>& pairs, FrameSize size, doubl
   const double width = std::max(size.width, size.height);
   for (const double f : {0.4, 0.5, 0.63, 0.8, 1.0, 1.25, 1.6, 2.0, 2.5, 3.2, 4.5, 7.0})
     for (const double k1 : {0.0, -0.05, 0.05})
-      if (known <= 0 || std::abs(std::log2(f * width / known)) < 0.8) guesses.push_back({f * width, {k1, 0}});
+      guesses.push_back({f * width, {k1, 0}});
   if (known > 0) guesses.push_back({known, {0, 0}});
   std::vector<int> scores(guesses.size());
   forEachBand(
@@ -184,6 +184,17 @@ void findPlanes(Arrangement& a, const std::vector<PairMatches>& pairs) {
   const auto component = componentsOf(int(a.poses.size()), same);
   for (std::size_t i = 0; i < a.poses.size(); ++i)
     a.plane[i] = int(std::count(component.begin(), component.begin() + std::ptrdiff_t(i), component[i]));
+  a.view = component;
+}
+
+/// Planes of focus of one view say nothing of the lens.
+bool isOneView(const Arrangement& a) {
+  return std::all_of(a.view.begin(), a.view.end(), [&](int v) { return v == a.view[0]; });
+}
+void unbend(Arrangement& a, const ArrangeOptions& options) {
+  const double focal = options.focalKnown > 0 ? options.focalKnown : std::max(a.width, a.height);
+  for (Pose& pose : a.poses) pose.focal *= focal / a.poses[0].focal;
+  a.bend = {};
 }
 
 struct Solved {
@@ -215,8 +226,10 @@ Solved solve(PositionKind kind, const std::vector<PairMatches>& all, int n, Fram
     if (std::any_of(out.tied.pairs.begin(), out.tied.pairs.end(),
                     [&](const auto& p) { return p.a == pair.a && p.b == pair.b; }))
       held.push_back(pair);
+  const bool oneView = isOneView(a);
+  if (oneView) unbend(a, options);
   for (const double scale : {kLooseTolerance, 0.5 * kLooseTolerance, 0.25 * kLooseTolerance, 0.0015})
-    out.rms = adjust(a, held, {std::max(1.0, scale * width), true, options.focalKnown});
+    out.rms = adjust(a, held, {std::max(1.0, scale * width), !oneView, options.focalKnown});
   for (const auto& pair : held)
     for (const auto& m : pair.matches) out.agreeing += residualOf(a, pair.a, pair.b, m) < 0.002 * width + 0.5;
   return out;
@@ -345,11 +358,13 @@ Result<Arranged> arrangePositions(const std::vector<Image<std::uint16_t>>& pictu
     out.pairs = lookClosely(out.arrangement, compared, looks, progress.part(0.6 + 0.13 * round, 0.73 + 0.13 * round));
     if (progress.stopRequested()) return stopped();
     if (round == 0) findPlanes(out.arrangement, out.pairs);
+    if (round == 0 && isOneView(out.arrangement)) unbend(out.arrangement, options);
     const auto component = componentsOf(n, out.pairs);
     const int largest = largestOf(component);
     for (std::size_t i = 0; i < component.size(); ++i)
       if (component[i] != largest) return tl::unexpected(loose(names, features, i));
-    adjust(out.arrangement, out.pairs, {std::max(round == 0 ? 1.5 : 0.6, 0.7 * compared.factor), true, options.focalKnown});
+    adjust(out.arrangement, out.pairs,
+           {std::max(round == 0 ? 1.5 : 0.6, 0.7 * compared.factor), !isOneView(out.arrangement), options.focalKnown});
   }
   measureFits(out, finest.factor);
   if (auto error = contradiction(out, names)) return tl::unexpected(*error);

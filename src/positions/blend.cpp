@@ -2,8 +2,7 @@
 #include "positions/blend.h"
 
 #include "base/parallel.h"
-#include "image/laplacian.h"
-#include "positions/warp.h"
+#include "positions/multiband.h"
 
 #include <algorithm>
 #include <array>
@@ -13,66 +12,7 @@
 namespace ml {
 namespace {
 
-constexpr int kTile = 512, kLevels = 5;
-constexpr int kMargin = 96; ///< What the coarsest level of a blend reaches.
-
-using Planes = std::vector<Image<float>>; ///< One level after the other, one channel.
-
-Planes gaussian(Image<float> first) {
-  Planes out;
-  out.push_back(std::move(first));
-  std::vector<float> scratch;
-  for (int level = 1; level < kLevels && std::min(out.back().width(), out.back().height()) > 4; ++level) {
-    const auto& fine = out.back();
-    Image<float> coarse(halvedSize(fine.width()), halvedSize(fine.height()), 1);
-    for (int y = 0; y < coarse.height(); ++y) halveRow(fine.view(), y, scratch, coarse.row(y));
-    out.push_back(std::move(coarse));
-  }
-  return out;
-}
-
-/// sum[level] += weight[level] * (picture's detail at that level).
-void addWeighted(const Planes& picture, const Planes& weight, Planes& sum) {
-  std::vector<float> scratch, smooth;
-  for (std::size_t level = 0; level < picture.size(); ++level) {
-    const auto& fine = picture[level];
-    smooth.resize(std::size_t(fine.width()));
-    for (int y = 0; y < fine.height(); ++y) {
-      const bool last = level + 1 == picture.size();
-      if (!last) doubleRow(picture[level + 1].view(), y, fine.width(), scratch, smooth.data());
-      addDetail(fine.row(y), last ? nullptr : smooth.data(), weight[level].row(y), fine.width(), sum[level].row(y));
-    }
-  }
-}
-
-Image<float> collapsed(Planes sum) {
-  std::vector<float> scratch, smooth;
-  for (std::size_t level = sum.size() - 1; level-- > 0;) {
-    auto& fine = sum[level];
-    smooth.resize(std::size_t(fine.width()));
-    for (int y = 0; y < fine.height(); ++y) {
-      doubleRow(sum[level + 1].view(), y, fine.width(), scratch, smooth.data());
-      for (int x = 0; x < fine.width(); ++x) *fine.at(x, y) += smooth[std::size_t(x)];
-    }
-  }
-  return std::move(sum[0]);
-}
-
-Image<float> channelOf(const Image<float>& in, int channel) {
-  Image<float> out(in.width(), in.height(), 1);
-  const float* from = in.data() + channel;
-  for (std::size_t i = 0; i < out.size(); ++i) out.data()[i] = from[3 * i];
-  return out;
-}
-
-Planes zeros(const Planes& like) {
-  Planes out;
-  for (const auto& plane : like) {
-    out.emplace_back(plane.width(), plane.height(), 1);
-    out.back().fill(0);
-  }
-  return out;
-}
+constexpr int kTile = 512;
 
 /// Owners on the reduced canvas, read at full size. Borders are smooth: the owner with most of the four neighbours'
 /// weight has a pixel.
@@ -138,17 +78,19 @@ public:
     Image<float> hard = hardComposite(positions, layers, outer, held);
     const Roi inside{inner.x - outer.x, inner.y - outer.y, inner.width, inner.height};
     if (positions.size() == 1) return write(hard, held, inside, rows);
-    write(blended(layers, hard, held), held, inside, rows);
+    write(blendLayers(layers, hard, held), held, inside, rows);
   }
 
 private:
   [[nodiscard]] Roi grown(const Roi& r) const {
-    const int left = view_.canvas.closed ? r.x - kMargin : std::max(0, r.x - kMargin), top = std::max(0, r.y - kMargin);
-    const int right = r.x + r.width + kMargin, bottom = std::min(view_.canvas.height, r.y + r.height + kMargin);
+    const int left = view_.canvas.closed ? r.x - kBlendReach : std::max(0, r.x - kBlendReach), top = std::max(0, r.y - kBlendReach);
+    const int right = r.x + r.width + kBlendReach, bottom = std::min(view_.canvas.height, r.y + r.height + kBlendReach);
     return {left, top, (view_.canvas.closed ? right : std::min(view_.canvas.width, right)) - left, bottom - top};
   }
   [[nodiscard]] Warped warped(std::size_t position, const Roi& tile) const {
-    return warp(view_.arrangement, position, view_.pictures[position], view_.balance, view_.canvas, tile);
+    return warp(view_.arrangement.camera(position), view_.pictures[position],
+                {view_.balance.gain[position], view_.balance.fallOff2, view_.balance.fallOff4},
+                [this](double x, double y) { return view_.canvas.direction(x, y); }, tile);
   }
 
   /// Every pixel from its owner, or from whoever covers it where the owner does not. `held`: 0 nothing, else the number
@@ -176,33 +118,6 @@ private:
         else
           std::fill_n(out.at(x, y), 3, 2.f); // log2(0 + 4): nothing
       }
-    return out;
-  }
-
-  [[nodiscard]] Image<float> blended(std::vector<Warped>& layers, const Image<float>& hard,
-                                     const Image<std::uint8_t>& held) const {
-    std::vector<Planes> weights;
-    for (std::size_t i = 0; i < layers.size(); ++i) {
-      Image<float> mine(held.width(), held.height(), 1);
-      for (std::size_t p = 0; p < held.size(); ++p) mine.data()[p] = held.data()[p] == i + 1 ? 1.f : 0.f;
-      // What nobody covers goes to the first layer: it is not shown, and weights must sum to one.
-      if (i == 0)
-        for (std::size_t p = 0; p < held.size(); ++p)
-          if (held.data()[p] == 0) mine.data()[p] = 1;
-      weights.push_back(gaussian(std::move(mine)));
-      // Where a layer does not cover, it shows what the others do: no edge arises.
-      Warped& layer = layers[i];
-      for (std::size_t p = 0; p < held.size(); ++p)
-        if (!layer.covered.data()[p]) std::copy_n(hard.data() + 3 * p, 3, layer.stops.data() + 3 * p);
-    }
-    Image<float> out(held.width(), held.height(), 3);
-    for (int c = 0; c < 3; ++c) {
-      Planes sum = zeros(weights[0]);
-      for (std::size_t i = 0; i < layers.size(); ++i)
-        addWeighted(gaussian(channelOf(layers[i].stops, c)), weights[i], sum);
-      const Image<float> plane = collapsed(std::move(sum));
-      for (std::size_t p = 0; p < plane.size(); ++p) out.data()[3 * p + std::size_t(c)] = plane.data()[p];
-    }
     return out;
   }
 

@@ -29,7 +29,7 @@ std::vector<Vector3> samples(const Arrangement& a) {
     const CameraGeometry camera = a.camera(i);
     for (int v = 0; v <= kSteps; ++v)
       for (int u = 0; u <= kSteps; ++u)
-        out.push_back(camera.ray((a.width - 1) * double(u) / kSteps, (a.height - 1) * double(v) / kSteps));
+        out.push_back(camera.ray(a.width * double(u) / kSteps - 0.5, a.height * double(v) / kSteps - 0.5));
   }
   return out;
 }
@@ -145,8 +145,9 @@ Result<Canvas> canvasFor(const Arrangement& a, Projection wish) {
     top = out.focal * heightOf(out.projection, e.top), bottom = out.focal * heightOf(out.projection, e.bottom);
   }
   // Pixel x covers x - 1/2 to x + 1/2.
-  out.width = std::max(1, int(out.closed ? std::round(right - left) : std::ceil(right - left)));
-  out.height = std::max(1, int(std::ceil(bottom - top)));
+  constexpr double kTiny = 1e-3;
+  out.width = std::max(1, int(out.closed ? std::round(right - left) : std::ceil(right - left - kTiny)));
+  out.height = std::max(1, int(std::ceil(bottom - top - kTiny)));
   out.centreX = -left - 0.5, out.centreY = -top - 0.5;
   constexpr double kMostPixels = 4e9;
   if (double(out.width) * out.height > kMostPixels)

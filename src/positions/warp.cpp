@@ -2,8 +2,8 @@
 #include "positions/warp.h"
 
 #include "base/vector_clones.h"
-#include "image/fast_math.h"
 #include "image/interpolate.h"
+#include "positions/light_codes.h"
 
 #include <algorithm>
 #include <cmath>
@@ -39,6 +39,31 @@ void held(const std::uint16_t* middle, std::ptrdiff_t stride, float* value) {
   }
 }
 
+/// Codes at a place inside the picture; neighbours beyond its edge repeat.
+void read(const Image<std::uint16_t>& picture, double u, double v, float* value) {
+  const double fu = std::floor(u), fv = std::floor(v);
+  const int px = int(fu) - 2, py = int(fv) - 2;
+  float wx[kInterpolationTaps], wy[kInterpolationTaps];
+  interpolationWeights(float(u - fu), wx);
+  interpolationWeights(float(v - fv), wy);
+  const std::uint16_t* from = nullptr;
+  std::ptrdiff_t stride = std::ptrdiff_t(picture.width()) * 3;
+  std::uint16_t edge[kInterpolationTaps * kWide];
+  if (px >= 0 && py >= 0 && px + kInterpolationTaps <= picture.width() &&
+      py + kInterpolationTaps <= picture.height()) {
+    from = picture.at(px, py);
+  } else {
+    for (int r = 0; r < kInterpolationTaps; ++r)
+      for (int k = 0; k < kInterpolationTaps; ++k)
+        std::copy_n(picture.at(std::clamp(px + k, 0, picture.width() - 1), std::clamp(py + r, 0, picture.height() - 1)),
+                    3, edge + r * kWide + 3 * k);
+    from = edge;
+    stride = kWide;
+  }
+  gather(from, stride, wx, wy, value);
+  held(from + 2 * stride + 6, stride, value);
+}
+
 struct Place {
   double x, y;
   bool seen;
@@ -46,15 +71,14 @@ struct Place {
 
 } // namespace
 
-Warped warp(const Arrangement& a, std::size_t position, const Image<std::uint16_t>& picture, 
-            const Balance& balance, const Canvas& canvas, const Roi& tile) {
+Warped warp(const CameraGeometry& camera, const Image<std::uint16_t>& picture, const LightChange& change,
+            const DirectionAt& direction, const Roi& tile) {
   Warped out{Image<float>(tile.width, tile.height, 3), Image<std::uint8_t>(tile.width, tile.height, 1), false, true};
-  const CameraGeometry camera = a.camera(position);
-  const double half2 = (double(a.width) * a.width + double(a.height) * a.height) / 4;
-  const std::ptrdiff_t stride = std::ptrdiff_t(picture.width()) * 3;
+  const int width = picture.width(), height = picture.height();
+  const double half2 = (double(width) * width + double(height) * height) / 4;
   const auto placeOf = [&](int x, int y) {
     Place p{0, 0, false};
-    p.seen = camera.pixel(canvas.direction(x, y), p.x, p.y);
+    p.seen = camera.pixel(direction(x, y), p.x, p.y);
     return p;
   };
   for (int y = 0; y < tile.height; ++y) {
@@ -74,21 +98,13 @@ Warped warp(const Arrangement& a, std::size_t position, const Image<std::uint16_
           if (!exact.seen) continue;
           u = exact.x, v = exact.y;
         }
-        const double fu = std::floor(u), fv = std::floor(v);
-        const int px = int(fu) - 2, py = int(fv) - 2;
-        if (!(u > 2 && v > 2) || px + kInterpolationTaps > picture.width() || py + kInterpolationTaps > picture.height())
-          continue;
-        float wx[kInterpolationTaps], wy[kInterpolationTaps];
-        interpolationWeights(float(u - fu), wx);
-        interpolationWeights(float(v - fv), wy);
+        if (!(u > -0.5 && v > -0.5 && u < width - 0.5 && v < height - 0.5)) continue;
         float value[3];
-        const std::uint16_t* from = picture.at(px, py);
-        gather(from, stride, wx, wy, value);
-        held(from + 2 * stride + 6, stride, value);
-        const double dx = u - (a.width - 1) / 2.0, dy = v - (a.height - 1) / 2.0;
-        const auto lens = float(balance.lensAt((dx * dx + dy * dy) / half2));
+        read(picture, u, v, value);
+        const double dx = u - (width - 1) / 2.0, dy = v - (height - 1) / 2.0, rho2 = (dx * dx + dy * dy) / half2;
+        const auto lens = float(rho2 * (change.fallOff2 + rho2 * change.fallOff4));
         for (int c = 0; c < 3; ++c)
-          to[3 * x + c] = (value[c] - 1) / LightCodes::kSteps - float(balance.gain[position][std::size_t(c)]) - lens;
+          to[3 * x + c] = (value[c] - 1) / LightCodes::kSteps - float(change.gain[std::size_t(c)]) - lens;
         covered[x] = 1;
         out.any = true;
       }

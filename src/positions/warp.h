@@ -1,6 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "positions/balance.h"
+#include "positions/pose.h"
+#include "image/image.h"
+
+#include <cstdint>
+#include <functional>
 
 namespace ml {
 
@@ -11,8 +15,17 @@ struct Warped {
   bool any = false, all = true;
 };
 
-/// Resamples (Lanczos, three lobes) position number `position` to `tile` of the canvas, which may reach over its edges.
-[[nodiscard]] Warped warp(const Arrangement& arrangement, std::size_t position, const Image<std::uint16_t>& picture,
-                          const Balance& balance, const Canvas& canvas, const Roi& tile);
+/// Direction that a pixel of the target looks in.
+using DirectionAt = std::function<Vector3(double x, double y)>;
+
+/// What is taken from a position's light before it is joined.
+struct LightChange {
+  std::array<double, 3> gain{};    ///< Stops.
+  double fallOff2 = 0, fallOff4 = 0; ///< As Balance.
+};
+
+/// Resamples (Lanczos, three lobes) a picture taken by `camera` to `tile` of a plane, which may reach over its edges.
+[[nodiscard]] Warped warp(const CameraGeometry& camera, const Image<std::uint16_t>& picture, const LightChange& change,
+                          const DirectionAt& direction, const Roi& tile);
 
 } // namespace ml

@@ -76,6 +76,10 @@ std::array<double, 3> RoundRoom::light(std::array<double, 3> d, std::array<doubl
 }
 
 Image<float> shoot(const RoundRoom& room, const Shot& shot, int width, int height) {
+  return shoot([&](const V& direction, const V& from) { return room.light(direction, from); }, shot, width, height);
+}
+
+Image<float> shoot(const World& world, const Shot& shot, int width, int height) {
   Image<float> out(width, height, 3);
   const double halfDiagonal = std::hypot(width, height) / 2;
   forEachBand(height, [&](const Band& band) {
@@ -92,7 +96,7 @@ Image<float> shoot(const RoundRoom& room, const Shot& shot, int width, int heigh
           const double scale = rho > 0 ? r / rho : 1;
           V d{u * scale, v * scale, shot.focal};
           d = rotated(rotated(rotated(d, shot.roll, 2), shot.pitch, 0), shot.yaw, 1);
-          const auto light = room.light(d, shot.from);
+          const auto light = world(d, shot.from);
           for (int c = 0; c < 3; ++c) sum[c] += gain * light[std::size_t(c)] / 4;
         }
         for (int c = 0; c < 3; ++c) out.at(x, y)[c] = float(sum[c]);

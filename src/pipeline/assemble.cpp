@@ -1,0 +1,226 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "pipeline/assemble.h"
+
+#include "base/atomic_file.h"
+#include "base/large_memory.h"
+#include "deliver/deliver.h"
+#include "deliver/rows_file.h"
+#include "positions/focus.h"
+#include "tone/facts_text.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace ml {
+namespace fs = std::filesystem;
+namespace {
+
+/// A float TIFF that says how it was exposed is a frame.
+bool isRadiance(const fs::path& file) {
+  if (!holdsRadiance(file)) return false;
+  const auto facts = inspectFile(file);
+  return !facts || !facts->exposureKnown;
+}
+
+/// One position's light, and what is known of it.
+struct Light {
+  Image<float> radiance;
+  SceneFacts facts;
+  std::string verdict;
+  fs::path metadataFrom;
+  double focalKnown = 0; ///< Pixels; 0: the file does not say.
+};
+
+/// Focal length in pixels by that of the same angle on film of 36 x 24 mm (Exif 2.3, FocalLengthIn35mmFilm: by the
+/// diagonal).
+double focalOf(const FileFacts& file, int width, int height) {
+  const auto& focal = file.metadata.focalLength35mm;
+  return focal && *focal > 0 ? *focal / std::hypot(36.0, 24.0) * std::hypot(width, height) : 0;
+}
+
+Result<Light> lightOf(const FileGroup& group, const CombineOptions& options, const Progress& progress) {
+  Light out;
+  if (group.files.size() == 1 && isRadiance(group.files[0].path)) {
+    auto read = readRadiance(group.files[0].path, progress.stop);
+    if (!read) return passOn(read.error());
+    out.radiance = std::move(*read);
+    out.facts = factsFromText(radianceNotes(group.files[0].path));
+    out.metadataFrom = group.files[0].path;
+    return out;
+  }
+  std::vector<fs::path> files;
+  for (const auto& file : group.files) files.push_back(file.path);
+  auto combined = combineFiles(files, options, progress);
+  if (!combined) return passOn(combined.error());
+  out.facts = sceneFacts(*combined);
+  out.verdict = verdict(*combined);
+  out.metadataFrom = combined->frames[std::size_t(combined->reference)].path;
+  out.radiance = std::move(combined->radiance);
+  out.focalKnown = focalOf(group.files[0], out.radiance.width(), out.radiance.height());
+  return out;
+}
+
+Result<void> readPositions(const std::vector<FileGroup>& groups, const AssembleOptions& options,
+                           const Progress& progress, Assembly& out, double& focalKnown) {
+  const double n = double(groups.size());
+  double firstUnit = 0;
+  for (std::size_t i = 0; i < groups.size(); ++i) {
+    auto light = lightOf(groups[i], options.combine, progress.part(double(i) / n, double(i + 1) / n));
+    if (!light) return passOn(light.error());
+    AssembledPosition position;
+    for (const auto& file : groups[i].files) position.files.push_back(file.path);
+    position.name = groups[i].name;
+    position.verdict = light->verdict;
+    const auto view = light->radiance.view();
+    if (i == 0) {
+      out.codes = LightCodes::of(view);
+      out.metadataFrom = light->metadataFrom;
+      focalKnown = light->focalKnown;
+      firstUnit = light->facts.ev100OfUnit;
+      out.facts = light->facts;
+    }
+    const double stops = light->facts.ev100OfUnit - firstUnit;
+    out.pictures.push_back(toLightCodes(view, float(std::isfinite(stops) ? std::exp2(stops) : 1), out.codes));
+    out.positions.push_back(std::move(position));
+  }
+  return {};
+}
+
+/// Planes of focus become one view each; the arrangement keeps the views alone.
+void joinPlanes(const Arrangement& all, Assembly& out, const Progress& progress) {
+  const auto views = viewsOf(all);
+  Arrangement kept = all;
+  kept.poses.clear(), kept.plane.clear(), kept.view.clear();
+  std::vector<Image<std::uint16_t>> pictures;
+  for (const auto& view : views) {
+    kept.poses.push_back(all.poses[view[0]]);
+    kept.plane.push_back(0);
+    kept.view.push_back(int(kept.view.size()));
+    if (view.size() > 1)
+      pictures.push_back(joinFocus(all, view, out.pictures, progress).picture);
+    else
+      pictures.push_back(std::move(out.pictures[view[0]]));
+  }
+  out.arrangement = std::move(kept);
+  out.pictures = std::move(pictures);
+}
+
+std::vector<FileGroup> groupsOf(const std::vector<fs::path>& paths, std::vector<LeftOut>& leftOut,
+                                const Progress& progress) {
+  std::vector<fs::path> frames;
+  std::vector<FileGroup> out;
+  auto files = collectFiles(paths, leftOut, Subfolders::Read, progress.stop);
+  // A folder of radiance pictures and nothing else: they are what is meant.
+  if (files.empty())
+    for (const auto& left : leftOut)
+      if (left.companion && holdsRadiance(left.path)) files.push_back(left.path);
+  for (const auto& file : files) {
+    if (!isRadiance(file)) {
+      frames.push_back(file);
+      continue;
+    }
+    FileFacts facts;
+    facts.path = file;
+    out.push_back({file.stem().string(), {facts}, GroupKind::Single, {}});
+  }
+  if (frames.empty()) return out;
+  Grouping grouping = groupFiles(frames, progress);
+  lookAtGroups(grouping, progress);
+  leftOut.insert(leftOut.end(), grouping.leftOut.begin(), grouping.leftOut.end());
+  for (auto& group : grouping.sets) out.push_back(std::move(group));
+  return out;
+}
+
+} // namespace
+
+Result<Assembly> assembleGroups(const std::vector<FileGroup>& groups, const AssembleOptions& options,
+                                const Progress& progress) {
+  const MemoryReuse reuse;
+  if (groups.size() < 2)
+    return fail(ErrorCode::TooFewFrames, groups.empty()
+                                             ? "There is no frame in what was named; give a folder of frames or the "
+                                               "frames themselves."
+                                             : "All files belong to one position (`" + groups[0].name +
+                                                   "`); to combine them use `combine`.");
+  if (groups.size() > std::size_t(kMostPositions))
+    return fail(ErrorCode::InvalidArgument, fmt::format("{} positions are more than can be joined; name at most {}.",
+                                                        groups.size(), kMostPositions));
+  Assembly out;
+  ArrangeOptions arranging;
+  arranging.kind = options.kind;
+  if (auto read = readPositions(groups, options, progress.part(0, 0.6), out, arranging.focalKnown); !read)
+    return passOn(read.error());
+  std::vector<std::string> names;
+  for (const auto& position : out.positions) names.push_back(position.files[0].filename().string());
+  auto arranged = arrangePositions(out.pictures, out.codes, names, arranging, progress.part(0.6, 0.8));
+  if (!arranged) return passOn(arranged.error());
+  levelAndCentre(arranged->arrangement);
+  const auto grid = gridOf(arranged->arrangement);
+  for (std::size_t i = 0; i < out.positions.size(); ++i) {
+    AssembledPosition& position = out.positions[i];
+    position.place = grid[i];
+    position.plane = arranged->arrangement.plane[i];
+    position.pose = arranged->arrangement.poses[i];
+    position.fit = arranged->fits[i];
+  }
+  out.remarks = arranged->remarks;
+  joinPlanes(arranged->arrangement, out, progress.part(0.8, 0.85));
+  if (progress.stopRequested()) return stopped();
+  auto canvas = canvasFor(out.arrangement, options.projection);
+  if (!canvas) return passOn(canvas.error());
+  out.canvas = *canvas;
+  out.balance = balanceLight(out.arrangement, out.pictures, out.codes, out.canvas);
+  out.seams = laySeams(out.arrangement, out.pictures, out.codes, out.balance, out.canvas, progress.part(0.85, 1));
+  if (progress.stopRequested()) return stopped();
+  return out;
+}
+
+Result<Assembly> assembleFiles(const std::vector<fs::path>& paths, const AssembleOptions& options,
+                               const Progress& progress) {
+  std::vector<LeftOut> leftOut;
+  const auto groups = groupsOf(paths, leftOut, progress.part(0, 0.02));
+  if (const auto missed = withoutCompanions(leftOut); groups.empty() && !missed.empty())
+    return passOn(missed.front().reason);
+  auto out = assembleGroups(groups, options, progress.part(0.02, 1));
+  if (out) out->leftOut = std::move(leftOut);
+  return out;
+}
+
+Result<void> writeAssembly(const Assembly& assembly, const fs::path& file, const Progress& progress) {
+  RadianceOptions options;
+  options.notes = textOf(assembly.facts);
+  options.metadataFrom = assembly.metadataFrom;
+  return deliverRadianceRows(file, assembly.canvas.width, assembly.canvas.height, options, [&](const RowsWriter& write) {
+    Result<void> written;
+    const bool done = drawJoined(
+        assembly.view(),
+        [&](int, ImageView<const float> rows) {
+          written = write(rows);
+          return bool(written);
+        },
+        progress);
+    if (!written) return written;
+    return done ? Result<void>{} : Result<void>(stopped());
+  });
+}
+
+std::string verdict(const Assembly& a) {
+  double worst = 0, parallax = 0;
+  int planes = 0;
+  for (const auto& p : a.positions) {
+    worst = std::max(worst, p.fit.residual);
+    parallax = std::max(parallax, p.fit.parallax);
+    planes = std::max(planes, p.plane + 1);
+  }
+  const double megapixels = double(a.canvas.width) * a.canvas.height / 1e6;
+  std::string text = fmt::format("{} positions{} joined to {} x {} pixels ({:.0f} megapixels, {}), each within {:.2f} "
+                                 "pixels of its neighbours",
+                                 a.pictures.size(), planes > 1 ? fmt::format(", {} planes of focus,", planes) : "",
+                                 a.canvas.width, a.canvas.height, megapixels, nameOf(a.canvas.projection), worst);
+  text += ".";
+  for (const auto& remark : a.remarks) text += " " + remark;
+  return text;
+}
+
+} // namespace ml
