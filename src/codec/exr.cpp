@@ -133,8 +133,7 @@ Result<void> readExrInBands(const std::filesystem::path& path,
 
 namespace {
 
-Imf::Header headerOf(const Imath::Box2i& display, const Imath::Box2i& window, int channels,
-                     const ExrOptions& options) {
+Imf::Header headerOf(const Imath::Box2i& display, const Imath::Box2i& window, int channels, const ExrOptions& options) {
   Imf::Header header(display, window);
   header.compression() = options.lossy  ? Imf::DWAA_COMPRESSION
                          : options.half ? Imf::PIZ_COMPRESSION
@@ -158,8 +157,8 @@ void writeSome(Imf::OutputFile& file, ImageView<const float> pixels, const Imath
   };
   if (!half) {
     auto* data = const_cast<float*>(pixels.data);
-    file.setFrameBuffer(frameBuffer(reinterpret_cast<char*>(data), sizeof(float), Imf::FLOAT, part(0, pixels.height),
-                                    pixels.channels));
+    file.setFrameBuffer(
+        frameBuffer(reinterpret_cast<char*>(data), sizeof(float), Imf::FLOAT, part(0, pixels.height), pixels.channels));
     file.writePixels(pixels.height);
     return;
   }
@@ -171,8 +170,8 @@ void writeSome(Imf::OutputFile& file, ImageView<const float> pixels, const Imath
       for (int v = band.begin; v < band.end; ++v)
         toHalf(pixels.row(from + v), pixels.width * pixels.channels, halves.row(v));
     });
-    file.setFrameBuffer(frameBuffer(reinterpret_cast<char*>(halves.data()), sizeof(::half), Imf::HALF,
-                                    part(from, rows), pixels.channels));
+    file.setFrameBuffer(frameBuffer(reinterpret_cast<char*>(halves.data()), sizeof(::half), Imf::HALF, part(from, rows),
+                                    pixels.channels));
     file.writePixels(rows);
   }
 }

@@ -36,9 +36,9 @@ struct ExrOptions {
 /// Linear Rec. 709; chromaticities are written (ITU-R BT.709). `image` has 1, 3 or 4 channels.
 Result<void> writeExr(const std::filesystem::path& file, ImageView<const float> image, const ExrOptions& options);
 /// The same for a picture of three channels that never exists as a whole: `fill` hands its rows on from the top.
-Result<void> writeExrRows(
-    const std::filesystem::path& file, int width, int height, const ExrOptions& options,
-    const std::function<Result<void>(const std::function<Result<void>(ImageView<const float>)>& write)>& fill);
+Result<void>
+writeExrRows(const std::filesystem::path& file, int width, int height, const ExrOptions& options,
+             const std::function<Result<void>(const std::function<Result<void>(ImageView<const float>)>& write)>& fill);
 Result<void> writePlacedExr(const std::filesystem::path& file, const PlacedImage& image, const ExrOptions& options);
 
 } // namespace ml

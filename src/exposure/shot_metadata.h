@@ -14,11 +14,11 @@ struct ShotMetadata {
   std::optional<Stops> bias; ///< Exposure compensation or bracket offset.
   std::optional<double> focalLengthMm;
   std::optional<double> focalLength35mm; ///< That shows the same angle on 36 x 24 mm, by the diagonal.
-  int width = 0, height = 0; ///< Pixels as stored; 0: not said.
-  int orientation = 1;       ///< Exif orientation, 1..8.
-  std::string camera;        ///< Free text, may be empty.
-  std::string takenAt;       ///< "YYYY:MM:DD HH:MM:SS" or empty; sorts as text.
-  int subSecond = 0;         ///< Milliseconds.
+  int width = 0, height = 0;             ///< Pixels as stored; 0: not said.
+  int orientation = 1;                   ///< Exif orientation, 1..8.
+  std::string camera;                    ///< Free text, may be empty.
+  std::string takenAt;                   ///< "YYYY:MM:DD HH:MM:SS" or empty; sorts as text.
+  int subSecond = 0;                     ///< Milliseconds.
 };
 
 } // namespace ml

@@ -6,8 +6,8 @@
 #include "exposure/ev.h"
 #include "image/colour.h"
 #include "image/fast_math.h"
-#include "merge/consistency.h"
 #include "image/laplacian.h"
+#include "merge/consistency.h"
 #include "merge/shown_frame.h"
 
 #include <array>

@@ -94,14 +94,19 @@ void joinPlanes(const Arrangement& all, Assembly& out, const Progress& progress)
   kept.poses.clear(), kept.plane.clear(), kept.view.clear();
   std::vector<Image<std::uint16_t>> pictures;
   for (const auto& view : views) {
-    kept.poses.push_back(all.poses[view[0]]);
+    std::size_t target = view[0];
+    if (view.size() > 1) {
+      FocusJoined joined = joinFocus(all, view, out.pictures, progress);
+      target = joined.target;
+      pictures.push_back(std::move(joined.picture));
+    } else {
+      pictures.push_back(std::move(out.pictures[target]));
+    }
+    kept.poses.push_back(all.poses[target]);
     kept.plane.push_back(0);
     kept.view.push_back(int(kept.view.size()));
-    if (view.size() > 1)
-      pictures.push_back(joinFocus(all, view, out.pictures, progress).picture);
-    else
-      pictures.push_back(std::move(out.pictures[view[0]]));
   }
+  if (views.size() == 1) kept.poses[0].turn = kIdentity3; // its frame as it is
   out.arrangement = std::move(kept);
   out.pictures = std::move(pictures);
 }
@@ -138,11 +143,11 @@ Result<Assembly> assembleGroups(const std::vector<FileGroup>& groups, const Asse
                                 const Progress& progress) {
   const MemoryReuse reuse;
   if (groups.size() < 2)
-    return fail(ErrorCode::TooFewFrames, groups.empty()
-                                             ? "There is no frame in what was named; give a folder of frames or the "
-                                               "frames themselves."
-                                             : "All files belong to one position (`" + groups[0].name +
-                                                   "`); to combine them use `combine`.");
+    return fail(ErrorCode::TooFewFrames,
+                groups.empty()
+                    ? "There is no frame in what was named; give a folder of frames or the "
+                      "frames themselves."
+                    : "All files belong to one position (`" + groups[0].name + "`); to combine them use `combine`.");
   if (groups.size() > std::size_t(kMostPositions))
     return fail(ErrorCode::InvalidArgument, fmt::format("{} positions are more than can be joined; name at most {}.",
                                                         groups.size(), kMostPositions));
@@ -191,18 +196,19 @@ Result<void> writeAssembly(const Assembly& assembly, const fs::path& file, const
   RadianceOptions options;
   options.notes = textOf(assembly.facts);
   options.metadataFrom = assembly.metadataFrom;
-  return deliverRadianceRows(file, assembly.canvas.width, assembly.canvas.height, options, [&](const RowsWriter& write) {
-    Result<void> written;
-    const bool done = drawJoined(
-        assembly.view(),
-        [&](int, ImageView<const float> rows) {
-          written = write(rows);
-          return bool(written);
-        },
-        progress);
-    if (!written) return written;
-    return done ? Result<void>{} : Result<void>(stopped());
-  });
+  return deliverRadianceRows(file, assembly.canvas.width, assembly.canvas.height, options,
+                             [&](const RowsWriter& write) {
+                               Result<void> written;
+                               const bool done = drawJoined(
+                                   assembly.view(),
+                                   [&](int, ImageView<const float> rows) {
+                                     written = write(rows);
+                                     return bool(written);
+                                   },
+                                   progress);
+                               if (!written) return written;
+                               return done ? Result<void>{} : Result<void>(stopped());
+                             });
 }
 
 std::string verdict(const Assembly& a) {

@@ -31,8 +31,8 @@ struct AssembledPosition {
 
 /// Positions joined, all but the pixels of the whole, which are drawn from it.
 struct Assembly {
-  std::vector<AssembledPosition> positions; ///< In the order of their first file.
-  Arrangement arrangement;                  ///< Of the views that are drawn: planes of focus are one view.
+  std::vector<AssembledPosition> positions;   ///< In the order of their first file.
+  Arrangement arrangement;                    ///< Of the views that are drawn: planes of focus are one view.
   std::vector<Image<std::uint16_t>> pictures; ///< Of these.
   LightCodes codes;
   Balance balance;

@@ -77,6 +77,11 @@ Eigen::Vector2d difference(const CameraGeometry& a, const CameraGeometry& b, con
   return {x - m.bx, y - m.by};
 }
 
+/// In standard deviations of the match.
+Eigen::Vector2d weighed(const Eigen::Vector2d& d, const Match& m) {
+  return {m.w11 * d[0] + m.w12 * d[1], m.w22 * d[1]};
+}
+
 double weightOf(double squared, double scale) {
   const double t = 1 + squared / (scale * scale);
   return 1 / (t * t);
@@ -120,7 +125,7 @@ double wholeCost(const Arrangement& a, const std::vector<PairMatches>& pairs, co
     }
   for (const PairMatches& pair : pairs) {
     const auto one = a.camera(std::size_t(pair.a)), other = a.camera(std::size_t(pair.b));
-    for (const Match& m : pair.matches) sum += costOf(difference(one, other, m).squaredNorm(), scale);
+    for (const Match& m : pair.matches) sum += costOf(weighed(difference(one, other, m), m).squaredNorm(), scale);
   }
   return sum;
 }
@@ -138,7 +143,8 @@ Normal normalOf(const Arrangement& a, const Layout& layout, const std::vector<Pa
     Eigen::VectorXd r(m), w(m);
     const auto one = a.camera(std::size_t(pair.a)), other = a.camera(std::size_t(pair.b));
     for (std::size_t i = 0; i < pair.matches.size(); ++i) {
-      const Eigen::Vector2d d = difference(one, other, pair.matches[i]);
+      const Match& match = pair.matches[i];
+      const Eigen::Vector2d d = weighed(difference(one, other, match), match);
       r.segment<2>(Eigen::Index(2 * i)) = d;
       w.segment<2>(Eigen::Index(2 * i)).setConstant(weightOf(d.squaredNorm(), scale));
     }
@@ -152,7 +158,9 @@ Normal normalOf(const Arrangement& a, const Layout& layout, const std::vector<Pa
       const auto movedOne = moved.camera(std::size_t(pair.a)), movedOther = moved.camera(std::size_t(pair.b));
       for (std::size_t i = 0; i < pair.matches.size(); ++i)
         j.block<2, 1>(Eigen::Index(2 * i), k) =
-            (difference(movedOne, movedOther, pair.matches[i]) - r.segment<2>(Eigen::Index(2 * i))) / size;
+            (weighed(difference(movedOne, movedOther, pair.matches[i]), pair.matches[i]) -
+             r.segment<2>(Eigen::Index(2 * i))) /
+            size;
     }
     const Eigen::MatrixXd weighted = w.asDiagonal() * j;
     const Eigen::MatrixXd h = j.transpose() * weighted;
@@ -167,12 +175,15 @@ Normal normalOf(const Arrangement& a, const Layout& layout, const std::vector<Pa
 
 double weightedRms(const Arrangement& a, const std::vector<PairMatches>& pairs, double scale) {
   double sum = 0, weights = 0;
-  for (const PairMatches& pair : pairs)
+  for (const PairMatches& pair : pairs) {
+    const auto one = a.camera(std::size_t(pair.a)), other = a.camera(std::size_t(pair.b));
     for (const Match& m : pair.matches) {
-      const double d = residualOf(a, pair.a, pair.b, m), w = weightOf(d * d, scale);
-      sum += w * d * d;
+      const Eigen::Vector2d d = difference(one, other, m);
+      const double w = weightOf(weighed(d, m).squaredNorm(), scale);
+      sum += w * d.squaredNorm();
       weights += w;
     }
+  }
   return weights > 0 ? std::sqrt(sum / weights) : 0;
 }
 

@@ -18,13 +18,11 @@ struct Arrangement {
   std::vector<int> view;  ///< Positions with one number look at one place; the first of them is its number.
   LensBend bend;
 
-  [[nodiscard]] CameraGeometry camera(std::size_t position) const {
-    return {poses[position], bend, width, height};
-  }
+  [[nodiscard]] CameraGeometry camera(std::size_t position) const { return {poses[position], bend, width, height}; }
 };
 
 struct AdjustOptions {
-  double scale = 2;      ///< Residuals well above count for nothing, pixels.
+  double scale = 2;      ///< Residuals well above count for nothing, standard deviations of a match.
   bool freeLens = true;  ///< Focal length and bend are found too.
   double focalPrior = 0; ///< Known focal length, pixels; 0: nothing is known.
 };

@@ -17,10 +17,13 @@ namespace {
 
 constexpr int kFeatureEdge = 1400, kRefineEdge = 2000, kFeatures = 1400;
 constexpr int kLeastInliers = 10;
-constexpr double kLeastShare = 0.12;    ///< Of the matches of a pair, that must agree.
+constexpr double kLeastShare = 0.12;      ///< Of the matches of a pair, that must agree.
 constexpr double kLooseTolerance = 0.012; ///< Of the frame's width: a bent lens is not known yet.
-constexpr double kLeastAlike = 0.6;     ///< Median correlation of textured places of two frames of one scene.
+constexpr double kLeastFound = 0.1;       ///< Share of textured places of two frames that must be found again.
 constexpr int kLeastPlaces = 6;
+/// Correlation from which two patches show the same; blurred planes of focus share less.
+constexpr double kAlikeNeighbours = 0.85, kAlikePlanes = 0.75;
+constexpr int kPlaneEdge = 700;    ///< Planes of focus are compared this small: what is out of focus is alike there.
 constexpr double kSamePlace = 0.8; ///< Overlap from which two positions are planes of focus of one view.
 constexpr double kLeastOverlap = 0.03;
 
@@ -51,8 +54,8 @@ std::vector<PairMatches> matchAll(const ComparedPictures& compared, std::vector<
       const auto &one = features[std::size_t(a)], &other = features[std::size_t(b)];
       for (const FeaturePair& p : pairFeatures(one, other)) {
         const Feature &fa = one[std::size_t(p.a)], &fb = other[std::size_t(p.b)];
-        pair.matches.push_back({(fa.x + 0.5) * f - 0.5, (fa.y + 0.5) * f - 0.5, (fb.x + 0.5) * f - 0.5,
-                                (fb.y + 0.5) * f - 0.5});
+        pair.matches.push_back(
+            {(fa.x + 0.5) * f - 0.5, (fa.y + 0.5) * f - 0.5, (fb.x + 0.5) * f - 0.5, (fb.y + 0.5) * f - 0.5});
       }
       if (pair.matches.size() >= 6) out.push_back(std::move(pair));
       progress.at("Find places that positions share", 0.5 + 0.5 * (a * n + b) / double(n * n));
@@ -79,17 +82,16 @@ LensGuess guessLens(const std::vector<PairMatches>& pairs, FrameSize size, doubl
   std::vector<LensGuess> guesses;
   const double width = std::max(size.width, size.height);
   for (const double f : {0.4, 0.5, 0.63, 0.8, 1.0, 1.25, 1.6, 2.0, 2.5, 3.2, 4.5, 7.0})
-    for (const double k1 : {0.0, -0.05, 0.05})
-      guesses.push_back({f * width, {k1, 0}});
+    for (const double k1 : {0.0, -0.05, 0.05}) guesses.push_back({f * width, {k1, 0}});
   if (known > 0) guesses.push_back({known, {0, 0}});
   std::vector<int> scores(guesses.size());
   forEachBand(
       int(guesses.size()),
       [&](const Band& band) {
         for (const auto* pair : best)
-          scores[std::size_t(band.begin)] +=
-              int(fitTurn(*pair, guesses[std::size_t(band.begin)], size.width, size.height, 0.5 * kLooseTolerance * width)
-                      .inliers.size());
+          scores[std::size_t(band.begin)] += int(
+              fitTurn(*pair, guesses[std::size_t(band.begin)], size.width, size.height, 0.5 * kLooseTolerance * width)
+                  .inliers.size());
       },
       1);
   std::size_t chosen = 0;
@@ -191,6 +193,9 @@ void findPlanes(Arrangement& a, const std::vector<PairMatches>& pairs) {
 bool isOneView(const Arrangement& a) {
   return std::all_of(a.view.begin(), a.view.end(), [&](int v) { return v == a.view[0]; });
 }
+bool hasPlanes(const Arrangement& a) {
+  return std::any_of(a.plane.begin(), a.plane.end(), [](int p) { return p > 0; });
+}
 void unbend(Arrangement& a, const ArrangeOptions& options) {
   const double focal = options.focalKnown > 0 ? options.focalKnown : std::max(a.width, a.height);
   for (Pose& pose : a.poses) pose.focal *= focal / a.poses[0].focal;
@@ -245,9 +250,10 @@ Error loose(const std::vector<std::string>& names, const std::vector<int>& featu
     return {ErrorCode::CannotAlign, called(names, i) + " shows too little detail to be placed (a bare wall, sky or "
                                                        "water); shoot it with more of its neighbours in it, or leave "
                                                        "it out."};
-  return {ErrorCode::CannotAlign, called(names, i) + " cannot be joined: it shares too little with the others, or shows "
-                                                     "another place; shoot it with a third of overlap, or leave it "
-                                                     "out."};
+  return {ErrorCode::CannotAlign, called(names, i) +
+                                      " cannot be joined: it shares too little with the others, or shows "
+                                      "another place; shoot it with a third of overlap, or leave it "
+                                      "out."};
 }
 
 double medianOf(std::vector<double> v) {
@@ -256,27 +262,48 @@ double medianOf(std::vector<double> v) {
   return v[v.size() / 2];
 }
 
-/// Pairs that the arrangement says overlap, looked at closely. `looks` keeps what each pair said.
-std::vector<PairMatches> lookClosely(const Arrangement& a, const ComparedPictures& compared,
-                                     std::vector<PairLook>& looks, const Progress& progress) {
+/// From places of either frame: what either sees twice counts twice, with noise of its own.
+PairLook lookBothWays(const Arrangement& a, const ComparedPictures& compared, int i, int k, double alike) {
+  PairLook forth = lookAtPair(a, compared, i, k, alike);
+  const PairLook back = lookAtPair(a, compared, k, i, alike);
+  forth.backwards = back.found.matches;
+  forth.tried += back.tried;
+  return forth;
+}
+
+/// The same pictures at two sizes: one for neighbours, one for planes of focus of a view, where what is sharp in one is
+/// blurred in the other.
+struct Looking {
+  const ComparedPictures* neighbours;
+  const ComparedPictures* planes;
+};
+
+/// Pairs that the arrangement says overlap, looked at closely; the matches of those that agree.
+std::vector<PairMatches> lookClosely(const Arrangement& a, const Looking& looking, const Progress& progress) {
   std::vector<std::pair<int, int>> wanted;
   const int n = int(a.poses.size());
   for (int i = 0; i < n; ++i)
     for (int k = i + 1; k < n; ++k)
       if (overlapOf(a, std::size_t(i), std::size_t(k)) > kLeastOverlap) wanted.emplace_back(i, k);
-  looks.assign(wanted.size(), {});
+  std::vector<PairLook> looks(wanted.size());
   std::atomic<int> done{0};
   forEachBand(
       int(wanted.size()), progress.stop,
       [&](const Band& band) {
         const auto [i, k] = wanted[std::size_t(band.begin)];
-        looks[std::size_t(band.begin)] = lookAtPair(a, compared, i, k);
+        const bool planes = a.view[std::size_t(i)] == a.view[std::size_t(k)];
+        looks[std::size_t(band.begin)] = planes ? lookBothWays(a, *looking.planes, i, k, kAlikePlanes)
+                                                : lookBothWays(a, *looking.neighbours, i, k, kAlikeNeighbours);
         progress.at("Place the positions", double(++done) / double(wanted.size()));
       },
       1);
   std::vector<PairMatches> out;
-  for (const PairLook& look : looks)
-    if (look.alike > kLeastAlike && int(look.found.matches.size()) >= kLeastPlaces) out.push_back(look.found);
+  for (const PairLook& look : looks) {
+    const int found = int(look.found.matches.size() + look.backwards.size());
+    if (found < kLeastPlaces || found < kLeastFound * look.tried) continue;
+    out.push_back(look.found);
+    out.push_back({look.found.b, look.found.a, look.backwards});
+  }
   return out;
 }
 
@@ -341,7 +368,9 @@ Result<Arranged> arrangePositions(const std::vector<Image<std::uint16_t>>& pictu
   if (options.kind != PositionWish::Turned) {
     Solved shifted = solve(PositionKind::Shifted, all, n, size, options);
     // A turned camera of a long lens explains every shift; the shift is taken where it explains as much.
-    if (!best || (double(shifted.agreeing) > 0.93 * double(best->agreeing) && shifted.rms < 1.25 * best->rms + 0.15))
+    // Planes of focus of one view are neither.
+    if (!best || (!isOneView(shifted.arrangement) && double(shifted.agreeing) > 0.93 * double(best->agreeing) &&
+                  shifted.rms < 1.25 * best->rms + 0.15))
       best = std::move(shifted);
   }
   const auto looseOne = std::find_if(best->tied.component.begin(), best->tied.component.end(),
@@ -350,21 +379,20 @@ Result<Arranged> arrangePositions(const std::vector<Image<std::uint16_t>>& pictu
     return tl::unexpected(loose(names, features, std::size_t(looseOne - best->tied.component.begin())));
 
   Arranged out{std::move(best->arrangement), {}, {}, {}};
-  std::vector<PairLook> looks;
   const auto fine = coarse.factor > 1 ? comparedPictures(pictures, codes, kRefineEdge) : ComparedPictures{};
   const ComparedPictures& finest = fine.tones.empty() ? coarse : fine;
+  const bool planes = hasPlanes(out.arrangement);
+  const auto small = planes ? comparedPictures(pictures, codes, kPlaneEdge / 2) : ComparedPictures{},
+             larger = planes ? comparedPictures(pictures, codes, kPlaneEdge) : ComparedPictures{};
   for (int round = 0; round < 3; ++round) {
-    const auto& compared = round == 0 ? coarse : finest;
-    out.pairs = lookClosely(out.arrangement, compared, looks, progress.part(0.6 + 0.13 * round, 0.73 + 0.13 * round));
+    const Looking looking{round == 0 ? &coarse : &finest, round == 0 ? &small : &larger};
+    out.pairs = lookClosely(out.arrangement, looking, progress.part(0.6 + 0.13 * round, 0.73 + 0.13 * round));
     if (progress.stopRequested()) return stopped();
-    if (round == 0) findPlanes(out.arrangement, out.pairs);
-    if (round == 0 && isOneView(out.arrangement)) unbend(out.arrangement, options);
     const auto component = componentsOf(n, out.pairs);
     const int largest = largestOf(component);
     for (std::size_t i = 0; i < component.size(); ++i)
       if (component[i] != largest) return tl::unexpected(loose(names, features, i));
-    adjust(out.arrangement, out.pairs,
-           {std::max(round == 0 ? 1.5 : 0.6, 0.7 * compared.factor), !isOneView(out.arrangement), options.focalKnown});
+    adjust(out.arrangement, out.pairs, {round == 0 ? 12.0 : 4.0, !isOneView(out.arrangement), options.focalKnown});
   }
   measureFits(out, finest.factor);
   if (auto error = contradiction(out, names)) return tl::unexpected(*error);

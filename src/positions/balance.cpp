@@ -11,8 +11,8 @@
 namespace ml {
 namespace {
 
-constexpr int kEdge = 320;                       ///< Longest side of the reduced pictures that are compared.
-constexpr double kScale = 0.08;                  ///< Stops; what differs much more is no matter of balance.
+constexpr int kEdge = 320;                           ///< Longest side of the reduced pictures that are compared.
+constexpr double kScale = 0.08;                      ///< Stops; what differs much more is no matter of balance.
 constexpr double kGainPrior = 0.5, kLensPrior = 0.7; ///< Stops.
 
 /// log2 of block means, three channels, and how much each block varies (edges tell little).
@@ -81,8 +81,7 @@ std::vector<Sample> samplesOf(const Arrangement& a, const std::vector<Reduced>& 
               for (std::size_t q = p + 1; q < seen.size(); ++q) {
                 const auto &one = pictures[std::size_t(seen[p].position)],
                            &other = pictures[std::size_t(seen[q].position)];
-                const double spread =
-                    *one.spread.at(seen[p].x, seen[p].y) + *other.spread.at(seen[q].x, seen[q].y);
+                const double spread = *one.spread.at(seen[p].x, seen[p].y) + *other.spread.at(seen[q].x, seen[q].y);
                 Sample s{seen[p].position, seen[q].position, {}, seen[p].rho, seen[q].rho, 1 / (0.02 + spread)};
                 for (int c = 0; c < 3; ++c)
                   s.difference[std::size_t(c)] =

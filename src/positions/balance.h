@@ -12,8 +12,8 @@ namespace ml {
 /// What brings the positions' light together: stops to take from each position and channel, and how much light the lens
 /// loses towards the corners.
 struct Balance {
-  std::vector<std::array<double, 3>> gain;         ///< Stops that a position shows too much.
-  double fallOff2 = 0, fallOff4 = 0;               ///< Stops at the corner, with the square and the fourth power.
+  std::vector<std::array<double, 3>> gain; ///< Stops that a position shows too much.
+  double fallOff2 = 0, fallOff4 = 0;       ///< Stops at the corner, with the square and the fourth power.
   [[nodiscard]] double lensAt(double rho2) const { return rho2 * (fallOff2 + rho2 * fallOff4); }
 };
 

@@ -83,14 +83,16 @@ public:
 
 private:
   [[nodiscard]] Roi grown(const Roi& r) const {
-    const int left = view_.canvas.closed ? r.x - kBlendReach : std::max(0, r.x - kBlendReach), top = std::max(0, r.y - kBlendReach);
+    const int left = view_.canvas.closed ? r.x - kBlendReach : std::max(0, r.x - kBlendReach),
+              top = std::max(0, r.y - kBlendReach);
     const int right = r.x + r.width + kBlendReach, bottom = std::min(view_.canvas.height, r.y + r.height + kBlendReach);
     return {left, top, (view_.canvas.closed ? right : std::min(view_.canvas.width, right)) - left, bottom - top};
   }
   [[nodiscard]] Warped warped(std::size_t position, const Roi& tile) const {
-    return warp(view_.arrangement.camera(position), view_.pictures[position],
-                {view_.balance.gain[position], view_.balance.fallOff2, view_.balance.fallOff4},
-                [this](double x, double y) { return view_.canvas.direction(x, y); }, tile);
+    return warp(
+        view_.arrangement.camera(position), view_.pictures[position],
+        {view_.balance.gain[position], view_.balance.fallOff2, view_.balance.fallOff4},
+        [this](double x, double y) { return view_.canvas.direction(x, y); }, tile);
   }
 
   /// Every pixel from its owner, or from whoever covers it where the owner does not. `held`: 0 nothing, else the number

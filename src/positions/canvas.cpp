@@ -151,9 +151,9 @@ Result<Canvas> canvasFor(const Arrangement& a, Projection wish) {
   out.centreX = -left - 0.5, out.centreY = -top - 0.5;
   constexpr double kMostPixels = 4e9;
   if (double(out.width) * out.height > kMostPixels)
-    return fail(ErrorCode::InvalidArgument,
-                fmt::format("The joined picture would have {} x {} pixels; use another projection.", out.width,
-                            out.height));
+    return fail(
+        ErrorCode::InvalidArgument,
+        fmt::format("The joined picture would have {} x {} pixels; use another projection.", out.width, out.height));
   return out;
 }
 

@@ -8,7 +8,7 @@ namespace ml {
 /// The cheapest cut of a grid of width x height nodes between those held to one side and those held to the other.
 struct GridCut {
   int width = 0, height = 0;
-  std::vector<float> right, down; ///< Cost of parting a node from its right and its lower neighbour.
+  std::vector<float> right, down;  ///< Cost of parting a node from its right and its lower neighbour.
   std::vector<float> source, sink; ///< Cost of parting a node from either side; kHeld: never.
   static constexpr float kHeld = 1e9f;
   bool closed = false; ///< The last column's right neighbour is the first column.

@@ -10,9 +10,9 @@ namespace ml {
 
 /// A place that can be found again in another picture, and what its surroundings look like.
 struct Feature {
-  float x = 0, y = 0; ///< Pixels of the picture given.
-  float size = 0;     ///< Standard deviation of the Gaussian it was found at, pixels.
-  float strength = 0; ///< Height of its extremum.
+  float x = 0, y = 0;            ///< Pixels of the picture given.
+  float size = 0;                ///< Standard deviation of the Gaussian it was found at, pixels.
+  float strength = 0;            ///< Height of its extremum.
   std::array<float, 128> look{}; ///< Histograms of gradients, length one.
 };
 

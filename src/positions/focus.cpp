@@ -38,9 +38,7 @@ void boxMean(Image<float>& in, int r) {
 Image<float> textureOf(const Warped& layer) {
   const int w = layer.stops.width(), h = layer.stops.height();
   Image<float> out(w, h, 1);
-  const auto green = [&](int x, int y) {
-    return layer.stops.at(std::clamp(x, 0, w - 1), std::clamp(y, 0, h - 1))[1];
-  };
+  const auto green = [&](int x, int y) { return layer.stops.at(std::clamp(x, 0, w - 1), std::clamp(y, 0, h - 1))[1]; };
   for (int y = 0; y < h; ++y)
     for (int x = 0; x < w; ++x) {
       const float c = 2 * green(x, y);
@@ -73,8 +71,7 @@ Image<std::uint8_t> sharpest(const std::vector<Warped>& layers) {
   for (std::size_t i = 0; i < out.size(); ++i) {
     std::size_t best = layers.size();
     for (std::size_t k = 0; k < layers.size(); ++k)
-      if (layers[k].covered.data()[i] &&
-          (best == layers.size() || scores[k].data()[i] > scores[best].data()[i]))
+      if (layers[k].covered.data()[i] && (best == layers.size() || scores[k].data()[i] > scores[best].data()[i]))
         best = k;
     out.data()[i] = std::uint8_t(best == layers.size() ? 0 : best + 1);
   }
@@ -131,18 +128,22 @@ std::vector<std::vector<std::size_t>> viewsOf(const Arrangement& arrangement) {
 
 FocusJoined joinFocus(const Arrangement& a, const std::vector<std::size_t>& members,
                       const std::vector<Image<std::uint16_t>>& pictures, const Progress& progress) {
-  const CameraGeometry target = a.camera(members[0]);
+  // Focusing nearer shows less: on the frame that shows least every plane has something everywhere.
+  const std::size_t narrowest = *std::max_element(members.begin(), members.end(), [&](std::size_t p, std::size_t q) {
+    return a.poses[p].focal < a.poses[q].focal;
+  });
+  const CameraGeometry target = a.camera(narrowest);
   const DirectionAt direction = [&](double x, double y) { return target.ray(x, y); };
   const int width = a.width, height = a.height;
   // Gains from a row of small tiles through the picture.
   std::vector<LightChange> changes(members.size());
   const int probe = std::min({256, width, height});
   const Roi middle{(width - probe) / 2, (height - probe) / 2, probe, probe};
-  const Warped first = warp(target, pictures[members[0]], {}, direction, middle);
+  const Warped first = warp(a.camera(members[0]), pictures[members[0]], {}, direction, middle);
   for (std::size_t k = 1; k < members.size(); ++k)
     changes[k].gain = gainOf(first, warp(a.camera(members[k]), pictures[members[k]], {}, direction, middle));
 
-  FocusJoined out{Image<std::uint16_t>(width, height, 3), Image<std::uint8_t>(width, height, 1)};
+  FocusJoined out{narrowest, Image<std::uint16_t>(width, height, 3), Image<std::uint8_t>(width, height, 1)};
   const int columns = (width + kTile - 1) / kTile, rows = (height + kTile - 1) / kTile;
   const bool finished = forEachBand(
       columns * rows, progress.stop,

@@ -13,14 +13,14 @@ namespace ml {
 [[nodiscard]] std::vector<std::vector<std::size_t>> viewsOf(const Arrangement& arrangement);
 
 struct FocusJoined {
-  Image<std::uint16_t> picture;  ///< As the first plane's frame.
-  Image<std::uint8_t> plane;     ///< Which plane gave each pixel, from 0; the same size.
+  std::size_t target = 0;       ///< The position whose frame it lies on: of the planes, the one that sees least.
+  Image<std::uint16_t> picture; ///< As that frame.
+  Image<std::uint8_t> plane;    ///< Which plane gave each pixel, from 0; the same size.
 };
 
-/// Planes of focus of one view, `members` of the arrangement, to one picture with the geometry of the first: each place
-/// from the plane in which it is sharp, blended over several scales. Empty when stopped.
+/// Planes of focus of one view, `members` of the arrangement, to one picture: each place from the plane in which it is
+/// sharp, blended over several scales. Empty when stopped.
 [[nodiscard]] FocusJoined joinFocus(const Arrangement& arrangement, const std::vector<std::size_t>& members,
-                                    const std::vector<Image<std::uint16_t>>& pictures,
-                                    const Progress& progress);
+                                    const std::vector<Image<std::uint16_t>>& pictures, const Progress& progress);
 
 } // namespace ml

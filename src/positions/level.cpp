@@ -29,7 +29,8 @@ void levelOut(Arrangement& a) {
         roll[k] = (moved.roll - now.roll) / kStep;
         pitch[k] = (moved.pitch - now.pitch) / kStep;
       }
-      h += roll * roll.transpose() / (kRollSigma * kRollSigma) + pitch * pitch.transpose() / (kPitchSigma * kPitchSigma);
+      h +=
+          roll * roll.transpose() / (kRollSigma * kRollSigma) + pitch * pitch.transpose() / (kPitchSigma * kPitchSigma);
       g += roll * now.roll / (kRollSigma * kRollSigma) + pitch * now.pitch / (kPitchSigma * kPitchSigma);
     }
     Eigen::Vector2d step = -h.ldlt().solve(g);
@@ -86,6 +87,7 @@ void levelAndCentre(Arrangement& a) {
   }
   // The first camera's up is the first guess.
   turnAll(a, transposed(a.poses[0].turn));
+  if (std::all_of(a.view.begin(), a.view.end(), [&](int v) { return v == a.view[0]; })) return;
   levelOut(a);
   turnAll(a, turnOf({-middleYaw(a), 0, 0}));
 }

@@ -7,7 +7,8 @@
 namespace ml {
 
 /// Turns all poses together so that the cameras are as level as they can be thought to have been held, and the middle
-/// of what they see lies straight ahead. A shifted lens: its axis lies in the middle of the shifts.
+/// of what they see lies straight ahead. A shifted lens: its axis lies in the middle of the shifts. One view alone:
+/// straight ahead of its first frame.
 void levelAndCentre(Arrangement& arrangement);
 /// Turns all poses together.
 void turnAll(Arrangement& arrangement, const Matrix3& turn);

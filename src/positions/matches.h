@@ -9,11 +9,13 @@ namespace ml {
 /// The same place seen in two frames, pixels of each.
 struct Match {
   double ax = 0, ay = 0, bx = 0, by = 0;
+  /// How well the place in b is known: (w11 dx + w12 dy, w22 dy) has a standard deviation of one in both.
+  double w11 = 1, w12 = 0, w22 = 1;
 };
 
 /// What two frames share.
 struct PairMatches {
-  int a = 0, b = 0; ///< Positions, a < b.
+  int a = 0, b = 0; ///< Positions.
   std::vector<Match> matches;
 };
 

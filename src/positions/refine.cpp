@@ -11,9 +11,9 @@ namespace ml {
 namespace {
 
 constexpr int kHalf = 7, kSide = 2 * kHalf + 1, kPatch = kSide * kSide;
-constexpr int kColumns = 36, kRows = 24;     ///< Places looked at in a frame.
-constexpr float kLeastTexture = 2e-4f;       ///< Smaller eigenvalue of the mean gradient product, stops^2 a pixel^2.
-constexpr double kReach = 4, kAlike = 0.85; ///< Pixels; correlation.
+constexpr int kColumns = 60, kRows = 40; ///< Places looked at in a frame.
+constexpr float kLeastTexture = 2e-4f;   ///< Smaller eigenvalue of the mean gradient product, stops^2 a pixel^2.
+constexpr double kReach = 4;             ///< Pixels.
 
 struct Patch {
   float values[kPatch];
@@ -78,6 +78,7 @@ float textureAt(const Image<float>& in, int cx, int cy) {
 
 struct Found {
   double dx = 0, dy = 0, alike = -1;
+  double xx = 0, xy = 0, yy = 0; ///< Covariance of (dx, dy), by how much the patches differ.
 };
 
 /// The plane that fits best removed (light that falls off is no texture).
@@ -142,6 +143,9 @@ Found follow(const Image<float>& a, const Image<float>& b, int cx, int cy, const
     }
     const float det = xx * yy - xy * xy;
     if (!(det > 1e-12f)) return {};
+    // What is left of two patches of length one is their noise (and what they do not share).
+    const float noise = std::max(0.f, 2 - 2 * dot) / (kPatch - 6);
+    out.xx = noise * yy / det, out.xy = -noise * xy / det, out.yy = noise * xx / det;
     const double sx = (yy * rx - xy * ry) / det, sy = (xx * ry - xy * rx) / det;
     out.alike = dot;
     if (std::hypot(sx, sy) < 0.01) break;
@@ -149,6 +153,19 @@ Found follow(const Image<float>& a, const Image<float>& b, int cx, int cy, const
     out.dx += sx * most, out.dy += sy * most;
     if (std::hypot(out.dx, out.dy) > kReach) return {out.dx, out.dy, 0};
   }
+  return out;
+}
+
+/// The match with its weights; beyond what the patches say, geometry and sampling are good to a few hundredths.
+Match matchOf(double ax, double ay, double bx, double by, const Found& found, double factor) {
+  constexpr double kFloor = 0.04;
+  Match out{ax, ay, bx, by};
+  const double xx = factor * factor * (found.xx + kFloor * kFloor), xy = factor * factor * found.xy,
+               yy = factor * factor * (found.yy + kFloor * kFloor), det = xx * yy - xy * xy;
+  // Cholesky factor of the inverse covariance, transposed.
+  out.w11 = std::sqrt(yy / det);
+  out.w12 = -xy / det / out.w11;
+  out.w22 = std::sqrt(std::max(1e-9, xx / det - out.w12 * out.w12));
   return out;
 }
 
@@ -187,34 +204,27 @@ double overlapOf(const Arrangement& arrangement, std::size_t a, std::size_t b) {
     for (int u = 0; u < kSteps; ++u) {
       double x, y;
       const double px = (u + 0.5) * one.width() / kSteps - 0.5, py = (v + 0.5) * one.height() / kSteps - 0.5;
-      seen += other.pixel(one.ray(px, py), x, y) && x >= 0 && y >= 0 && x <= other.width() - 1 && y <= other.height() - 1;
+      seen +=
+          other.pixel(one.ray(px, py), x, y) && x >= 0 && y >= 0 && x <= other.width() - 1 && y <= other.height() - 1;
     }
   return double(seen) / (kSteps * kSteps);
 }
 
-PairLook lookAtPair(const Arrangement& arrangement, const ComparedPictures& pictures, int a, int b) {
+PairLook lookAtPair(const Arrangement& arrangement, const ComparedPictures& pictures, int a, int b, double leastAlike) {
   const Image<float>&one = pictures.tones[std::size_t(a)], &other = pictures.tones[std::size_t(b)];
   const Pair pair{arrangement.camera(std::size_t(a)), arrangement.camera(std::size_t(b)), double(pictures.factor)};
   const double factor = pictures.factor;
   const auto full = [&](double p) { return (p + 0.5) * factor - 0.5; };
   PairLook out;
   out.found.a = a, out.found.b = b;
-  out.overlapA = overlapOf(arrangement, std::size_t(a), std::size_t(b));
-  std::vector<double> alike;
   for (const Textured& place : texturedPlaces(one, other, pair)) {
     const auto local = pair.around(place.x, place.y);
     if (!local) continue;
     const Found found = follow(one, other, place.x, place.y, *local);
     ++out.tried;
-    alike.push_back(found.alike);
-    if (found.alike < kAlike || !inside(other, local->x + found.dx, local->y + found.dy, kHalf)) continue;
+    if (found.alike < leastAlike || !inside(other, local->x + found.dx, local->y + found.dy, kHalf)) continue;
     out.found.matches.push_back(
-        {full(place.x), full(place.y), full(local->x + found.dx), full(local->y + found.dy)});
-  }
-  if (!alike.empty()) {
-    const auto middle = alike.begin() + std::ptrdiff_t(alike.size() / 2);
-    std::nth_element(alike.begin(), middle, alike.end());
-    out.alike = *middle;
+        matchOf(full(place.x), full(place.y), full(local->x + found.dx), full(local->y + found.dy), found, factor));
   }
   return out;
 }

@@ -16,15 +16,16 @@ struct ComparedPictures {
 
 /// What came of looking at textured places that two frames should share.
 struct PairLook {
-  PairMatches found;   ///< Places that look alike, to a fraction of a pixel, pixels of the full frames.
-  int tried = 0;       ///< Textured places looked at.
-  double alike = 0;    ///< Median correlation of the places tried.
-  double overlapA = 0; ///< Share of a's frame that b sees.
+  PairMatches found;            ///< Places that look alike, to a fraction of a pixel, pixels of the full frames.
+  std::vector<Match> backwards; ///< The same from b to a, where it was looked for.
+  int tried = 0;                ///< Textured places looked at.
 };
 
 /// Looks from every textured place of frame `a` for the same in `b`, near where the arrangement expects it (Lucas and
-/// Kanade 1981, with gain and offset). Finds what lies within about 4 pixels of the compared pictures.
-[[nodiscard]] PairLook lookAtPair(const Arrangement& arrangement, const ComparedPictures& pictures, int a, int b);
+/// Kanade 1981, after light that falls off is removed). Finds what lies within about 4 pixels of the compared pictures
+/// and correlates by `leastAlike`.
+[[nodiscard]] PairLook lookAtPair(const Arrangement& arrangement, const ComparedPictures& pictures, int a, int b,
+                                  double leastAlike);
 
 /// Share of a's frame that b sees.
 [[nodiscard]] double overlapOf(const Arrangement& arrangement, std::size_t a, std::size_t b);

@@ -60,8 +60,7 @@ Laid lay(const Arrangement& a, std::size_t position, const Image<float>& picture
         const double dx = u - (a.width - 1) / 2.0, dy = v - (a.height - 1) / 2.0;
         const double lens = balance.lensAt((dx * dx + dy * dy) / half2);
         for (int c = 0; c < 3; ++c)
-          out.stops.at(x, y)[c] =
-              float(picture.at(px, py)[c] - balance.gain[position][std::size_t(c)] - lens);
+          out.stops.at(x, y)[c] = float(picture.at(px, py)[c] - balance.gain[position][std::size_t(c)] - lens);
       }
   });
   return out;
@@ -136,8 +135,7 @@ void add(Composite& whole, const Laid& laid, std::size_t position, bool closed) 
   for (int y = 0; y < height; ++y)
     for (int x = 0; x < width; ++x) {
       if (!fresh(x, y)) continue;
-      if (!old(x, y) || !keeps[std::size_t(y) * std::size_t(width) + std::size_t(x)])
-        take(whole, laid, position, x, y);
+      if (!old(x, y) || !keeps[std::size_t(y) * std::size_t(width) + std::size_t(x)]) take(whole, laid, position, x, y);
     }
 }
 

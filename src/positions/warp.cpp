@@ -2,6 +2,7 @@
 #include "positions/warp.h"
 
 #include "base/vector_clones.h"
+#include "image/fast_math.h"
 #include "image/interpolate.h"
 #include "positions/light_codes.h"
 
@@ -29,13 +30,32 @@ ML_VECTOR_CLONES void gather(const std::uint16_t* from, std::ptrdiff_t stride, c
   }
 }
 
-/// Least and most of the four pixels about the place: what is interpolated stays near what is there.
-void held(const std::uint16_t* middle, std::ptrdiff_t stride, float* value) {
+/// The same in light: where bright meets dark the mean of logarithms is not the logarithm of the mean.
+void gatherLight(const std::uint16_t* from, std::ptrdiff_t stride, const float* wx, const float* wy, float* out) {
+  float sum[3] = {};
+  for (int r = 0; r < kInterpolationTaps; ++r)
+    for (int k = 0; k < kInterpolationTaps; ++k)
+      for (int c = 0; c < 3; ++c)
+        sum[c] += wy[r] * wx[k] * fastExp2(float(from[r * stride + 3 * k + c]) / LightCodes::kSteps);
+  for (int c = 0; c < 3; ++c) out[c] = LightCodes::kSteps * fastLog2(std::max(sum[c], 1.f));
+}
+
+constexpr float kEven = 0.4f * LightCodes::kSteps; ///< Between neighbours, below which both means are the same.
+
+/// Weighted codes of the six by six pixels from `from` on, held near what the four in their middle show.
+void interpolate(const std::uint16_t* from, std::ptrdiff_t stride, const float* wx, const float* wy, float* value) {
+  const std::uint16_t* middle = from + 2 * stride + 6;
+  float low[3], high[3], widest = 0;
   for (int c = 0; c < 3; ++c) {
     const float a = middle[c], b = middle[3 + c], d = middle[stride + c], e = middle[stride + 3 + c];
-    const float low = std::min(std::min(a, b), std::min(d, e)), high = std::max(std::max(a, b), std::max(d, e));
-    const float room = 0.25f * (high - low);
-    value[c] = std::clamp(value[c], low - room, high + room);
+    low[c] = std::min(std::min(a, b), std::min(d, e)), high[c] = std::max(std::max(a, b), std::max(d, e));
+    widest = std::max(widest, high[c] - low[c]);
+  }
+  const bool even = widest < kEven;
+  even ? gather(from, stride, wx, wy, value) : gatherLight(from, stride, wx, wy, value);
+  for (int c = 0; c < 3; ++c) {
+    const float room = even ? 0.25f * (high[c] - low[c]) : 0;
+    value[c] = std::clamp(value[c], low[c] - room, high[c] + room);
   }
 }
 
@@ -49,8 +69,7 @@ void read(const Image<std::uint16_t>& picture, double u, double v, float* value)
   const std::uint16_t* from = nullptr;
   std::ptrdiff_t stride = std::ptrdiff_t(picture.width()) * 3;
   std::uint16_t edge[kInterpolationTaps * kWide];
-  if (px >= 0 && py >= 0 && px + kInterpolationTaps <= picture.width() &&
-      py + kInterpolationTaps <= picture.height()) {
+  if (px >= 0 && py >= 0 && px + kInterpolationTaps <= picture.width() && py + kInterpolationTaps <= picture.height()) {
     from = picture.at(px, py);
   } else {
     for (int r = 0; r < kInterpolationTaps; ++r)
@@ -60,8 +79,7 @@ void read(const Image<std::uint16_t>& picture, double u, double v, float* value)
     from = edge;
     stride = kWide;
   }
-  gather(from, stride, wx, wy, value);
-  held(from + 2 * stride + 6, stride, value);
+  interpolate(from, stride, wx, wy, value);
 }
 
 struct Place {

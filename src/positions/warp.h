@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "positions/pose.h"
 #include "image/image.h"
+#include "positions/pose.h"
 
 #include <cstdint>
 #include <functional>
@@ -20,7 +20,7 @@ using DirectionAt = std::function<Vector3(double x, double y)>;
 
 /// What is taken from a position's light before it is joined.
 struct LightChange {
-  std::array<double, 3> gain{};    ///< Stops.
+  std::array<double, 3> gain{};      ///< Stops.
   double fallOff2 = 0, fallOff4 = 0; ///< As Balance.
 };
 

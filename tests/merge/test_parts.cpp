@@ -3,8 +3,8 @@
 #include <QTest>
 
 #include "capture/frame.h"
-#include "merge/cell_mask.h"
 #include "image/laplacian.h"
+#include "merge/cell_mask.h"
 #include "merge/share.h"
 #include "merge/tile.h"
 #include "merge/variance_curve.h"

@@ -23,15 +23,35 @@ std::array<Vector3, 3> axesOf(const Shot& s) {
 
 } // namespace
 
+Vector3 directionOf(const Shot& shot, double x, double y, int width, int height) {
+  const auto axes = axesOf(shot);
+  const double u = (x - (width - 1) / 2.0) / shot.focal, v = (y - (height - 1) / 2.0) / shot.focal;
+  Vector3 d;
+  for (std::size_t i = 0; i < 3; ++i) d[i] = u * axes[0][i] + v * axes[1][i] + axes[2][i];
+  return d;
+}
+
+double seenAt(const PositionSet& set, const std::function<Vector3(double, double)>& direction, double x, double y) {
+  constexpr int kTaps = 5; // the lens's blur and the pixel's own width, to three standard deviations
+  const double sigma = std::hypot(set.camera.blur, 1 / std::sqrt(12.0)), step = 3 * sigma / kTaps;
+  double sum = 0, weights = 0;
+  for (int v = -kTaps; v <= kTaps; ++v)
+    for (int u = -kTaps; u <= kTaps; ++u) {
+      const double weight = std::exp(-step * step * (u * u + v * v) / (2 * sigma * sigma));
+      sum += weight * set.light(direction(x + step * u, y + step * v))[1];
+      weights += weight;
+    }
+  return sum / weights;
+}
+
 Image<float> drawn(const Assembly& assembly) {
   Image<float> out(assembly.canvas.width, assembly.canvas.height, 3);
-  drawJoined(
-      assembly.view(),
-      [&](int y, ImageView<const float> rows) {
-        for (int v = 0; v < rows.height; ++v) std::copy_n(rows.row(v), 3 * rows.width, out.row(y + v));
-        return true;
-      },
-      {});
+  drawJoined(assembly.view(),
+             [&](int y, ImageView<const float> rows) {
+               for (int v = 0; v < rows.height; ++v) std::copy_n(rows.row(v), 3 * rows.width, out.row(y + v));
+               return true;
+             },
+             {});
   return out;
 }
 
@@ -46,10 +66,10 @@ Figures figuresOf(const PositionSet& set, const Assembly& assembly) {
       found.push_back({p.pose.turn[k], p.pose.turn[3 + k], p.pose.turn[6 + k]});
     }
     out.residual = std::max(out.residual, p.fit.residual);
-    out.shift = std::max(out.shift, std::hypot(p.pose.shiftX - assembly.positions[0].pose.shiftX -
-                                                   set.shots[i].shiftX + set.shots[0].shiftX,
-                                               p.pose.shiftY - assembly.positions[0].pose.shiftY -
-                                                   set.shots[i].shiftY + set.shots[0].shiftY));
+    out.shift = std::max(
+        out.shift,
+        std::hypot(p.pose.shiftX - assembly.positions[0].pose.shiftX - set.shots[i].shiftX + set.shots[0].shiftX,
+                   p.pose.shiftY - assembly.positions[0].pose.shiftY - set.shots[i].shiftY + set.shots[0].shiftY));
   }
   const Matrix3 turn = rotationBetween(found, truth);
   for (std::size_t i = 0; i < found.size(); ++i) {
@@ -68,22 +88,20 @@ Figures figuresOf(const PositionSet& set, const Assembly& assembly) {
   const double offX = assembly.positions[0].pose.shiftX - set.shots[0].shiftX,
                offY = assembly.positions[0].pose.shiftY - set.shots[0].shiftY;
   std::vector<double> off;
-  const int step = std::max(1, int(std::sqrt(double(canvas.width) * canvas.height / 150000)));
-  Image<float> truthLight(1, 1, 3);
+  const int step = std::max(1, int(std::sqrt(double(canvas.width) * canvas.height / 12000)));
   int all = 0;
   for (int y = step / 2; y < canvas.height; y += step)
     for (int x = step / 2; x < canvas.width; x += step) {
       ++all;
       if (!(whole.at(x, y)[1] > 0)) continue;
-      double sum = 0;
-      for (int k = 0; k < 9; ++k) { // the lens's blur of about 0.6 pixels, and the pixel's own width
-        const double u = x + 0.55 * (k % 3 - 1), v = y + 0.55 * (k / 3 - 1);
-        Vector3 d = canvas.direction(u, v);
-        d = shifted ? Vector3{(u - canvas.centreX - offX) / set.focal, (v - canvas.centreY - offY) / set.focal, 1}
-                    : ml::apply(turn, d);
-        sum += set.light(d)[1] / 9;
-      }
-      off.push_back(std::log2(whole.at(x, y)[1] / sum));
+      const auto direction = [&](double u, double v) -> Vector3 {
+        if (assembly.pictures.size() ==
+            1) // the frame of the plane that shows least, whatever its focal length is thought to be
+          return directionOf(set.shots.back(), u, v, canvas.width, canvas.height);
+        if (shifted) return {(u - canvas.centreX - offX) / set.focal, (v - canvas.centreY - offY) / set.focal, 1};
+        return ml::apply(turn, canvas.direction(u, v));
+      };
+      off.push_back(std::log2(whole.at(x, y)[1] / seenAt(set, direction, x, y)));
     }
   out.covered = double(off.size()) / std::max(1, all);
   auto sorted = off;

@@ -19,7 +19,9 @@ bool onPost(const V& d) {
   return std::fmod(yaw, 24.0) < 5;
 }
 
-V postLight(const RoundRoom& room, const V& d) {
+V postLight(const RoundRoom& room, V d) {
+  const double length = std::hypot(d[0], d[1], d[2]);
+  for (double& v : d) v /= length;
   // Another part of the room's own texture, darker and finer.
   const V other = room.light({d[2] * 0.7 + 0.1, d[1] * 2.2 + 0.3, -d[0] * 2.2 - 0.8});
   return {other[0] * 0.4, other[1] * 0.4, other[2] * 0.4};
@@ -59,7 +61,9 @@ PositionSet::PositionSet(const SetPlan& p, const std::filesystem::path& folder)
   std::filesystem::create_directories(folder);
   std::mt19937 random{std::uint32_t(p.seed)};
   std::normal_distribution<double> normal;
-  camera.glare = 0;
+  // Joining is measured, not what a camera does to texture and draws about bright edges.
+  camera.glare = camera.sharpening = camera.smear = 0;
+  camera.quality = 97;
   focal = p.focal * std::max(p.width, p.height);
   const double wide = 2 * std::atan(p.width / 2.0 / focal) * 180 / std::numbers::pi,
                high = 2 * std::atan(p.height / 2.0 / focal) * 180 / std::numbers::pi;
@@ -89,9 +93,9 @@ PositionSet::PositionSet(const SetPlan& p, const std::filesystem::path& folder)
   for (std::size_t i = 0; i < shots.size(); ++i) {
     files.emplace_back();
     zoo::Camera lens = camera;
-    if (p.kind == SetKind::Shifted) lens.fallOff = 0; // it falls off about the axis, which the frame does not know
-    const Image<float> light =
-        zoo::throughLens(lens, frameLight(shots[i], p.planes > 1 ? int(i) % p.planes : -1));
+    // A shifted lens falls off about its axis, which the frame does not know; one view alone says nothing of it.
+    if (p.kind != SetKind::Turned) lens.fallOff = 0;
+    const Image<float> light = zoo::throughLens(lens, frameLight(shots[i], p.planes > 1 ? int(i) % p.planes : -1));
     for (int k = 0; k < p.frames; ++k) {
       const double stops = (k - (p.frames - 1) / 2.0) * p.step;
       zoo::Shot said;
@@ -106,12 +110,16 @@ PositionSet::PositionSet(const SetPlan& p, const std::filesystem::path& folder)
         zoo::writeDng(file, camera, camera.neutral,
                       zoo::exposeRaw(camera, light, exposure, said.seconds, std::uint64_t(number)), said);
       else
-        zoo::writeJpeg(file, camera,
-                       zoo::exposeRendered(camera, light, exposure, {1, 1, 1}, std::uint64_t(number)), said);
+        zoo::writeJpeg(file, camera, zoo::exposeRendered(camera, light, exposure, {1, 1, 1}, std::uint64_t(number)),
+                       said);
       files.back().push_back(file);
     }
     clock += 4;
   }
+}
+
+bool PositionSet::isNear(const V& d) {
+  return onPost(d);
 }
 
 std::array<double, 3> PositionSet::light(const V& d) const {
@@ -127,17 +135,21 @@ Image<float> PositionSet::frameLight(const Shot& shot, int plane) const {
   if (plan.planes <= 1) return shoot(room, shot, plan.width, plan.height);
   const Image<float> far = shoot([this](const V& d, const V&) { return room.light(d); }, shot, plan.width, plan.height);
   Image<float> near = shoot(
-      [this](const V& d, const V&) { return onPost(d) ? postLight(room, d) : V{0, 0, 0}; }, shot, plan.width,
-      plan.height);
+      [this](const V& d, const V&) {
+        return onPost(d) ? postLight(room, d) : V{0, 0, 0};
+      },
+      shot, plan.width, plan.height);
   Image<float> cover = shoot(
-      [](const V& d, const V&) { return onPost(d) ? V{1, 1, 1} : V{0, 0, 0}; }, shot, plan.width, plan.height);
+      [](const V& d, const V&) {
+        return onPost(d) ? V{1, 1, 1} : V{0, 0, 0};
+      },
+      shot, plan.width, plan.height);
   constexpr double kSoft = 3;
   const Image<float> back = blurred(far, plane == 0 ? kSoft : 0);
   near = blurred(near, plane == 1 ? kSoft : 0);
   cover = blurred(cover, plane == 1 ? kSoft : 0);
   Image<float> out(plan.width, plan.height, 3);
-  for (std::size_t i = 0; i < out.size(); ++i)
-    out.data()[i] = near.data()[i] + (1 - cover.data()[i]) * back.data()[i];
+  for (std::size_t i = 0; i < out.size(); ++i) out.data()[i] = near.data()[i] + (1 - cover.data()[i]) * back.data()[i];
   return out;
 }
 

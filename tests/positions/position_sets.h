@@ -39,6 +39,7 @@ struct PositionSet {
 
   /// Light as files of the camera say it, in a world direction; what is near included, sharp.
   [[nodiscard]] std::array<double, 3> light(const std::array<double, 3>& direction) const;
+  [[nodiscard]] static bool isNear(const std::array<double, 3>& direction);
   /// A frame in which plane 0 (near), 1 (far) or -1 (all) is sharp, before the sensor.
   [[nodiscard]] Image<float> frameLight(const Shot& shot, int plane) const;
 };

@@ -9,6 +9,8 @@
 namespace ml::test {
 namespace {
 
+constexpr int kRays = 4; ///< Of a pixel, in both directions.
+
 std::uint32_t mixed(std::uint32_t x) {
   x ^= x >> 16, x *= 0x7feb352dU, x ^= x >> 15, x *= 0x846ca68bU, x ^= x >> 16;
   return x;
@@ -55,7 +57,7 @@ std::array<double, 3> RoundRoom::light(std::array<double, 3> d, std::array<doubl
   const int wall = 2 * axis + (d[std::size_t(axis)] > 0);
   const auto along = [&](int i) { return o[std::size_t(i)] + nearest * d[std::size_t(i)]; };
   const double u = along((axis + 1) % 3), v = along((axis + 2) % 3);
-  double stops = -1 + 1.1 * grain(u, v, wall, 7);
+  double stops = -1 + 1.1 * grain(u, v, wall, 6);
   // Patches: pictures, tiles and furniture, as rectangles of several sizes laid over each other.
   double hue = 0.1 * (wall - 2.5);
   for (int layer = 0; layer < 3; ++layer) {
@@ -64,7 +66,7 @@ std::array<double, 3> RoundRoom::light(std::array<double, 3> d, std::array<doubl
     const double lu = u / cell - cu, lv = v / cell - cv;
     const int key = 100 * wall + layer;
     const double left = 0.1 + 0.3 * chance(seed_, cu, cv, key), top = 0.1 + 0.3 * chance(seed_, cu, cv, key + 1000);
-    if (chance(seed_, cu, cv, key + 2000) > 0.45 && lu > left && lu < left + 0.5 && lv > top && lv < top + 0.45) {
+    if (chance(seed_, cu, cv, key + 2000) > 0.3 && lu > left && lu < left + 0.5 && lv > top && lv < top + 0.45) {
       stops += 2.4 * (chance(seed_, cu, cv, key + 3000) - 0.5);
       hue += 0.8 * (chance(seed_, cu, cv, key + 4000) - 0.5);
     }
@@ -86,8 +88,8 @@ Image<float> shoot(const World& world, const Shot& shot, int width, int height) 
     for (int y = band.begin; y < band.end; ++y)
       for (int x = 0; x < width; ++x) {
         double sum[3] = {};
-        for (int i = 0; i < 4; ++i) {
-          double u = x + 0.25 + 0.5 * (i & 1) - width / 2.0, v = y + 0.25 + 0.5 * (i >> 1) - height / 2.0;
+        for (int i = 0; i < kRays * kRays; ++i) {
+          double u = x + (i % kRays + 0.5) / kRays - width / 2.0, v = y + (i / kRays + 0.5) / kRays - height / 2.0;
           const double gain = std::exp2(-shot.fallOff * (u * u + v * v) / (halfDiagonal * halfDiagonal));
           u += shot.shiftX, v += shot.shiftY;
           const double rho = std::hypot(u, v) / halfDiagonal;
@@ -97,7 +99,7 @@ Image<float> shoot(const World& world, const Shot& shot, int width, int height) 
           V d{u * scale, v * scale, shot.focal};
           d = rotated(rotated(rotated(d, shot.roll, 2), shot.pitch, 0), shot.yaw, 1);
           const auto light = world(d, shot.from);
-          for (int c = 0; c < 3; ++c) sum[c] += gain * light[std::size_t(c)] / 4;
+          for (int c = 0; c < 3; ++c) sum[c] += gain * light[std::size_t(c)] / (kRays * kRays);
         }
         for (int c = 0; c < 3; ++c) out.at(x, y)[c] = float(sum[c]);
       }

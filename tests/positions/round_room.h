@@ -32,11 +32,12 @@ struct Shot {
   std::array<double, 3> from{0, 0, 0};
 };
 
-/// Linear light of a width x height frame, 2 x 2 rays a pixel.
+/// Linear light of a width x height frame, 4 x 4 rays a pixel.
 [[nodiscard]] Image<float> shoot(const RoundRoom& room, const Shot& shot, int width, int height);
 
 /// Light of a world in a direction, seen from a place.
-using World = std::function<std::array<double, 3>(const std::array<double, 3>& direction, const std::array<double, 3>& from)>;
+using World =
+    std::function<std::array<double, 3>(const std::array<double, 3>& direction, const std::array<double, 3>& from)>;
 [[nodiscard]] Image<float> shoot(const World& world, const Shot& shot, int width, int height);
 
 } // namespace ml::test

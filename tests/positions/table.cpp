@@ -41,7 +41,8 @@ int main(int count, char** given) {
       const Figures f = figuresOf(set, *assembly);
       std::printf("seed %d: f %.2f bend %.3f %s %s %dx%d: %.4f deg, focal %.2f %%, shift %.2f px, residual %.2f, light "
                   "%.3f, within %.4f, covered %.2f, gauge %.1f %.1f %.1f, planes",
-                  seed, plan.focal, plan.bend, assembly->arrangement.kind == PositionKind::Shifted ? "shifted" : "turned",
+                  seed, plan.focal, plan.bend,
+                  assembly->arrangement.kind == PositionKind::Shifted ? "shifted" : "turned",
                   nameOf(assembly->canvas.projection), assembly->canvas.width, assembly->canvas.height, f.degrees,
                   100 * f.focal, f.shift, f.residual, f.light, f.within, f.covered, f.gauge[0], f.gauge[1], f.gauge[2]);
       for (const auto& p : assembly->positions) std::printf(" %d", p.plane);

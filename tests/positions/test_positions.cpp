@@ -1,0 +1,378 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "deliver/deliver.h"
+#include "figures.h"
+#include "positions/cut.h"
+#include "positions/features.h"
+
+#include <QProcess>
+#include <QTemporaryDir>
+#include <QTest>
+#include <bitset>
+#include <fstream>
+#include <limits>
+#include <nlohmann/json.hpp>
+#include <random>
+
+using namespace ml;
+using namespace ml::test;
+namespace fs = std::filesystem;
+using nlohmann::json;
+
+namespace {
+
+fs::path pathOf(const QTemporaryDir& folder) {
+  return folder.path().toStdString();
+}
+
+/// Runs the command line; its exit code.
+int run(const QStringList& arguments, QString* said = nullptr) {
+  QProcess process;
+  process.start(ML_CLI, arguments);
+  if (!process.waitForFinished(120000)) return -1;
+  if (said) *said = QString::fromUtf8(process.readAllStandardOutput() + process.readAllStandardError());
+  return process.exitCode();
+}
+
+} // namespace
+
+class TestPositions : public QObject {
+  Q_OBJECT
+private slots:
+  // ---- Geometry
+
+  void anglesAndTurnsAgree() {
+    // Axes by hand: X right, Y down, Z ahead.
+    const auto near = [](const Vector3& a, const Vector3& b) {
+      return std::hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]) < 1e-12;
+    };
+    QVERIFY(near(ml::apply(turnOf({90, 0, 0}), {0, 0, 1}), {1, 0, 0}));  // yaw looks right
+    QVERIFY(near(ml::apply(turnOf({0, 90, 0}), {0, 0, 1}), {0, -1, 0})); // pitch looks up
+    QVERIFY(near(ml::apply(turnOf({0, 0, 90}), {1, 0, 0}), {0, 1, 0}));  // roll: the right side goes down
+    std::mt19937 random(1);
+    std::uniform_real_distribution<double> wide(-170, 170), narrow(-85, 85);
+    for (int i = 0; i < 200; ++i) {
+      const Angles given{wide(random), narrow(random), wide(random)};
+      const Angles found = anglesOf(turnOf(given));
+      QVERIFY(std::abs(found.yaw - given.yaw) < 1e-9 && std::abs(found.pitch - given.pitch) < 1e-9 &&
+              std::abs(found.roll - given.roll) < 1e-9);
+    }
+  }
+
+  void pixelsAndRaysAreInverse() {
+    const CameraGeometry camera({turnOf({20, -10, 3}), 700, 12, -30}, {-0.05, 0.004}, 900, 600);
+    for (int y = 0; y < 600; y += 37)
+      for (int x = 0; x < 900; x += 41) {
+        double u, v;
+        QVERIFY(camera.pixel(camera.ray(x, y), u, v));
+        QVERIFY(std::hypot(u - x, v - y) < 1e-6);
+      }
+    double u, v;
+    QVERIFY(!camera.pixel(ml::apply(turnOf({200, 10, 0}), {0, 0, 1}), u, v)); // behind
+  }
+
+  void aCanvasIsWhatItsReportSays() {
+    for (const Projection p : {Projection::Perspective, Projection::Cylindrical, Projection::Equirectangular}) {
+      const Canvas canvas{p, 500, 820.5, 310.25, 1600, 600, false};
+      const Vector3 d{0.3, -0.2, 0.93};
+      double x, y;
+      QVERIFY(canvas.place(d, x, y));
+      // The words of the report, once more.
+      const double flat = std::hypot(d[0], d[2]);
+      const double ex = p == Projection::Perspective ? d[0] / d[2] : std::atan2(d[0], d[2]);
+      const double ey = p == Projection::Perspective   ? d[1] / d[2]
+                        : p == Projection::Cylindrical ? d[1] / flat
+                                                       : std::atan2(d[1], flat);
+      QVERIFY(std::abs(x - (820.5 + 500 * ex)) < 1e-9 && std::abs(y - (310.25 + 500 * ey)) < 1e-9);
+      const Vector3 back = canvas.direction(x, y);
+      const double length = std::hypot(d[0], d[1], d[2]);
+      for (std::size_t i = 0; i < 3; ++i) QVERIFY(std::abs(back[i] - d[i] / length) < 1e-9);
+    }
+  }
+
+  void kabschFindsARotation() {
+    const Matrix3 turn = turnOf({31, -12, 77});
+    std::vector<Vector3> a, b;
+    std::mt19937 random(2);
+    std::normal_distribution<double> normal;
+    for (int i = 0; i < 12; ++i) {
+      a.push_back({normal(random), normal(random), normal(random)});
+      b.push_back(ml::apply(turn, a.back()));
+    }
+    const Matrix3 found = rotationBetween(a, b);
+    for (std::size_t i = 0; i < 9; ++i) QVERIFY(std::abs(found[i] - turn[i]) < 1e-9);
+  }
+
+  // ---- Cuts
+
+  void aCutIsTheCheapest() {
+    // Against trying all ways to part a grid of 4 x 3 nodes.
+    std::mt19937 random(3);
+    std::uniform_real_distribution<float> cost(0, 1);
+    for (int round = 0; round < 60; ++round) {
+      GridCut grid(4, 3);
+      grid.closed = round % 2 == 1;
+      for (auto* side : {&grid.right, &grid.down, &grid.source, &grid.sink})
+        for (float& c : *side) c = cost(random) < 0.3f ? 0 : cost(random);
+      grid.source[0] = grid.sink[7] = GridCut::kHeld;
+      grid.sink[0] = grid.source[7] = 0;
+      const auto price = [&](unsigned sides) {
+        double sum = 0;
+        const std::bitset<12> bits(sides); // GCC 12 at -O1 mistakes the shifts of `sides >> i & 1` for each other
+        const auto source = [&](int i) { return bits[std::size_t(i)]; };
+        for (int y = 0; y < 3; ++y)
+          for (int x = 0; x < 4; ++x) {
+            const int i = 4 * y + x;
+            sum += source(i) ? grid.sink[std::size_t(i)] : grid.source[std::size_t(i)];
+            const int r = x < 3 ? i + 1 : grid.closed ? 4 * y : -1;
+            if (r >= 0 && source(i) != source(r)) sum += grid.right[std::size_t(i)];
+            if (y < 2 && source(i) != source(i + 4)) sum += grid.down[std::size_t(i)];
+          }
+        return sum;
+      };
+      double least = std::numeric_limits<double>::max();
+      for (unsigned sides = 0; sides < 4096; ++sides) least = std::min(least, price(sides));
+      unsigned found = 0;
+      const auto solved = grid.solve();
+      for (unsigned i = 0; i < 12; ++i) found |= unsigned(solved[i]) << i;
+      QVERIFY2(price(found) < least + 1e-4, qPrintable(QString("%1 for %2").arg(price(found)).arg(least)));
+    }
+  }
+
+  // ---- Sets made apart from the product: see position_sets.h
+
+  void turned_data() {
+    QTest::addColumn<int>("seed");
+    QTest::addColumn<int>("columns");
+    QTest::addColumn<int>("rows");
+    QTest::addColumn<double>("focal");
+    QTest::addColumn<double>("bend");
+    QTest::newRow("two") << 2 << 2 << 1 << 1.1 << 0.0;
+    QTest::newRow("three, bent") << 3 << 3 << 1 << 0.9 << -0.045;
+    QTest::newRow("three by two") << 4 << 3 << 2 << 1.2 << 0.03;
+  }
+  void turned() {
+    QFETCH(int, seed);
+    QFETCH(int, columns);
+    QFETCH(int, rows);
+    QFETCH(double, focal);
+    QFETCH(double, bend);
+    QTemporaryDir folder;
+    SetPlan plan;
+    plan.seed = std::uint64_t(seed);
+    plan.columns = columns, plan.rows = rows;
+    plan.focal = focal, plan.bend = bend;
+    plan.width = 900, plan.height = 600;
+    const PositionSet set(plan, pathOf(folder));
+    const auto assembly = assembleFiles({pathOf(folder)}, {}, {});
+    QVERIFY2(assembly.has_value(), assembly ? "" : assembly.error().message.c_str());
+    const Figures f = figuresOf(set, *assembly);
+    qInfo("%.4f degrees, focal %.2f %%, residual %.2f, light %.3f, within 0.2 %.4f", f.degrees, 100 * f.focal,
+          f.residual, f.light, f.within);
+    QVERIFY(assembly->arrangement.kind == PositionKind::Turned);
+    QVERIFY(f.degrees < 0.03);
+    QVERIFY(std::abs(f.focal) < 0.003);
+    QVERIFY(f.residual < 0.5);
+    QVERIFY(f.within > 0.98);
+    for (std::size_t i = 0; i < assembly->positions.size(); ++i) {
+      const auto& p = assembly->positions[i];
+      QCOMPARE(p.files, set.files[i]);
+      QCOMPARE(p.place.row, int(i) / columns);
+      QCOMPARE(p.place.column, int(i) % columns);
+      QCOMPARE(p.plane, 0);
+      QVERIFY(p.fit.overlap > 0.25 && p.fit.overlap < 0.6);
+    }
+    // Level: a hand's degree of roll each, and a pitch of its own.
+    QVERIFY(std::abs(f.gauge[2]) < 1.5);
+  }
+
+  void shifted() {
+    QTemporaryDir folder;
+    SetPlan plan;
+    plan.kind = SetKind::Shifted;
+    plan.columns = 1, plan.rows = 3;
+    const PositionSet set(plan, pathOf(folder));
+    const auto assembly = assembleFiles({pathOf(folder)}, {}, {});
+    QVERIFY2(assembly.has_value(), assembly ? "" : assembly.error().message.c_str());
+    QVERIFY(assembly->arrangement.kind == PositionKind::Shifted);
+    QVERIFY(assembly->canvas.projection == Projection::Perspective);
+    const Figures f = figuresOf(set, *assembly);
+    qInfo("shift %.3f pixels, light %.3f, within %.4f", f.shift, f.light, f.within);
+    QVERIFY(f.shift < 0.3);
+    QVERIFY(f.within > 0.97);
+    QCOMPARE(assembly->positions[2].place.row, 2);
+    QVERIFY(assembly->positions[2].pose.shiftY > assembly->positions[0].pose.shiftY + 500); // down is positive
+  }
+
+  void planesOfFocus() {
+    QTemporaryDir folder;
+    SetPlan plan;
+    plan.seed = 2;
+    plan.kind = SetKind::Focus;
+    plan.columns = 1, plan.planes = 2;
+    plan.focal = 1.2;
+    const PositionSet set(plan, pathOf(folder));
+    const auto assembly = assembleFiles({pathOf(folder)}, {}, {});
+    QVERIFY2(assembly.has_value(), assembly ? "" : assembly.error().message.c_str());
+    QCOMPARE(int(assembly->pictures.size()), 1);
+    QCOMPARE(assembly->positions[1].plane, 1);
+    // Focusing breathes by 2 %.
+    QVERIFY(std::abs(assembly->positions[1].pose.focal / assembly->positions[0].pose.focal - 1.02) < 0.001);
+    const Image<float> whole = drawn(*assembly);
+    QCOMPARE(whole.width(), plan.width);
+    // Against the plane that is sharp at each place, by its own frames.
+    Image<float> planes[2];
+    for (std::size_t k = 0; k < 2; ++k) planes[k] = std::move(combineFiles(set.files[k], {}, {})->radiance);
+    const Shot &near = set.shots[0], &far = set.shots[1]; // far shows least: the whole has its geometry
+    std::vector<double> ours, best;
+    for (int y = 12; y < plan.height - 12; y += 5)
+      for (int x = 12; x < plan.width - 12; x += 5) {
+        const auto direction = [&](double u, double v) { return directionOf(far, u, v, plan.width, plan.height); };
+        const double truth = seenAt(set, direction, x, y);
+        const bool isNear = PositionSet::isNear(direction(x, y));
+        const double scale = isNear ? near.focal / far.focal : 1;
+        const double u = (x - (plan.width - 1) / 2.0) * scale + (plan.width - 1) / 2.0,
+                     v = (y - (plan.height - 1) / 2.0) * scale + (plan.height - 1) / 2.0;
+        const int u0 = int(u), v0 = int(v);
+        const auto at = [&](int a, int b) { return double(planes[isNear ? 0 : 1].at(a, b)[1]); };
+        const double sharp = (at(u0, v0) * (u0 + 1 - u) + at(u0 + 1, v0) * (u - u0)) * (v0 + 1 - v) +
+                             (at(u0, v0 + 1) * (u0 + 1 - u) + at(u0 + 1, v0 + 1) * (u - u0)) * (v - v0);
+        ours.push_back(std::log2(whole.at(x, y)[1] / truth));
+        best.push_back(std::log2(sharp / truth));
+      }
+    const auto rms = [](std::vector<double> v) {
+      auto sorted = v;
+      std::sort(sorted.begin(), sorted.end());
+      double sum = 0;
+      for (const double e : v) sum += (e - sorted[v.size() / 2]) * (e - sorted[v.size() / 2]);
+      return std::sqrt(sum / double(v.size()));
+    };
+    qInfo("%.4f stops; the sharp plane of each place: %.4f", rms(ours), rms(best));
+    QVERIFY(rms(ours) < 1.2 * rms(best));
+  }
+
+  // ---- Refusals: a wrong join is a defect
+
+  void anotherPlaceIsRefused() {
+    QTemporaryDir folder;
+    SetPlan plan;
+    plan.columns = 2;
+    const PositionSet set(plan, pathOf(folder) / "a");
+    plan.seed = 77;
+    plan.columns = 1;
+    const PositionSet elsewhere(plan, pathOf(folder) / "b");
+    const auto assembly = assembleFiles({pathOf(folder) / "a", pathOf(folder) / "b"}, {}, {});
+    QVERIFY(!assembly);
+    QCOMPARE(assembly.error().code, ErrorCode::CannotAlign);
+    QVERIFY2(assembly.error().message.find("Position 3") != std::string::npos, assembly.error().message.c_str());
+  }
+
+  void noOverlapIsRefused() {
+    QTemporaryDir folder;
+    SetPlan plan;
+    plan.columns = 2;
+    plan.overlap = -0.1;
+    const PositionSet set(plan, pathOf(folder));
+    const auto assembly = assembleFiles({pathOf(folder)}, {}, {});
+    QVERIFY(!assembly);
+    QCOMPARE(assembly.error().code, ErrorCode::CannotAlign);
+  }
+
+  void parallaxIsRefusedOrSmall() {
+    // The camera carried by a tenth of the distance to the walls between positions.
+    QTemporaryDir folder;
+    SetPlan plan;
+    plan.seed = 5;
+    plan.parallax = 0.1;
+    const PositionSet set(plan, pathOf(folder));
+    const auto assembly = assembleFiles({pathOf(folder)}, {}, {});
+    if (assembly) QVERIFY(figuresOf(set, *assembly).residual < 3);
+    if (!assembly) QCOMPARE(assembly.error().code, ErrorCode::CannotAlign);
+  }
+
+  // ---- Whatever order
+
+  void orderOfFilesChangesNothing() {
+    QTemporaryDir folder;
+    SetPlan plan;
+    plan.seed = 6;
+    plan.width = 600, plan.height = 400;
+    const PositionSet set(plan, pathOf(folder) / "a");
+    const auto first = assembleFiles({pathOf(folder) / "a"}, {}, {});
+    QVERIFY2(first.has_value(), first ? "" : first.error().message.c_str());
+    // Shot from right to left: names and clocks the other way round.
+    std::vector<FileGroup> groups;
+    for (std::size_t i = set.files.size(); i-- > 0;) {
+      FileGroup group;
+      group.name = "g" + std::to_string(i);
+      for (const auto& file : set.files[i]) group.files.push_back(*inspectFile(file));
+      groups.push_back(group);
+    }
+    const auto second = assembleGroups(groups, {}, {});
+    QVERIFY2(second.has_value(), second ? "" : second.error().message.c_str());
+    QVERIFY(std::abs(first->positions[0].pose.focal / second->positions[2].pose.focal - 1) < 0.002);
+    for (std::size_t i = 0; i < 3; ++i) {
+      const Angles a = anglesOf(first->positions[i].pose.turn), b = anglesOf(second->positions[2 - i].pose.turn);
+      QVERIFY(std::abs(a.yaw - b.yaw) < 0.04 && std::abs(a.roll - b.roll) < 0.04);
+      QCOMPARE(first->positions[i].place.column, second->positions[2 - i].place.column);
+    }
+  }
+
+  // ---- The command line and its fixed report
+
+  void theCommandLineWritesPictureAndReport() {
+    QTemporaryDir folder;
+    SetPlan plan;
+    plan.seed = 8;
+    plan.width = 600, plan.height = 400;
+    const PositionSet set(plan, pathOf(folder) / "frames");
+    const QString at = folder.path();
+    for (const QString& format : {QString("exr"), QString("tif")}) {
+      QString said;
+      QCOMPARE(run({"assemble", at + "/frames", "--out", at + "/whole." + format, "--report", at + "/report.json",
+                    "--projection", "cylindrical"},
+                   &said),
+               0);
+      QVERIFY2(said.contains("3 positions joined"), qPrintable(said));
+      std::ifstream file((at + "/report.json").toStdString());
+      const json report = json::parse(file);
+      const json& p = report.at("panorama");
+      QCOMPARE(QString::fromStdString(p.at("projection")), QString("cylindrical"));
+      QVERIFY(p.at("focal_px").get<double>() > 100 && p.contains("centre_x") && p.contains("centre_y"));
+      QVERIFY(p.contains("radial"));
+      QCOMPARE(int(p.at("positions").size()), 3);
+      for (const json& position : p.at("positions")) {
+        QCOMPARE(int(position.at("files").size()), 3);
+        for (const char* key : {"row", "column", "plane", "yaw_degrees", "pitch_degrees", "roll_degrees", "focal_px",
+                                "shift_x_px", "shift_y_px", "residual_px", "overlap"})
+          QVERIFY2(position.at(key).is_number(), key);
+      }
+      QVERIFY(p["positions"][2]["yaw_degrees"].get<double>() > p["positions"][0]["yaw_degrees"].get<double>());
+      const auto whole = readRadiance((at + "/whole." + format).toStdString());
+      QVERIFY(whole.has_value());
+      QVERIFY(whole->width() > 900 && whole->height() > 300);
+    }
+    QCOMPARE(run({"assemble", at + "/frames", "--out", at + "/whole.jpg"}), 2);
+    QCOMPARE(run({"assemble", at + "/frames", "--out", at + "/whole.exr", "--kind", "round"}), 2);
+    QCOMPARE(run({"assemble", at + "/nowhere", "--out", at + "/whole.exr"}), 3);
+  }
+
+  void radiancePicturesAreJoinedToo() {
+    QTemporaryDir folder;
+    SetPlan plan;
+    plan.seed = 9;
+    plan.width = 600, plan.height = 400;
+    plan.frames = 1;
+    const PositionSet set(plan, pathOf(folder) / "frames");
+    std::vector<fs::path> files;
+    for (std::size_t i = 0; i < set.shots.size(); ++i) {
+      files.push_back(pathOf(folder) / ("light" + std::to_string(i) + ".exr"));
+      QVERIFY(deliverRadiance(set.frameLight(set.shots[i], -1).view(), files.back(), {}).has_value());
+    }
+    const auto assembly = assembleFiles(files, {}, {});
+    QVERIFY2(assembly.has_value(), assembly ? "" : assembly.error().message.c_str());
+    QVERIFY(figuresOf(set, *assembly).degrees < 0.03);
+  }
+};
+
+QTEST_GUILESS_MAIN(TestPositions)
+#include "test_positions.moc"
