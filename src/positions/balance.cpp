@@ -24,6 +24,7 @@ Reduced reduce(const Image<std::uint16_t>& picture, const LightCodes& codes, int
   const int width = picture.width() / factor, height = picture.height() / factor;
   Reduced out{Image<float>(width, height, 3), Image<float>(width, height, 1)};
   const float n = float(factor) * float(factor), least = codes.unit * 4;
+  const std::vector<float> light = codes.table();
   forEachBand(height, [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y)
       for (int x = 0; x < width; ++x) {
@@ -31,7 +32,7 @@ Reduced reduce(const Image<std::uint16_t>& picture, const LightCodes& codes, int
         for (int v = 0; v < factor; ++v) {
           const std::uint16_t* in = picture.at(x * factor, y * factor + v);
           for (int u = 0; u < factor; ++u, in += 3) {
-            for (int c = 0; c < 3; ++c) sum[c] += codes.light(in[c]);
+            for (int c = 0; c < 3; ++c) sum[c] += light[in[c]];
             const float g = float(in[1]) / LightCodes::kSteps;
             green += g, square += g * g;
           }

@@ -37,6 +37,12 @@ float LightCodes::lightOfStops(float stops) const {
   return (heldExp2(stops) - 4) * unit;
 }
 
+std::vector<float> LightCodes::table() const {
+  std::vector<float> out(65536);
+  for (std::size_t c = 0; c < out.size(); ++c) out[c] = light(float(c));
+  return out;
+}
+
 LightCodes LightCodes::of(ImageView<const float> rgb) {
   std::vector<float> tones;
   const int step = std::max(1, std::min(rgb.width, rgb.height) / 200);
@@ -64,6 +70,7 @@ Image<float> comparedTones(const Image<std::uint16_t>& picture, const LightCodes
   const int width = std::max(1, picture.width() / factor), height = std::max(1, picture.height() / factor);
   Image<float> out(width, height, 1);
   const float per = 1 / (middle * float(factor) * float(factor));
+  const std::vector<float> light = codes.table();
   forEachBand(height, [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y)
       for (int x = 0; x < width; ++x) {
@@ -71,7 +78,7 @@ Image<float> comparedTones(const Image<std::uint16_t>& picture, const LightCodes
         for (int v = 0; v < factor; ++v) {
           const std::uint16_t* in = picture.at(x * factor, y * factor + v);
           for (int u = 0; u < factor; ++u, in += 3) {
-            const float rgb[3] = {codes.light(in[0]), codes.light(in[1]), codes.light(in[2])};
+            const float rgb[3] = {light[in[0]], light[in[1]], light[in[2]]};
             sum += luminance(rgb);
           }
         }

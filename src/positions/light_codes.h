@@ -3,6 +3,7 @@
 #include "image/image.h"
 
 #include <cstdint>
+#include <vector>
 
 namespace ml {
 
@@ -13,6 +14,8 @@ struct LightCodes {
   static constexpr float kSteps = 1024;
   [[nodiscard]] std::uint16_t code(float light) const;
   [[nodiscard]] float light(float code) const;
+  /// Light of every code.
+  [[nodiscard]] std::vector<float> table() const;
   /// Light of a value in stops (the code's scale without its offset), log2(L / unit + 4).
   [[nodiscard]] float lightOfStops(float stops) const;
   /// A unit 14 stops below the picture's median luminance.

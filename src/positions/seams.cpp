@@ -25,13 +25,14 @@ struct Laid {
 Image<float> reduced(const Image<std::uint16_t>& picture, const LightCodes& codes, int factor) {
   Image<float> out(picture.width() / factor, picture.height() / factor, 3);
   const float n = float(factor) * float(factor), least = 4 * codes.unit;
+  const std::vector<float> light = codes.table();
   forEachBand(out.height(), [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y)
       for (int x = 0; x < out.width(); ++x) {
         float sum[3] = {};
         for (int v = 0; v < factor; ++v) {
           const std::uint16_t* in = picture.at(x * factor, y * factor + v);
-          for (int i = 0; i < 3 * factor; ++i) sum[i % 3] += codes.light(in[i]);
+          for (int i = 0; i < 3 * factor; ++i) sum[i % 3] += light[in[i]];
         }
         for (int c = 0; c < 3; ++c) out.at(x, y)[c] = fastLog2(std::max(least, sum[c] / n));
       }

@@ -31,13 +31,18 @@ ML_VECTOR_CLONES void gather(const std::uint16_t* from, std::ptrdiff_t stride, c
 }
 
 /// The same in light: where bright meets dark the mean of logarithms is not the logarithm of the mean.
-void gatherLight(const std::uint16_t* from, std::ptrdiff_t stride, const float* wx, const float* wy, float* out) {
-  float sum[3] = {};
-  for (int r = 0; r < kInterpolationTaps; ++r)
-    for (int k = 0; k < kInterpolationTaps; ++k)
-      for (int c = 0; c < 3; ++c)
-        sum[c] += wy[r] * wx[k] * fastExp2(float(from[r * stride + 3 * k + c]) / LightCodes::kSteps);
-  for (int c = 0; c < 3; ++c) out[c] = LightCodes::kSteps * fastLog2(std::max(sum[c], 1.f));
+ML_VECTOR_CLONES void gatherLight(const std::uint16_t* from, std::ptrdiff_t stride, const float* wx, const float* wy,
+                                  float* __restrict out) {
+  float sum[kWide] = {};
+  for (int r = 0; r < kInterpolationTaps; ++r) {
+    const std::uint16_t* row = from + r * stride;
+    for (int i = 0; i < kWide; ++i) sum[i] += wy[r] * fastExp2(float(row[i]) * (1 / LightCodes::kSteps));
+  }
+  for (int c = 0; c < 3; ++c) {
+    float light = 0;
+    for (int k = 0; k < kInterpolationTaps; ++k) light += wx[k] * sum[3 * k + c];
+    out[c] = LightCodes::kSteps * fastLog2(light > 1 ? light : 1);
+  }
 }
 
 constexpr float kEven = 0.4f * LightCodes::kSteps; ///< Between neighbours, below which both means are the same.

@@ -73,6 +73,7 @@ PositionSet::PositionSet(const SetPlan& p, const std::filesystem::path& folder)
       const double across = column - (p.columns - 1) / 2.0, down = row - (p.rows - 1) / 2.0;
       at.focal = focal;
       at.k1 = p.bend;
+      at.rays = p.rays;
       if (p.kind == SetKind::Shifted) {
         at.shiftX = across * p.width * (1 - p.overlap) + 3 * normal(random);
         at.shiftY = down * p.height * (1 - p.overlap) + 3 * normal(random);

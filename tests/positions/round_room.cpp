@@ -9,8 +9,6 @@
 namespace ml::test {
 namespace {
 
-constexpr int kRays = 4; ///< Of a pixel, in both directions.
-
 std::uint32_t mixed(std::uint32_t x) {
   x ^= x >> 16, x *= 0x7feb352dU, x ^= x >> 15, x *= 0x846ca68bU, x ^= x >> 16;
   return x;
@@ -88,8 +86,9 @@ Image<float> shoot(const World& world, const Shot& shot, int width, int height) 
     for (int y = band.begin; y < band.end; ++y)
       for (int x = 0; x < width; ++x) {
         double sum[3] = {};
-        for (int i = 0; i < kRays * kRays; ++i) {
-          double u = x + (i % kRays + 0.5) / kRays - width / 2.0, v = y + (i / kRays + 0.5) / kRays - height / 2.0;
+        const int n = shot.rays;
+        for (int i = 0; i < n * n; ++i) {
+          double u = x + (i % n + 0.5) / n - width / 2.0, v = y + (i / n + 0.5) / n - height / 2.0;
           const double gain = std::exp2(-shot.fallOff * (u * u + v * v) / (halfDiagonal * halfDiagonal));
           u += shot.shiftX, v += shot.shiftY;
           const double rho = std::hypot(u, v) / halfDiagonal;
@@ -99,7 +98,7 @@ Image<float> shoot(const World& world, const Shot& shot, int width, int height) 
           V d{u * scale, v * scale, shot.focal};
           d = rotated(rotated(rotated(d, shot.roll, 2), shot.pitch, 0), shot.yaw, 1);
           const auto light = world(d, shot.from);
-          for (int c = 0; c < 3; ++c) sum[c] += gain * light[std::size_t(c)] / (kRays * kRays);
+          for (int c = 0; c < 3; ++c) sum[c] += gain * light[std::size_t(c)] / (n * n);
         }
         for (int c = 0; c < 3; ++c) out.at(x, y)[c] = float(sum[c]);
       }
