@@ -118,6 +118,8 @@ Result<void> nameWishes(const std::string& kind, const std::string& projection, 
     out.kind = PositionWish::Turned;
   else if (kind == "shifted")
     out.kind = PositionWish::Shifted;
+  else if (kind == "sphere")
+    out.kind = PositionWish::Sphere;
   else if (kind != "auto")
     return fail(ErrorCode::InvalidArgument, "--kind takes auto, turned, shifted or sphere, not \"" + kind + "\".");
   for (const Projection p :
@@ -294,7 +296,9 @@ int runFinish(const FinishArguments& a, const Progress& progress) {
   if (!finished) return refuse(finished.error());
   const auto judged = judgeRadiance(radiance->view(), *recipe, facts, progress);
   if (!judged) return refuse(judged.error());
-  if (auto written = deliverPicture(finished->picture.view(), a.out, {}); !written)
+  DeliverOptions delivering;
+  delivering.sphere = facts.sphere;
+  if (auto written = deliverPicture(finished->picture.view(), a.out, delivering); !written)
     return written.error().code == ErrorCode::UnsupportedFormat ? wrongUse(written.error().message)
                                                                 : refuse(written.error());
   if (!a.report.empty()) {

@@ -195,6 +195,25 @@ Result<void> carryMetadata(const std::filesystem::path& from, const std::filesys
   return {};
 }
 
+Result<void> markSphere(const std::filesystem::path& file, int width, int height) {
+  const auto problem = attempt([&] {
+    Exiv2::XmpProperties::registerNs("http://ns.google.com/photos/1.0/panorama/", "GPano");
+    auto image = Exiv2::ImageFactory::open(file.string());
+    image->readMetadata();
+    Exiv2::XmpData& xmp = image->xmpData();
+    xmp["Xmp.GPano.ProjectionType"] = "equirectangular";
+    xmp["Xmp.GPano.UsePanoramaViewer"] = "True";
+    for (const char* key : {"Xmp.GPano.FullPanoWidthPixels", "Xmp.GPano.CroppedAreaImageWidthPixels"})
+      xmp[key] = std::to_string(width);
+    for (const char* key : {"Xmp.GPano.FullPanoHeightPixels", "Xmp.GPano.CroppedAreaImageHeightPixels"})
+      xmp[key] = std::to_string(height);
+    for (const char* key : {"Xmp.GPano.CroppedAreaLeftPixels", "Xmp.GPano.CroppedAreaTopPixels"}) xmp[key] = "0";
+    image->writeMetadata();
+  });
+  if (problem) return unwritable(file, *problem);
+  return {};
+}
+
 std::vector<unsigned char> exifBlob(const std::filesystem::path& from, const std::string& software,
                                     const MetadataWishes& wishes) {
   Carried c = carriedFrom(from, software, wishes);

@@ -28,6 +28,10 @@ struct MetadataWishes {
 Result<void> carryMetadata(const std::filesystem::path& from, const std::filesystem::path& to,
                            const std::string& software, const MetadataWishes& wishes = {});
 
+/// Says in XMP that a JPEG or TIFF shows all directions, equirectangular (Photo Sphere XMP Metadata, namespace
+/// http://ns.google.com/photos/1.0/panorama/), so that viewers look around in it.
+Result<void> markSphere(const std::filesystem::path& file, int width, int height);
+
 /// The same Exif as one block, for files that this library does not write; empty when there is none.
 [[nodiscard]] std::vector<unsigned char> exifBlob(const std::filesystem::path& from, const std::string& software,
                                                   const MetadataWishes& wishes);

@@ -65,6 +65,7 @@ Result<void> deliverPicture(ImageView<const std::uint16_t> picture, const fs::pa
   return writeAtomically(file, [&](const fs::path& temporary) -> Result<void> {
     auto written = encode(picture, temporary, format, options);
     if (written && options.metadataFrom) written = carryMetadata(*options.metadataFrom, temporary, software());
+    if (written && options.sphere && format != ".png") written = markSphere(temporary, picture.width, picture.height);
     return written;
   });
 }

@@ -16,6 +16,7 @@ struct DeliverOptions {
   int jpegQuality = 92;
   int longEdge = 0;                                  ///< Pixels; 0 keeps the full size.
   std::optional<std::filesystem::path> metadataFrom; ///< Frame whose Exif is carried over.
+  bool sphere = false; ///< Equirectangular, of all directions: said in the metadata of JPEG and TIFF.
 };
 
 /// Writes sRGB-encoded codes (0..65535) as .jpg (8 bit), .tif (16 bit) or .png (16 bit), with the sRGB profile. Atomic.

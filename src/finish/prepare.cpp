@@ -2,6 +2,9 @@
 #include "finish/denoise.h"
 #include "finish/finish.h"
 #include "finish/heal.h"
+#include "image/sphere.h"
+
+#include <utility>
 
 namespace ml {
 
@@ -51,10 +54,26 @@ ShapeMap shapeOf(const Recipe& recipe, int width, int height, const LensFacts* l
                   lens ? lens->focal : kAssumedFocal);
 }
 
+namespace {
+
+/// Everything local sees over the wrap and the poles.
+Result<Finished> finishSphere(ImageView<const float> radiance, const Recipe& recipe, SceneFacts facts,
+                              const LensFacts* lens, const Progress& progress) {
+  const int margin = sphereMargin(radiance.width);
+  facts.sphere = false;
+  const Image<float> around = withSphereMargins(radiance, margin);
+  auto finished = finishRadiance(around.view(), recipe, facts, lens, progress);
+  if (finished) finished->picture.crop({margin, margin, radiance.width, radiance.height});
+  return finished;
+}
+
+} // namespace
+
 Result<Finished> finishRadiance(ImageView<const float> radiance, const Recipe& recipe, const SceneFacts& facts,
                                 const LensFacts* lens, const Progress& progress) {
   if (const auto reason = recipe.invalidReason())
     return fail(ErrorCode::InvalidArgument, "The picture cannot be finished: " + *reason + ".");
+  if (facts.sphere && !needsPreparation(recipe) && recipe.areas.empty()) return finishSphere(radiance, recipe, facts, lens, progress);
   if (!needsPreparation(recipe)) return finishPicture(radiance, analyseTone(radiance, facts), recipe, progress);
   const auto ready =
       prepared(radiance, recipe, recipe.denoise > 0 ? measureNoise(radiance) : NoiseByLight{}, lens, progress);

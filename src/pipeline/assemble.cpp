@@ -11,6 +11,7 @@
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
+#include <numbers>
 
 namespace ml {
 namespace fs = std::filesystem;
@@ -139,9 +140,75 @@ std::vector<FileGroup> groupsOf(const std::vector<fs::path>& paths, std::vector<
 
 } // namespace
 
+namespace {
+
+/// Equirectangular frames hold twice as many degrees across as down.
+bool looksLikeSphere(const FileGroup& group) {
+  const FileFacts& file = group.files[0];
+  return file.width > 0 && file.width == 2 * file.height;
+}
+
+Result<Assembly> assembleSphere(const FileGroup& group, const AssembleOptions& options, const Progress& progress) {
+  CombineOptions combine = options.combine;
+  combine.sphere = true;
+  combine.crop = CropMode::Reference;
+  auto light = lightOf(group, combine, progress);
+  if (!light) return passOn(light.error());
+  const int width = light->radiance.width(), height = light->radiance.height();
+  if (width != 2 * height)
+    return fail(ErrorCode::InvalidArgument,
+                fmt::format("`{}` has {} x {} pixels; a sphere is twice as wide as high.", group.files[0].path.string(),
+                            width, height));
+  Assembly out;
+  out.sphere = true;
+  AssembledPosition position;
+  for (const auto& file : group.files) position.files.push_back(file.path);
+  position.name = group.name;
+  position.verdict = light->verdict;
+  position.fit.overlap = 1;
+  position.pose.focal = width / (2 * std::numbers::pi);
+  out.positions.push_back(std::move(position));
+  out.codes = LightCodes::of(light->radiance.view());
+  out.pictures.push_back(toLightCodes(light->radiance.view(), 1, out.codes));
+  out.canvas = {Projection::Equirectangular, width / (2 * std::numbers::pi), (width - 1) / 2.0, (height - 1) / 2.0,
+                width,                       height,                         true};
+  out.facts = light->facts;
+  out.facts.sphere = true;
+  out.metadataFrom = light->metadataFrom;
+  return out;
+}
+
+/// Rows of a sphere as they were combined.
+bool drawSphere(const Assembly& a, const RowsTaken& taken, const Progress& progress) {
+  constexpr int kRows = 256;
+  const std::vector<float> light = a.codes.table();
+  Image<float> band(a.canvas.width, kRows, 3);
+  for (int y = 0; y < a.canvas.height; y += kRows) {
+    const int rows = std::min(kRows, a.canvas.height - y);
+    for (int v = 0; v < rows; ++v)
+      for (int i = 0; i < 3 * a.canvas.width; ++i)
+        band.row(v)[i] = std::max(1e-30f, light[a.pictures[0].row(y + v)[i]]);
+    if (progress.stopRequested() || !taken(y, band.view().crop({0, 0, a.canvas.width, rows}))) return false;
+  }
+  return true;
+}
+
+} // namespace
+
+bool drawAssembly(const Assembly& assembly, const RowsTaken& taken, const Progress& progress) {
+  return assembly.sphere ? drawSphere(assembly, taken, progress) : drawJoined(assembly.view(), taken, progress);
+}
+
 Result<Assembly> assembleGroups(const std::vector<FileGroup>& groups, const AssembleOptions& options,
                                 const Progress& progress) {
   const MemoryReuse reuse;
+  const bool sphere = options.kind == PositionWish::Sphere ||
+                      (options.kind == PositionWish::Auto && groups.size() == 1 && looksLikeSphere(groups[0]));
+  if (sphere && groups.size() > 1)
+    return fail(ErrorCode::InvalidArgument,
+                fmt::format("The files belong to {} spheres (`{}`, `{}`); name those of one.", groups.size(),
+                            groups[0].name, groups[1].name));
+  if (sphere && groups.size() == 1) return assembleSphere(groups[0], options, progress);
   if (groups.size() < 2)
     return fail(ErrorCode::TooFewFrames,
                 groups.empty()
@@ -199,8 +266,8 @@ Result<void> writeAssembly(const Assembly& assembly, const fs::path& file, const
   return deliverRadianceRows(file, assembly.canvas.width, assembly.canvas.height, options,
                              [&](const RowsWriter& write) {
                                Result<void> written;
-                               const bool done = drawJoined(
-                                   assembly.view(),
+                               const bool done = drawAssembly(
+                                   assembly,
                                    [&](int, ImageView<const float> rows) {
                                      written = write(rows);
                                      return bool(written);
@@ -212,11 +279,13 @@ Result<void> writeAssembly(const Assembly& assembly, const fs::path& file, const
 }
 
 std::string verdict(const Assembly& a) {
-  double worst = 0, parallax = 0;
+  if (a.sphere)
+    return fmt::format("One sphere of {} x {} pixels ({:.0f} megapixels). {}", a.canvas.width, a.canvas.height,
+                       double(a.canvas.width) * a.canvas.height / 1e6, a.positions[0].verdict);
+  double worst = 0;
   int planes = 0;
   for (const auto& p : a.positions) {
     worst = std::max(worst, p.fit.residual);
-    parallax = std::max(parallax, p.fit.parallax);
     planes = std::max(planes, p.plane + 1);
   }
   const double megapixels = double(a.canvas.width) * a.canvas.height / 1e6;

@@ -38,6 +38,7 @@ struct Assembly {
   Balance balance;
   Seams seams;
   Canvas canvas;
+  bool sphere = false; ///< One position that saw all directions at once.
   SceneFacts facts;
   std::filesystem::path metadataFrom;
   std::vector<std::string> remarks;
@@ -55,6 +56,9 @@ struct Assembly {
 /// The same for groups that are known already.
 [[nodiscard]] Result<Assembly> assembleGroups(const std::vector<FileGroup>& groups, const AssembleOptions& options,
                                               const Progress& progress);
+
+/// Draws the whole, some rows at a time. False when stopped.
+bool drawAssembly(const Assembly& assembly, const RowsTaken& taken, const Progress& progress);
 
 /// Draws the whole and writes it as .exr (half floats) or .tif (32-bit float), some rows at a time. Atomic.
 Result<void> writeAssembly(const Assembly& assembly, const std::filesystem::path& file, const Progress& progress);

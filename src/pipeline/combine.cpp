@@ -5,6 +5,7 @@
 #include "base/parallel.h"
 #include "exposure/marks.h"
 #include "image/colour.h"
+#include "image/sphere.h"
 #include "ingest/estimate_exposure.h"
 #include "pipeline/half_stop.h"
 #include "pipeline/noisier.h"
@@ -377,8 +378,17 @@ Result<std::vector<PlacedFrame>> placeFrames(const BracketSet& set, const std::v
   return placed;
 }
 
+/// Frames of spheres get margins, so that aligning, movement and merging see over the wrap and the poles; what was
+/// merged is cropped to the sphere again. Returns the margin.
+int addMargins(std::vector<Frame>& frames) {
+  const int margin = sphereMargin(frames[0].width());
+  for (Frame& frame : frames)
+    frame.codes = frame.codes.visit([margin](auto view) { return Codes(withSphereMargins(view, margin)); });
+  return margin;
+}
+
 /// What merging gave, and what follows from it.
-void takeMerged(MergeResult merged, const std::vector<PlacedFrame>& placed, const CombineOptions& options,
+void takeMerged(MergeResult merged, const std::vector<PlacedFrame>& placed, const CombineOptions& options, int margin,
                 Combined& out) {
   for (std::size_t i = 0; i < std::min(out.frames.size(), merged.motion.excludedShare.size()); ++i)
     out.frames[i].excludedShare = merged.motion.excludedShare[i];
@@ -389,6 +399,7 @@ void takeMerged(MergeResult merged, const std::vector<PlacedFrame>& placed, cons
   out.fullWidth = width;
   out.fullHeight = height;
   out.crop = options.crop == CropMode::Overlap ? overlapOf(out.frames, width, height) : Roi{0, 0, width, height};
+  if (margin > 0) out.crop = {margin, margin, width - 2 * margin, height - 2 * margin};
   if (options.method == CombineMethod::Radiance || options.method == CombineMethod::Darker)
     inParallel([&] { out.stops = stopsOf(merged, placed.size()); },
                [&] { out.noisier = noisierPlaces(merged.snr, merged.light, out.crop); });
@@ -419,6 +430,7 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   if (!read) return passOn(read.error());
   BracketSet set{std::move(*read)};
   if (auto sized = keepOneSize(set.frames, out); !sized) return passOn(sized.error());
+  const int margin = options.sphere ? addMargins(set.frames) : 0;
   if (auto settled = settleExposures(set.frames, out); !settled) return passOn(settled.error());
   set.sortByExposure();
   if (auto sound = checkSteps(set.frames, options, out); !sound) return passOn(sound.error());
@@ -437,7 +449,7 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   if (progress.stopRequested()) return stopped();
   auto merged = mergeBy(options, *placed, out.reference, progress.part(0.65, 1));
   if (!merged) return passOn(merged.error());
-  takeMerged(std::move(*merged), *placed, options, out);
+  takeMerged(std::move(*merged), *placed, options, margin, out);
   return out;
 }
 

@@ -46,6 +46,7 @@ struct CombineOptions {
       false; ///< Frames whose light contradicts their settings more than any camera explains are combined all the same.
   // Where and how, not what: neither is part of a record.
   std::filesystem::path curves; ///< Folder of a CurveShelf; empty: none is read or kept.
+  bool sphere = false;          ///< Equirectangular frames of all directions: left meets right.
   int edge = 0;                 ///< Over 0: a first look on frames reduced to about this longest side.
 };
 

@@ -12,7 +12,7 @@
 
 namespace ml {
 
-enum class PositionWish { Auto, Turned, Shifted };
+enum class PositionWish { Auto, Turned, Shifted, Sphere };
 
 struct ArrangeOptions {
   PositionWish kind = PositionWish::Auto;

@@ -32,6 +32,7 @@ std::map<std::string, std::string> textOf(const SceneFacts& facts) {
   }
   if (!ties.empty()) out["shownAs"] = ties;
   if (facts.asItIs) out["asItIs"] = "yes";
+  if (facts.sphere) out["projection"] = "equirectangular sphere";
   return out;
 }
 
@@ -42,6 +43,8 @@ SceneFacts factsFromText(const std::map<std::string, std::string>& text) {
     const double value = std::strtod(found->second.c_str(), &end);
     if (end != found->second.c_str() && std::abs(value) < 100) facts.ev100OfUnit = value;
   }
+  const auto projection = text.find("projection");
+  facts.sphere = projection != text.end() && projection->second == "equirectangular sphere";
   const auto found = text.find("shownAs");
   if (found == text.end()) return facts;
   const char* at = found->second.c_str();

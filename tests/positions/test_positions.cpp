@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "codec/exif.h"
+#include "codec/tiff_file.h"
 #include "deliver/deliver.h"
 #include "figures.h"
+#include "finish/finish.h"
 #include "positions/cut.h"
 #include "positions/features.h"
 
@@ -11,6 +14,7 @@
 #include <fstream>
 #include <limits>
 #include <nlohmann/json.hpp>
+#include <numbers>
 #include <random>
 
 using namespace ml;
@@ -248,6 +252,109 @@ private slots:
     };
     qInfo("%.4f stops; the sharp plane of each place: %.4f", rms(ours), rms(best));
     QVERIFY(rms(ours) < 1.2 * rms(best));
+  }
+
+  // ---- Spheres
+
+  void aSphereHasNoSeamAndMayBeTurned() {
+    QTemporaryDir folder;
+    const RoundRoom room(21);
+    constexpr int kWidth = 512, kHeight = 256;
+    // Frames of an ideal one-shot camera: linear codes of 16 bits, some noise, one frame shaken by a passer-by.
+    const auto shootSphere = [&](const fs::path& to, int turned) {
+      fs::create_directories(to);
+      for (int k = 0; k < 3; ++k) {
+        Image<std::uint16_t> codes(kWidth, kHeight, 3);
+        for (int y = 0; y < kHeight; ++y)
+          for (int x = 0; x < kWidth; ++x) {
+            const int from = (x + turned) % kWidth;
+            const double yaw = ((from + 0.5) / kWidth - 0.5) * 2 * std::numbers::pi,
+                         down = ((y + 0.5) / kHeight - 0.5) * std::numbers::pi;
+            auto light = room.light({std::sin(yaw) * std::cos(down), std::sin(down), std::cos(yaw) * std::cos(down)});
+            std::mt19937 random(std::uint32_t(7 * (y * kWidth + from) + k));
+            std::normal_distribution<double> normal;
+            for (int c = 0; c < 3; ++c) {
+              const double linear = 0.2 * std::exp2(2.0 * k) * light[std::size_t(c)] / 2;
+              const double noisy = linear + 0.002 * normal(random);
+              const double v = std::clamp(noisy, 0.0, 1.0);
+              codes.at(x, y)[c] = std::uint16_t(
+                  65535 * (v <= 0.0031308 ? 12.92 * v : 1.055 * std::pow(v, 1 / 2.4) - 0.055) + 0.5);
+            }
+          }
+        const fs::path file = to / ("s" + std::to_string(k) + ".tif");
+        QVERIFY(writeTiff16(file, std::as_const(codes).view(), {}).has_value());
+        ShotMetadata said;
+        said.time = Seconds{std::exp2(2.0 * k) / 128};
+        said.aperture = FNumber{8};
+        said.iso = Iso{100};
+        QVERIFY(writeExif(file, said).has_value());
+      }
+    };
+    shootSphere(pathOf(folder) / "a", 0);
+    shootSphere(pathOf(folder) / "b", kWidth / 4);
+    AssembleOptions options;
+    options.kind = PositionWish::Sphere;
+    const auto a = assembleFiles({pathOf(folder) / "a"}, options, {}), b = assembleFiles({pathOf(folder) / "b"}, options, {});
+    QVERIFY2(a.has_value(), a ? "" : a.error().message.c_str());
+    QVERIFY(b.has_value());
+    const auto whole = [](const Assembly& assembly) {
+      Image<float> out(assembly.canvas.width, assembly.canvas.height, 3);
+      drawAssembly(
+          assembly,
+          [&](int y, ImageView<const float> rows) {
+            for (int v = 0; v < rows.height; ++v) std::copy_n(rows.row(v), 3 * rows.width, out.row(y + v));
+            return true;
+          },
+          {});
+      return out;
+    };
+    const Image<float> one = whole(*a), other = whole(*b);
+    QCOMPARE(one.width(), kWidth);
+    // A quarter of a turn changes nothing but the turn.
+    double worst = 0;
+    int away = 0;
+    for (int y = 0; y < kHeight; ++y)
+      for (int x = 0; x < kWidth; ++x) {
+        const double off = std::abs(std::log2(double(other.at(x, y)[1]) / one.at((x + kWidth / 4) % kWidth, y)[1]));
+        worst = std::max(worst, off);
+        away += off > 0.01;
+      }
+    qInfo("worst %.4f stops, %d pixels beyond a hundredth", worst, away);
+    QVERIFY(away < kWidth * kHeight / 1000);
+    // And so does the finish, without a step where left meets right.
+    SceneFacts facts = a->facts;
+    QVERIFY(facts.sphere);
+    const auto shown = finishRadiance(one.view(), Recipe{}, facts, nullptr, {}),
+               turned = finishRadiance(other.view(), Recipe{}, facts, nullptr, {});
+    QVERIFY(shown.has_value() && turned.has_value());
+    QCOMPARE(shown->picture.width(), kWidth);
+    // The step over the wrap is the step that the turned sphere has there, in its middle.
+    int step = 0, most = 0;
+    const int there = kWidth - kWidth / 4; // where the turned sphere shows the wrap
+    for (int y = 0; y < kHeight; ++y) {
+      const auto green = [&](const Finished& f, int x) { return int(f.picture.at((x + kWidth) % kWidth, y)[1]); };
+      step = std::max(step, std::abs((green(*shown, 0) - green(*shown, -1)) -
+                                     (green(*turned, there) - green(*turned, there - 1))));
+      for (int x = 0; x < kWidth; ++x)
+        most = std::max(most, std::abs(green(*turned, x) - green(*shown, x + kWidth / 4)));
+    }
+    qInfo("finish: step %d, all %d of 65535", step, most);
+    QVERIFY(step < 65535 / 100);
+    QVERIFY(most < 65535 / 20); // local maps have cells that do not turn with the picture
+  }
+
+  void aSphereSaysSo() {
+    QTemporaryDir folder;
+    Image<std::uint16_t> codes(64, 32, 3);
+    codes.fill(30000);
+    DeliverOptions options;
+    options.sphere = true;
+    const fs::path file = pathOf(folder) / "sphere.jpg";
+    QVERIFY(deliverPicture(std::as_const(codes).view(), file, options).has_value());
+    std::ifstream in(file, std::ios::binary);
+    const std::string bytes((std::istreambuf_iterator<char>(in)), {});
+    QVERIFY(bytes.find("GPano:ProjectionType=\"equirectangular\"") != std::string::npos);
+    QVERIFY(bytes.find("GPano:FullPanoWidthPixels=\"64\"") != std::string::npos);
   }
 
   // ---- Refusals: a wrong join is a defect
