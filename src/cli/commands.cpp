@@ -324,6 +324,7 @@ int runRun(const RunArguments& a, const Progress& progress) {
   options.recipe = *recipe;
   options.out = a.combine.out;
   options.jobs = a.jobs;
+  options.joinPositions = a.joinPositions;
   options.wishes.keepLocation = !a.removeLocation;
   options.wishes.creator = a.creator;
   options.wishes.rights = a.rights;

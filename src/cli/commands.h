@@ -41,7 +41,7 @@ struct FinishArguments {
 struct RunArguments {
   CombineArguments combine;
   std::string look = "natural", recipe, targets = "jpeg,archive", creator, rights;
-  bool removeLocation = false;
+  bool removeLocation = false, joinPositions = true;
   int jobs = 0;
 };
 

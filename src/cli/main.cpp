@@ -119,6 +119,7 @@ CLI::App* addRun(CLI::App& app, RunArguments& a) {
   command->add_option("--creator", a.creator, "written into each picture");
   command->add_option("--rights", a.rights, "written into each picture");
   command->add_flag("--remove-location", a.removeLocation, "no place in the metadata");
+  command->add_flag("!--no-join", a.joinPositions, "positions of one view stay pictures of their own");
   command->add_option("--jobs", a.jobs, "sets worked on at once; 0: as many as memory allows")
       ->capture_default_str()
       ->check(CLI::Range(0, 64));

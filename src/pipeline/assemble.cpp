@@ -259,7 +259,8 @@ Result<Assembly> assembleFiles(const std::vector<fs::path>& paths, const Assembl
   return out;
 }
 
-Result<void> writeAssembly(const Assembly& assembly, const fs::path& file, const Progress& progress) {
+Result<void> writeAssembly(const Assembly& assembly, const fs::path& file, const Progress& progress,
+                           const std::function<void(int y, ImageView<const float> rows)>& seen) {
   RadianceOptions options;
   options.notes = textOf(assembly.facts);
   options.metadataFrom = assembly.metadataFrom;
@@ -268,7 +269,8 @@ Result<void> writeAssembly(const Assembly& assembly, const fs::path& file, const
                                Result<void> written;
                                const bool done = drawAssembly(
                                    assembly,
-                                   [&](int, ImageView<const float> rows) {
+                                   [&](int y, ImageView<const float> rows) {
+                                     if (seen) seen(y, rows);
                                      written = write(rows);
                                      return bool(written);
                                    },

@@ -4,8 +4,10 @@
 #include "base/atomic_file.h"
 #include "base/large_memory.h"
 #include "base/parallel.h"
+#include "pipeline/assemble_json.h"
 #include "pipeline/combine_json.h"
 #include "pipeline/combine_report.h"
+#include "pipeline/position_views.h"
 #include "pipeline/report.h"
 
 #include <atomic>
@@ -23,9 +25,9 @@ using nlohmann::json;
 namespace {
 
 /// All that decides what a set becomes.
-json madeFrom(const FileGroup& group, const RunOptions& options) {
+json madeFrom(const std::vector<FileGroup>& groups, const RunOptions& options) {
   json files = json::array(), targets = json::array();
-  for (const auto& file : group.files) {
+  for (const auto& group : groups) for (const auto& file : group.files) {
     std::error_code error;
     const auto size = fs::file_size(file.path, error);
     const auto changed = fs::last_write_time(file.path, error).time_since_epoch().count();
@@ -60,9 +62,61 @@ bool isDone(const json& made, SetOutcome& outcome) {
   return true;
 }
 
+/// Several positions to one picture: the radiance is written whole, pictures are cropped to what is covered.
+Result<void> deliverPositions(const std::vector<FileGroup>& groups, const RunOptions& options,
+                              const Progress& progress, SetOutcome& outcome) {
+  const json made = madeFrom(groups, options);
+  if (isDone(made, outcome)) return {};
+  AssembleOptions assembling;
+  assembling.combine = options.combine;
+  auto assembly = assembleGroups(groups, assembling, progress.part(0, 0.5));
+  if (!assembly) return passOn(assembly.error());
+  const bool archive = std::any_of(options.targets.begin(), options.targets.end(),
+                                   [](const Target& t) { return t.format == Target::Format::Exr; });
+  const fs::path whole = options.out / (outcome.name + ".exr");
+  const Roi inside = coveredRectangle(assembly->seams, assembly->canvas);
+  Image<float> radiance(inside.width, inside.height, 3);
+  const auto keep = [&](int y, ImageView<const float> rows) {
+    for (int v = 0; v < rows.height; ++v)
+      if (const int to = y + v - inside.y; to >= 0 && to < inside.height)
+        std::copy_n(rows.at(inside.x, v), 3 * inside.width, radiance.row(to));
+  };
+  if (archive) {
+    if (auto written = writeAssembly(*assembly, whole, progress.part(0.5, 0.7), keep); !written) return written;
+    outcome.delivered.push_back(whole);
+  } else if (!drawAssembly(*assembly, [&](int y, ImageView<const float> rows) { return keep(y, rows), true; },
+                           progress.part(0.5, 0.7))) {
+    return stopped();
+  }
+  const json said = toJson(*assembly);
+  outcome.verdict = verdict(*assembly);
+  DeliverRequest request;
+  request.recipe = options.recipe;
+  request.name.view = outcome.name;
+  request.folder = options.out;
+  request.wishes = options.wishes;
+  request.metadataFrom = assembly->metadataFrom;
+  request.facts = assembly->facts;
+  request.replace = true;
+  assembly->pictures.clear(); // memory is wanted for the finish
+  for (const Target& t : options.targets)
+    if (t.format != Target::Format::Exr) request.targets.push_back(t);
+  auto delivered = deliverView(std::as_const(radiance).view(), request, progress.part(0.7, 1));
+  if (!delivered) return passOn(delivered.error());
+  outcome.delivered.insert(outcome.delivered.begin(), delivered->files.begin(), delivered->files.end());
+  json report = said;
+  report["crop"] = {inside.x, inside.y, inside.width, inside.height};
+  report["finish"] = toJson(delivered->report);
+  report["judgement"] = toJson(delivered->judgement);
+  report["recipe"] = json::parse(toJson(options.recipe));
+  report["made_from"] = made;
+  for (const auto& file : outcome.delivered) report["delivered"].push_back(file.filename().string());
+  return writeTextAtomically(outcome.report, report.dump(2));
+}
+
 Result<void> deliverSet(const FileGroup& group, const RunOptions& options, const Progress& progress,
                         SetOutcome& outcome) {
-  const json made = madeFrom(group, options);
+  const json made = madeFrom({group}, options);
   if (isDone(made, outcome)) return {};
   std::vector<fs::path> files;
   for (const auto& file : group.files) files.push_back(file.path);
@@ -109,7 +163,8 @@ Result<void> deliverSet(const FileGroup& group, const RunOptions& options, const
 }
 
 /// Sets at once: each takes about 40 bytes a pixel for radiance and pictures and 6 for each frame.
-int setsAtOnce(const Grouping& grouping, int asked) {
+int setsAtOnce(const Grouping& grouping, int asked, bool joined) {
+  if (joined) return 1; // a joined view holds all its positions
   if (asked > 0) return asked;
   double largest = 1;
   for (const auto& set : grouping.sets)
@@ -184,27 +239,40 @@ Result<RunSummary> runAll(const std::vector<fs::path>& paths, const RunOptions& 
     return fail(ErrorCode::FileMissing,
                 "There is no frame in what was named; give a folder of frames or the frames themselves.");
   }
+  std::vector<std::vector<FileGroup>> views; // each a set, or positions that are joined
+  bool joined = false;
+  if (options.joinPositions) {
+    for (const PositionView& view : positionViews(grouping, {progress.stop, {}})) {
+      views.emplace_back();
+      for (const std::size_t set : view.sets) views.back().push_back(grouping.sets[set]);
+      joined = joined || view.sets.size() > 1;
+    }
+  } else {
+    for (const FileGroup& set : grouping.sets) views.push_back({set});
+  }
   std::set<std::string> taken{"report"};
-  summary.sets.resize(grouping.sets.size());
-  for (std::size_t i = 0; i < grouping.sets.size(); ++i) {
+  summary.sets.resize(views.size());
+  for (std::size_t i = 0; i < views.size(); ++i) {
     SetOutcome& outcome = summary.sets[i];
-    outcome.name = freeName(grouping.sets[i].name, taken);
-    outcome.files = grouping.sets[i].files.size();
+    outcome.name = freeName(views[i][0].name, taken);
+    for (const FileGroup& set : views[i]) outcome.files += set.files.size();
     outcome.report = options.out / (outcome.name + ".json");
   }
   std::atomic<std::size_t> next{0};
   std::mutex telling;
   std::optional<Error> fatal; // stopped, or nothing can be written: no set will fare better
   const auto work = [&] {
-    for (std::size_t i = next++; i < grouping.sets.size(); i = next++) {
+    for (std::size_t i = next++; i < views.size(); i = next++) {
       SetOutcome& outcome = summary.sets[i];
       const Progress set{progress.stop, [&, i](const std::string& stage, double f) {
                            const std::lock_guard lock(telling);
                            progress.at(fmt::format("{}: {}", summary.sets[i].name, stage),
-                                       (double(i) + f) / double(grouping.sets.size()));
+                                       (double(i) + f) / double(views.size()));
                          }};
       auto done =
-          progress.stopRequested() ? Result<void>(stopped()) : deliverSet(grouping.sets[i], options, set, outcome);
+          progress.stopRequested() ? Result<void>(stopped())
+          : views[i].size() > 1    ? deliverPositions(views[i], options, set, outcome)
+                                   : deliverSet(views[i][0], options, set, outcome);
       const std::lock_guard lock(telling);
       if (fatal) return;
       if (!done) {
@@ -218,7 +286,7 @@ Result<RunSummary> runAll(const std::vector<fs::path>& paths, const RunOptions& 
     }
   };
   std::vector<std::thread> others;
-  for (int k = 1; k < std::min(setsAtOnce(grouping, options.jobs), int(grouping.sets.size())); ++k)
+  for (int k = 1; k < std::min(setsAtOnce(grouping, options.jobs, joined), int(views.size())); ++k)
     others.emplace_back(work);
   work();
   for (auto& thread : others) thread.join();

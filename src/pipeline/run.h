@@ -9,6 +9,7 @@
 namespace ml {
 
 struct RunOptions {
+  bool joinPositions = true; ///< Sets that are positions of one view become one picture.
   CombineOptions combine;
   Recipe recipe;
   std::filesystem::path out;
@@ -34,7 +35,7 @@ struct RunSummary {
   std::filesystem::path report;
 };
 
-/// Groups the paths into sets and, for each, combines, finishes and delivers its targets and `<name>.json` into
+/// Groups the paths into sets, sets that are positions of one view into views, and for each combines, finishes and delivers its targets and `<name>.json` into
 /// options.out, then writes report.json. A set whose files are all there, made from the same frames (name, size, time
 /// of change) in the same way, is not made again: a run that was stopped goes on where it was. `setDone` is called
 /// after each. Errors: nothing readable, CannotWrite, Stopped.

@@ -463,6 +463,51 @@ private slots:
     QCOMPARE(run({"assemble", at + "/nowhere", "--out", at + "/whole.exr"}), 3);
   }
 
+  void aRunJoinsPositionsAndLeavesOtherViewsAlone() {
+    QTemporaryDir folder;
+    SetPlan plan;
+    plan.seed = 12;
+    plan.width = 600, plan.height = 400;
+    const PositionSet turned(plan, pathOf(folder) / "card");
+    // Another room, shot right after with the same settings; and the same view twice.
+    SetPlan other = plan;
+    other.seed = 55;
+    other.columns = 1;
+    const PositionSet single(other, pathOf(folder) / "other");
+    int number = 100;
+    for (int repeat = 0; repeat < 2; ++repeat)
+      for (const auto& file : single.files[0]) {
+        const fs::path to = pathOf(folder) / "card" / ("shot-" + std::to_string(number++) + ".jpg");
+        fs::copy_file(file, to);
+        ShotMetadata said = *readExif(to);
+        said.takenAt = "2026:05:04 10:01:" + std::to_string(number - 80);
+        QVERIFY(writeExif(to, said).has_value());
+      }
+    const QString at = folder.path();
+    QString said;
+    QCOMPARE(run({"run", at + "/card", "--out", at + "/out"}, &said), 0);
+    std::ifstream file((at + "/out/report.json").toStdString());
+    const json summary = json::parse(file);
+    QVERIFY2(summary.at("sets").size() == 3, qPrintable(said));
+    QCOMPARE(summary["sets"][0]["files"].get<int>(), 9);
+    QVERIFY2(summary["sets"][0]["verdict"].get<std::string>().find("3 positions joined") == 0, qPrintable(said));
+    std::ifstream own(summary["sets"][0]["report"].get<std::string>());
+    const json report = json::parse(own);
+    QCOMPARE(int(report["panorama"]["positions"].size()), 3);
+    const auto crop = report.at("crop").get<std::vector<int>>();
+    QVERIFY(crop[2] > 800 && crop[3] > 250);
+    // Nothing within the crop is uncovered.
+    const auto whole = readRadiance(summary["sets"][0]["radiance"].get<std::string>());
+    QVERIFY(whole.has_value());
+    for (int y = crop[1]; y < crop[1] + crop[3]; y += 3)
+      for (int x = crop[0]; x < crop[0] + crop[2]; x += 3) QVERIFY(whole->at(x, y)[1] > 0);
+    // Asked again, nothing is made again; asked for separate pictures, five are made.
+    QCOMPARE(run({"run", at + "/card", "--out", at + "/out"}, &said), 0);
+    QVERIFY2(said.contains("done before"), qPrintable(said));
+    QCOMPARE(run({"run", at + "/card", "--out", at + "/apart", "--no-join", "--deliver", "web"}, &said), 0);
+    QVERIFY2(said.contains("5 of 5"), qPrintable(said));
+  }
+
   void radiancePicturesAreJoinedToo() {
     QTemporaryDir folder;
     SetPlan plan;

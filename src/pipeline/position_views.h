@@ -1,0 +1,24 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "ingest/grouping.h"
+#include "positions/canvas.h"
+#include "positions/seams.h"
+
+#include <vector>
+
+namespace ml {
+
+/// Sets that are positions of one view, in the order they were shot.
+struct PositionView {
+  std::vector<std::size_t> sets; ///< Indices into Grouping::sets.
+};
+
+/// Which sets belong together: those shot within kPositionGapSeconds of each other with the same exposures whose
+/// pictures can be joined, and that do not show the same view again. Every set is in one view; most are alone.
+inline constexpr double kPositionGapSeconds = 60;
+[[nodiscard]] std::vector<PositionView> positionViews(const Grouping& grouping, const Progress& progress);
+
+/// The largest upright rectangle of the canvas that is covered everywhere.
+[[nodiscard]] Roi coveredRectangle(const Seams& seams, const Canvas& canvas);
+
+} // namespace ml
