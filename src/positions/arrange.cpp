@@ -37,6 +37,20 @@ ComparedPictures comparedPictures(const std::vector<Image<std::uint16_t>>& pictu
   return out;
 }
 
+ComparedPictures halved(const ComparedPictures& in) {
+  ComparedPictures out;
+  out.factor = 2 * in.factor;
+  for (const auto& tones : in.tones) {
+    Image<float> half(tones.width() / 2, tones.height() / 2, 1);
+    for (int y = 0; y < half.height(); ++y)
+      for (int x = 0; x < half.width(); ++x)
+        *half.at(x, y) = 0.25f * (*tones.at(2 * x, 2 * y) + *tones.at(2 * x + 1, 2 * y) + *tones.at(2 * x, 2 * y + 1) +
+                                  *tones.at(2 * x + 1, 2 * y + 1));
+    out.tones.push_back(std::move(half));
+  }
+  return out;
+}
+
 std::vector<PairMatches> matchAll(const ComparedPictures& compared, std::vector<int>& counts,
                                   const Progress& progress) {
   std::vector<std::vector<Feature>> features;
@@ -57,7 +71,7 @@ std::vector<PairMatches> matchAll(const ComparedPictures& compared, std::vector<
         pair.matches.push_back(
             {(fa.x + 0.5) * f - 0.5, (fa.y + 0.5) * f - 0.5, (fb.x + 0.5) * f - 0.5, (fb.y + 0.5) * f - 0.5});
       }
-      if (pair.matches.size() >= 6) out.push_back(std::move(pair));
+      if (pair.matches.size() >= 5) out.push_back(std::move(pair));
       progress.at("Find places that positions share", 0.5 + 0.5 * (a * n + b) / double(n * n));
     }
   return out;
@@ -67,9 +81,10 @@ struct FrameSize {
   int width, height;
 };
 
+/// Many that agree, or few matches of which most agree; what holds is looked at closely before it is believed.
 bool holds(const PairFit& fit, const PairMatches& pair) {
-  return int(fit.inliers.size()) >= kLeastInliers &&
-         double(fit.inliers.size()) >= kLeastShare * double(pair.matches.size());
+  const double agree = double(fit.inliers.size()), share = agree / double(pair.matches.size());
+  return (agree >= kLeastInliers && share >= kLeastShare) || (agree >= 6 && share >= 0.45) || (agree >= 5 && share >= 0.7);
 }
 
 /// The lens by which most matches agree, of a coarse grid and what is known.
@@ -271,10 +286,10 @@ PairLook lookBothWays(const Arrangement& a, const ComparedPictures& compared, in
   return forth;
 }
 
-/// The same pictures at two sizes: one for neighbours, one for planes of focus of a view, where what is sharp in one is
-/// blurred in the other.
+/// The same pictures at several sizes: the finer are exact, the coarser hold less noise. Planes of focus of a view are
+/// compared small, because what is sharp in one is blurred in the other.
 struct Looking {
-  const ComparedPictures* neighbours;
+  std::vector<const ComparedPictures*> neighbours;
   const ComparedPictures* planes;
 };
 
@@ -285,25 +300,30 @@ std::vector<PairMatches> lookClosely(const Arrangement& a, const Looking& lookin
   for (int i = 0; i < n; ++i)
     for (int k = i + 1; k < n; ++k)
       if (overlapOf(a, std::size_t(i), std::size_t(k)) > kLeastOverlap) wanted.emplace_back(i, k);
-  std::vector<PairLook> looks(wanted.size());
+  std::vector<std::vector<PairLook>> looks(wanted.size());
   std::atomic<int> done{0};
   forEachBand(
       int(wanted.size()), progress.stop,
       [&](const Band& band) {
         const auto [i, k] = wanted[std::size_t(band.begin)];
         const bool planes = a.view[std::size_t(i)] == a.view[std::size_t(k)];
-        looks[std::size_t(band.begin)] = planes ? lookBothWays(a, *looking.planes, i, k, kAlikePlanes)
-                                                : lookBothWays(a, *looking.neighbours, i, k, kAlikeNeighbours);
+        auto& said = looks[std::size_t(band.begin)];
+        if (planes)
+          said.push_back(lookBothWays(a, *looking.planes, i, k, kAlikePlanes));
+        else
+          for (const auto* pictures : looking.neighbours)
+            said.push_back(lookBothWays(a, *pictures, i, k, kAlikeNeighbours));
         progress.at("Place the positions", double(++done) / double(wanted.size()));
       },
       1);
   std::vector<PairMatches> out;
-  for (const PairLook& look : looks) {
-    const int found = int(look.found.matches.size() + look.backwards.size());
-    if (found < kLeastPlaces || found < kLeastFound * look.tried) continue;
-    out.push_back(look.found);
-    out.push_back({look.found.b, look.found.a, look.backwards});
-  }
+  for (const auto& said : looks)
+    for (const PairLook& look : said) {
+      const int found = int(look.found.matches.size() + look.backwards.size());
+      if (found < kLeastPlaces || found < kLeastFound * look.tried) continue;
+      out.push_back(look.found);
+      out.push_back({look.found.b, look.found.a, look.backwards});
+    }
   return out;
 }
 
@@ -381,11 +401,13 @@ Result<Arranged> arrangePositions(const std::vector<Image<std::uint16_t>>& pictu
   Arranged out{std::move(best->arrangement), {}, {}, {}};
   const auto fine = coarse.factor > 1 ? comparedPictures(pictures, codes, kRefineEdge) : ComparedPictures{};
   const ComparedPictures& finest = fine.tones.empty() ? coarse : fine;
+  const auto half = halved(finest), quarter = halved(half);
   const bool planes = hasPlanes(out.arrangement);
   const auto small = planes ? comparedPictures(pictures, codes, kPlaneEdge / 2) : ComparedPictures{},
              larger = planes ? comparedPictures(pictures, codes, kPlaneEdge) : ComparedPictures{};
   for (int round = 0; round < 3; ++round) {
-    const Looking looking{round == 0 ? &coarse : &finest, round == 0 ? &small : &larger};
+    const Looking looking{round == 0 ? std::vector{&coarse} : std::vector{&finest, &half, &quarter},
+                          round == 0 ? &small : &larger};
     out.pairs = lookClosely(out.arrangement, looking, progress.part(0.6 + 0.13 * round, 0.73 + 0.13 * round));
     if (progress.stopRequested()) return stopped();
     const auto component = componentsOf(n, out.pairs);

@@ -16,7 +16,7 @@ namespace {
 // Constants of Lowe 2004, sections 3 to 6; the least height is ours, in stops.
 constexpr int kLayers = 3;
 constexpr double kFirstSigma = 1.6, kGivenSigma = 0.5;
-constexpr float kLeastHeight = 0.02f, kMostEdge = 10;
+constexpr float kLeastHeight = 0.005f, kMostEdge = 10;
 constexpr int kBorder = 5;
 
 ML_VECTOR_CLONES void blurRow(const float* in, const float* w, int radius, int n, float* __restrict out) {

@@ -11,7 +11,8 @@ namespace ml {
 namespace {
 
 constexpr int kHalf = 7, kSide = 2 * kHalf + 1, kPatch = kSide * kSide;
-constexpr int kColumns = 60, kRows = 40; ///< Places looked at in a frame.
+constexpr int kMostColumns = 60, kMostRows = 40; ///< Places looked at in a frame.
+constexpr int kSpacing = 12; ///< Least distance between places, pixels of the compared pictures.
 constexpr float kLeastTexture = 2e-4f;   ///< Smaller eigenvalue of the mean gradient product, stops^2 a pixel^2.
 constexpr double kReach = 4;             ///< Pixels.
 
@@ -175,11 +176,12 @@ struct Textured {
 /// The most textured place of each cell that `pair` shares.
 std::vector<Textured> texturedPlaces(const Image<float>& a, const Image<float>& b, const Pair& pair) {
   std::vector<Textured> out;
-  const int margin = kHalf + 2;
-  for (int row = 0; row < kRows; ++row)
-    for (int column = 0; column < kColumns; ++column) {
-      const int x0 = a.width() * column / kColumns, x1 = a.width() * (column + 1) / kColumns,
-                y0 = a.height() * row / kRows, y1 = a.height() * (row + 1) / kRows;
+  const int margin = kHalf + 2, rows = std::clamp(a.height() / kSpacing, 1, kMostRows),
+            columns = std::clamp(a.width() / kSpacing, 1, kMostColumns);
+  for (int row = 0; row < rows; ++row)
+    for (int column = 0; column < columns; ++column) {
+      const int x0 = a.width() * column / columns, x1 = a.width() * (column + 1) / columns,
+                y0 = a.height() * row / rows, y1 = a.height() * (row + 1) / rows;
       const int step = std::max(2, std::min(x1 - x0, y1 - y0) / 6);
       float best = kLeastTexture;
       std::optional<Textured> place;
