@@ -10,6 +10,7 @@
 #include <QListWidget>
 #include <QPushButton>
 #include <QSpinBox>
+#include <QStandardItemModel>
 #include <QVBoxLayout>
 
 namespace ml {
@@ -30,6 +31,8 @@ public:
     const bool done = combine_.state() == StationState::Done;
     const CombineOptions options = combine_.options();
     choose(method_, int(options.method));
+    const bool joined = options.method == CombineMethod::Positions;
+    setItemEnabled(method_, method_->findData(int(CombineMethod::Positions)), view().positions().size() > 1);
     choose(align_, int(options.align));
     choose(motion_, int(options.motion == MotionMode::Auto ? MotionMode::Medium : options.motion));
     const QSignalBlocker quiet(empty_), quietLow(low_), quietHigh(high_);
@@ -43,6 +46,7 @@ public:
     tones_->setVisible(byTone);
     again_->setVisible(!byTone);
     empty_->setEnabled(ready && view().frames.size() > 2);
+    framesTitle_->setText(joined ? tr("Positions that are joined") : tr("Frames that are used"));
     again_->setEnabled(ready && done);
     const bool paintable = combine_.canPaint();
     paint_->setEnabled(paintable);
@@ -62,6 +66,10 @@ private:
     connect(made, &QComboBox::activated, this, &CombineBench::combine);
     return made;
   }
+  static void setItemEnabled(QComboBox* box, int index, bool enabled) {
+    if (auto* model = qobject_cast<QStandardItemModel*>(box->model()); model && index >= 0)
+      model->item(index)->setEnabled(enabled);
+  }
   static void choose(QComboBox* box, int value) {
     const QSignalBlocker quiet(box);
     box->setCurrentIndex(std::max(0, box->findData(value)));
@@ -75,6 +83,7 @@ private:
     method_->addItem(tr("Two, joined by tone"), int(CombineMethod::ToneRange));
     method_->addItem(tr("Darker where painted"), int(CombineMethod::Darker));
     method_->addItem(tr("One frame as it is"), int(CombineMethod::Single));
+    method_->addItem(tr("All positions joined"), int(CombineMethod::Positions));
     column->addWidget(method_);
     tones_ = new QWidget;
     auto* row = new QHBoxLayout(tones_);
@@ -164,6 +173,7 @@ private:
 
   void buildFrames() {
     auto* column = group(tr("Frames that are used"), 1);
+    framesTitle_ = qobject_cast<QLabel*>(column->itemAt(0)->widget());
     frames_ = new QListWidget;
     frames_->setObjectName("combineFrames");
     frames_->setAccessibleName(tr("Frames"));
@@ -237,6 +247,7 @@ private:
   QWidget* tones_;
   QCheckBox* empty_;
   QListWidget* frames_;
+  QLabel* framesTitle_;
   QPushButton *again_, *paint_;
 };
 

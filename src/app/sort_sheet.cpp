@@ -229,6 +229,8 @@ SortSheet::SortSheet(Grouping grouping, const Theme& theme, QWidget* parent)
     if (sorting_.split(at.row, at.file)) strips_->setCurrent({at.row + 1, 0});
   });
   join_ = button("sortJoin", tr("Join with the next"), Qt::Key_J, [this] { sorting_.join(strips_->current().row); });
+  position_ =
+      button("sortPosition", tr("Own view"), Qt::Key_P, [this] { sorting_.togglePosition(strips_->current().row); });
   aside_ = button("sortAside", tr("Set aside"), Qt::Key_Delete, [this] {
     const auto at = strips_->current();
     if (strips_->currentIsAside())
@@ -240,7 +242,7 @@ SortSheet::SortSheet(Grouping grouping, const Theme& theme, QWidget* parent)
   auto* cancel = button("sortCancel", tr("Cancel"), {}, [this] { reject(); });
   make_ = button("sortMake", {}, Qt::CTRL | Qt::Key_Return, [this] { accept(); });
   make_->setProperty("role", "next");
-  for (auto* b : {split_, join_, aside_, undo_}) row->addWidget(b);
+  for (auto* b : {split_, join_, position_, aside_, undo_}) row->addWidget(b);
   row->addStretch();
   row->addWidget(cancel);
   row->addWidget(make_);
@@ -271,9 +273,13 @@ void SortSheet::refresh() {
   const auto at = strips_->current();
   split_->setEnabled(!aside && at.file > 0);
   join_->setEnabled(!aside && at.row + 1 < int(sorting_.grouping().sets.size()));
+  const FileGroup* set = aside || at.row < 0 ? nullptr : &sorting_.grouping().sets[std::size_t(at.row)];
+  position_->setEnabled(set && at.row > 0);
+  position_->setText(set && set->kind == GroupKind::Panorama ? tr("A view of its own")
+                                                             : tr("Position of the view before"));
   aside_->setText(aside ? tr("Take back") : tr("Set aside"));
   undo_->setEnabled(sorting_.undoStack().canUndo());
-  const auto sets = sorting_.grouping().sets.size();
+  const int sets = sorting_.views();
   make_->setText(sets == 1 ? tr("Make one view") : tr("Make %1 views").arg(sets));
   make_->setEnabled(sets > 0);
 }

@@ -76,7 +76,7 @@ private:
   Sorting sorting_;
   SortStrips* strips_;
   QLabel* summary_;
-  QPushButton *split_, *join_, *aside_, *undo_, *make_;
+  QPushButton *split_, *join_, *position_, *aside_, *undo_, *make_;
 };
 
 } // namespace ml

@@ -357,6 +357,16 @@ bool moveFile(Grouping& grouping, std::size_t set, std::size_t file, std::size_t
   return true;
 }
 
+bool togglePosition(Grouping& grouping, std::size_t set) {
+  if (set == 0 || set >= grouping.sets.size()) return false;
+  FileGroup& group = grouping.sets[set];
+  group.kind = group.kind != GroupKind::Panorama ? GroupKind::Panorama
+               : group.files.size() == 1         ? GroupKind::Single
+                                                 : GroupKind::Set;
+  group.reason = kByHand;
+  return true;
+}
+
 bool setAside(Grouping& grouping, std::size_t set) {
   if (set >= grouping.sets.size()) return false;
   grouping.sets[set].reason = kByHand;

@@ -72,6 +72,8 @@ void lookAtGroups(Grouping& grouping, const Progress& progress);
 bool splitGroup(Grouping& grouping, std::size_t set, std::size_t file); ///< A new set begins with `file`.
 bool joinWithNext(Grouping& grouping, std::size_t set);
 bool moveFile(Grouping& grouping, std::size_t set, std::size_t file, std::size_t toSet);
+/// Makes the set a further position of the view before it, or a view of its own again.
+bool togglePosition(Grouping& grouping, std::size_t set);
 bool setAside(Grouping& grouping, std::size_t set);
 bool setFileAside(Grouping& grouping, std::size_t set, std::size_t file);
 bool takeBack(Grouping& grouping, std::size_t aside); ///< A group set aside becomes a set again, in its place by time.

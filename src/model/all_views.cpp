@@ -62,7 +62,7 @@ void AllViews::combineMissing() {
     const auto waits = [&](const Piece& p) { return p.view == idOf(v); };
     if (!v.combined && v.frames.size() > 1 && !problems_.contains(idOf(v)) && current_ != idOf(v) &&
         std::none_of(queue_.begin(), queue_.end(), waits))
-      queue_.push_back({idOf(v), {}, true});
+      queue_.push_back({idOf(v), optionsOf(v), true});
   }
   next();
 }

@@ -58,6 +58,14 @@ PictureMarks CombineModel::marks() const {
   if (!showsFirstLook()) marks.fullSize = finished_.image().isNull() ? frameSize() : finished_.fullSize();
   if (!desk_.view().combined) return marks;
   marks.places = movedPlaces();
+  for (const auto& position : desk_.view().combined->report->positions) {
+    QPolygonF edge;
+    for (const auto& p : position.outline) edge << QPointF(p[0], p[1]);
+    QPainterPath path;
+    path.addPolygon(edge);
+    path.closeSubpath();
+    marks.outlines.push_back(path);
+  }
   marks.pointer = paintFrom() >= 0 ? PictureMarks::Pointer::Brush : PictureMarks::Pointer::Place;
   marks.brush = brushRadius_;
   return marks;
@@ -98,7 +106,7 @@ void CombineModel::doNext() {
 /// On the thread that combines: frames at a fraction of their size take a moment, and show whether the set is worth
 /// waiting for.
 void CombineModel::takeFirstLook(const View& v, const CombineOptions& options, const Progress& progress) {
-  if (!worthAFirstLook(v.frames.front())) return;
+  if (options.method == CombineMethod::Positions || !worthAFirstLook(v.frames.front())) return;
   CombineOptions small = options;
   small.edge = kFirstLookEdge;
   progress.at("First look", 0);
@@ -204,10 +212,39 @@ void CombineModel::setBrushRadius(double radius) {
   emit changed();
 }
 
+namespace {
+
+/// One entry for each position instead: its set, and how it lies.
+std::vector<CombineModel::FramePlace> positionPlaces(const View& v, const CombineOptions& with) {
+  std::vector<CombineModel::FramePlace> out;
+  for (const int index : v.positions()) {
+    const FrameSet& set = v.sets[std::size_t(index)];
+    CombineModel::FramePlace place;
+    place.file = text(set.name);
+    place.used = std::find(with.unused.begin(), with.unused.end(), set.name) == with.unused.end();
+    place.number = int(out.size()) + 1;
+    place.line = QObject::tr("Position %1: %2").arg(place.number).arg(text(set.label.empty() ? set.name : set.label));
+    const std::string name = set.label.empty() ? set.name : set.label;
+    if (v.combined)
+      for (const auto& p : v.combined->report->positions)
+        if (p.name == name)
+          place.details = QObject::tr("Row %1, column %2; overlaps a neighbour by %3 %; lies within %4 pixels")
+                              .arg(p.row + 1)
+                              .arg(p.column + 1)
+                              .arg(qRound(100 * p.overlap))
+                              .arg(p.residual, 0, 'f', 2);
+    out.push_back(std::move(place));
+  }
+  return out;
+}
+
+} // namespace
+
 std::vector<CombineModel::FramePlace> CombineModel::framePlaces() const {
   std::vector<FramePlace> places;
   const View& v = desk_.view();
   const CombineOptions with = options();
+  if (with.method == CombineMethod::Positions) return positionPlaces(v, with);
   for (const auto& file : v.frames) {
     FramePlace place;
     const std::string name = file.filename().string();

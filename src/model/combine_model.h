@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "model/combining.h"
 #include "model/finished_picture.h"
 #include "model/station_model.h"
 
@@ -31,7 +32,7 @@ public:
   void combine(const CombineOptions& options);
   /// What the picture was combined with, or would be by default.
   [[nodiscard]] CombineOptions options() const {
-    return desk_.hasView() && desk_.view().combined ? desk_.view().combined->options : CombineOptions{};
+    return desk_.hasView() ? optionsOf(desk_.view()) : CombineOptions{};
   }
   /// While frames are combined: `picture` is a first look at a fraction of their size.
   [[nodiscard]] bool showsFirstLook() const { return !firstLook_.isNull(); }

@@ -3,6 +3,7 @@
 
 #include "deliver/deliver.h"
 #include "ingest/load_frame.h"
+#include "model/join_view.h"
 #include "session/locations.h"
 #include "session/radiance_history.h"
 
@@ -22,12 +23,20 @@ CombineRecord recordOf(const Combined& combined, const View& view, const Combine
 
 } // namespace
 
+CombineOptions optionsOf(const View& view) {
+  if (view.combined) return view.combined->options;
+  CombineOptions out;
+  if (view.positions().size() > 1) out.method = CombineMethod::Positions;
+  return out;
+}
+
 void putOutcome(View& view, const CombineOutcome& outcome) {
   view.combined = outcome.record;
   view.radianceStamp = outcome.stamp;
 }
 
 Result<CombinedView> combineView(const View& view, const CombineOptions& options, const Progress& progress) {
+  if (options.method == CombineMethod::Positions) return joinView(view, options, progress);
   if (const auto facts = inspectFile(view.frames.front())) { // what cannot be read, combining will say
     constexpr double kBytesAPixel = 6;                       // three half floats, hardly smaller when packed
     if (auto room = checkSpace(view.folder, kBytesAPixel * facts->width * facts->height); !room)

@@ -13,6 +13,9 @@ struct CombineOutcome {
 /// Puts it where it belongs.
 void putOutcome(View& view, const CombineOutcome& outcome);
 
+/// What it was combined with, or would be by default: positions are joined.
+[[nodiscard]] CombineOptions optionsOf(const View& view);
+
 struct CombinedView {
   CombineOutcome outcome;
   std::shared_ptr<const CombinedPicture> picture; ///< At screen size.

@@ -2,6 +2,7 @@
 #include "model/job_opening.h"
 
 #include "ingest/load_frame.h"
+#include "pipeline/position_views.h"
 #include "session/locations.h"
 #include "session/radiance_history.h"
 
@@ -57,6 +58,7 @@ void JobOpening::takeFiles(const QStringList& paths, const fs::path& jobs) {
     const auto files = collectFiles(wanted, leftOut, Subfolders::Read, progress.stop);
     Grouping grouping = groupFiles(files, progress);
     lookAtGroups(grouping, progress);
+    markPositions(grouping, progress);
     if (progress.stopRequested()) return {};
     leftOut.insert(leftOut.end(), grouping.leftOut.begin(), grouping.leftOut.end());
     grouping.leftOut = withoutCompanions(leftOut);
@@ -78,6 +80,20 @@ void JobOpening::takeFiles(const QStringList& paths, const fs::path& jobs) {
   });
 }
 
+namespace {
+
+/// A further position of a view; the first one becomes one too. The order of shooting stands in for the place until
+/// they are joined.
+void addPosition(View& view, const std::string& name, const std::vector<fs::path>& frames) {
+  for (std::size_t i = 0; i < view.sets.size(); ++i)
+    if (view.sets[i].column == 0) view.sets[i].row = 1, view.sets[i].column = int(i) + 1;
+  view.adoptFrames(name, frames);
+  view.sets.back().row = 1, view.sets.back().column = int(view.sets.size());
+  view.selectSet(0);
+}
+
+} // namespace
+
 void JobOpening::takeSorted(const Grouping& grouping, const std::string& name, const fs::path& jobs) {
   fs::path folder = jobs / name;
   std::error_code error;
@@ -85,12 +101,17 @@ void JobOpening::takeSorted(const Grouping& grouping, const std::string& name, c
   auto job = Job::create(folder, name);
   if (!job) return desk_.notices.fail(job.error());
   for (const auto& set : grouping.sets) {
+    std::vector<fs::path> frames;
+    for (const auto& file : set.files) frames.push_back(fs::absolute(file.path));
+    if (set.kind == GroupKind::Panorama && !job->views().empty()) {
+      addPosition(job->views().back(), set.name, frames);
+      if (!desk_.notices.check(job->views().back().saveFrames())) return;
+      continue;
+    }
     auto added = job->addView(set.name, "", "full-frame-24");
     if (!added) return desk_.notices.fail(added.error());
     View& view = job->views()[*added];
     view.snrTarget = desk_.habits.shadows;
-    std::vector<fs::path> frames;
-    for (const auto& file : set.files) frames.push_back(fs::absolute(file.path));
     view.adoptFrames(set.name, frames);
     if (!desk_.notices.check(view.saveFrames())) return;
   }

@@ -85,7 +85,7 @@ QString Sorting::describe(const FileGroup& group) const {
                                    : tr("%1 frames, exposures not said").arg(group.files.size());
   switch (group.kind) {
   case GroupKind::Repeat: return text + tr("; the set before it again");
-  case GroupKind::Panorama: return text + tr("; overlaps with the set before it");
+  case GroupKind::Panorama: return text + tr("; a further position of the view before it");
   case GroupKind::Separator: return text + tr("; a separator");
   default: return text;
   }
@@ -123,6 +123,13 @@ bool Sorting::join(int set) {
 bool Sorting::move(int set, int file, int toSet) {
   return edit(tr("move a frame"),
               [&](Grouping& g) { return moveFile(g, std::size_t(set), std::size_t(file), std::size_t(toSet)); });
+}
+bool Sorting::togglePosition(int set) {
+  return edit(tr("change position"), [&](Grouping& g) { return ml::togglePosition(g, std::size_t(set)); });
+}
+int Sorting::views() const {
+  return int(std::count_if(grouping_.sets.begin(), grouping_.sets.end(),
+                           [&](const FileGroup& g) { return g.kind != GroupKind::Panorama || &g == &grouping_.sets[0]; }));
 }
 bool Sorting::putAside(int set) {
   return edit(tr("set aside"), [&](Grouping& g) { return setAside(g, std::size_t(set)); });

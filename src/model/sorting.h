@@ -28,7 +28,10 @@ public:
   bool split(int set, int file);
   bool join(int set);
   bool move(int set, int file, int toSet);
+  bool togglePosition(int set);
   bool putAside(int set);
+  /// How many views the sets make.
+  [[nodiscard]] int views() const;
   bool putFileAside(int set, int file);
   bool takeBack(int aside);
 

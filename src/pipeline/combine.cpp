@@ -314,6 +314,7 @@ Result<MergeResult> mergeBy(const CombineOptions& options, const std::vector<Pla
   case CombineMethod::Darker: return joinDarker(placed, merging, {options.darker}, progress);
   case CombineMethod::Single:
     return mergeRadiance({placed[std::size_t(reference)]}, {0, MotionMode::Off, false, {}}, progress);
+  case CombineMethod::Positions:
   case CombineMethod::Radiance: break;
   }
   return mergeRadiance(placed, merging, progress);
@@ -418,6 +419,8 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   const MemoryReuse reuse;
   if (files.empty())
     return fail(ErrorCode::TooFewFrames, "There is no frame to combine; name the files or a folder of them.");
+  if (options.method == CombineMethod::Positions)
+    return fail(ErrorCode::InvalidArgument, "One set holds one position; join several with `assemble`.");
   std::sort(files.begin(), files.end());
   if (options.reference && (*options.reference < 0 || *options.reference >= int(files.size())))
     return fail(ErrorCode::InvalidArgument,

@@ -26,6 +26,7 @@ enum class CombineMethod {
   ToneRange, ///< The lightest frame; where it passes a threshold the darkest.
   Darker,    ///< Radiance, and inside painted areas the darker of it and one frame.
   Single,    ///< One frame as it is.
+  Positions, ///< Of a view: all its positions joined (see assemble.h). combineFiles refuses it.
 };
 
 struct CombineOptions {

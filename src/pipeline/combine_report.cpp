@@ -205,10 +205,27 @@ CombineReport combineReport(const Combined& c) {
   return r;
 }
 
+namespace {
+
+json positionJson(const CombineReport::Position& p) {
+  return {{"name", p.name},       {"row", p.row},         {"column", p.column}, {"plane", p.plane},
+          {"residual_px", p.residual}, {"overlap", p.overlap}, {"outline", p.outline}};
+}
+
+CombineReport::Position positionFrom(const json& j) {
+  CombineReport::Position p;
+  take(j, "name", p.name), take(j, "row", p.row), take(j, "column", p.column), take(j, "plane", p.plane);
+  take(j, "residual_px", p.residual), take(j, "overlap", p.overlap), take(j, "outline", p.outline);
+  return p;
+}
+
+} // namespace
+
 json toJson(const CombineReport& r) {
-  json frames = json::array(), places = json::array(), stops = json::array(), leftOut = json::array();
+  json frames = json::array(), places = json::array(), positions = json::array(), stops = json::array(), leftOut = json::array();
   for (const auto& f : r.frames) frames.push_back(frameJson(f));
   for (const auto& p : r.places) places.push_back(placeJson(p));
+  for (const auto& p : r.positions) positions.push_back(positionJson(p));
   for (const auto& s : r.stops)
     stops.push_back({{"ev100", s.ev100}, {"share", s.share}, {"snr", s.snr}, {"frames", s.frames}});
   for (const auto& l : r.leftOut) leftOut.push_back({{"file", l.file}, {"reason", l.reason}});
@@ -229,6 +246,7 @@ json toJson(const CombineReport& r) {
           {"motion_regions", r.motionRegions},
           {"ghosts", ghostsJson(r.ghosts)},
           {"places", places},
+          {"positions", positions},
           {"stops", stops},
           {"noisier", r.noisier ? noisierJson(*r.noisier) : json()},
           {"metered", meteredJson(r.metered)},
@@ -252,6 +270,7 @@ CombineReport combineReportFromJson(const json& d) {
       take(d, "motion_regions", r.motionRegions);
   if (const auto ghosts = d.find("ghosts"); ghosts != d.end() && ghosts->is_object()) r.ghosts = ghostsFrom(*ghosts);
   eachObject(d, "places", [&](const json& j) { r.places.push_back(placeFrom(j)); });
+  eachObject(d, "positions", [&](const json& j) { r.positions.push_back(positionFrom(j)); });
   eachObject(d, "stops", [&](const json& j) {
     StopRecord& s = r.stops.emplace_back();
     take(j, "ev100", s.ev100), take(j, "share", s.share), take(j, "snr", s.snr), take(j, "frames", s.frames);

@@ -43,6 +43,13 @@ struct CombineReport {
     int lowestCode = 0, highestCode = 0;
     std::vector<std::array<double, 4>> points; ///< Code, and the light of red, green and blue.
   };
+  /// Of CombineMethod::Positions.
+  struct Position {
+    std::string name;
+    int row = 0, column = 0, plane = 0;             ///< From 0.
+    double residual = 0, overlap = 0;               ///< Pixels; share of its frame that a neighbour sees too.
+    std::vector<std::array<double, 2>> outline; ///< Of its frame on the picture, 0..1 of it.
+  };
   struct Refused {
     std::string file, reason;
   };
@@ -57,6 +64,7 @@ struct CombineReport {
   int motionRegions = 0;
   std::optional<GhostsLeft> ghosts; ///< Empty: movement was not looked for.
   std::vector<Place> places;
+  std::vector<Position> positions; ///< In the order they were shot; empty: one position.
   std::vector<StopRecord> stops;
   std::shared_ptr<const Image<float>> noisier; ///< As noisierPlaces; null: nowhere.
   Metered metered;

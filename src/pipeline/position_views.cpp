@@ -95,6 +95,17 @@ std::vector<PositionView> positionViews(const Grouping& grouping, const Progress
   return out;
 }
 
+void markPositions(Grouping& grouping, const Progress& progress) {
+  for (FileGroup& set : grouping.sets)
+    if (set.kind == GroupKind::Panorama) set.kind = set.files.size() == 1 ? GroupKind::Single : GroupKind::Set;
+  for (const PositionView& view : positionViews(grouping, progress))
+    for (std::size_t i = 1; i < view.sets.size(); ++i) {
+      FileGroup& set = grouping.sets[view.sets[i]];
+      set.kind = GroupKind::Panorama;
+      set.reason = "it can be joined with the view before it";
+    }
+}
+
 Roi coveredRectangle(const Seams& seams, const Canvas& canvas) {
   // Heights of covered columns above each row, and the largest rectangle under each profile of heights.
   const int w = seams.owner.width(), h = seams.owner.height();

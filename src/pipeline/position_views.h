@@ -18,6 +18,9 @@ struct PositionView {
 inline constexpr double kPositionGapSeconds = 60;
 [[nodiscard]] std::vector<PositionView> positionViews(const Grouping& grouping, const Progress& progress);
 
+/// Marks sets after the first of each view as GroupKind::Panorama, and only those.
+void markPositions(Grouping& grouping, const Progress& progress);
+
 /// The largest upright rectangle of the canvas that is covered everywhere.
 [[nodiscard]] Roi coveredRectangle(const Seams& seams, const Canvas& canvas);
 

@@ -188,6 +188,7 @@ const char* methodName(CombineMethod method) {
   case CombineMethod::ToneRange: return "tone-range";
   case CombineMethod::Darker: return "darker";
   case CombineMethod::Single: return "single";
+  case CombineMethod::Positions: return "positions";
   case CombineMethod::Radiance: break;
   }
   return "radiance";

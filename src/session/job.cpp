@@ -207,6 +207,34 @@ std::vector<std::string> View::frameNames() const {
   return names;
 }
 
+std::vector<std::string> View::frameNames(CombineMethod method) const {
+  if (method != CombineMethod::Positions) return frameNames();
+  std::vector<std::string> names;
+  for (const int index : positions())
+    for (const auto& member : sets[std::size_t(index)].frames)
+      if (member.used) names.push_back(sets[std::size_t(index)].name + "/" + member.file.filename().string());
+  std::sort(names.begin(), names.end());
+  return names;
+}
+
+std::vector<int> View::positions() const {
+  std::vector<int> out;
+  for (int i = 0; i < int(sets.size()); ++i) {
+    const FrameSet& set = sets[std::size_t(i)];
+    const auto used = [](const FrameSet::Member& m) { return m.used; };
+    if ((set.row == 0 && set.column == 0 && set.plane == 0) ||
+        std::none_of(set.frames.begin(), set.frames.end(), used))
+      continue;
+    const auto same = [&](int k) {
+      const FrameSet& other = sets[std::size_t(k)];
+      return other.row == set.row && other.column == set.column && other.plane == set.plane;
+    };
+    std::erase_if(out, same);
+    out.push_back(i);
+  }
+  return out;
+}
+
 Result<void> View::savePlan() const {
   json list = json::array();
   for (const auto& reading : readings) list.push_back(readingJson(reading));
@@ -436,7 +464,7 @@ StationStates stationStates(const View& v) {
     });
     if (!all || v.frames.size() < v.plan->frames.size()) s.shoot = OutOfDate;
   }
-  if (v.combined) s.combine = v.combined->frames == v.frameNames() ? Done : OutOfDate;
+  if (v.combined) s.combine = v.combined->frames == v.frameNames(v.combined->options.method) ? Done : OutOfDate;
   const bool current = std::any_of(v.delivered.begin(), v.delivered.end(), [&](const DeliveredFile& d) {
     return d.recipe == toJson(v.recipe) && d.radiance == v.radianceStamp;
   });

@@ -106,6 +106,11 @@ struct View {
   [[nodiscard]] std::filesystem::path radianceFile() const { return folder / "radiance.exr"; }
   [[nodiscard]] std::filesystem::path deliveredFolder() const { return folder / "delivered"; }
   [[nodiscard]] std::vector<std::string> frameNames() const;
+  /// Of all that a way to combine takes, sorted: those of the active set, or of all positions with their set before them.
+  [[nodiscard]] std::vector<std::string> frameNames(CombineMethod method) const;
+  /// Sets that are positions of this view, in the order they were shot; of a position shot again, the last. Fewer than
+  /// two: there is nothing to join.
+  [[nodiscard]] std::vector<int> positions() const;
   /// The set's folder under frames/.
   [[nodiscard]] std::filesystem::path setFolder(const FrameSet& set) const { return framesFolder() / set.name; }
   /// The camera it is planned for: the user's own, a shipped one, else the first.
