@@ -41,8 +41,9 @@ int main(int count, char** given) {
   plan.rays = 1;
   plan.focal = 1.1;
   plan.overlap = 0.33;
-  const auto folder = std::filesystem::temp_directory_path() / "ml-positions-benchmark" /
-                      (std::to_string(plan.columns) + "x" + std::to_string(plan.rows) + "x" + std::to_string(plan.width));
+  const auto folder =
+      std::filesystem::temp_directory_path() / "ml-positions-benchmark" /
+      (std::to_string(plan.columns) + "x" + std::to_string(plan.rows) + "x" + std::to_string(plan.width));
   if (!std::filesystem::exists(folder / "done")) {
     // In a process of its own the memory of making is not measured; here the files are kept for the next run.
     const PositionSet set(plan, folder);

@@ -76,7 +76,9 @@ template <class T> Result<CodeImage> readCodes(TIFF* tiff, const Layout& l, cons
 }
 
 Tiff create(const std::filesystem::path& path, int width, int height, int bits, int samples) {
-  Tiff tiff = open(path, "w");
+  // Offsets of classic TIFF end at 4 GB; what may not fit is written as BigTIFF.
+  constexpr double kClassic = 3.5e9;
+  Tiff tiff = open(path, double(width) * height * samples * (bits / 8) > kClassic ? "w8" : "w");
   if (!tiff) return tiff;
   TIFFSetField(tiff.get(), TIFFTAG_IMAGEWIDTH, std::uint32_t(width));
   TIFFSetField(tiff.get(), TIFFTAG_IMAGELENGTH, std::uint32_t(height));

@@ -73,7 +73,8 @@ Result<Finished> finishRadiance(ImageView<const float> radiance, const Recipe& r
                                 const LensFacts* lens, const Progress& progress) {
   if (const auto reason = recipe.invalidReason())
     return fail(ErrorCode::InvalidArgument, "The picture cannot be finished: " + *reason + ".");
-  if (facts.sphere && !needsPreparation(recipe) && recipe.areas.empty()) return finishSphere(radiance, recipe, facts, lens, progress);
+  if (facts.sphere && !needsPreparation(recipe) && recipe.areas.empty())
+    return finishSphere(radiance, recipe, facts, lens, progress);
   if (!needsPreparation(recipe)) return finishPicture(radiance, analyseTone(radiance, facts), recipe, progress);
   const auto ready =
       prepared(radiance, recipe, recipe.denoise > 0 ? measureNoise(radiance) : NoiseByLight{}, lens, progress);

@@ -31,9 +31,7 @@ public:
 
   void combine(const CombineOptions& options);
   /// What the picture was combined with, or would be by default.
-  [[nodiscard]] CombineOptions options() const {
-    return desk_.hasView() ? optionsOf(desk_.view()) : CombineOptions{};
-  }
+  [[nodiscard]] CombineOptions options() const { return desk_.hasView() ? optionsOf(desk_.view()) : CombineOptions{}; }
   /// While frames are combined: `picture` is a first look at a fraction of their size.
   [[nodiscard]] bool showsFirstLook() const { return !firstLook_.isNull(); }
   /// What the window shows when no first look is there.

@@ -68,8 +68,9 @@ private:
 
 /// The edge of a position's frame on the kept part of the canvas, 0..1 of it.
 std::vector<std::array<double, 2>> outlineOf(const Assembly& a, std::size_t position, const Roi& inside) {
-  const Arrangement all{a.arrangement.kind, a.arrangement.width, a.arrangement.height, {a.positions[position].pose}, {0}, {0},
-                        a.arrangement.bend};
+  const Arrangement all{
+      a.arrangement.kind, a.arrangement.width, a.arrangement.height, {a.positions[position].pose}, {0}, {0},
+      a.arrangement.bend};
   const CameraGeometry camera = all.camera(0);
   std::vector<std::array<double, 2>> out;
   constexpr int kSteps = 12;
@@ -97,8 +98,8 @@ std::shared_ptr<const CombineReport> reportOf(const Assembly& a, const std::vect
     }
   for (std::size_t i = 0; i < a.positions.size(); ++i) {
     const auto& p = a.positions[i];
-    report->positions.push_back({p.name, p.place.row, p.place.column, p.plane, p.fit.residual, p.fit.overlap,
-                                 outlineOf(a, i, inside)});
+    report->positions.push_back(
+        {p.name, p.place.row, p.place.column, p.plane, p.fit.residual, p.fit.overlap, outlineOf(a, i, inside)});
   }
   report->width = report->referenceWidth = inside.width;
   report->height = report->referenceHeight = inside.height;
@@ -130,20 +131,20 @@ Result<CombinedView> joinView(const View& view, const CombineOptions& options, c
   const std::string stamp = newStamp();
   RadianceOptions radiance;
   radiance.notes = textOf(assembly->facts);
-  auto written = deliverRadianceRows(
-      historyFile(view, stamp), inside.width, inside.height, radiance, [&](const RowsWriter& write) -> Result<void> {
-        Result<void> said;
-        const bool done = drawAssembly(
-            *assembly,
-            [&](int y, ImageView<const float> rows) {
-              const Image<float> part = kept.take(y, rows);
-              if (!part.empty()) said = write(part.view());
-              return bool(said);
-            },
-            progress.part(0.75, 1));
-        if (!said) return said;
-        return done ? Result<void>{} : Result<void>(stopped());
-      });
+  auto written = deliverRadianceRows(historyFile(view, stamp), inside.width, inside.height, radiance,
+                                     [&](const RowsWriter& write) -> Result<void> {
+                                       Result<void> said;
+                                       const bool done = drawAssembly(
+                                           *assembly,
+                                           [&](int y, ImageView<const float> rows) {
+                                             const Image<float> part = kept.take(y, rows);
+                                             if (!part.empty()) said = write(part.view());
+                                             return bool(said);
+                                           },
+                                           progress.part(0.75, 1));
+                                       if (!said) return said;
+                                       return done ? Result<void>{} : Result<void>(stopped());
+                                     });
   if (!written) return passOn(written.error());
   CombinedView made;
   CombineRecord record;

@@ -128,8 +128,9 @@ bool Sorting::togglePosition(int set) {
   return edit(tr("change position"), [&](Grouping& g) { return ml::togglePosition(g, std::size_t(set)); });
 }
 int Sorting::views() const {
-  return int(std::count_if(grouping_.sets.begin(), grouping_.sets.end(),
-                           [&](const FileGroup& g) { return g.kind != GroupKind::Panorama || &g == &grouping_.sets[0]; }));
+  return int(std::count_if(grouping_.sets.begin(), grouping_.sets.end(), [&](const FileGroup& g) {
+    return g.kind != GroupKind::Panorama || &g == &grouping_.sets[0];
+  }));
 }
 bool Sorting::putAside(int set) {
   return edit(tr("set aside"), [&](Grouping& g) { return setAside(g, std::size_t(set)); });

@@ -156,9 +156,8 @@ Result<Assembly> assembleSphere(const FileGroup& group, const AssembleOptions& o
   if (!light) return passOn(light.error());
   const int width = light->radiance.width(), height = light->radiance.height();
   if (width != 2 * height)
-    return fail(ErrorCode::InvalidArgument,
-                fmt::format("`{}` has {} x {} pixels; a sphere is twice as wide as high.", group.files[0].path.string(),
-                            width, height));
+    return fail(ErrorCode::InvalidArgument, fmt::format("`{}` has {} x {} pixels; a sphere is twice as wide as high.",
+                                                        group.files[0].path.string(), width, height));
   Assembly out;
   out.sphere = true;
   AssembledPosition position;
@@ -170,8 +169,13 @@ Result<Assembly> assembleSphere(const FileGroup& group, const AssembleOptions& o
   out.positions.push_back(std::move(position));
   out.codes = LightCodes::of(light->radiance.view());
   out.pictures.push_back(toLightCodes(light->radiance.view(), 1, out.codes));
-  out.canvas = {Projection::Equirectangular, width / (2 * std::numbers::pi), (width - 1) / 2.0, (height - 1) / 2.0,
-                width,                       height,                         true};
+  out.canvas = {Projection::Equirectangular,
+                width / (2 * std::numbers::pi),
+                (width - 1) / 2.0,
+                (height - 1) / 2.0,
+                width,
+                height,
+                true};
   out.facts = light->facts;
   out.facts.sphere = true;
   out.metadataFrom = light->metadataFrom;
@@ -248,13 +252,31 @@ Result<Assembly> assembleGroups(const std::vector<FileGroup>& groups, const Asse
   return out;
 }
 
+namespace {
+
+std::vector<FileGroup> eachAlone(const FileGroup& group) {
+  std::vector<FileGroup> out;
+  for (const auto& file : group.files) out.push_back({file.path.stem().string(), {file}, GroupKind::Single, {}});
+  return out;
+}
+
+} // namespace
+
 Result<Assembly> assembleFiles(const std::vector<fs::path>& paths, const AssembleOptions& options,
                                const Progress& progress) {
   std::vector<LeftOut> leftOut;
   const auto groups = groupsOf(paths, leftOut, progress.part(0, 0.02));
   if (const auto missed = withoutCompanions(leftOut); groups.empty() && !missed.empty())
     return passOn(missed.front().reason);
-  auto out = assembleGroups(groups, options, progress.part(0.02, 1));
+  // One set may also be one frame of each position, exposed as the camera thought fit.
+  const bool maybeSingles = groups.size() == 1 && groups[0].files.size() > 1 && options.kind != PositionWish::Sphere &&
+                            !looksLikeSphere(groups[0]);
+  auto out = assembleGroups(maybeSingles ? eachAlone(groups[0]) : groups, options, progress.part(0.02, 1));
+  if (maybeSingles && !out && out.error().code == ErrorCode::CannotAlign)
+    return fail(ErrorCode::CannotAlign, "All files look like one set of frames (`" + groups[0].name +
+                                            "`), to be combined by `combine`; as positions of their own they cannot "
+                                            "be joined: " +
+                                            out.error().message);
   if (out) out->leftOut = std::move(leftOut);
   return out;
 }
@@ -280,21 +302,30 @@ Result<void> writeAssembly(const Assembly& assembly, const fs::path& file, const
                              });
 }
 
+namespace {
+
+std::string megapixels(const Canvas& canvas) {
+  const double count = double(canvas.width) * canvas.height / 1e6;
+  return count < 10 ? fmt::format("{:.1f} megapixels", count) : fmt::format("{:.0f} megapixels", count);
+}
+
+} // namespace
+
 std::string verdict(const Assembly& a) {
   if (a.sphere)
-    return fmt::format("One sphere of {} x {} pixels ({:.0f} megapixels). {}", a.canvas.width, a.canvas.height,
-                       double(a.canvas.width) * a.canvas.height / 1e6, a.positions[0].verdict);
+    return fmt::format("One sphere of {} x {} pixels ({}). {}", a.canvas.width, a.canvas.height, megapixels(a.canvas),
+                       a.positions[0].verdict);
   double worst = 0;
   int planes = 0;
   for (const auto& p : a.positions) {
     worst = std::max(worst, p.fit.residual);
     planes = std::max(planes, p.plane + 1);
   }
-  const double megapixels = double(a.canvas.width) * a.canvas.height / 1e6;
-  std::string text = fmt::format("{} positions{} joined to {} x {} pixels ({:.0f} megapixels, {}), each within {:.2f} "
-                                 "pixels of its neighbours",
-                                 a.pictures.size(), planes > 1 ? fmt::format(", {} planes of focus,", planes) : "",
-                                 a.canvas.width, a.canvas.height, megapixels, nameOf(a.canvas.projection), worst);
+  std::string text =
+      fmt::format("{} positions{} joined to {} x {} pixels ({}, {}), each within {:.2f} "
+                  "pixels of its neighbours",
+                  a.pictures.size(), planes > 1 ? fmt::format(", {} planes of focus,", planes) : "", a.canvas.width,
+                  a.canvas.height, megapixels(a.canvas), nameOf(a.canvas.projection), worst);
   text += ".";
   for (const auto& remark : a.remarks) text += " " + remark;
   return text;

@@ -41,7 +41,9 @@ json toJson(const Assembly& a) {
           {"remarks", a.remarks},
           {"left_out", left},
           {"panorama",
-           {{"kind", a.sphere ? "sphere" : shifted ? "shifted" : "turned"},
+           {{"kind", a.sphere  ? "sphere"
+                     : shifted ? "shifted"
+                               : "turned"},
             {"projection", nameOf(a.canvas.projection)},
             {"focal_px", a.canvas.focal},
             {"centre_x", a.canvas.centreX},

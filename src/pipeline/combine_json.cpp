@@ -89,9 +89,8 @@ CombineOptions combineOptionsFromJson(const json& d) {
   o.align = named(d, "align", kAlign, o.align);
   if (d.contains("motion") && d["motion"].is_string())
     o.motion = motionNamed(d["motion"].get<std::string>()).value_or(o.motion);
-  for (const auto method :
-       {CombineMethod::Fusion, CombineMethod::ToneRange, CombineMethod::Darker, CombineMethod::Single,
-        CombineMethod::Positions})
+  for (const auto method : {CombineMethod::Fusion, CombineMethod::ToneRange, CombineMethod::Darker,
+                            CombineMethod::Single, CombineMethod::Positions})
     if (d.contains("method") && d["method"] == methodName(method)) o.method = method;
   if (d.contains("crop") && d["crop"] == "overlap") o.crop = CropMode::Overlap;
   o.emptyScene = flag(d, "empty_scene", o.emptyScene);

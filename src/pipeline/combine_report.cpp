@@ -208,8 +208,13 @@ CombineReport combineReport(const Combined& c) {
 namespace {
 
 json positionJson(const CombineReport::Position& p) {
-  return {{"name", p.name},       {"row", p.row},         {"column", p.column}, {"plane", p.plane},
-          {"residual_px", p.residual}, {"overlap", p.overlap}, {"outline", p.outline}};
+  return {{"name", p.name},
+          {"row", p.row},
+          {"column", p.column},
+          {"plane", p.plane},
+          {"residual_px", p.residual},
+          {"overlap", p.overlap},
+          {"outline", p.outline}};
 }
 
 CombineReport::Position positionFrom(const json& j) {
@@ -222,7 +227,8 @@ CombineReport::Position positionFrom(const json& j) {
 } // namespace
 
 json toJson(const CombineReport& r) {
-  json frames = json::array(), places = json::array(), positions = json::array(), stops = json::array(), leftOut = json::array();
+  json frames = json::array(), places = json::array(), positions = json::array(), stops = json::array(),
+       leftOut = json::array();
   for (const auto& f : r.frames) frames.push_back(frameJson(f));
   for (const auto& p : r.places) places.push_back(placeJson(p));
   for (const auto& p : r.positions) positions.push_back(positionJson(p));

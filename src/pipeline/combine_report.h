@@ -46,8 +46,8 @@ struct CombineReport {
   /// Of CombineMethod::Positions.
   struct Position {
     std::string name;
-    int row = 0, column = 0, plane = 0;             ///< From 0.
-    double residual = 0, overlap = 0;               ///< Pixels; share of its frame that a neighbour sees too.
+    int row = 0, column = 0, plane = 0;         ///< From 0.
+    double residual = 0, overlap = 0;           ///< Pixels; share of its frame that a neighbour sees too.
     std::vector<std::array<double, 2>> outline; ///< Of its frame on the picture, 0..1 of it.
   };
   struct Refused {

@@ -47,8 +47,7 @@ public:
     Image<float> light;
     if (const auto small = loadSmallPicture(middleOf(grouping_.sets[set]).path, kEdge)) {
       light = Image<float>(small->width(), small->height(), 3);
-      for (std::size_t i = 0; i < light.size(); ++i)
-        light.data()[i] = float(srgbDecode(small->data()[i] / 255.0));
+      for (std::size_t i = 0; i < light.size(); ++i) light.data()[i] = float(srgbDecode(small->data()[i] / 255.0));
     }
     return pictures_.emplace(set, std::move(light)).first->second;
   }

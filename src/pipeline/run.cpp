@@ -27,12 +27,13 @@ namespace {
 /// All that decides what a set becomes.
 json madeFrom(const std::vector<FileGroup>& groups, const RunOptions& options) {
   json files = json::array(), targets = json::array();
-  for (const auto& group : groups) for (const auto& file : group.files) {
-    std::error_code error;
-    const auto size = fs::file_size(file.path, error);
-    const auto changed = fs::last_write_time(file.path, error).time_since_epoch().count();
-    files.push_back({{"file", fs::absolute(file.path).string()}, {"size", size}, {"changed", changed}});
-  }
+  for (const auto& group : groups)
+    for (const auto& file : group.files) {
+      std::error_code error;
+      const auto size = fs::file_size(file.path, error);
+      const auto changed = fs::last_write_time(file.path, error).time_since_epoch().count();
+      files.push_back({{"file", fs::absolute(file.path).string()}, {"size", size}, {"changed", changed}});
+    }
   for (const Target& t : options.targets) targets.push_back(t.id);
   return {{"frames", files},
           {"targets", targets},
@@ -63,8 +64,8 @@ bool isDone(const json& made, SetOutcome& outcome) {
 }
 
 /// Several positions to one picture: the radiance is written whole, pictures are cropped to what is covered.
-Result<void> deliverPositions(const std::vector<FileGroup>& groups, const RunOptions& options,
-                              const Progress& progress, SetOutcome& outcome) {
+Result<void> deliverPositions(const std::vector<FileGroup>& groups, const RunOptions& options, const Progress& progress,
+                              SetOutcome& outcome) {
   const json made = madeFrom(groups, options);
   if (isDone(made, outcome)) return {};
   AssembleOptions assembling;
@@ -84,8 +85,9 @@ Result<void> deliverPositions(const std::vector<FileGroup>& groups, const RunOpt
   if (archive) {
     if (auto written = writeAssembly(*assembly, whole, progress.part(0.5, 0.7), keep); !written) return written;
     outcome.delivered.push_back(whole);
-  } else if (!drawAssembly(*assembly, [&](int y, ImageView<const float> rows) { return keep(y, rows), true; },
-                           progress.part(0.5, 0.7))) {
+  } else if (!drawAssembly(
+                 *assembly, [&](int y, ImageView<const float> rows) { return keep(y, rows), true; },
+                 progress.part(0.5, 0.7))) {
     return stopped();
   }
   const json said = toJson(*assembly);
@@ -269,10 +271,9 @@ Result<RunSummary> runAll(const std::vector<fs::path>& paths, const RunOptions& 
                            progress.at(fmt::format("{}: {}", summary.sets[i].name, stage),
                                        (double(i) + f) / double(views.size()));
                          }};
-      auto done =
-          progress.stopRequested() ? Result<void>(stopped())
-          : views[i].size() > 1    ? deliverPositions(views[i], options, set, outcome)
-                                   : deliverSet(views[i][0], options, set, outcome);
+      auto done = progress.stopRequested() ? Result<void>(stopped())
+                  : views[i].size() > 1    ? deliverPositions(views[i], options, set, outcome)
+                                           : deliverSet(views[i][0], options, set, outcome);
       const std::lock_guard lock(telling);
       if (fatal) return;
       if (!done) {

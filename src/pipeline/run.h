@@ -35,10 +35,10 @@ struct RunSummary {
   std::filesystem::path report;
 };
 
-/// Groups the paths into sets, sets that are positions of one view into views, and for each combines, finishes and delivers its targets and `<name>.json` into
-/// options.out, then writes report.json. A set whose files are all there, made from the same frames (name, size, time
-/// of change) in the same way, is not made again: a run that was stopped goes on where it was. `setDone` is called
-/// after each. Errors: nothing readable, CannotWrite, Stopped.
+/// Groups the paths into sets, sets that are positions of one view into views, and for each combines, finishes and
+/// delivers its targets and `<name>.json` into options.out, then writes report.json. A set whose files are all there,
+/// made from the same frames (name, size, time of change) in the same way, is not made again: a run that was stopped
+/// goes on where it was. `setDone` is called after each. Errors: nothing readable, CannotWrite, Stopped.
 Result<RunSummary> runAll(const std::vector<std::filesystem::path>& paths, const RunOptions& options,
                           const Progress& progress, const std::function<void(const SetOutcome&)>& setDone);
 

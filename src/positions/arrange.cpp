@@ -84,7 +84,8 @@ struct FrameSize {
 /// Many that agree, or few matches of which most agree; what holds is looked at closely before it is believed.
 bool holds(const PairFit& fit, const PairMatches& pair) {
   const double agree = double(fit.inliers.size()), share = agree / double(pair.matches.size());
-  return (agree >= kLeastInliers && share >= kLeastShare) || (agree >= 6 && share >= 0.45) || (agree >= 5 && share >= 0.7);
+  return (agree >= kLeastInliers && share >= kLeastShare) || (agree >= 6 && share >= 0.45) ||
+         (agree >= 5 && share >= 0.7);
 }
 
 /// The lens by which most matches agree, of a coarse grid and what is known.
@@ -352,6 +353,18 @@ void measureFits(Arranged& out, double scale) {
   }
 }
 
+/// What a seam must hide is said, the worst first.
+void sayParallax(Arranged& out, const std::vector<std::string>& names) {
+  const auto worst = std::max_element(out.fits.begin(), out.fits.end(),
+                                      [](const auto& a, const auto& b) { return a.parallax < b.parallax; });
+  const double limit = std::max(2.0, 0.001 * out.arrangement.width);
+  if (worst->parallax > limit)
+    out.remarks.push_back(fmt::format("Near and far things lie differently by {:.0f} pixels about position {} (`{}`): "
+                                      "look at the seams there.",
+                                      worst->parallax, worst - out.fits.begin() + 1,
+                                      names[std::size_t(worst - out.fits.begin())]));
+}
+
 /// A position whose matches still contradict each other: near and far lie differently.
 std::optional<Error> contradiction(const Arranged& arranged, const std::vector<std::string>& names) {
   const double limit = std::max(3.0, 0.003 * arranged.arrangement.width);
@@ -417,6 +430,7 @@ Result<Arranged> arrangePositions(const std::vector<Image<std::uint16_t>>& pictu
     adjust(out.arrangement, out.pairs, {round == 0 ? 12.0 : 4.0, !isOneView(out.arrangement), options.focalKnown});
   }
   measureFits(out, finest.factor);
+  sayParallax(out, names);
   if (auto error = contradiction(out, names)) return tl::unexpected(*error);
   return out;
 }

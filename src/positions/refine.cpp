@@ -12,9 +12,9 @@ namespace {
 
 constexpr int kHalf = 7, kSide = 2 * kHalf + 1, kPatch = kSide * kSide;
 constexpr int kMostColumns = 60, kMostRows = 40; ///< Places looked at in a frame.
-constexpr int kSpacing = 12; ///< Least distance between places, pixels of the compared pictures.
-constexpr float kLeastTexture = 2e-4f;   ///< Smaller eigenvalue of the mean gradient product, stops^2 a pixel^2.
-constexpr double kReach = 4;             ///< Pixels.
+constexpr int kSpacing = 12;                     ///< Least distance between places, pixels of the compared pictures.
+constexpr float kLeastTexture = 2e-4f; ///< Smaller eigenvalue of the mean gradient product, stops^2 a pixel^2.
+constexpr double kReach = 4;           ///< Pixels.
 
 struct Patch {
   float values[kPatch];

@@ -222,8 +222,7 @@ std::vector<int> View::positions() const {
   for (int i = 0; i < int(sets.size()); ++i) {
     const FrameSet& set = sets[std::size_t(i)];
     const auto used = [](const FrameSet::Member& m) { return m.used; };
-    if ((set.row == 0 && set.column == 0 && set.plane == 0) ||
-        std::none_of(set.frames.begin(), set.frames.end(), used))
+    if ((set.row == 0 && set.column == 0 && set.plane == 0) || std::none_of(set.frames.begin(), set.frames.end(), used))
       continue;
     const auto same = [&](int k) {
       const FrameSet& other = sets[std::size_t(k)];

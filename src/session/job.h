@@ -106,7 +106,8 @@ struct View {
   [[nodiscard]] std::filesystem::path radianceFile() const { return folder / "radiance.exr"; }
   [[nodiscard]] std::filesystem::path deliveredFolder() const { return folder / "delivered"; }
   [[nodiscard]] std::vector<std::string> frameNames() const;
-  /// Of all that a way to combine takes, sorted: those of the active set, or of all positions with their set before them.
+  /// Of all that a way to combine takes, sorted: those of the active set, or of all positions with their set before
+  /// them.
   [[nodiscard]] std::vector<std::string> frameNames(CombineMethod method) const;
   /// Sets that are positions of this view, in the order they were shot; of a position shot again, the last. Fewer than
   /// two: there is nothing to join.

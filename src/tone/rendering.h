@@ -13,7 +13,7 @@ struct SceneFacts {
   double ev100OfUnit = std::numeric_limits<double>::quiet_NaN(); ///< Tells twilight from day; NaN: unknown.
   std::vector<Tie> metered; ///< How the frame that was metered for this scene shows its light: log2 of radiance to
                             ///< stops before the shoulder, rising. Empty: there is none.
-  bool sphere = false; ///< An equirectangular picture of all directions: left meets right.
+  bool sphere = false;      ///< An equirectangular picture of all directions: left meets right.
   bool asItIs = false; ///< Already placed on paper: a blended picture, a single frame. `metered` says how it is shown.
   SceneFacts(double ev100 = std::numeric_limits<double>::quiet_NaN(), std::vector<Tie> ties = {})
       : ev100OfUnit(ev100), metered(std::move(ties)) {}

@@ -277,8 +277,8 @@ private slots:
               const double linear = 0.2 * std::exp2(2.0 * k) * light[std::size_t(c)] / 2;
               const double noisy = linear + 0.002 * normal(random);
               const double v = std::clamp(noisy, 0.0, 1.0);
-              codes.at(x, y)[c] = std::uint16_t(
-                  65535 * (v <= 0.0031308 ? 12.92 * v : 1.055 * std::pow(v, 1 / 2.4) - 0.055) + 0.5);
+              codes.at(x, y)[c] =
+                  std::uint16_t(65535 * (v <= 0.0031308 ? 12.92 * v : 1.055 * std::pow(v, 1 / 2.4) - 0.055) + 0.5);
             }
           }
         const fs::path file = to / ("s" + std::to_string(k) + ".tif");
@@ -294,18 +294,18 @@ private slots:
     shootSphere(pathOf(folder) / "b", kWidth / 4);
     AssembleOptions options;
     options.kind = PositionWish::Sphere;
-    const auto a = assembleFiles({pathOf(folder) / "a"}, options, {}), b = assembleFiles({pathOf(folder) / "b"}, options, {});
+    const auto a = assembleFiles({pathOf(folder) / "a"}, options, {}),
+               b = assembleFiles({pathOf(folder) / "b"}, options, {});
     QVERIFY2(a.has_value(), a ? "" : a.error().message.c_str());
     QVERIFY(b.has_value());
     const auto whole = [](const Assembly& assembly) {
       Image<float> out(assembly.canvas.width, assembly.canvas.height, 3);
-      drawAssembly(
-          assembly,
-          [&](int y, ImageView<const float> rows) {
-            for (int v = 0; v < rows.height; ++v) std::copy_n(rows.row(v), 3 * rows.width, out.row(y + v));
-            return true;
-          },
-          {});
+      drawAssembly(assembly,
+                   [&](int y, ImageView<const float> rows) {
+                     for (int v = 0; v < rows.height; ++v) std::copy_n(rows.row(v), 3 * rows.width, out.row(y + v));
+                     return true;
+                   },
+                   {});
       return out;
     };
     const Image<float> one = whole(*a), other = whole(*b);
@@ -333,8 +333,8 @@ private slots:
     const int there = kWidth - kWidth / 4; // where the turned sphere shows the wrap
     for (int y = 0; y < kHeight; ++y) {
       const auto green = [&](const Finished& f, int x) { return int(f.picture.at((x + kWidth) % kWidth, y)[1]); };
-      step = std::max(step, std::abs((green(*shown, 0) - green(*shown, -1)) -
-                                     (green(*turned, there) - green(*turned, there - 1))));
+      step = std::max(
+          step, std::abs((green(*shown, 0) - green(*shown, -1)) - (green(*turned, there) - green(*turned, there - 1))));
       for (int x = 0; x < kWidth; ++x)
         most = std::max(most, std::abs(green(*turned, x) - green(*shown, x + kWidth / 4)));
     }
