@@ -15,6 +15,8 @@
 #include <limits>
 #include <nlohmann/json.hpp>
 #include <numbers>
+#include <opencv2/imgcodecs.hpp>
+#include <opencv2/imgproc.hpp>
 #include <random>
 
 using namespace ml;
@@ -41,6 +43,8 @@ int run(const QStringList& arguments, QString* said = nullptr) {
 
 class TestPositions : public QObject {
   Q_OBJECT
+  int checked_ = 0; ///< Pairs of photographs that another's search found too.
+
 private slots:
   // ---- Geometry
 
@@ -394,6 +398,52 @@ private slots:
     const auto assembly = assembleFiles({pathOf(folder)}, {}, {});
     if (assembly) QVERIFY(figuresOf(set, *assembly).residual < 3);
     if (!assembly) QCOMPARE(assembly.error().code, ErrorCode::CannotAlign);
+  }
+
+  // ---- Photographs that nobody here took
+
+  void realPhotographsOfAPainting() {
+    const fs::path folder = fs::path(ML_SOURCE_DIR) / "tests/data/overlapping";
+    std::vector<fs::path> files;
+    for (int row = 1; row <= 4; ++row)
+      for (int column = 1; column <= 2; ++column)
+        files.push_back(folder / ("cd" + std::to_string(row) + "." + std::to_string(column) + ".jpg"));
+    const auto assembly = assembleFiles(files, {}, {});
+    QVERIFY2(assembly.has_value(), assembly ? "" : assembly.error().message.c_str());
+    QVERIFY(assembly->arrangement.kind == PositionKind::Shifted);
+    for (std::size_t i = 0; i < files.size(); ++i) {
+      QCOMPARE(assembly->positions[i].place.row, int(i) / 2);
+      QCOMPARE(assembly->positions[i].place.column, int(i) % 2);
+      QVERIFY(assembly->positions[i].fit.residual < 2);
+    }
+    // Each neighbour to the right and below by another's search: a patch of one picture in the other (OpenCV 4.6).
+    const auto shiftOf = [&](std::size_t a, std::size_t b, const cv::Rect& patch) {
+      const cv::Mat one = cv::imread(files[a].string(), cv::IMREAD_GRAYSCALE),
+                    other = cv::imread(files[b].string(), cv::IMREAD_GRAYSCALE);
+      cv::Mat score;
+      cv::matchTemplate(one, other(patch), score, cv::TM_CCOEFF_NORMED);
+      cv::Point at;
+      double best = 0;
+      cv::minMaxLoc(score, nullptr, &best, nullptr, &at);
+      return std::array<double, 3>{double(at.x - patch.x), double(at.y - patch.y), best};
+    };
+    for (std::size_t a = 0; a < files.size(); ++a)
+      for (const bool right : {true, false}) {
+        const std::size_t b = right ? a + 1 : a + 2;
+        if ((right && a % 2 == 1) || b >= files.size()) continue;
+        const auto seen = shiftOf(a, b, right ? cv::Rect(12, 150, 70, 70) : cv::Rect(230, 6, 80, 44));
+        qInfo("%d %d: %.1f %.1f by %.2f, ours %.1f %.1f", int(a), int(b), seen[0], seen[1], seen[2],
+              assembly->positions[b].pose.shiftX - assembly->positions[a].pose.shiftX,
+              assembly->positions[b].pose.shiftY - assembly->positions[a].pose.shiftY);
+        if (seen[2] < 0.9) continue; // that patch lies beyond the overlap
+        const Pose &from = assembly->positions[a].pose, &to = assembly->positions[b].pose;
+        const double x = to.shiftX - from.shiftX, y = to.shiftY - from.shiftY;
+        QVERIFY2(
+            std::hypot(x - seen[0], y - seen[1]) < 2,
+            qPrintable(QString("%1 to %2: %3 %4, not %5 %6").arg(a).arg(b).arg(x).arg(y).arg(seen[0]).arg(seen[1])));
+        ++checked_;
+      }
+    QVERIFY2(checked_ >= 7, qPrintable(QString::number(checked_)));
   }
 
   // ---- Whatever order
