@@ -23,7 +23,7 @@ struct SetPlan {
   double parallax = 0; ///< Standard deviation of where the camera stood, of the room's half size 2.
   int frames = 3;
   double step = 2; ///< Stops between frames.
-  int rays = 3;    ///< Of a pixel, in both directions.
+  int rays = 2;    ///< Of a pixel, in both directions.
   zoo::FileType type = zoo::FileType::Jpeg;
 };
 

@@ -19,6 +19,7 @@ int main(int count, char** given) {
     std::mt19937 random{std::uint32_t(seed) * 77u};
     SetPlan plan;
     plan.seed = std::uint64_t(seed);
+    plan.rays = 3;
     plan.kind = kind == "shifted" ? SetKind::Shifted : kind == "focus" ? SetKind::Focus : SetKind::Turned;
     plan.columns = int(number(4, plan.kind == SetKind::Focus ? 1 : 3));
     plan.rows = int(number(5, 1));

@@ -170,6 +170,7 @@ private slots:
     plan.columns = columns, plan.rows = rows;
     plan.focal = focal, plan.bend = bend;
     plan.width = 900, plan.height = 600;
+    plan.rays = 3;
     const PositionSet set(plan, pathOf(folder));
     const auto assembly = assembleFiles({pathOf(folder)}, {}, {});
     QVERIFY2(assembly.has_value(), assembly ? "" : assembly.error().message.c_str());
@@ -198,6 +199,7 @@ private slots:
     SetPlan plan;
     plan.kind = SetKind::Shifted;
     plan.columns = 1, plan.rows = 3;
+    plan.rays = 3;
     const PositionSet set(plan, pathOf(folder));
     const auto assembly = assembleFiles({pathOf(folder)}, {}, {});
     QVERIFY2(assembly.has_value(), assembly ? "" : assembly.error().message.c_str());
@@ -217,6 +219,7 @@ private slots:
     plan.seed = 2;
     plan.kind = SetKind::Focus;
     plan.columns = 1, plan.planes = 2;
+    plan.rays = 3;
     plan.focal = 1.2;
     const PositionSet set(plan, pathOf(folder));
     const auto assembly = assembleFiles({pathOf(folder)}, {}, {});
