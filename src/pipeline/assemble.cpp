@@ -277,6 +277,9 @@ Result<Assembly> assembleFiles(const std::vector<fs::path>& paths, const Assembl
                                             "`), to be combined by `combine`; as positions of their own they cannot "
                                             "be joined: " +
                                             out.error().message);
+  if (maybeSingles && out && out->pictures.size() == 1)
+    return fail(ErrorCode::TooFewFrames,
+                "All files show one view (`" + groups[0].name + "`); to combine its exposures use `combine`.");
   if (out) out->leftOut = std::move(leftOut);
   return out;
 }

@@ -513,6 +513,12 @@ private slots:
     }
     QCOMPARE(run({"assemble", at + "/frames", "--out", at + "/whole.jpg"}), 2);
     QCOMPARE(run({"assemble", at + "/frames", "--out", at + "/whole.exr", "--kind", "round"}), 2);
+    QString said;
+    QVERIFY(run({"assemble", at + "/frames/shot-001.jpg", at + "/frames/shot-002.jpg", at + "/frames/shot-003.jpg",
+                 "--out", at + "/one.exr"},
+                &said) != 0);
+    QVERIFY2(said.contains("use `combine`"), qPrintable(said));
+    QVERIFY(!fs::exists((at + "/one.exr").toStdString()));
     QCOMPARE(run({"assemble", at + "/nowhere", "--out", at + "/whole.exr"}), 3);
   }
 
