@@ -21,7 +21,7 @@ inline constexpr double kPositionGapSeconds = 60;
 /// Marks sets after the first of each view as GroupKind::Panorama, and only those.
 void markPositions(Grouping& grouping, const Progress& progress);
 
-/// The largest upright rectangle of the canvas that is covered everywhere.
+/// The largest rectangle of whole rows and columns of the canvas that is covered everywhere.
 [[nodiscard]] Roi coveredRectangle(const Seams& seams, const Canvas& canvas);
 
 } // namespace ml

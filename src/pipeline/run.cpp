@@ -63,6 +63,17 @@ bool isDone(const json& made, SetOutcome& outcome) {
   return true;
 }
 
+/// What was combined or joined, and what was made of it.
+Result<void> writeReport(json report, const Delivery& delivered, const json& made, const RunOptions& options,
+                         const SetOutcome& outcome) {
+  report["finish"] = toJson(delivered.report);
+  report["judgement"] = toJson(delivered.judgement);
+  report["recipe"] = json::parse(toJson(options.recipe));
+  report["made_from"] = made;
+  for (const auto& file : outcome.delivered) report["delivered"].push_back(file.filename().string());
+  return writeTextAtomically(outcome.report, report.dump(2));
+}
+
 /// Several positions to one picture: the radiance is written whole, pictures are cropped to what is covered.
 Result<void> deliverPositions(const std::vector<FileGroup>& groups, const RunOptions& options, const Progress& progress,
                               SetOutcome& outcome) {
@@ -108,12 +119,7 @@ Result<void> deliverPositions(const std::vector<FileGroup>& groups, const RunOpt
   outcome.delivered.insert(outcome.delivered.begin(), delivered->files.begin(), delivered->files.end());
   json report = said;
   report["crop"] = {inside.x, inside.y, inside.width, inside.height};
-  report["finish"] = toJson(delivered->report);
-  report["judgement"] = toJson(delivered->judgement);
-  report["recipe"] = json::parse(toJson(options.recipe));
-  report["made_from"] = made;
-  for (const auto& file : outcome.delivered) report["delivered"].push_back(file.filename().string());
-  return writeTextAtomically(outcome.report, report.dump(2));
+  return writeReport(std::move(report), *delivered, made, options, outcome);
 }
 
 Result<void> deliverSet(const FileGroup& group, const RunOptions& options, const Progress& progress,
@@ -156,12 +162,7 @@ Result<void> deliverSet(const FileGroup& group, const RunOptions& options, const
   outcome.delivered.insert(outcome.delivered.begin(), delivered->files.begin(), delivered->files.end());
   outcome.verdict = verdict(*combined);
   json report = toJson(combineReport(*combined));
-  report["finish"] = toJson(delivered->report);
-  report["judgement"] = toJson(delivered->judgement);
-  report["recipe"] = json::parse(toJson(options.recipe));
-  report["made_from"] = made;
-  for (const auto& file : outcome.delivered) report["delivered"].push_back(file.filename().string());
-  return writeTextAtomically(outcome.report, report.dump(2));
+  return writeReport(std::move(report), *delivered, made, options, outcome);
 }
 
 /// Sets at once: each takes about 40 bytes a pixel for radiance and pictures and 6 for each frame.

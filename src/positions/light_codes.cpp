@@ -25,10 +25,6 @@ float medianOf(std::vector<float>& values) {
 
 } // namespace
 
-std::uint16_t LightCodes::code(float light) const {
-  return encoded(light, 1 / unit);
-}
-
 float LightCodes::light(float code) const {
   return lightOfStops((code - 1) / kSteps);
 }

@@ -12,7 +12,6 @@ namespace ml {
 struct LightCodes {
   float unit = 1e-5f;
   static constexpr float kSteps = 1024;
-  [[nodiscard]] std::uint16_t code(float light) const;
   [[nodiscard]] float light(float code) const;
   /// Light of every code.
   [[nodiscard]] std::vector<float> table() const;

@@ -17,7 +17,7 @@ struct Seams {
 inline constexpr int kMostPositions = 250;
 
 /// Laid one position after the other by minimum cuts through what differs least (Kwatra et al. 2003), so that things
-/// that moved stay whole. `left`: positions that must not be used.
+/// that moved stay whole.
 [[nodiscard]] Seams laySeams(const Arrangement& arrangement, const std::vector<Image<std::uint16_t>>& pictures,
                              const LightCodes& codes, const Balance& balance, const Canvas& canvas,
                              const Progress& progress);
