@@ -1,0 +1,278 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "visit/plan_visit.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace ml {
+namespace {
+
+using std::chrono::seconds;
+
+/// A visit as the schedule sees it: the views that are still to do, seconds from the beginning of its sun track.
+struct Puzzle {
+  const Visit& visit;
+  SunTrack track;
+  std::vector<int> views;                 ///< Of the tasks.
+  std::vector<std::vector<Span>> windows; ///< Of the tasks, over all of the track.
+  ScheduleRequest request;
+
+  [[nodiscard]] int at(Moment moment) const { return int((moment - track.span().from).count()); }
+  [[nodiscard]] Moment moment(int at) const { return track.span().from + seconds{at}; }
+};
+
+std::vector<std::pair<int, int>> beginsIn(const Puzzle& puzzle, const std::vector<Span>& windows, int length) {
+  std::vector<std::pair<int, int>> out;
+  for (const auto& window : windows)
+    if (const int first = puzzle.at(window.from), last = puzzle.at(window.to) - length; first <= last)
+      out.emplace_back(first, last);
+  return out;
+}
+
+/// The day before and after belong to the track: what would fit is looked for there.
+Puzzle puzzleOf(const Visit& visit, const std::vector<Pace>& own, const std::optional<VisitNow>& now) {
+  const Span span = visit.span();
+  Puzzle out{
+      visit, SunTrack(visit.place, {span.from - std::chrono::hours{12}, span.to + std::chrono::hours{12}}), {}, {}, {}};
+  out.request.from = out.at(now ? std::max(span.from, now->moment) : span.from);
+  out.request.to = std::max(out.request.from, out.at(span.to));
+  out.request.late = visit.late && !now;
+  for (int i = 0; i < int(visit.views.size()); ++i) {
+    const auto& view = visit.views[std::size_t(i)];
+    if (view.done) continue;
+    out.views.push_back(i);
+    out.windows.push_back(windowsOf(view.light, out.track, out.track.span()));
+    const int length = secondsFor(view, own);
+    out.request.tasks.push_back({length, beginsIn(out, out.windows.back(), length), view.worth, view.late});
+    out.request.firstWay.push_back(
+        now && now->at >= 0 ? int(std::lround(60 * visit.wayBetween(visit.views[std::size_t(now->at)], view))) : 0);
+  }
+  for (const int a : out.views) {
+    std::vector<int> row;
+    for (const int b : out.views)
+      row.push_back(int(std::lround(60 * visit.wayBetween(visit.views[std::size_t(a)], visit.views[std::size_t(b)]))));
+    out.request.ways.push_back(std::move(row));
+  }
+  return out;
+}
+
+/// Light beyond the visit is of no use.
+PlannedView plannedView(const Puzzle& puzzle, const Schedule::Entry& entry) {
+  const Span span = puzzle.visit.span();
+  PlannedView out;
+  out.view = puzzle.views[std::size_t(entry.task)];
+  out.begin = puzzle.moment(entry.begin);
+  out.end = puzzle.moment(entry.end);
+  for (const auto& window : puzzle.windows[std::size_t(entry.task)])
+    if (window.from <= out.begin && out.end <= window.to)
+      out.light = {std::max(window.from, span.from), std::min(window.to, span.to)};
+  const Moment middle = out.begin + out.length() / 2;
+  out.sun = puzzle.track.at(middle);
+  out.fade = fadeAt(puzzle.track, middle);
+  out.setLoses = out.fade * puzzle.visit.views[std::size_t(out.view)].setSeconds / 60;
+  return out;
+}
+
+/// The least of 60 .. `most` seconds, in minutes, with which `works` does; nothing when none does. `works` must not
+/// stop working with more.
+template <class Works> std::optional<int> least(int most, const Works& works) {
+  if (most < 60 || !works(most)) return {};
+  int low = 0, high = (most + 59) / 60; // minutes; high works
+  while (high - low > 1) {
+    const int middle = (low + high) / 2;
+    (works(std::min(most, middle * 60)) ? high : low) = middle;
+  }
+  return std::min(most, high * 60);
+}
+
+std::string minutesWords(int secondsCount) {
+  const int minutes = (secondsCount + 59) / 60;
+  if (minutes == 1) return "1 minute";
+  if (minutes < 100) return fmt::format("{} minutes", minutes);
+  return fmt::format("{} h {} min", minutes / 60, minutes % 60);
+}
+
+/// What would let one view in: with the seconds it costs.
+struct Remedy {
+  int cost;
+  std::string words;
+};
+
+/// More time at either end, or less for the view; no other view may fall out for it. The cheapest first.
+std::vector<Remedy> remediesOf(const Puzzle& puzzle, int task) {
+  std::vector<Remedy> out;
+  const std::string& zone = puzzle.visit.place.timeZone;
+  const auto current = findSchedule(puzzle.request);
+  const auto allIn = [&](const ScheduleRequest& request) {
+    if (int(request.tasks.size()) > kExactTasks) { // the others keep their order: it fits then, and less may do
+      std::vector<int> order;
+      for (const auto& entry : current.order) order.push_back(entry.task);
+      for (std::size_t place = 0; place <= order.size(); ++place) {
+        auto tried = order;
+        tried.insert(tried.begin() + std::ptrdiff_t(place), task);
+        if (inThisOrder(request, tried).order.size() == tried.size()) return true;
+      }
+      return false;
+    }
+    ScheduleRequest kept = request;
+    for (const int other : current.leftOut)
+      if (other != task) kept.tasks[std::size_t(other)].begins.clear();
+    const auto found = findSchedule(kept);
+    return found.order.size() == current.order.size() + 1;
+  };
+  const auto later = [&](int by) {
+    auto request = puzzle.request;
+    request.to += by;
+    return request;
+  };
+  const auto earlier = [&](int by) {
+    auto request = puzzle.request;
+    request.from -= by;
+    return request;
+  };
+  const auto quicker = [&](int by) {
+    auto request = puzzle.request;
+    auto& t = request.tasks[std::size_t(task)];
+    t.seconds -= by;
+    t.begins = beginsIn(puzzle, puzzle.windows[std::size_t(task)], t.seconds);
+    return request;
+  };
+  const int after = puzzle.at(puzzle.track.span().to) - puzzle.request.to, before = puzzle.request.from;
+  if (const auto by = least(after, [&](int s) { return allIn(later(s)); }))
+    out.push_back({*by, fmt::format("Stay {} longer, until {}.", minutesWords(*by),
+                                    clockAt(zone, puzzle.moment(puzzle.request.to + *by)))});
+  if (const auto by = least(before, [&](int s) { return allIn(earlier(s)); }))
+    out.push_back({*by, fmt::format("Begin {} earlier, at {}.", minutesWords(*by),
+                                    clockAt(zone, puzzle.moment(puzzle.request.from - *by)))});
+  const int length = puzzle.request.tasks[std::size_t(task)].seconds;
+  if (const auto by = least(length / 2, [&](int s) { return allIn(quicker(s)); }))
+    out.push_back(
+        {*by, fmt::format("Take {} for it instead of {}.", minutesWords(length - *by), minutesWords(length))});
+  std::stable_sort(out.begin(), out.end(), [](const Remedy& a, const Remedy& b) { return a.cost < b.cost; });
+  return out;
+}
+
+/// The one other view that stands in its way.
+std::optional<std::string> insteadOf(const Puzzle& puzzle, int task) {
+  for (std::size_t other = 0; other < puzzle.views.size(); ++other) {
+    if (int(other) == task) continue;
+    auto request = puzzle.request;
+    request.tasks[std::size_t(task)].worth = 1000;
+    request.tasks[other].begins.clear();
+    const auto found = findSchedule(request);
+    const bool in = std::find(found.leftOut.begin(), found.leftOut.end(), task) == found.leftOut.end();
+    if (in && found.order.size() >= findSchedule(puzzle.request).order.size())
+      return "Leave out " + puzzle.visit.views[std::size_t(puzzle.views[other])].name + " for it.";
+  }
+  return {};
+}
+
+/// The first of the days that follow whose light would do.
+std::optional<std::string> anotherDay(const Puzzle& puzzle, int task) {
+  const Visit& visit = puzzle.visit;
+  const auto& view = visit.views[std::size_t(puzzle.views[std::size_t(task)])];
+  const int length = puzzle.request.tasks[std::size_t(task)].seconds;
+  const auto tomorrow = [](const year_month_day& date, int days) {
+    return year_month_day{std::chrono::sys_days(date) + std::chrono::days{days}};
+  };
+  constexpr int kYear = 366;
+  for (int days = 1; days <= kYear; days += days < 14 ? 1 : 7) {
+    Visit other = visit;
+    other.date = tomorrow(visit.date, days);
+    const SunTrack track(visit.place, other.span());
+    for (const auto& window : windowsOf(view.light, track, other.span()))
+      if ((window.to - window.from).count() >= length)
+        return fmt::format("Go on {}: there is such light from {} to {}.", print(other.date),
+                           clockAt(visit.place.timeZone, window.from), clockAt(visit.place.timeZone, window.to));
+  }
+  return {};
+}
+
+std::string hours(const std::string& zone, const Span& span) {
+  return clockAt(zone, span.from) + " to " + clockAt(zone, span.to);
+}
+
+/// Why a task finds no time.
+std::string reasonFor(const Puzzle& puzzle, int task) {
+  const auto& view = puzzle.visit.views[std::size_t(puzzle.views[std::size_t(task)])];
+  const std::string& zone = puzzle.visit.place.timeZone;
+  const int length = puzzle.request.tasks[std::size_t(task)].seconds;
+  const Span visit{puzzle.moment(puzzle.request.from), puzzle.moment(puzzle.request.to)};
+  std::optional<Span> inside, outside;
+  for (const auto& window : puzzle.windows[std::size_t(task)]) {
+    const Span common{std::max(window.from, visit.from), std::min(window.to, visit.to)};
+    if (common.empty()) {
+      if (!outside || window.from - visit.to < outside->from - visit.to) outside = window;
+    } else if (!inside || common.to - common.from > inside->to - inside->from)
+      inside = common;
+  }
+  if (!inside && !outside) return fmt::format("{} finds no light: {}.", view.name, whyNever(view.light));
+  if (!inside)
+    return fmt::format("{} finds no light during the visit: light {} lasts from {}.", view.name,
+                       wordsOf(view.light.want), hours(zone, *outside));
+  if ((inside->to - inside->from).count() < length)
+    return fmt::format("{} takes {}, and its light lasts only from {} of the visit.", view.name, minutesWords(length),
+                       hours(zone, *inside));
+  return fmt::format("{} takes {} between {}, and the others leave too little of that.", view.name,
+                     minutesWords(length), hours(zone, *inside));
+}
+
+std::string changeFor(const Puzzle& puzzle, int task) {
+  if (const auto remedies = remediesOf(puzzle, task); !remedies.empty()) return remedies.front().words;
+  if (!puzzle.request.tasks[std::size_t(task)].begins.empty())
+    if (const auto instead = insteadOf(puzzle, task)) return *instead;
+  if (const auto day = anotherDay(puzzle, task)) return *day;
+  return "No other day of the year helps; choose another light or direction for it.";
+}
+
+} // namespace
+
+Result<VisitPlan> planVisit(const Visit& visit, const std::vector<Pace>& own, std::optional<VisitNow> now) {
+  if (const auto reason = visit.invalidReason()) return fail(ErrorCode::InvalidArgument, *reason);
+  const Puzzle puzzle = puzzleOf(visit, own, now);
+  const Schedule schedule = findSchedule(puzzle.request);
+  VisitPlan out;
+  out.zone = visit.place.timeZone;
+  out.sun = sunDay(visit.place, visit.date);
+  out.span = visit.span();
+  out.begin = out.end = puzzle.moment(schedule.order.empty() ? puzzle.request.from : schedule.begin);
+  for (const auto& entry : schedule.order) out.order.push_back(plannedView(puzzle, entry));
+  if (!out.order.empty()) out.end = out.order.back().end;
+  for (const int task : schedule.leftOut)
+    out.leftOut.push_back({puzzle.views[std::size_t(task)], reasonFor(puzzle, task), changeFor(puzzle, task)});
+  return out;
+}
+
+namespace {
+
+/// Of an entry, so that it and all that follow still find their light.
+Moment latestBegin(const Visit& visit, const VisitPlan& plan, std::size_t entry) {
+  Moment latest = plan.span.to;
+  for (std::size_t i = plan.order.size(); i-- > entry;) {
+    const auto& step = plan.order[i];
+    latest = std::min(latest, step.light.to) - step.length();
+    if (i == entry) break;
+    const auto& before = visit.views[std::size_t(plan.order[i - 1].view)];
+    latest -= seconds{std::lround(60 * visit.wayBetween(before, visit.views[std::size_t(step.view)]))};
+  }
+  return latest;
+}
+
+} // namespace
+
+VisitMoment momentIn(const Visit& visit, const VisitPlan& plan, Moment now) {
+  VisitMoment out;
+  for (std::size_t i = 0; i < plan.order.size(); ++i) {
+    const auto& entry = plan.order[i];
+    if (visit.views[std::size_t(entry.view)].done) continue;
+    out.next = int(i);
+    out.untilBegin = entry.begin - now;
+    out.lightLeft = entry.light.to - now;
+    out.spare = latestBegin(visit, plan, i) - now;
+    return out;
+  }
+  return out;
+}
+
+} // namespace ml
