@@ -14,7 +14,7 @@ namespace ml {
 namespace {
 
 /// What the field check says of the active set. Empty: a frame cannot be read, and combining will say so.
-std::optional<SetVerdict> checkOf(const View& view, const Progress& progress) {
+std::optional<ShootState> checkOf(const View& view, const Progress& progress) {
   if (view.activeSet < 0) return {};
   std::vector<std::shared_ptr<const Sketch>> sketches;
   const auto zones = judgeSetupOf(view).zones;
@@ -24,7 +24,7 @@ std::optional<SetVerdict> checkOf(const View& view, const Progress& progress) {
     if (!frame) return {};
     sketches.push_back(sketchOf(*frame, zones));
   }
-  return judged(view, std::move(sketches), true).verdict;
+  return judged(view, std::move(sketches), true);
 }
 
 /// Small, under the view's recipe.
@@ -105,8 +105,7 @@ void AllViews::next() {
         desk_.radiances.keep(piece.view, made.outcome.stamp, made.picture);
         if (check && now->activeSet >= 0)
           desk_.job.note(piece.view, Aspect::About, [&](View& changed) {
-            FrameSet& set = changed.sets[std::size_t(changed.activeSet)];
-            set.verdict = check->sentence, set.answer = answerName(check->answer);
+            keepCheck(changed, changed.sets[std::size_t(changed.activeSet)], check->verdict, check->judged);
           });
         desk_.job.note(piece.view, Aspect::Combined, [&](View& changed) { putOutcome(changed, made.outcome); });
         pictures.put(piece.view, picture);

@@ -21,6 +21,7 @@ enum class Aspect {
   Combined,  ///< What they were combined to.
   Recipe,    ///< The finish.
   Delivered, ///< Files that were written.
+  Journal,   ///< Time spent on it, and what happened.
   About,     ///< Its name, its notes, whether it takes part, which stations were looked at.
 };
 

@@ -5,7 +5,6 @@
 #include "ingest/load_frame.h"
 #include "model/plan_words.h"
 #include "model/view_edit.h"
-#include "pipeline/report.h"
 #include "plan/shot_list.h"
 #include "session/shooting.h"
 
@@ -29,11 +28,6 @@ bool lullCame(Camera& camera, const ExposureSettings& settings, const Progress& 
     camera.wait({0.25});
   }
   return false;
-}
-
-void keepVerdict(FrameSet& set, const SetVerdict& verdict) {
-  set.verdict = verdict.sentence;
-  set.answer = answerName(verdict.answer);
 }
 
 /// All that is fired, run by run.
@@ -232,7 +226,7 @@ void ShootModel::setDone(const std::optional<Error>& problem) {
   if (desk_.view().activeSet >= 0) {
     judgedUses_ = usesOf(*activeSetOf(desk_.view()));
     desk_.job.note(idOf(desk_.view()), Aspect::Sets,
-                   [&](View& v) { keepVerdict(v.sets[std::size_t(v.activeSet)], check_.verdict); });
+                   [&](View& v) { keepCheck(v, v.sets[std::size_t(v.activeSet)], check_.verdict, check_.judged); });
   }
   check_.ended = true;
   const bool stopped = problem && problem->code == ErrorCode::Stopped;
@@ -341,17 +335,18 @@ void ShootModel::judgeAgain() {
       usesOf(*set) == judgedUses_)
     return;
   judgedUses_ = usesOf(*set);
-  desk_.works.judging.start([this, view = desk_.view(),
-                             sketches = check_.sketches](const Progress&) -> std::function<void()> {
-    return [this, id = idOf(view), active = view.activeSet, state = judged(view, sketches, true)] {
-      if (!desk_.hasView() || idOf(desk_.view()) != id || desk_.view().activeSet != active ||
-          check_.sketches.size() != state.sketches.size())
-        return;
-      check_ = state;
-      desk_.job.note(id, Aspect::About, [&](View& v) { keepVerdict(v.sets[std::size_t(v.activeSet)], state.verdict); });
-      emit changed();
-    };
-  });
+  desk_.works.judging.start(
+      [this, view = desk_.view(), sketches = check_.sketches](const Progress&) -> std::function<void()> {
+        return [this, id = idOf(view), active = view.activeSet, state = judged(view, sketches, true)] {
+          if (!desk_.hasView() || idOf(desk_.view()) != id || desk_.view().activeSet != active ||
+              check_.sketches.size() != state.sketches.size())
+            return;
+          check_ = state;
+          desk_.job.note(id, Aspect::About,
+                         [&](View& v) { keepCheck(v, v.sets[std::size_t(v.activeSet)], state.verdict, state.judged); });
+          emit changed();
+        };
+      });
 }
 
 void ShootModel::judgeActiveSet() {

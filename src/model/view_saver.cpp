@@ -28,6 +28,7 @@ ViewSaver::File ViewSaver::fileOf(Aspect aspect) {
   case Aspect::Plan: return File::Plan;
   case Aspect::Sets: return File::Frames;
   case Aspect::Combined: return File::Combined;
+  case Aspect::Journal: return File::Journal;
   case Aspect::Recipe:
   case Aspect::Delivered: break;
   }
@@ -39,6 +40,7 @@ Result<void> ViewSaver::save(const View& view, File file) {
   case File::Plan: return view.savePlan();
   case File::Frames: return view.saveFrames();
   case File::Combined: return keepCombined(view);
+  case File::Journal: return view.saveJournal();
   case File::Finish: break;
   }
   return view.saveFinish();

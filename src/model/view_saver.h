@@ -26,7 +26,7 @@ public:
   [[nodiscard]] bool waiting() const { return timer_.isActive(); }
 
 private:
-  enum class File { Plan, Frames, Combined, Finish };
+  enum class File { Plan, Frames, Combined, Finish, Journal };
   using Dirty = std::set<std::pair<std::string, File>>;
   static File fileOf(Aspect aspect);
   static Result<void> save(const View& view, File file);

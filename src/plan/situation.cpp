@@ -22,7 +22,7 @@ const std::vector<Mover>& typicalMovers() {
 
 Optics Situation::opticsOn(const CameraProfile& camera) const {
   return {focalMm, camera.sensorWidthMm, camera.sensorWidthMm * camera.height / camera.width, camera.pixelPitchUm,
-          camera.stabiliserStops};
+          ownHandStops.value_or(camera.stabiliserStops)};
 }
 
 std::optional<Seconds> longestAllowed(const Situation& situation, const CameraProfile& camera) {

@@ -30,6 +30,9 @@ struct Situation {
   double focalMm = 24;
   double focusDistance = 4; ///< m
   bool handHeld = false;
+  /// Stops beyond 1 / focal length that this photographer holds, as their own frames show; empty: as the camera's
+  /// stabiliser promises.
+  std::optional<double> ownHandStops;
   Seconds timer{2};
   std::vector<Mover> movers;
   double tolerablePixels = 0;    ///< Blur of moving things that is accepted in one frame; 0: no limit.

@@ -82,6 +82,7 @@ Result<void> loadPlan(View& view) {
   view.school = document->value("school", view.school);
   view.situation = situationFrom(document->value("situation", json::object()));
   view.notes = document->value("notes", "");
+  view.kind = document->value("kind", "");
   view.leftOut = document->value("left_out", false);
   view.framesSeen = document->value("frames_seen", false);
   if (document->contains("iso_cap")) view.isoCap = Iso{(*document)["iso_cap"].get<double>()};
@@ -184,12 +185,25 @@ Result<void> loadFinish(View& view) {
   return {};
 }
 
+Result<void> loadJournal(View& view) {
+  if (!fs::exists(view.folder / "journal.json")) return {};
+  auto document = readJson(view.folder / "journal.json");
+  if (!document) return passOn(document.error());
+  const json spent = document->value("seconds", json::object());
+  for (const auto& [station, seconds] : spent.items())
+    if (seconds.is_number()) view.spent[station] = std::max(0.0, seconds.get<double>());
+  for (const auto& e : document->value("events", json::array()))
+    view.events.push_back(
+        {e.value("at", std::int64_t(0)), e.value("what", ""), e.value("subject", ""), e.value("words", "")});
+  return {};
+}
+
 Result<View> loadView(const fs::path& folder) {
   View view;
   view.folder = folder;
   clearLeftovers(folder);
   try {
-    for (const auto step : {loadPlan, loadFrames, loadCombined, loadFinish})
+    for (const auto step : {loadPlan, loadFrames, loadCombined, loadFinish, loadJournal})
       if (auto loaded = step(view); !loaded) return passOn(loaded.error());
   } catch (const json::exception& error) {
     return fail(ErrorCode::FileUnreadable,
@@ -253,6 +267,7 @@ Result<void> View::savePlan() const {
              {"readings", list},
              {"plan", plan ? toJson(*plan) : json(nullptr)}};
   known["notes"] = notes;
+  known["kind"] = kind;
   known["left_out"] = leftOut;
   known["frames_seen"] = framesSeen;
   if (isoCap) known["iso_cap"] = isoCap->value;
@@ -339,6 +354,13 @@ Result<void> View::saveFinish() const {
                    {{"recipe", json::parse(toJson(recipe))}, {"delivered", list}, {"seen", finishSeen}}, finishExtra);
 }
 
+Result<void> View::saveJournal() const {
+  json list = json::array();
+  for (const auto& e : events)
+    list.push_back({{"at", e.at}, {"what", e.what}, {"subject", e.subject}, {"words", e.words}});
+  return writeJson(folder / "journal.json", {{"seconds", spent}, {"events", list}}, "");
+}
+
 Result<Job> Job::create(const fs::path& folder, const std::string& name) {
   std::error_code error;
   if (fs::exists(folder / "job.json", error))
@@ -412,6 +434,8 @@ Result<std::size_t> Job::duplicateView(std::size_t of, const std::string& name) 
   view.radianceStamp.clear();
   view.finishSeen.clear();
   view.delivered.clear();
+  view.spent.clear();
+  view.events.clear();
   if (!view.world.empty()) { // shot into the other view: this one is shot anew
     view.sets.clear();
     view.activeSet = -1;

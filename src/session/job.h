@@ -6,7 +6,9 @@
 #include "pipeline/combine_report.h"
 #include "plan/situation.h"
 
+#include <cstdint>
 #include <filesystem>
+#include <map>
 #include <optional>
 #include <string>
 #include <vector>
@@ -53,6 +55,26 @@ struct DeliveredFile {
   std::string asked;    ///< How it was to be named and signed; empty in jobs of earlier versions.
 };
 
+/// What the field check said of one frame, as the logbook counts it.
+struct FrameNote {
+  std::string file;   ///< Its name.
+  double seconds = 0; ///< Exposure.
+  double focal35 = 0; ///< mm, of the same angle on 36 mm; 0: not known.
+  bool handHeld = false;
+  double softness = 0;            ///< As FrameJudgement has it.
+  std::vector<std::string> flaws; ///< Ids.
+  friend bool operator==(const FrameNote&, const FrameNote&) = default;
+};
+
+/// Something that happened to a view: frames that were shot, a verdict, a picture that was made or delivered.
+struct ViewEvent {
+  std::int64_t at = 0; ///< Seconds since 1970, UTC.
+  std::string what;    ///< "shot", "verdict", "combined", "delivered".
+  std::string subject; ///< The set, or the file.
+  std::string words;
+  friend bool operator==(const ViewEvent&, const ViewEvent&) = default;
+};
+
 /// Frames shot for one purpose: a bracket, its repeat, one position of a panorama, one plane of focus.
 struct FrameSet {
   std::string name;                      ///< Its folder, "set-01"; also of frames that lie elsewhere.
@@ -66,7 +88,8 @@ struct FrameSet {
   };
   std::vector<Member> frames; ///< As they arrived.
   std::string verdict;
-  std::string answer; ///< Of the field check, as answerName has it; empty: not asked yet.
+  std::string answer;                ///< Of the field check, as answerName has it; empty: not asked yet.
+  std::vector<FrameNote> notes = {}; ///< Of its frames, as they were judged.
   friend bool operator==(const FrameSet&, const FrameSet&) = default;
 };
 
@@ -94,10 +117,13 @@ struct View {
   Recipe recipe;
   std::vector<DeliveredFile> delivered;
 
-  std::string notes;       ///< The photographer's own words.
-  bool leftOut = false;    ///< Takes no part when all views are delivered.
-  bool framesSeen = false; ///< The plan was looked at.
-  std::string finishSeen;  ///< Stamp of the radiance whose finish was looked at.
+  std::string notes;                   ///< The photographer's own words.
+  std::string kind;                    ///< Of view, for pace and statistics: "interior"; empty: not said.
+  std::map<std::string, double> spent; ///< Seconds of work at each station, by its id.
+  std::vector<ViewEvent> events;       ///< As they happened.
+  bool leftOut = false;                ///< Takes no part when all views are delivered.
+  bool framesSeen = false;             ///< The plan was looked at.
+  std::string finishSeen;              ///< Stamp of the radiance whose finish was looked at.
 
   std::string planExtra,
       finishExtra; ///< plan.json and finish.json as they were read: fields of other versions are kept.
@@ -129,6 +155,7 @@ struct View {
   Result<void> saveFrames() const;   ///< frames.json: the sets and their frames.
   Result<void> saveCombined() const; ///< combine.json.
   Result<void> saveFinish() const;   ///< finish.json: recipe and delivered files.
+  Result<void> saveJournal() const;  ///< journal.json: time spent, and what happened.
 };
 
 /// A visit: a folder with job.json and its views. Every save is atomic; a job opens again as it was after the last

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/shooting.h"
 
+#include "pipeline/report.h"
+
 #include <algorithm>
 
 namespace ml {
@@ -11,6 +13,31 @@ namespace {
 constexpr double kZoneRadius = 0.02;
 
 } // namespace
+
+const char* idOf(Flaw flaw) {
+  static constexpr const char* kIds[] = {"highlights-clipped", "shadows-noisy", "wrong-time", "settings-drifted",
+                                         "colour-drifted",     "light-drifted", "soft",       "camera-moved",
+                                         "thing-moved",        "not-alike"};
+  return kIds[std::size_t(flaw)];
+}
+
+void keepCheck(const View& view, FrameSet& set, const SetVerdict& verdict, const std::vector<FrameJudgement>& judged) {
+  set.verdict = verdict.sentence;
+  set.answer = answerName(verdict.answer);
+  set.notes.clear();
+  const double focal = view.situation.opticsOn(view.profile()).equivalentFocalMm();
+  for (const auto& j : judged) {
+    if (j.frame < 0 || j.frame >= int(set.frames.size())) continue;
+    FrameNote note{set.frames[std::size_t(j.frame)].file.filename().string(),
+                   j.settings.time.value,
+                   focal,
+                   view.situation.handHeld,
+                   j.softness,
+                   {}};
+    for (const Flaw flaw : j.flaws) note.flaws.emplace_back(idOf(flaw));
+    set.notes.push_back(std::move(note));
+  }
+}
 
 Result<void> checkFolder(const View& view) {
   std::error_code error;

@@ -18,6 +18,11 @@ Result<void> recordFrame(View& view, const std::filesystem::path& file);
 /// What the active set is judged by: its plan, the readings with their places, the camera.
 [[nodiscard]] JudgeSetup judgeSetupOf(const View& view);
 
+/// Never changes: "soft".
+[[nodiscard]] const char* idOf(Flaw flaw);
+/// What the check says of a set of `view`, kept with it; `judged`: as the frames arrived.
+void keepCheck(const View& view, FrameSet& set, const SetVerdict& verdict, const std::vector<FrameJudgement>& judged);
+
 /// Darkest and brightest reading that must keep texture; nothing when fewer than two do.
 [[nodiscard]] std::optional<MustKeep> mustKeepOf(const View& view);
 /// What the darkest and the brightest of these readings do not know: the spread of the light inside the spot, at least

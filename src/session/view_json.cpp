@@ -55,12 +55,24 @@ fs::path restored(const View& view, const std::string& name) {
   return file.is_absolute() ? file : view.folder / file;
 }
 
+json noteJson(const FrameNote& n) {
+  return {{"file", n.file},          {"seconds", n.seconds},   {"focal_35mm", n.focal35},
+          {"hand_held", n.handHeld}, {"softness", n.softness}, {"flaws", n.flaws}};
+}
+
+FrameNote noteFrom(const json& j) {
+  return {j.value("file", ""),         j.value("seconds", 0.0),  j.value("focal_35mm", 0.0),
+          j.value("hand_held", false), j.value("softness", 0.0), j.value("flaws", std::vector<std::string>{})};
+}
+
 json setJson(const View& view, const FrameSet& set) {
-  json frames = json::array();
+  json frames = json::array(), notes = json::array();
+  for (const auto& n : set.notes) notes.push_back(noteJson(n));
   for (const auto& m : set.frames) frames.push_back({{"file", stored(view, m.file)}, {"used", m.used}});
   return {{"name", set.name},     {"label", set.label},     {"row", set.row},
           {"column", set.column}, {"plane", set.plane},     {"planned", timesJson(set.planned)},
-          {"frames", frames},     {"verdict", set.verdict}, {"answer", set.answer}};
+          {"frames", frames},     {"verdict", set.verdict}, {"answer", set.answer},
+          {"judged", notes}};
 }
 
 FrameSet setFrom(const View& view, const json& j) {
@@ -75,6 +87,7 @@ FrameSet setFrom(const View& view, const json& j) {
                j.value("answer", "")};
   for (const auto& entry : j.value("frames", json::array()))
     set.frames.push_back({restored(view, entry.at("file").get<std::string>()), entry.value("used", true)});
+  for (const auto& entry : j.value("judged", json::array())) set.notes.push_back(noteFrom(entry));
   return set;
 }
 
@@ -83,26 +96,29 @@ json situationJson(const Situation& s) {
   for (const auto& m : s.movers)
     movers.push_back({{"id", m.id}, {"name", m.name}, {"speed_m_s", m.speed}, {"distance_m", m.distance}});
   const auto& p = s.positions;
-  return {{"focal_mm", s.focalMm},
-          {"focus_distance_m", s.focusDistance},
-          {"hand_held", s.handHeld},
-          {"timer_s", s.timer.value},
-          {"movers", movers},
-          {"tolerable_px", s.tolerablePixels},
-          {"most_seconds", s.mostSeconds},
-          {"fade_stops_per_minute", s.fadeStopsPerMinute},
-          {"positions",
-           {{"pan_degrees", p.panDegrees},
-            {"tilt_degrees", p.tiltDegrees},
-            {"overlap", p.overlap},
-            {"lens_shifts", p.lensShifts},
-            {"focus_planes", p.focusPlanes},
-            {"portrait", p.portrait}}}};
+  json out{{"focal_mm", s.focalMm},
+           {"focus_distance_m", s.focusDistance},
+           {"hand_held", s.handHeld},
+           {"timer_s", s.timer.value},
+           {"movers", movers},
+           {"tolerable_px", s.tolerablePixels},
+           {"most_seconds", s.mostSeconds},
+           {"fade_stops_per_minute", s.fadeStopsPerMinute},
+           {"positions",
+            {{"pan_degrees", p.panDegrees},
+             {"tilt_degrees", p.tiltDegrees},
+             {"overlap", p.overlap},
+             {"lens_shifts", p.lensShifts},
+             {"focus_planes", p.focusPlanes},
+             {"portrait", p.portrait}}}};
+  if (s.ownHandStops) out["own_hand_stops"] = *s.ownHandStops;
+  return out;
 }
 
 Situation situationFrom(const json& j) {
   Situation s;
   s.focalMm = std::clamp(j.value("focal_mm", s.focalMm), 1.0, 5000.0);
+  if (j.contains("own_hand_stops")) s.ownHandStops = std::clamp(j["own_hand_stops"].get<double>(), -10.0, 10.0);
   s.focusDistance = std::clamp(j.value("focus_distance_m", s.focusDistance), 0.05, 1e5);
   s.handHeld = j.value("hand_held", false);
   s.timer.value = std::clamp(j.value("timer_s", s.timer.value), 0.0, 60.0);

@@ -269,7 +269,9 @@ int setsOf(const VisitView& view) {
 int secondsFor(const VisitView& view, const std::vector<Pace>& own) {
   if (view.minutes) return int(std::lround(*view.minutes * 60));
   const int stands = view.positions * view.planes;
-  double seconds = paceFor(view.kind, own).minutes * 60 + setsOf(view) * view.setSeconds + (stands - 1) * kMoveSeconds;
+  const Pace pace = paceFor(view.kind, own);
+  const int sets = setsOf(view) - (pace.cases > 0 ? 1 : 0); // one's own has a set in it
+  double seconds = pace.minutes * 60 + sets * view.setSeconds + (stands - 1) * kMoveSeconds;
   if (view.lamps == Lamps::Both) seconds += kLampSeconds + (stands - 1) * kMoveSeconds;
   return int(std::lround(seconds));
 }

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The arrows of src/rooms.txt: a room includes only the rooms it may use, Qt stays above session, each file-format
-// library stays in codec, and the picture of the house is drawn from the same file.
+// The arrows of src/rooms.txt: a room includes only the rooms it may use, Qt stays above session, SQL in logbook, each
+// file-format library stays in codec, and the picture of the house is drawn from the same file.
 #include <QLibraryInfo>
 #include <QTest>
 #include <filesystem>
@@ -43,6 +43,7 @@ const std::regex kFormats("^(Imf|Iex|Imath|half\\.h|openexr|jpeglib|turbojpeg|pn
 
 /// The Qt modules whose headers a room may name.
 std::vector<std::string> qtOf(const std::string& room) {
+  if (room == "logbook") return {"QtCore", "QtSql"};
   if (room == "model") return {"QtCore", "QtGui"};
   if (room == "app") return {"QtCore", "QtGui", "QtWidgets", "QtPrintSupport"};
   return {};
