@@ -3,6 +3,7 @@
 
 #include "base/atomic_file.h"
 #include "camera/simulated_camera.h"
+#include "cli/say.h"
 #include "deliver/deliver.h"
 #include "exposure/marks.h"
 #include "finish/finish.h"
@@ -23,19 +24,6 @@ namespace ml::cli {
 namespace fs = std::filesystem;
 using nlohmann::json;
 namespace {
-
-int refuse(const Error& error) {
-  std::fprintf(stderr, "%s\n", error.message.c_str());
-  return exitCodeFor(error);
-}
-
-int wrongUse(const std::string& sentence) {
-  return refuse({ErrorCode::InvalidArgument, sentence});
-}
-
-void say(const std::string& sentence) {
-  std::printf("%s\n", sentence.c_str());
-}
 
 std::vector<fs::path> toPaths(const std::vector<std::string>& names) {
   return {names.begin(), names.end()};

@@ -1,10 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "base/version.h"
 #include "cli/commands.h"
+#include "cli/more_commands.h"
 
 #include <CLI/CLI.hpp>
+#include <QCoreApplication>
 #include <csignal>
 #include <cstdio>
+#include <functional>
 #include <unistd.h>
 
 namespace {
@@ -127,35 +130,100 @@ CLI::App* addRun(CLI::App& app, RunArguments& a) {
   return command;
 }
 
+/// A command and what it does once the arguments are read.
+using Work = std::function<int(const ml::Progress&)>;
+using Works = std::vector<std::pair<CLI::App*, Work>>;
+
+void addVisit(CLI::App& app, VisitPlanArguments& a, Works& works) {
+  auto* visit = app.add_subcommand("visit", "Plan a visit by the sun and your own pace");
+  visit->require_subcommand(1);
+  auto* plan = visit->add_subcommand("plan", "Views into the windows of light they want");
+  plan->add_option("file", a.file, "JSON file: place, date and views")->required();
+  plan->add_option("--ics", a.ics, "also write an iCalendar file");
+  plan->add_option("--logbook", a.logbook, "whose pace; empty: the window's");
+  plan->add_option("--now", a.now, "what is still to do at this time of the day");
+  plan->add_flag("--json", a.json, "print JSON");
+  works.emplace_back(plan, [&a](const ml::Progress&) { return runVisitPlan(a); });
+}
+
+void addLog(CLI::App& app, LogArguments& a, Works& works) {
+  auto* log = app.add_subcommand("log", "The logbook of all visits");
+  log->require_subcommand(1);
+  const auto command = [&](const char* name, const char* words, int (*work)(const LogArguments&, const ml::Progress&)) {
+    auto* made = log->add_subcommand(name, words);
+    made->add_option("--logbook", a.logbook, "file; empty: the window's");
+    made->add_option("--jobs", a.jobs, "folder of jobs; empty: the window's");
+    works.emplace_back(made, [&a, work](const ml::Progress& progress) { return work(a, progress); });
+    return made;
+  };
+  const auto chosen = [&](CLI::App* made) {
+    made->add_option("--words", a.words, "that stand in it");
+    made->add_option("--tag", a.tag);
+    made->add_option("--kind", a.kind, "kind of a view");
+    made->add_option("--year", a.year);
+    made->add_flag("--faults", a.withFaults, "only visits in which something was wrong");
+    made->add_option("--limit", a.limit, "most visits")->capture_default_str();
+  };
+  auto* list = command("list", "Visits, newest first", runLogList);
+  chosen(list);
+  list->add_flag("--json", a.json, "print JSON");
+  auto* show = command("show", "All that is known of one visit", runLogShow);
+  show->add_option("visit", a.visit, "its number or folder")->required();
+  show->add_flag("--json", a.json, "print JSON");
+  command("stats", "What the logbook has learnt", runLogStats)->add_flag("--json", a.json, "print JSON");
+  auto* exported = command("export", "Visits as a file", runLogExport);
+  chosen(exported);
+  exported->add_option("--format", a.format, "csv, json or markdown")->capture_default_str();
+  exported->add_option("--out", a.out, "file; empty: standard output");
+  command("rebuild", "Read all jobs again", runLogRebuild)->add_option("folders", a.folders, "further folders of jobs");
+}
+
+void addPractice(CLI::App& app, PracticeArguments& a, Works& works) {
+  auto* practice = app.add_subcommand("practice", "Exercises with the simulated camera");
+  practice->require_subcommand(1);
+  auto* list = practice->add_subcommand("list", "All exercises");
+  list->add_flag("--json", a.json, "print JSON");
+  auto* run = practice->add_subcommand("run", "Show one, or score answers to it");
+  run->add_option("exercise", a.exercise, "id or JSON file")->required();
+  run->add_option("--answers", a.answers, "JSON file");
+  run->add_option("--out", a.out, "folder for its task and pictures");
+  run->add_flag("--solution", a.solution, "with --out: also a right answer");
+  run->add_flag("--json", a.json, "print JSON");
+  for (auto* command : {list, run}) command->add_option("--jobs", a.jobs, "folder of jobs; empty: the window's");
+  works.emplace_back(list, [&a](const ml::Progress&) { return runPracticeList(a); });
+  works.emplace_back(run, [&a](const ml::Progress& progress) { return runPractice(a, progress); });
+}
+
 } // namespace
 
 int main(int count, char** arguments) {
+  const QCoreApplication core(count, arguments); // finds the logbook's driver
   std::signal(SIGINT, onInterrupt);
   std::signal(SIGTERM, onInterrupt);
   CLI::App app{"Plans, shoots, combines and finishes exposure brackets.", "mellow-lantern-cli"};
   app.require_subcommand(1);
   app.set_version_flag("--version", ml::version());
-
+  Works works;
   PlanArguments plan;
-  auto* planCommand = addPlan(app, plan);
-
+  works.emplace_back(addPlan(app, plan), [&](const ml::Progress&) { return runPlan(plan); });
   ShootArguments shoot;
-  auto* shootCommand = addShoot(app, shoot);
-
+  works.emplace_back(addShoot(app, shoot), [&](const ml::Progress& p) { return runShoot(shoot, p); });
   InspectArguments inspect;
-  auto* inspectCommand = addInspect(app, inspect);
-
+  works.emplace_back(addInspect(app, inspect), [&](const ml::Progress& p) { return runInspect(inspect, p); });
   CombineArguments combine;
-  auto* combineCommand = addCombine(app, combine);
-
+  works.emplace_back(addCombine(app, combine), [&](const ml::Progress& p) { return runCombine(combine, p); });
   AssembleArguments assemble;
-  auto* assembleCommand = addAssemble(app, assemble);
-
+  works.emplace_back(addAssemble(app, assemble), [&](const ml::Progress& p) { return runAssemble(assemble, p); });
   FinishArguments finish;
-  auto* finishCommand = addFinish(app, finish);
-
+  works.emplace_back(addFinish(app, finish), [&](const ml::Progress& p) { return runFinish(finish, p); });
   RunArguments run;
-  addRun(app, run);
+  works.emplace_back(addRun(app, run), [&](const ml::Progress& p) { return runRun(run, p); });
+  VisitPlanArguments visit;
+  addVisit(app, visit, works);
+  LogArguments log;
+  addLog(app, log, works);
+  PracticeArguments practice;
+  addPractice(app, practice, works);
 
   try {
     app.parse(count, arguments);
@@ -164,11 +232,7 @@ int main(int count, char** arguments) {
     return code == 0 ? kDone : kWrongUse;
   }
   const ml::Progress progress = terminalProgress();
-  if (*planCommand) return runPlan(plan);
-  if (*shootCommand) return runShoot(shoot, progress);
-  if (*inspectCommand) return runInspect(inspect, progress);
-  if (*combineCommand) return runCombine(combine, progress);
-  if (*assembleCommand) return runAssemble(assemble, progress);
-  if (*finishCommand) return runFinish(finish, progress);
-  return runRun(run, progress);
+  for (const auto& [command, work] : works)
+    if (*command) return work(progress);
+  return kWrongUse;
 }

@@ -51,10 +51,10 @@ Fit newton(const std::vector<HandFrame>& frames, double centre) {
 
 } // namespace
 
-std::optional<Spread> spreadOf(std::vector<double> figures) {
+std::optional<LogSpread> spreadOf(std::vector<double> figures) {
   if (int(figures.size()) < kFewestCases) return {};
   std::sort(figures.begin(), figures.end());
-  return Spread{quantile(figures, 0.25), quantile(figures, 0.5), quantile(figures, 0.75), int(figures.size())};
+  return LogSpread{quantile(figures, 0.25), quantile(figures, 0.5), quantile(figures, 0.75), int(figures.size())};
 }
 
 double handStops(double seconds, double focal35) {

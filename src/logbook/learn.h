@@ -11,11 +11,11 @@ namespace ml {
 inline constexpr int kFewestCases = 10;
 
 /// Middle and quartiles of figures; empty below kFewestCases.
-struct Spread {
+struct LogSpread {
   double low = 0, middle = 0, high = 0;
   int cases = 0;
 };
-[[nodiscard]] std::optional<Spread> spreadOf(std::vector<double> figures);
+[[nodiscard]] std::optional<LogSpread> spreadOf(std::vector<double> figures);
 
 /// A frame shot from the hand: how many stops longer than 1 / focal length (35 mm) it was exposed, and was it sharp.
 struct HandFrame {

@@ -184,7 +184,7 @@ std::vector<Pace> ownPace(const LogCases& cases) {
   return out;
 }
 
-std::optional<Spread> deskPace(const LogCases& cases) {
+std::optional<LogSpread> deskPace(const LogCases& cases) {
   std::vector<double> minutes;
   for (const auto& view : cases.views)
     if (view.deskMinutes > 0) minutes.push_back(view.deskMinutes);

@@ -55,7 +55,7 @@ struct Lesson {
 /// Own pace by kind of view, for the plan of a visit; kinds below kFewestCases are not there.
 [[nodiscard]] std::vector<Pace> ownPace(const LogCases& cases);
 /// Minutes at the desk for a view of any kind.
-[[nodiscard]] std::optional<Spread> deskPace(const LogCases& cases);
+[[nodiscard]] std::optional<LogSpread> deskPace(const LogCases& cases);
 /// "38 views at your pace: 2 h 50 on site, two hours at the desk." Empty: not known yet.
 [[nodiscard]] std::string forecast(const LogCases& cases, int views);
 /// How long this hand holds.
@@ -72,7 +72,7 @@ struct PacePoint {
 [[nodiscard]] std::vector<PacePoint> paceByMonth(const LogCases& cases);
 struct RangeBar {
   std::string kind;
-  Spread stops;
+  LogSpread stops;
 };
 [[nodiscard]] std::vector<RangeBar> rangesByKind(const LogCases& cases);
 /// Sharp shares of hand-held frames by whole stops beyond 1 / focal length.

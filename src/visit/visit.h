@@ -27,10 +27,10 @@ struct VisitView {
 };
 
 /// A way between two spots, either direction.
-struct Way {
+struct SpotWay {
   std::string from, to;
   double minutes = 3;
-  friend bool operator==(const Way&, const Way&) = default;
+  friend bool operator==(const SpotWay&, const SpotWay&) = default;
 };
 
 /// Where, when, and what for. The part of a visit that people write.
@@ -41,7 +41,7 @@ struct Visit {
   int from = 8 * 60, to = 20 * 60; ///< Minutes after midnight; `to` up to 48 hours, beyond midnight.
   bool late = false;               ///< Begin as late as the light allows, instead of as early.
   double wayMinutes = 2;           ///< Between spots that no way is given for.
-  std::vector<Way> ways;
+  std::vector<SpotWay> ways;
   std::vector<VisitView> views;
   std::vector<std::string> tags;
   std::string lesson; ///< What to do better next time.

@@ -44,6 +44,7 @@ const std::regex kFormats("^(Imf|Iex|Imath|half\\.h|openexr|jpeglib|turbojpeg|pn
 /// The Qt modules whose headers a room may name.
 std::vector<std::string> qtOf(const std::string& room) {
   if (room == "logbook") return {"QtCore", "QtSql"};
+  if (room == "cli") return {"QtCore"}; // the logbook's driver is a plugin
   if (room == "model") return {"QtCore", "QtGui"};
   if (room == "app") return {"QtCore", "QtGui", "QtWidgets", "QtPrintSupport"};
   return {};
