@@ -64,7 +64,7 @@ int main(int count, char** arguments) {
   Watched app(count, arguments);
   test::prepareWindows();
   QTemporaryDir jobs;
-  MainWindow window(jobs.path().toStdString());
+  MainWindow window(jobs.filePath("jobs").toStdString());
   window.resize(1280, 800);
   window.show();
   QTest::qWait(50);

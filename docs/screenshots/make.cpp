@@ -43,7 +43,7 @@ int main(int count, char** arguments) {
   const bool sharp = count > 2 && QString(arguments[2]) == "sharp";
   QDir().mkpath(folder);
   QTemporaryDir jobs;
-  MainWindow window(jobs.path().toStdString());
+  MainWindow window(jobs.filePath("jobs").toStdString());
   window.setTheme(Theme::dusk());
   window.resize(1280, 800);
   window.show();

@@ -58,6 +58,10 @@ MainWindow::MainWindow(std::filesystem::path jobsFolder, QWidget* parent)
   verdict_ = new VerdictBar;
   picture_ = new PictureView;
   allViews_ = new AllViewsSheet(workbench_);
+  visit_ = new VisitPage(workbench_);
+  logbook_ = new LogbookPage(workbench_);
+  practice_ = new PracticePage(workbench_, path_);
+  pathBar_ = new PathBar(path_);
   welcome_ = new Welcome;
   picture_->setEmptyText({}, tr("Here the picture will be."));
   buildStations();
@@ -68,6 +72,8 @@ MainWindow::MainWindow(std::filesystem::path jobsFolder, QWidget* parent)
   connectWork();
   takePreferences();
   refresh();
+  workbench_.logbook.open(); // pace and hand go into plans
+  qApp->installEventFilter(this);
   welcome_->refresh(); // the first key is for what it offers
 }
 
@@ -102,8 +108,10 @@ void MainWindow::layOut() {
   pages_->addWidget(middle_);
   pages_->addWidget(allViews_);
   pages_->addWidget(welcome_);
+  for (QWidget* page : std::initializer_list<QWidget*>{visit_, logbook_, practice_}) pages_->addWidget(page);
   auto* seen = new QVBoxLayout;
   seen->setSpacing(0);
+  seen->addWidget(pathBar_);
   seen->addWidget(verdict_);
   seen->addWidget(pages_, 1);
   auto* above = new QHBoxLayout;
@@ -160,10 +168,29 @@ void MainWindow::connectWork() {
   connect(welcome_, &Welcome::jobWanted, this, &MainWindow::goOnWith);
   connect(&workbench_, &Workbench::changed, this, &MainWindow::refresh);
   connect(&workbench_, &Workbench::viewsChanged, this, [this] {
-    left_->refresh(allViewsShown_);
-    if (!allViewsShown_) return;
+    left_->refresh(page_ == Page::AllViews);
+    if (page_ != Page::AllViews) return;
     verdict_->show(workbench_.views.verdict(), {});
     allViews_->refresh();
+  });
+  connect(&workbench_.visit, &VisitModel::changed, this, [this] {
+    if (page_ == Page::Visit) refreshPage();
+  });
+  connect(&workbench_.logbook, &LogbookModel::changed, this, [this] {
+    if (page_ == Page::Logbook) refreshPage();
+  });
+  connect(&workbench_.practice, &PracticeModel::changed, this, [this] {
+    if (page_ == Page::Practice) refreshPage();
+  });
+  connect(logbook_, &LogbookPage::jobWanted, this, [this](const QString& folder) {
+    showPage(Page::Station);
+    openPaths({folder});
+  });
+  connect(practice_, &PracticePage::firstPathWanted, this, [this] {
+    if (path_.begin()) showPage(Page::Station);
+  });
+  connect(&workbench_.desk.job, &JobModel::closing, &path_, [this] {
+    if (path_.running()) path_.end();
   });
   connect(&workbench_, &Workbench::pictureChanged, this, &MainWindow::refreshPicture);
   connect(&workbench_.deliver, &DeliverModel::sheetDrawn, this, &MainWindow::saveSheet);
@@ -223,6 +250,17 @@ void MainWindow::buildHeader() {
   row->addWidget(jobName_);
   row->addWidget(viewName_);
   row->addStretch();
+  const auto page = [&](const QString& name, const QString& text, const QString& tip, Page shown) {
+    auto* button = plain(name, text, tip);
+    button->setCheckable(true);
+    row->addWidget(button);
+    pageButtons_.push_back(button);
+    connect(button, &QToolButton::clicked, this, [this, shown] { showPage(page_ == shown ? Page::Station : shown); });
+  };
+  page("visitPageButton", tr("Visit"), tr("Where and when, and the order of the views by the sun (V)"), Page::Visit);
+  page("logbookPageButton", tr("Logbook"), tr("All visits, and what they have taught (L)"), Page::Logbook);
+  page("practicePageButton", tr("Practice room"), tr("Exercises with the simulated camera (E)"), Page::Practice);
+  row->addSpacing(14);
   row->addWidget(zoom_);
   row->addWidget(size_);
   row->addWidget(undo_);
@@ -241,15 +279,47 @@ void MainWindow::setTheme(const Theme& theme) {
   verdict_->setTheme(theme);
   picture_->setTheme(theme);
   allViews_->setTheme(theme);
+  visit_->setTheme(theme);
+  logbook_->setTheme(theme);
+  practice_->setTheme(theme);
   for (const StationFace& face : faces_)
     if (face.sheet) face.sheet->setTheme(theme);
   QSettings().setValue("theme", theme.name);
 }
 
-void MainWindow::showAllViews(bool shown) {
-  allViewsShown_ = shown && workbench_.hasView();
+void MainWindow::showPage(Page page) {
+  const bool needsJob = page == Page::AllViews || page == Page::Visit;
+  page_ = needsJob && !workbench_.hasView() ? Page::Station : page;
+  workbench_.chronicle.keep();
+  if (page_ == Page::Logbook) workbench_.logbook.open();
+  if (page_ == Page::Practice) practice_->refresh();
   refresh();
-  if (allViewsShown_) allViews_->setFocus();
+  if (page_ == Page::AllViews) allViews_->setFocus();
+}
+
+/// The page beside the way that is shown.
+void MainWindow::refreshPage() {
+  switch (page_) {
+  case Page::Station: return;
+  case Page::AllViews:
+    verdict_->show(workbench_.views.verdict(), tr("A double click opens a view; Ctrl chooses several."));
+    return allViews_->refresh();
+  case Page::Visit:
+    verdict_->show(
+        workbench_.visit.verdict(),
+        tr("Views go into the light they want, in the order that takes least time; a view waits only for its "
+           "light. Without views that find no time the rest stays as it is."));
+    return visit_->refresh();
+  case Page::Logbook:
+    verdict_->show(workbench_.logbook.verdict(),
+                   tr("The logbook is an index of what lies in the jobs; nothing leaves this machine. Simulated "
+                      "views are not counted in what is learnt."));
+    return logbook_->refresh();
+  case Page::Practice:
+    verdict_->show(workbench_.practice.verdict(),
+                   tr("Scores: a third of a stop is right, two stops are nothing; 70 points pass."));
+    return practice_->refresh();
+  }
 }
 
 // ---- Jobs
@@ -325,17 +395,16 @@ void MainWindow::rememberJob() {
 void MainWindow::refresh() {
   const bool open = workbench_.hasView();
   refreshHeader();
-  left_->refresh(allViewsShown_);
+  if (!open && (page_ == Page::AllViews || page_ == Page::Visit)) page_ = Page::Station;
+  left_->refresh(page_ == Page::AllViews);
   for (QWidget* part : {static_cast<QWidget*>(ladder_), static_cast<QWidget*>(benches_)})
-    part->setVisible(open && !allViewsShown_);
-  pages_->setCurrentIndex(!open ? 2 : allViewsShown_ ? 1 : 0);
-  verdict_->showSentence(open);
+    part->setVisible(open && page_ == Page::Station);
+  QWidget* const shown[] = {open ? static_cast<QWidget*>(middle_) : welcome_, allViews_, visit_, logbook_, practice_};
+  pages_->setCurrentWidget(shown[int(page_)]);
+  verdict_->showSentence(open || page_ != Page::Station);
+  if (open) rememberJob();
+  if (page_ != Page::Station) return refreshPage();
   if (!open) return;
-  rememberJob();
-  if (allViewsShown_) {
-    verdict_->show(workbench_.views.verdict(), tr("A double click opens a view; Ctrl chooses several."));
-    return allViews_->refresh();
-  }
   verdict_->show(workbench_.verdict(), workbench_.reasoning());
   ladder_->show(workbench_.ladder(), workbench_.shoot.shownFrame());
   const StationFace& face = faces_[std::size_t(workbench_.stationIndex())];
@@ -348,9 +417,13 @@ void MainWindow::refresh() {
 }
 
 void MainWindow::refreshHeader() {
-  const bool open = workbench_.hasView(), picture = open && !allViewsShown_ && middle_->currentWidget() == picture_;
+  const bool open = workbench_.hasView(), station = page_ == Page::Station;
+  const bool picture = open && station && middle_->currentWidget() == picture_;
+  for (std::size_t i = 0; i < pageButtons_.size(); ++i)
+    pageButtons_[i]->setChecked(int(page_) == int(Page::Visit) + int(i));
+  pageButtons_.front()->setEnabled(open);
   jobName_->setText(open ? QString::fromStdString(workbench_.job().name()) : tr("Mellow Lantern"));
-  viewName_->setText(open && !allViewsShown_ ? QString::fromStdString(workbench_.view().name) : QString());
+  viewName_->setText(open && station ? QString::fromStdString(workbench_.view().name) : QString());
   for (QToolButton* b : {undo_, redo_}) b->setVisible(open);
   size_->setVisible(picture);
   zoom_->setVisible(picture && picture_->actualSize() && std::abs(picture_->zoom() - 1) > 0.005);
@@ -406,6 +479,15 @@ void MainWindow::keyPressEvent(QKeyEvent* event) {
 void MainWindow::keyReleaseEvent(QKeyEvent* event) {
   if (event->key() == Qt::Key_B && !event->isAutoRepeat()) return workbench_.finished.hold(false);
   QMainWindow::keyReleaseEvent(event);
+}
+
+bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
+  const auto type = event->type();
+  if ((type == QEvent::KeyPress || type == QEvent::MouseButtonPress || type == QEvent::MouseMove ||
+       type == QEvent::Wheel) &&
+      page_ == Page::Station && workbench_.hasView() && isActiveWindow())
+    workbench_.chronicle.active(workbench_.station().id());
+  return QMainWindow::eventFilter(watched, event);
 }
 
 /// Files may have gone or come while another program was in front.

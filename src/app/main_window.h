@@ -4,9 +4,13 @@
 #include "app/commands.h"
 #include "app/ladder_widget.h"
 #include "app/left_column.h"
+#include "app/logbook_page.h"
+#include "app/path_bar.h"
 #include "app/picture_view.h"
+#include "app/practice_page.h"
 #include "app/stations.h"
 #include "app/verdict_bar.h"
+#include "app/visit_page.h"
 #include "app/welcome.h"
 #include "model/workbench.h"
 
@@ -38,13 +42,19 @@ public:
   /// As it was left: view, station, zoom.
   void goOnWith(const QString& job);
   void setTheme(const Theme& theme);
-  void showAllViews(bool shown);
+  /// What stands right of the left column: the station in hand, or one of the pages beside the way.
+  enum class Page { Station, AllViews, Visit, Logbook, Practice };
+  void showPage(Page page);
+  [[nodiscard]] Page page() const { return page_; }
+  void showAllViews(bool shown) { showPage(shown ? Page::AllViews : Page::Station); }
 
 protected:
   void dragEnterEvent(QDragEnterEvent*) override;
   void dropEvent(QDropEvent*) override;
   void keyPressEvent(QKeyEvent*) override;
   void keyReleaseEvent(QKeyEvent*) override;
+  /// Every press of the hand counts as work on the view.
+  bool eventFilter(QObject* watched, QEvent* event) override;
   void changeEvent(QEvent*) override;
   void closeEvent(QCloseEvent*) override;
 
@@ -61,6 +71,7 @@ private:
   void chooseJob();
   void refresh();
   void refreshHeader();
+  void refreshPage();
   void refreshPicture();
   void refreshMarks();
   void rememberJob();
@@ -84,6 +95,7 @@ private:
 
   std::filesystem::path jobsFolder_;
   Workbench workbench_;
+  FirstPath path_{workbench_};
   Commands commands_{this};
   std::vector<StationFace> faces_;
   const Theme* theme_ = &Theme::dusk();
@@ -96,9 +108,14 @@ private:
   VerdictBar* verdict_;
   PictureView* picture_;
   AllViewsSheet* allViews_;
+  VisitPage* visit_;
+  LogbookPage* logbook_;
+  PracticePage* practice_;
+  PathBar* pathBar_;
+  std::vector<QToolButton*> pageButtons_; ///< Visit, Logbook, Practice room.
   QStackedWidget *pages_, *middle_, *benches_;
   Welcome* welcome_;
-  bool allViewsShown_ = false;
+  Page page_ = Page::Station;
   struct Left {
     QString station;
     bool enlarged = false;

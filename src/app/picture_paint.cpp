@@ -109,7 +109,13 @@ void PictureView::drawMarks(QPainter& p) const {
     p.drawRect(onto.mapRect(marks_.kept));
   }
   for (const auto& outline : marks_.outlines) twice([&] { p.drawPath(onto.map(outline)); });
-  for (const QPointF& ring : marks_.rings) twice([&] { p.drawEllipse(onto.map(ring), 12, 12); });
+  for (std::size_t i = 0; i < marks_.rings.size(); ++i)
+    twice([&] {
+      const QPointF at = onto.map(marks_.rings[i]);
+      p.drawEllipse(at, 12, 12);
+      if (i < marks_.ringNames.size())
+        p.drawText(QRectF(at.x() + 14, at.y() - 12, 40, 24), Qt::AlignLeft | Qt::AlignVCenter, marks_.ringNames[i]);
+    });
 }
 
 void PictureView::drawBeside(QPainter& p) const {

@@ -57,7 +57,19 @@ QString Theme::styleSheet() const {
       min-height: 20px; }
     QSpinBox:focus, QDoubleSpinBox:focus { border-color: %info; }
     QSpinBox:disabled, QDoubleSpinBox:disabled { color: %faint; }
-    QFrame#framesSheet { background: %ground; }
+    QFrame#framesSheet, QFrame#visitPage, QFrame#logbookPage, QFrame#practicePage { background: %ground; }
+    QFrame#pathBar { background: %panel; border-bottom: 2px solid %accent; }
+    QTextBrowser, QTextEdit { background: %panel; border: 1px solid %line; border-radius: 5px; padding: 6px; }
+    QTextEdit:focus, QDateEdit:focus, QTimeEdit:focus { border-color: %info; }
+    QDateEdit, QTimeEdit { background: %raised; border: 1px solid %line; border-radius: 5px; padding: 5px 6px;
+      min-height: 20px; }
+    QDateEdit::up-button, QDateEdit::down-button, QTimeEdit::up-button, QTimeEdit::down-button { width: 0; border: none; }
+    QTableWidget#visitViews QComboBox, QTableWidget#visitViews QSpinBox { border-color: transparent; background: transparent;
+      padding: 2px 4px; min-height: 18px; }
+    QTableWidget#visitViews QComboBox:focus, QTableWidget#visitViews QSpinBox:focus { border-color: %info; }
+    QTableWidget#visitViews QComboBox::drop-down { width: 16px; }
+    QTableWidget#visitViews QToolButton { padding: 2px; min-height: 0; }
+    QTableWidget#visitViews { background: %panel; border: 1px solid %line; border-radius: 5px; }
     QCheckBox:disabled, QRadioButton:disabled, QMenu::item:disabled { color: %faint; }
     QFrame#leftColumn { background: %ground; border-right: 1px solid %line; }
     QListWidget#views, QListWidget#allViewsList { background: transparent; border: none; padding: 0; }

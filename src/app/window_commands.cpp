@@ -57,7 +57,17 @@ void MainWindow::buildViewCommands() {
                   });
     ++number;
   }
-  commands_.add("actionAllViews", tr("All views side by side"), Qt::Key_0, [this] { showAllViews(!allViewsShown_); });
+  commands_.add("actionAllViews", tr("All views side by side"), Qt::Key_0,
+                [this] { showAllViews(page_ != Page::AllViews); });
+  const auto page = [this](const char* name, const QString& words, Qt::Key key, Page shown) {
+    commands_.add(name, words, key, [this, shown] { showPage(page_ == shown ? Page::Station : shown); });
+  };
+  page("actionVisit", tr("The visit: place, day and order of the views"), Qt::Key_V, Page::Visit);
+  page("actionLogbook", tr("The logbook"), Qt::Key_L, Page::Logbook);
+  page("actionPractice", tr("The practice room"), Qt::Key_E, Page::Practice);
+  commands_.add("actionFirstPath", tr("Practise the first ten minutes"), {}, [this] {
+    if (path_.begin()) showPage(Page::Station);
+  });
   const auto step = [this](int by) {
     if (!workbench_.busy()) workbench_.desk.job.step(by);
   };
@@ -117,6 +127,8 @@ void MainWindow::fillMenu() {
   menu->addSeparator();
   for (const char* name : {"actionAddView", "actionRenameView", "actionDuplicateView", "actionNotes"}) put(name);
   menu->addSeparator();
+  for (const char* name : {"actionVisit", "actionLogbook", "actionPractice"}) put(name);
+  menu->addSeparator();
   for (const char* name : {"actionPrintCard", "actionPrintSheet"}) put(name);
   menu->addSeparator();
   for (const char* name : {"actionTheme", "actionFullScreen", "actionPreferences", "actionCommands"}) put(name);
@@ -125,8 +137,10 @@ void MainWindow::fillMenu() {
 }
 
 void MainWindow::pressNext() {
-  if (!workbench_.hasView()) return;
-  QPushButton* next = allViewsShown_ ? allViews_->next() : faces_[std::size_t(workbench_.stationIndex())].bench->next();
+  if (!workbench_.hasView() && page_ == Page::Station) return;
+  QPushButton* const pages[] = {nullptr, allViews_->next(), visit_->next(), logbook_->next(), practice_->next()};
+  QPushButton* next = pages[int(page_)];
+  if (!next) next = faces_[std::size_t(workbench_.stationIndex())].bench->next();
   next->click();
 }
 

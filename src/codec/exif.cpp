@@ -125,6 +125,38 @@ Result<ShotMetadata> readExif(const std::filesystem::path& path) {
   return metadata;
 }
 
+namespace {
+
+/// Degrees of three rationals, and its sign.
+std::optional<double> degreesOf(const Exiv2::ExifData& exif, const char* key, const char* reference,
+                                const char* negative) {
+  const auto value = exif.findKey(Exiv2::ExifKey(key)), side = exif.findKey(Exiv2::ExifKey(reference));
+  if (value == exif.end() || side == exif.end() || value->count() < 1 || value->count() > 3) return {};
+  double degrees = 0, unit = 1;
+  for (long i = 0; i < long(value->count()); ++i, unit *= 60) {
+    const auto part = value->toRational(i);
+    if (part.second == 0) return {};
+    degrees += double(part.first) / double(part.second) / unit;
+  }
+  return side->toString().starts_with(negative) ? -degrees : degrees;
+}
+
+} // namespace
+
+std::optional<std::pair<double, double>> readLocation(const std::filesystem::path& path) {
+  std::optional<std::pair<double, double>> out;
+  (void)attempt([&] {
+    auto image = Exiv2::ImageFactory::open(path.string());
+    image->readMetadata();
+    const auto& exif = image->exifData();
+    const auto latitude = degreesOf(exif, "Exif.GPSInfo.GPSLatitude", "Exif.GPSInfo.GPSLatitudeRef", "S");
+    const auto longitude = degreesOf(exif, "Exif.GPSInfo.GPSLongitude", "Exif.GPSInfo.GPSLongitudeRef", "W");
+    if (latitude && longitude && std::abs(*latitude) <= 90 && std::abs(*longitude) <= 180)
+      out = std::pair(*latitude, *longitude);
+  });
+  return out;
+}
+
 Result<void> writeExif(const std::filesystem::path& path, const ShotMetadata& metadata) {
   const auto problem = attempt([&] {
     auto image = Exiv2::ImageFactory::open(path.string());

@@ -4,12 +4,17 @@
 #include "exposure/shot_metadata.h"
 
 #include <filesystem>
+#include <optional>
+#include <utility>
 #include <vector>
 
 namespace ml {
 
 /// What the file's Exif says; absent fields stay empty. A file without Exif gives an empty ShotMetadata.
 [[nodiscard]] Result<ShotMetadata> readExif(const std::filesystem::path& file);
+
+/// Latitude and longitude in degrees, north and east positive; nothing when it does not say.
+[[nodiscard]] std::optional<std::pair<double, double>> readLocation(const std::filesystem::path& file);
 
 /// Writes the fields that are present into a JPEG, TIFF or DNG that exists. Times are stored as the printed mark.
 Result<void> writeExif(const std::filesystem::path& file, const ShotMetadata& metadata);

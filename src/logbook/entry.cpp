@@ -107,6 +107,7 @@ LogView viewOf(const View& view, const std::optional<Visit>& visit, const std::s
   out.name = view.name;
   out.kind = view.kind;
   out.notes = view.notes;
+  out.practice = !view.world.empty();
   if (visit)
     for (const auto& planned : visit->views)
       if (planned.folder == out.folder) {
@@ -171,6 +172,7 @@ json viewJson(const LogView& v) {
            {"name", v.name},
            {"kind", v.kind},
            {"light", v.light},
+           {"practice", v.practice},
            {"notes", v.notes},
            {"plan", v.plan},
            {"planned", v.planned},
@@ -203,6 +205,7 @@ LogView viewFromJson(const json& j) {
   v.kind = j.value("kind", "interior");
   v.light = j.value("light", "");
   v.notes = j.value("notes", "");
+  v.practice = j.value("practice", false);
   v.plan = j.value("plan", "");
   v.planned = j.value("planned", 0);
   v.fired = j.value("fired", 0);

@@ -21,6 +21,7 @@ struct LogFault {
 struct LogView {
   std::string folder; ///< Its name in the job.
   std::string name, kind, light, notes;
+  bool practice = false;             ///< Shot with the simulated camera: read, never counted.
   double darkest = 0, brightest = 0; ///< Readings that keep texture, EV100.
   bool hasRange = false;
   std::string plan;              ///< Its verdict.

@@ -266,6 +266,7 @@ Result<void> Logbook::write(const LogEntry& entry) {
     if (auto put = run(connection_, "INSERT INTO tags VALUES (?, ?)", {visit, q(tag)}); !put)
       return passOn(put.error());
   for (const auto& view : entry.views) {
+    if (view.practice) continue;
     const QVariantList from{visit, q(view.folder), q(view.name), q(entry.date)};
     const bool checked = !view.answer.empty() || !view.frames.empty();
     auto put = run(connection_, "INSERT INTO views VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",

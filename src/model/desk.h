@@ -17,9 +17,10 @@ namespace ml {
 
 /// What the user chose once for all jobs.
 struct Habits {
-  double shadows = 10; ///< SNR that new jobs ask of the shadows.
-  bool feet = false;   ///< Distances are said in feet.
-  int webEdge = 2048;  ///< Longest side of files for the web, pixels.
+  double shadows = 10;             ///< SNR that new jobs ask of the shadows.
+  bool feet = false;               ///< Distances are said in feet.
+  int webEdge = 2048;              ///< Longest side of files for the web, pixels.
+  std::optional<double> handStops; ///< That this hand holds beyond 1 / focal length, as the logbook has learnt.
 };
 
 /// What all stations share. Each part can be tested alone; none knows a station.

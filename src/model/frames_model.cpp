@@ -94,7 +94,11 @@ void FramesModel::edit(const QString& words, const PlanChoices& after) {
 }
 
 void FramesModel::choose(const PlanChoices& after) {
-  if (desk_.free() && !(after == choices())) edit(tr("plan"), after);
+  if (!desk_.free()) return;
+  PlanChoices chosen = after; // who takes it into the hand holds it as their own frames have shown
+  if (chosen.situation.handHeld && !choices().situation.handHeld)
+    chosen.situation.ownHandStops = desk_.habits.handStops;
+  if (!(chosen == choices())) edit(tr("plan"), chosen);
 }
 
 void FramesModel::setHandHeld(bool handHeld) {

@@ -62,17 +62,23 @@ private:
 
 /// The lanes of the workbench. `longWork` is what the user waits for and can stop; the others follow the hand.
 struct Works {
-  Lane longWork;  ///< Shooting, combining, opening: one at a time, with progress and stop.
-  Lane preview;   ///< The picture on screen.
-  Lane judging;   ///< The finished picture's judgement, when the hand rests.
-  Lane detail;    ///< Parts at full size.
-  Lane beside;    ///< What the picture is compared with.
-  Lane measuring; ///< A spot through the finder.
-  Lane delivery;  ///< The queue of files to write.
-  Lane batch;     ///< Views that are combined while the hand is at another.
-  Lane pictures;  ///< Small pictures of the views, read.
-  Lane small;     ///< That of the view in hand, kept.
-  Lane saving;    ///< Views to disk.
+  Lane longWork;    ///< Shooting, combining, opening: one at a time, with progress and stop.
+  Lane preview;     ///< The picture on screen.
+  Lane judging;     ///< The finished picture's judgement, when the hand rests.
+  Lane detail;      ///< Parts at full size.
+  Lane beside;      ///< What the picture is compared with.
+  Lane measuring;   ///< A spot through the finder.
+  Lane delivery;    ///< The queue of files to write.
+  Lane batch;       ///< Views that are combined while the hand is at another.
+  Lane pictures;    ///< Small pictures of the views, read.
+  Lane small;       ///< That of the view in hand, kept.
+  Lane saving;      ///< Views to disk.
+  Lane planning;    ///< The order of a visit.
+  Lane visitSaving; ///< What was written of it to disk.
+  Lane logging;     ///< The open job into the logbook.
+  Lane reading;     ///< All of the logbook.
+  Lane searching;   ///< In it.
+  Lane practising;  ///< An exercise, prepared.
 
   [[nodiscard]] bool settled() const;
   /// Stops all and waits: before those that asked go.

@@ -9,6 +9,7 @@
 #include <QPointF>
 #include <QRectF>
 #include <QSize>
+#include <QString>
 #include <optional>
 #include <vector>
 
@@ -36,8 +37,9 @@ struct PictureMarks {
   QString movedWhat;
   std::vector<QPainterPath> outlines;
   std::vector<QPointF> rings;
-  QRectF kept;         ///< What a cut under way would keep; empty: none is under way.
-  QPainterPath guides; ///< Thin lines to compose by.
+  std::vector<QString> ringNames; ///< Beside them; fewer: the others have none.
+  QRectF kept;                    ///< What a cut under way would keep; empty: none is under way.
+  QPainterPath guides;            ///< Thin lines to compose by.
 
   QSize fullSize;       ///< Pixels of the picture at 100 %; empty: those on screen are all.
   QImage beside;        ///< Another version of it; null: none.

@@ -6,6 +6,8 @@
 namespace ml {
 
 Workbench::Workbench(const std::filesystem::path& jobs) : desk(jobs) {
+  logbook.setPracticeFolder(practiceFolder(jobs));
+  connect(&logbook, &LogbookModel::learnt, this, &Workbench::takeWhatWasLearnt);
   for (StationModel* station :
        std::initializer_list<StationModel*>{&light, &frames, &shoot, &combine, &finish, &deliver})
     know(*station);
@@ -41,6 +43,18 @@ void Workbench::know(StationModel& station) {
   });
 }
 
+/// Pace goes into plans of visits, the hand into plans of brackets, faults into what is practised next.
+void Workbench::takeWhatWasLearnt() {
+  const LogCases& cases = logbook.cases();
+  const int count = desk.job.isOpen() ? int(visit.visit().views.size()) : 0;
+  visit.setPace(ownPace(cases), QString::fromStdString(forecast(cases, count)));
+  const auto curve = handCurve(cases);
+  desk.habits.handStops = curve ? std::optional(curve->stops) : std::nullopt;
+  FaultCounts wentWrong;
+  for (const auto& fault : cases.faults) ++wentWrong[fault.kind];
+  practice.refresh(wentWrong);
+}
+
 void Workbench::tell() {
   if (entered()) emit changed();
 }
@@ -58,6 +72,7 @@ void Workbench::goTo(const QString& id) {
 
 void Workbench::goTo(int index) {
   if (!hasView() || index < 0 || index >= int(path_.size()) || index == current_) return;
+  if (&station() == &finish) chronicle.judged(finish.verdict());
   station().leave();
   current_ = index;
   station().enter();

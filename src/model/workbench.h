@@ -1,12 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "model/all_views.h"
+#include "model/chronicle.h"
 #include "model/deliver_model.h"
 #include "model/finish_model.h"
 #include "model/frames_model.h"
 #include "model/job_opening.h"
 #include "model/light_model.h"
+#include "model/logbook_model.h"
+#include "model/practice_model.h"
 #include "model/shoot_model.h"
+#include "model/visit_model.h"
 
 #include <QObject>
 #include <map>
@@ -32,6 +36,10 @@ public:
   FinishModel finish{desk, finished, combine};
   DeliverModel deliver{desk, finished};
   AllViews views{desk, finished};
+  Chronicle chronicle{desk};
+  VisitModel visit{desk};
+  LogbookModel logbook{desk};
+  PracticeModel practice{desk};
 
   /// A further station at the end of the way.
   StationModel& add(std::unique_ptr<StationModel> station);
@@ -70,6 +78,7 @@ private:
   /// Not while stations change from one view to another.
   [[nodiscard]] bool entered() const { return !hasView() || entered_ == idOf(view()); }
   void tell();
+  void takeWhatWasLearnt();
   void viewEntered();
   void viewRead(const std::vector<ExposureSettings>& shot, const std::shared_ptr<const CombinedPicture>& picture);
 

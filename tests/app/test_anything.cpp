@@ -154,7 +154,7 @@ private slots:
     QFETCH(int, seed);
     const int actions = number("ML_ACTIONS", 1500);
     std::ofstream log(qEnvironmentVariable("ML_LOG").toStdString());
-    const auto jobs = pathOf(dir_) / ("jobs-" + std::to_string(seed));
+    const auto jobs = pathOf(dir_) / ("seed-" + std::to_string(seed)) / "jobs";
     RandomHand hand(unsigned(seed), drops_);
     auto window = opened(jobs);
     if (seed % 2)

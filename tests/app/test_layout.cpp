@@ -138,10 +138,10 @@ private slots:
       QVERIFY(place.width() <= 1280 && place.height() <= 800);
       QVERIFY(place.width() >= std::min(1240, free.width() - 8) && place.height() >= std::min(640, free.height() - 60));
     }
-    MainWindow window(std::filesystem::temp_directory_path() / "no-jobs");
+    MainWindow window(std::filesystem::temp_directory_path() / "mellow-lantern-no-jobs" / "jobs");
     window.setGeometry(40, 50, 1300, 700);
     window.close();
-    MainWindow again(std::filesystem::temp_directory_path() / "no-jobs");
+    MainWindow again(std::filesystem::temp_directory_path() / "mellow-lantern-no-jobs" / "jobs");
     QCOMPARE(again.size(), QSize(1300, 700)); // it comes back as it was
     QSettings().remove("window");
   }
@@ -170,7 +170,7 @@ private slots:
 
   void everythingFitsAtEveryStation() {
     QTemporaryDir dir;
-    MainWindow window(pathOf(dir));
+    MainWindow window(pathOf(dir) / "jobs");
     window.resize(1280, 800);
     window.show();
     QVERIFY(QTest::qWaitForWindowExposed(&window));

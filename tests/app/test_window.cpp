@@ -68,7 +68,7 @@ private slots:
 
   void wholePathOfTheDemo() {
     QTemporaryDir dir;
-    MainWindow window(test::pathOf(dir));
+    MainWindow window(test::pathOf(dir) / "jobs");
     window.show();
     QVERIFY(QTest::qWaitForWindowExposed(&window));
     QVERIFY(!visible<QLabel>(window, "verdict") &&
@@ -192,7 +192,7 @@ private slots:
     // The job opens again as it was.
     const auto recipe = window.workbench().view().recipe;
     const auto folder = window.workbench().job().folder();
-    MainWindow again(test::pathOf(dir));
+    MainWindow again(test::pathOf(dir) / "jobs");
     again.show();
     again.openPaths({QString::fromStdString(folder.string())});
     QVERIFY(settled(again));
@@ -211,7 +211,7 @@ private slots:
                            test::pathOf(card), sway);
     std::ofstream(test::pathOf(card) / "notes.txt") << "x"; // passed over without a word
     std::ofstream(test::pathOf(card) / "broken.jpg") << "x";
-    MainWindow window(test::pathOf(dir));
+    MainWindow window(test::pathOf(dir) / "jobs");
     window.show();
     dropOn(window, {test::pathOf(card)});
     QVERIFY(settled(window));
@@ -247,7 +247,7 @@ private slots:
       later.takenAt = "2099:01:01 10:00:0" + std::to_string(i);
       QVERIFY(writeExif(file, later).has_value());
     }
-    MainWindow window(test::pathOf(dir));
+    MainWindow window(test::pathOf(dir) / "jobs");
     window.show();
     dropOn(window, {test::pathOf(card)});
     QVERIFY(settled(window));
@@ -381,7 +381,7 @@ private slots:
     QTemporaryDir dir, card;
     (void)test::shootScene(test::texturedScene(1500, 1100, 11, 3), test::exposedAt({7, 9, 11, 5, 3}), FrameFormat::Jpeg,
                            test::pathOf(card));
-    MainWindow window(test::pathOf(dir));
+    MainWindow window(test::pathOf(dir) / "jobs");
     window.show();
     dropOn(window, {test::pathOf(card)});
     QVERIFY(settled(window));
@@ -429,7 +429,7 @@ private slots:
 
   void wrongReadingIsNotTaken() {
     QTemporaryDir dir;
-    MainWindow window(test::pathOf(dir));
+    MainWindow window(test::pathOf(dir) / "jobs");
     window.show();
     window.openDemo();
     QVERIFY(settled(window));
@@ -445,7 +445,7 @@ private slots:
 
   void bothThemesDraw() {
     QTemporaryDir dir;
-    MainWindow window(test::pathOf(dir));
+    MainWindow window(test::pathOf(dir) / "jobs");
     window.show();
     QVERIFY(QTest::qWaitForWindowActive(&window));
     window.setTheme(Theme::dusk());

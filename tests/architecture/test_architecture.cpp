@@ -46,7 +46,7 @@ std::vector<std::string> qtOf(const std::string& room) {
   if (room == "logbook") return {"QtCore", "QtSql"};
   if (room == "cli") return {"QtCore"}; // the logbook's driver is a plugin
   if (room == "model") return {"QtCore", "QtGui"};
-  if (room == "app") return {"QtCore", "QtGui", "QtWidgets", "QtPrintSupport"};
+  if (room == "app") return {"QtCore", "QtGui", "QtWidgets", "QtPrintSupport", "QtSvg"};
   return {};
 }
 

@@ -1,0 +1,120 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/visit_sheet.h"
+
+#include "base/atomic_file.h"
+#include "visit/words.h"
+
+#include <QPainter>
+#include <QPdfWriter>
+
+namespace ml {
+namespace {
+
+constexpr double kWidth = 560; ///< Units of the page's width; type sizes are in them.
+
+/// Lines one below the other.
+class Column {
+public:
+  Column(QPainter& p, double width, double bottom) : p_(p), width_(width), bottom_(bottom) {}
+  void skip(double by) { y_ += by; }
+  [[nodiscard]] double y() const { return y_; }
+  /// False when there is no room left.
+  bool say(const QString& words, double size, bool bold, const QColor& ink, double indent = 0) {
+    p_.setFont(font(size, bold));
+    p_.setPen(ink);
+    const QRectF wide(indent, y_, width_ - indent, 10000);
+    const QRectF needed = p_.boundingRect(wide, Qt::AlignLeft | Qt::TextWordWrap, words);
+    if (y_ + needed.height() > bottom_) return false;
+    p_.drawText(wide, Qt::AlignLeft | Qt::TextWordWrap, words);
+    y_ += needed.height();
+    return true;
+  }
+  static QFont font(double size, bool bold) {
+    QFont font = uiFont(size, bold);
+    font.setPixelSize(int(size));
+    return font;
+  }
+
+private:
+  QPainter& p_;
+  double width_, bottom_, y_ = 0;
+};
+
+QString text(const std::string& words) {
+  return QString::fromStdString(words);
+}
+
+} // namespace
+
+void drawVisitSheet(QPainter& p, const DayPicture& day, const QRectF& page) {
+  const Theme& theme = Theme::paper();
+  p.save();
+  p.setRenderHint(QPainter::Antialiasing);
+  p.fillRect(page, Qt::white);
+  constexpr double kMargin = 24;
+  const double scale = page.width() / (kWidth + 2 * kMargin);
+  p.translate(page.topLeft());
+  p.scale(scale, scale);
+  p.translate(kMargin, kMargin);
+  const double bottom = page.height() / scale - 2 * kMargin;
+  Column column(p, kWidth, bottom);
+  const QColor ink(20, 20, 20), quiet(90, 90, 90);
+  column.say(text(day.visit->name.empty() ? std::string("Visit") : day.visit->name), 22, true, ink);
+  column.say(text(print(day.visit->date) + (day.visit->place.name.empty() ? "" : ", " + day.visit->place.name)), 13,
+             false, quiet);
+  column.skip(4);
+  column.say(text(verdict(*day.visit, *day.plan)), 13, true, ink);
+  column.say(text(sunWords(*day.plan)), 11, false, quiet);
+  column.skip(8);
+  const double chart = 170;
+  p.setFont(Column::font(10, false));
+  paintDay(p, QRectF(0, column.y(), kWidth - 180, chart), day, theme);
+  p.setFont(Column::font(10, false));
+  paintCompass(p, QRectF(kWidth - 170, column.y(), 170, chart), day, theme);
+  column.skip(chart + 10);
+  for (const auto& entry : day.plan->order) {
+    const auto& view = day.visit->views[std::size_t(entry.view)];
+    if (!column.say(text(clockAt(day.plan->zone, entry.begin) + " to " + clockAt(day.plan->zone, entry.end) + "   " +
+                         view.name),
+                    13, true, ink))
+      break;
+    QString light = text(lightWords(view));
+    if (!light.isEmpty()) light[0] = light[0].toUpper();
+    column.say(light + ".", 11, false, quiet, 16);
+    if (const auto fade = fadeWords(*day.visit, entry); !fade.empty()) column.say(text(fade), 11, false, quiet, 16);
+    for (const auto& caution : cautionsFor(view, entry)) column.say("⚠ " + text(caution), 11, false, ink, 16);
+    column.skip(4);
+  }
+  for (const auto& left : day.plan->leftOut) column.say(text(left.reason + " " + left.change), 11, false, ink);
+  column.skip(6);
+  for (const auto& item : checklist()) column.say("☐ " + text(item), 11, false, ink);
+  column.skip(6);
+  column.say(text(generalCaution()), 10, false, quiet);
+  p.restore();
+}
+
+Result<void> writeVisitPdf(const DayPicture& day, const std::filesystem::path& file) {
+  return writeAtomically(file, [&](const std::filesystem::path& temporary) -> Result<void> {
+    QPdfWriter pdf(QString::fromStdString(temporary.string()));
+    constexpr int kResolution = 300;
+    pdf.setPageSize(QPageSize(QPageSize::A4));
+    pdf.setResolution(kResolution);
+    pdf.setTitle(text(day.visit->name));
+    pdf.setPageMargins(QMarginsF());
+    QPainter p;
+    if (!p.begin(&pdf))
+      return fail(ErrorCode::CannotWrite, "`" + file.string() + "` cannot be written; choose another folder.");
+    drawVisitSheet(p, day, QRectF(0, 0, pdf.width(), pdf.height()));
+    if (!p.end()) return fail(ErrorCode::CannotWrite, "`" + file.string() + "` cannot be written; free some space.");
+    return {};
+  });
+}
+
+QImage visitImage(const DayPicture& day) {
+  QImage image(1080, 2160, QImage::Format_RGB32);
+  QPainter p(&image);
+  drawVisitSheet(p, day, image.rect());
+  return image;
+}
+
+} // namespace ml

@@ -1,0 +1,245 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "model/visit_model.h"
+
+#include "base/atomic_file.h"
+#include "ingest/where.h"
+#include "plan/situation.h"
+#include "visit/calendar.h"
+#include "visit/visit_file.h"
+
+#include <QDateTime>
+#include <QUndoCommand>
+#include <algorithm>
+
+namespace ml {
+namespace {
+
+constexpr int kPlanWithinMs = 150; ///< After the last change of a hand that types.
+
+year_month_day today(const std::string& zone) {
+  return dateAt(zone, std::chrono::floor<std::chrono::seconds>(std::chrono::system_clock::now()));
+}
+
+QString text(const std::string& words) {
+  return QString::fromStdString(words);
+}
+
+} // namespace
+
+/// One change of the visit.
+class VisitEdit final : public QUndoCommand {
+public:
+  VisitEdit(VisitModel& model, const QString& words, Visit before, Visit after)
+      : QUndoCommand(words), model_(model), before_(std::move(before)), after_(std::move(after)) {
+    setObsolete(before_ == after_);
+  }
+  void undo() override { model_.put(before_); }
+  void redo() override { model_.put(after_); }
+
+private:
+  VisitModel& model_;
+  Visit before_, after_;
+};
+
+VisitModel::VisitModel(Desk& desk, Clock clock) : desk_(desk), clock_(std::move(clock)) {
+  if (!clock_) clock_ = [] { return std::chrono::floor<std::chrono::seconds>(std::chrono::system_clock::now()); };
+  timer_.setSingleShot(true);
+  timer_.setInterval(kPlanWithinMs);
+  connect(&timer_, &QTimer::timeout, this, &VisitModel::startPlanning);
+  connect(&desk_.job, &JobModel::closing, this, &VisitModel::flush);
+  connect(&desk_.job, &JobModel::jobOpened, this, &VisitModel::opened);
+  connect(&desk_.job, &JobModel::viewsChanged, this, [this] {
+    if (open_) takeViewsOfJob();
+  });
+  connect(&desk_.job, &JobModel::viewChanged, this, [this](const std::string&, Aspect aspect) {
+    if (open_ && (aspect == Aspect::Plan || aspect == Aspect::About)) takeViewsOfJob();
+  });
+}
+
+VisitModel::~VisitModel() {
+  flush();
+}
+
+void VisitModel::opened() {
+  open_ = true;
+  dirty_ = fromNow_ = unreadable_ = false;
+  undo_.clear();
+  plan_.reset();
+  track_.reset();
+  problem_.clear();
+  auto kept = readVisit(desk_.job.job().folder());
+  if (!kept) {
+    desk_.notices.fail(kept.error());
+    unreadable_ = true; // it is not written over
+  }
+  visit_ = kept && *kept ? **kept : Visit();
+  if (!kept || !*kept) {
+    visit_.name = desk_.job.job().name();
+    visit_.place.timeZone = localZone();
+    visit_.date = today(visit_.place.timeZone);
+  }
+  takeViewsOfJob();
+  plan(false);
+  emit changed();
+}
+
+/// Views that came or changed their names; those that were only planned stay.
+void VisitModel::takeViewsOfJob() {
+  Visit after = visit_;
+  const auto& views = desk_.job.job().views();
+  std::erase_if(after.views, [&](const VisitView& planned) {
+    return !planned.folder.empty() &&
+           std::none_of(views.begin(), views.end(), [&](const View& v) { return idOf(v) == planned.folder; });
+  });
+  for (const View& view : views) {
+    auto it = std::find_if(after.views.begin(), after.views.end(),
+                           [&](const VisitView& planned) { return planned.folder == idOf(view); });
+    if (it == after.views.end()) {
+      VisitView planned;
+      planned.folder = idOf(view);
+      after.views.push_back(planned);
+      it = after.views.end() - 1;
+    }
+    it->name = view.name;
+    if (!view.kind.empty()) it->kind = view.kind;
+    if (view.plan) it->setSeconds = view.situation.timer.value + stabilityOf(*view.plan, view.situation).duration.value;
+  }
+  if (after == visit_) return;
+  visit_ = std::move(after);
+  plan(fromNow_);
+  emit changed();
+}
+
+void VisitModel::put(const Visit& visit) {
+  visit_ = visit;
+  dirty_ = true;
+  plan(fromNow_);
+  save();
+  emit changed();
+}
+
+void VisitModel::change(const QString& words, const std::function<void(Visit&)>& how) {
+  if (!open_) return;
+  Visit after = visit_;
+  how(after);
+  if (!(after == visit_)) undo_.push(new VisitEdit(*this, words, visit_, after));
+}
+
+void VisitModel::changeView(int view, const QString& words, const std::function<void(VisitView&)>& how) {
+  if (view >= 0 && view < int(visit_.views.size())) change(words, [&](Visit& v) { how(v.views[std::size_t(view)]); });
+}
+
+void VisitModel::addView(const QString& name) {
+  if (name.trimmed().isEmpty() || int(visit_.views.size()) >= kMostVisitViews) return;
+  change(tr("view of the visit"), [&](Visit& v) {
+    v.views.emplace_back();
+    v.views.back().name = name.trimmed().toStdString();
+  });
+}
+
+void VisitModel::removeView(int view) {
+  if (view < 0 || view >= int(visit_.views.size()) || !visit_.views[std::size_t(view)].folder.empty()) return;
+  change(tr("view out of the visit"), [&](Visit& v) { v.views.erase(v.views.begin() + view); });
+}
+
+void VisitModel::markDone(int view, bool done) {
+  fromNow_ = underWay();
+  changeView(view, done ? tr("view done") : tr("view not done"), [&](VisitView& v) { v.done = done; });
+}
+
+void VisitModel::planAgain() {
+  plan(true);
+  emit changed();
+}
+
+bool VisitModel::underWay() const {
+  const Moment now = clock_();
+  return plan_ && now >= plan_->span.from && now <= plan_->span.to;
+}
+
+bool VisitModel::takePlaceFromFrames() {
+  for (const View& view : desk_.job.job().views())
+    for (const auto& frame : view.frames)
+      if (const auto where = whereTaken(frame)) {
+        change(tr("place from the frames"), [&](Visit& v) {
+          v.place.latitude = where->first;
+          v.place.longitude = where->second;
+        });
+        return true;
+      }
+  desk_.notices.tell(tr("None of the frames says where it was taken; type latitude and longitude."));
+  return false;
+}
+
+void VisitModel::setPace(std::vector<Pace> pace, const QString& forecast) {
+  pace_ = std::move(pace);
+  forecast_ = forecast;
+  if (open_) plan(fromNow_);
+  emit changed();
+}
+
+QStringList VisitModel::zones() const {
+  QStringList out;
+  for (const auto& zone : timeZones()) out << text(zone);
+  return out;
+}
+
+void VisitModel::plan(bool fromNow) {
+  fromNow_ = fromNow;
+  timer_.start();
+}
+
+void VisitModel::startPlanning() {
+  std::optional<VisitNow> now;
+  if (fromNow_) {
+    now = VisitNow{clock_(), -1};
+    for (int i = 0; i < int(visit_.views.size()); ++i)
+      if (visit_.views[std::size_t(i)].done) now->at = i;
+  }
+  desk_.works.planning.start([this, visit = visit_, pace = pace_, now](const Progress&) -> std::function<void()> {
+    auto plan = planVisit(visit, pace, now);
+    std::shared_ptr<const SunTrack> track;
+    if (plan) track = std::make_shared<const SunTrack>(visit.place, visit.span());
+    return [this, plan = std::move(plan), track, visit] {
+      if (!(visit == visit_)) return; // it changed meanwhile: another plan is on its way
+      plan_ = plan ? std::optional(*plan) : std::nullopt;
+      problem_ = plan ? QString() : text(plan.error().message);
+      track_ = track;
+      emit changed();
+    };
+  });
+}
+
+QString VisitModel::verdict() const {
+  if (!problem_.isEmpty()) return problem_;
+  return plan_ ? text(ml::verdict(visit_, *plan_)) : tr("The order of the views is being found.");
+}
+
+QString VisitModel::nowWords() const {
+  return plan_ && underWay() ? text(ml::nowWords(visit_, *plan_, clock_())) : QString();
+}
+
+Result<void> VisitModel::writeCalendar(const std::filesystem::path& file) const {
+  if (!plan_) return fail(ErrorCode::InvalidArgument, "There is no order yet; give the place and its time zone first.");
+  return writeTextAtomically(file, toCalendar(visit_, *plan_, clock_()));
+}
+
+void VisitModel::save() {
+  if (unreadable_) return;
+  const auto folder = desk_.job.job().folder();
+  desk_.works.visitSaving.start([this, folder, visit = visit_](const Progress&) -> std::function<void()> {
+    const auto written = writeVisit(folder, visit);
+    return [this, written, visit] {
+      if (!desk_.notices.check(written)) return;
+      if (visit == visit_) dirty_ = false;
+    };
+  });
+}
+
+void VisitModel::flush() {
+  if (!open_ || !dirty_ || unreadable_) return;
+  desk_.works.visitSaving.wait();
+  if (dirty_ && desk_.notices.check(writeVisit(desk_.job.job().folder(), visit_))) dirty_ = false;
+}
+
+} // namespace ml
