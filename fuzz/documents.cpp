@@ -27,7 +27,7 @@ extern "C" int LLVMFuzzerTestOneInput(const unsigned char* data, std::size_t siz
     (void)ml::writeTextAtomically(made / "job.json", R"({"version": 1, "views": ["01-a"]})");
     return made;
   }();
-  for (const char* file : {"plan.json", "frames.json", "combine.json", "finish.json"})
+  for (const char* file : {"plan.json", "frames.json", "combine.json", "finish.json", "journal.json"})
     (void)ml::writeTextAtomically(folder / "views/01-a" / file, text);
   (void)ml::Job::open(folder);
   return 0;

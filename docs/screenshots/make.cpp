@@ -10,9 +10,13 @@
 #include <QListWidget>
 #include <QPushButton>
 #include <QStandardPaths>
+#include <QTabWidget>
+#include <QTableWidget>
 #include <QTemporaryDir>
 #include <QToolButton>
+#include <cmath>
 #include <cstdio>
+#include <random>
 
 using namespace ml;
 
@@ -27,6 +31,48 @@ void save(MainWindow& window, const QString& folder, const char* name) {
   settle(window);
   window.grab().save(folder + "/" + name + ".png");
   std::printf("%s: %s\n", name, qPrintable(window.workbench().verdict()));
+}
+
+/// Visits of an invented photographer, for what the logbook has learnt.
+std::vector<LogEntry> inventedVisits() {
+  std::mt19937 random(3);
+  const auto share = [&] { return double(random()) / 4294967296.0; };
+  std::vector<LogEntry> out;
+  for (int i = 0; i < 60; ++i) {
+    LogEntry entry;
+    entry.folder = "/invented/" + std::to_string(i);
+    entry.name = (i % 3 ? "Timber house " : "Mill ") + std::to_string(i + 1);
+    entry.place = i % 2 ? "Marl Quay" : "Low Ferry";
+    entry.date = print(year_month_day{std::chrono::year{2026}, std::chrono::month{unsigned(1 + i / 6)},
+                                      std::chrono::day{unsigned(1 + i % 28)}});
+    entry.tags = {i % 2 ? "timber" : "brick"};
+    for (const char* kind : {"interior", "exterior", "dusk", "kitchen"}) {
+      LogView view;
+      view.folder = "01-view";
+      view.name = kind;
+      view.kind = kind;
+      view.hasRange = true;
+      view.darkest = 2 + share();
+      view.brightest = 10 + 4 * share() + double(out.size() % 3);
+      view.spent = {{"light", 40 + 60 * share()}, {"shoot", 60 + 120 * share()}, {"finish", 60 + 100 * share()}};
+      view.fired = view.combinedOf = 5;
+      view.sets = 1;
+      view.spoke = share() < 0.9 ? 3 : 5;
+      view.answer = "holds";
+      view.verdict = "All frames hold what they were shot for.";
+      const double stops = share() * 6 - 1;
+      const bool sharp = share() < 1 / (1 + std::exp(1.5 * (stops - 2.5)));
+      FrameNote note{"frame-1.dng", std::exp2(stops) / 24, 24, true, sharp ? 0.1 : 1.2, {}};
+      if (!sharp) {
+        note.flaws = {"soft"};
+        view.faults.push_back({"soft", 15});
+      }
+      view.frames = {note};
+      entry.views.push_back(view);
+    }
+    out.push_back(entry);
+  }
+  return out;
 }
 
 } // namespace
@@ -158,7 +204,46 @@ int main(int count, char** arguments) {
   window.showAllViews(true);
   window.findChild<QListWidget*>("allViewsList")->setCurrentRow(1);
   save(window, folder, "all-views");
-  window.showAllViews(false);
+  bench.visit.change("demo", [](Visit& visit) {
+    visit.place = {"Marl Quay", 46.8, 9.5, "Europe/Zurich"}; // an invented place
+    visit.date = *parseDate("2026-10-10");
+    visit.from = 13 * 60;
+    visit.to = 20 * 60;
+    visit.views[0].light = {LightWant::NoSunInWindow, 80, {}};
+    visit.views[1].lamps = Lamps::Both;
+    visit.views[2].kind = "dusk";
+    visit.views[2].light = {LightWant::AfterSunset, 250, {}};
+    for (const auto& [name, want, kind] : {std::tuple{"Lake front", LightWant::SunOnFront, "exterior"},
+                                           {"Net loft", LightWant::Daylight, "panorama"},
+                                           {"Morning mist", LightWant::BeforeSunrise, "landscape"}}) {
+      VisitView view;
+      view.name = name;
+      view.kind = kind;
+      view.light = {want, 60, {}};
+      visit.views.push_back(view);
+    }
+  });
+  window.showPage(MainWindow::Page::Visit);
+  test::waitFor([&] { return !bench.visit.planning(); });
+  window.findChild<QTableWidget*>("visitViews")->selectRow(2);
+  save(window, folder, "visit");
+  bench.logbook.flush();
+  {
+    auto book = Logbook::open(logbookFile(bench.desk.jobsFolder));
+    (void)book->put(inventedVisits());
+  }
+  window.showPage(MainWindow::Page::Logbook);
+  bench.logbook.rebuild();
+  settle(window);
+  window.findChild<QListWidget*>("logVisits")->setCurrentRow(0);
+  save(window, folder, "logbook");
+  window.findChild<QTabWidget*>("logTabs")->setCurrentIndex(2);
+  save(window, folder, "logbook-charts");
+  window.showPage(MainWindow::Page::Practice);
+  bench.practice.begin("read-spot-1");
+  save(window, folder, "practice");
+  bench.practice.leave();
+  window.showPage(MainWindow::Page::Station);
   Grouping grouping = groupFiles(frames);
   lookAtGroups(grouping, {});
   SortSheet sheet(grouping, Theme::dusk(), &window);

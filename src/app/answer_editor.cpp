@@ -50,6 +50,7 @@ public:
       field->setDecimals(1);
       field->setSingleStep(1.0 / 3);
       field->setPrefix(tr("EV "));
+      field->setButtonSymbols(QAbstractSpinBox::NoButtons);
       field->setValue(8);
       form->addRow(tr("Spot %1").arg(i + 1), field);
       fields_.push_back(field);
@@ -219,6 +220,8 @@ public:
     for (std::size_t i = 0; i < truth.pictures.size(); ++i) {
       auto* box = named(new QComboBox, QString("finish-%1").arg(i + 1), tr("Picture %1").arg(i + 1));
       for (const FinishFlaw flaw : finishFlaws()) box->addItem(text(wordsOf(flaw)), int(flaw));
+      box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+      box->setMinimumContentsLength(20);
       form->addRow(tr("Picture %1").arg(i + 1), box);
       pictures_.push_back(box);
     }
@@ -243,9 +246,8 @@ public:
       box->setRange(0, 99);
       box->setSpecialValueText(tr("none"));
       box->setPrefix(tr("set "));
-      form->addRow(tr("%1  %2  %3  %4")
-                       .arg(text(frame.clock), text(frame.name), text(print(frame.settings.time)), text(frame.seen)),
-                   box);
+      box->setButtonSymbols(QAbstractSpinBox::NoButtons);
+      form->addRow(tr("%1  %2").arg(text(frame.name), text(frame.clock)), box);
       sets_.push_back(box);
     }
   }

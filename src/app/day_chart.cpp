@@ -53,7 +53,7 @@ void paintSky(QPainter& p, const DayScale& scale, const DayPicture& day, const T
 
 void paintHours(QPainter& p, const DayScale& scale, const QRectF& box, const DayPicture& day, const Theme& theme) {
   const double hours = double((scale.span.to - scale.span.from).count()) / 3600;
-  const int every = hours > 18 ? 3 : hours > 9 ? 2 : 1;
+  const int every = hours > 14 ? 4 : hours > 9 ? 3 : hours > 4 ? 2 : 1;
   const auto first = std::chrono::ceil<std::chrono::hours>(scale.span.from);
   for (Moment t = first; t <= scale.span.to; t += std::chrono::hours{every}) {
     p.setPen(QPen(theme.line, 1, Qt::DotLine));

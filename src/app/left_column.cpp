@@ -40,13 +40,13 @@ LeftColumn::LeftColumn(Workbench& workbench, QWidget* parent)
   connect(add_, &QToolButton::clicked, views_, &ViewList::addView);
 }
 
-void LeftColumn::refresh(bool allViewsShown) {
+void LeftColumn::refresh(bool allViewsShown, bool onTheWay) {
   const bool open = workbench_.hasView();
   setVisible(open);
   if (!open) return;
   std::vector<StationPath::Step> steps;
   for (const StationModel* station : workbench_.path()) steps.push_back({station->name(), station->state()});
-  path_->show(allViewsShown ? -1 : workbench_.stationIndex(), std::move(steps));
+  path_->show(onTheWay ? workbench_.stationIndex() : -1, std::move(steps));
   all_->setChecked(allViewsShown);
   add_->setEnabled(!workbench_.busy());
   views_->refresh();

@@ -15,7 +15,8 @@ class LeftColumn : public QFrame {
 
 public:
   explicit LeftColumn(Workbench& workbench, QWidget* parent = nullptr);
-  void refresh(bool allViewsShown);
+  /// `onTheWay`: a station is shown, not a page beside the way.
+  void refresh(bool allViewsShown, bool onTheWay);
   void setTheme(const Theme& theme);
   [[nodiscard]] ViewList& views() const { return *views_; }
 

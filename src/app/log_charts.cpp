@@ -10,7 +10,7 @@
 namespace ml {
 namespace {
 
-constexpr double kLeft = 44, kBottom = 34, kTop = 26, kRight = 10;
+constexpr double kLeft = 60, kBottom = 34, kTop = 26, kRight = 10;
 
 /// A plot with its scale: figures upwards.
 struct Plot {

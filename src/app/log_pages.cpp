@@ -30,6 +30,13 @@ QString listed(const std::vector<std::string>& words) {
   return out.join(", ");
 }
 
+QString shotWords(const LogView& view) {
+  QString out = view.sets == 1 ? tr("%1 frames in one set").arg(view.fired)
+                               : tr("%1 frames in %2 sets").arg(view.fired).arg(view.sets);
+  if (view.repeats > 0) out += tr(", %1 shot again").arg(view.repeats);
+  return out;
+}
+
 QString viewHtml(const LogEntry& entry, const LogView& view) {
   QString html =
       QString("<h3>%1 <small>(%2)</small></h3>").arg(text(view.name), view.practice ? tr("practice") : text(view.kind));
@@ -44,8 +51,7 @@ QString viewHtml(const LogEntry& entry, const LogView& view) {
              .arg(view.brightest, 0, 'f', 1)
              .arg(view.range(), 0, 'f', 1));
   line(html, tr("Plan"), text(view.plan));
-  if (view.fired > 0)
-    line(html, tr("Shot"), tr("%1 frames in %2 sets, %3 shot again").arg(view.fired).arg(view.sets).arg(view.repeats));
+  if (view.fired > 0) line(html, tr("Shot"), shotWords(view));
   line(html, tr("Field check"), text(view.verdict));
   line(html, tr("Combined"), text(view.combined));
   if (view.combinedOf > 0)
@@ -71,12 +77,12 @@ QString logPageHtml(const LogEntry& entry) {
     if (!words->empty()) head << text(*words);
   if (!entry.tags.empty()) head << listed(entry.tags);
   html += "<p>" + head.join(" · ") + "</p>";
-  line(html, tr("Lesson"), text(entry.lesson));
+  line(html, tr("Learnt"), text(entry.lesson));
   for (const auto& view : entry.views) html += viewHtml(entry, view);
   return html;
 }
 
-Result<void> writeLogPdf(const std::vector<LogEntry>& entries, const std::vector<Lesson>& lessons,
+Result<void> writeLogPdf(const std::vector<LogEntry>& entries, const std::vector<Learnt>& lessons,
                          const std::filesystem::path& file) {
   QString html = "<h1>" + tr("Logbook") + "</h1>";
   for (const auto& lesson : lessons) html += "<p>" + text(lesson.sentence) + "</p>";

@@ -26,7 +26,8 @@ QString rowWords(const LogRow& row) {
   QStringList second{LogbookPage::tr("%1 views").arg(row.views)};
   if (row.frames > 0) second << LogbookPage::tr("%1 frames").arg(row.frames);
   if (row.repeats > 0) second << LogbookPage::tr("%1 shot again").arg(row.repeats);
-  if (row.faults > 0) second << LogbookPage::tr("%1 faults").arg(row.faults);
+  if (row.faults == 1) second << LogbookPage::tr("one fault");
+  if (row.faults > 1) second << LogbookPage::tr("%1 faults").arg(row.faults);
   return text(row.date) + "  " + text(row.name) + (row.place.empty() ? QString() : ", " + text(row.place)) + "\n" +
          second.join(" · ");
 }
@@ -119,7 +120,7 @@ QWidget* LogbookPage::buildVisit() {
   tags_->setFixedWidth(220);
   lesson_ = new QTextEdit;
   lesson_->setObjectName("logLesson");
-  lesson_->setAccessibleName(tr("Lesson"));
+  lesson_->setAccessibleName(tr("Learnt"));
   lesson_->setPlaceholderText(tr("What to do better next time"));
   lesson_->setFixedHeight(54);
   lesson_->setTabChangesFocus(true);

@@ -168,7 +168,7 @@ void MainWindow::connectWork() {
   connect(welcome_, &Welcome::jobWanted, this, &MainWindow::goOnWith);
   connect(&workbench_, &Workbench::changed, this, &MainWindow::refresh);
   connect(&workbench_, &Workbench::viewsChanged, this, [this] {
-    left_->refresh(page_ == Page::AllViews);
+    left_->refresh(page_ == Page::AllViews, page_ == Page::Station);
     if (page_ != Page::AllViews) return;
     verdict_->show(workbench_.views.verdict(), {});
     allViews_->refresh();
@@ -396,7 +396,7 @@ void MainWindow::refresh() {
   const bool open = workbench_.hasView();
   refreshHeader();
   if (!open && (page_ == Page::AllViews || page_ == Page::Visit)) page_ = Page::Station;
-  left_->refresh(page_ == Page::AllViews);
+  left_->refresh(page_ == Page::AllViews, page_ == Page::Station);
   for (QWidget* part : {static_cast<QWidget*>(ladder_), static_cast<QWidget*>(benches_)})
     part->setVisible(open && page_ == Page::Station);
   QWidget* const shown[] = {open ? static_cast<QWidget*>(middle_) : welcome_, allViews_, visit_, logbook_, practice_};
@@ -423,7 +423,10 @@ void MainWindow::refreshHeader() {
     pageButtons_[i]->setChecked(int(page_) == int(Page::Visit) + int(i));
   pageButtons_.front()->setEnabled(open);
   jobName_->setText(open ? QString::fromStdString(workbench_.job().name()) : tr("Mellow Lantern"));
-  viewName_->setText(open && station ? QString::fromStdString(workbench_.view().name) : QString());
+  const QString now = station ? workbench_.visit.nowWords() : QString();
+  viewName_->setText(open && station
+                         ? QString::fromStdString(workbench_.view().name) + (now.isEmpty() ? now : "  ·  " + now)
+                         : QString());
   for (QToolButton* b : {undo_, redo_}) b->setVisible(open);
   size_->setVisible(picture);
   zoom_->setVisible(picture && picture_->actualSize() && std::abs(picture_->zoom() - 1) > 0.005);

@@ -69,6 +69,8 @@ QString Theme::styleSheet() const {
     QTableWidget#visitViews QComboBox:focus, QTableWidget#visitViews QSpinBox:focus { border-color: %info; }
     QTableWidget#visitViews QComboBox::drop-down { width: 16px; }
     QTableWidget#visitViews QToolButton { padding: 2px; min-height: 0; }
+    QTableWidget#visitViews QHeaderView::section { padding: 2px 2px; }
+    QTableWidget#visitViews::item { padding: 0 4px; }
     QTableWidget#visitViews { background: %panel; border: 1px solid %line; border-radius: 5px; }
     QCheckBox:disabled, QRadioButton:disabled, QMenu::item:disabled { color: %faint; }
     QFrame#leftColumn { background: %ground; border-right: 1px solid %line; }

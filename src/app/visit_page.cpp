@@ -82,12 +82,13 @@ VisitPage::VisitPage(Workbench& workbench, QWidget* parent)
   table_->setShowGrid(false);
   table_->setTabKeyNavigation(false);
   table_->setFont(uiFont(9.5));
-  const int widths[] = {44, 120, 92, 92, 138, 62, 62, 52, 62, 40};
+  table_->horizontalHeader()->setFont(uiFont(8.5));
+  const int widths[] = {42, 110, 92, 94, 150, 60, 72, 50, 58, 46};
   for (int i = 0; i < kColumns; ++i) table_->setColumnWidth(i, widths[i]);
   table_->horizontalHeader()->setSectionResizeMode(kName, QHeaderView::Stretch);
   middle->addWidget(table_, 1);
   chart_ = new DayChart;
-  chart_->setFixedWidth(310);
+  chart_->setFixedWidth(280);
   middle->addWidget(chart_);
   column->addLayout(middle, 1);
   now_ = sentence("visitNow");
@@ -279,7 +280,7 @@ void VisitPage::fillRow(int row) {
   if (const auto* plan = model_.plan()) {
     for (const auto& entry : plan->order)
       if (entry.view == row && !view.done)
-        when = tr("%1 to %2").arg(text(clockAt(plan->zone, entry.begin)), text(clockAt(plan->zone, entry.end)));
+        when = tr("%1–%2").arg(text(clockAt(plan->zone, entry.begin)), text(clockAt(plan->zone, entry.end)));
     for (const auto& left : plan->leftOut)
       if (left.view == row) when = tr("no time");
   }
@@ -300,8 +301,8 @@ void VisitPage::fillRow(int row) {
                         [&](VisitView& v) { v.kind = k.trimmed().isEmpty() ? "interior" : k.trimmed().toStdString(); });
     });
     auto* light = combo(kLight, "Light");
-    for (const LightWant want : lightWants()) light->addItem(text(wordsOf(want)), int(want));
-    light->view()->setMinimumWidth(240);
+    for (const LightWant want : lightWants()) light->addItem(text(nameOf(want)), int(want));
+    light->view()->setMinimumWidth(150);
     connect(light, &QComboBox::activated, this, [this, row, light] {
       model_.changeView(row, tr("light of the view"),
                         [&](VisitView& v) { v.light.want = LightWant(light->currentData().toInt()); });
@@ -350,6 +351,7 @@ void VisitPage::fillRow(int row) {
             [this, row](bool on) { model_.changeView(row, tr("early or late"), [&](VisitView& v) { v.late = on; }); });
   }
   static_cast<QComboBox*>(table_->cellWidget(row, kKind))->setEditText(text(view.kind));
+  static_cast<QComboBox*>(table_->cellWidget(row, kKind))->lineEdit()->setCursorPosition(0);
   auto* light = static_cast<QComboBox*>(table_->cellWidget(row, kLight));
   light->setCurrentIndex(light->findData(int(view.light.want)));
   auto* lamps = static_cast<QComboBox*>(table_->cellWidget(row, kLamps));
@@ -391,7 +393,7 @@ void VisitPage::refresh() {
   if (plan)
     for (const auto& view : plan->leftOut) left << text(view.reason + " " + view.change);
   left_->setText(left.join('\n'));
-  left_->setVisible(!left.isEmpty());
+  left_->setVisible(left.size() > 1); // one stands in the verdict
   QStringList pace;
   if (!model_.forecast().isEmpty()) pace << model_.forecast();
   for (const auto& own : model_.pace()) pace << text(paceWords(own));

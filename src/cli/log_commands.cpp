@@ -91,7 +91,7 @@ Result<std::vector<LogEntry>> entriesOf(const Logbook& book, const LogQuery& que
   return out;
 }
 
-json lessonJson(const Lesson& lesson) {
+json learntJson(const Learnt& lesson) {
   json cases = json::array();
   for (const auto& from : lesson.cases)
     cases.push_back({{"visit", from.visit}, {"view", from.view}, {"name", from.name}, {"date", from.date}});
@@ -134,11 +134,11 @@ int runLogStats(const LogArguments& a, const Progress& progress) {
   if (!book) return refuse(book.error());
   const auto cases = book->cases();
   if (!cases) return refuse(cases.error());
-  const auto lessons = lessonsOf(*cases);
+  const auto lessons = learntFrom(*cases);
   if (a.json) {
     json list = json::array();
-    for (const auto& lesson : lessons) list.push_back(lessonJson(lesson));
-    say(json{{"version", 1}, {"views", cases->views.size()}, {"lessons", list}}.dump(2));
+    for (const auto& lesson : lessons) list.push_back(learntJson(lesson));
+    say(json{{"version", 1}, {"views", cases->views.size()}, {"learnt", list}}.dump(2));
     return kDone;
   }
   for (const auto& lesson : lessons) say(lesson.sentence);

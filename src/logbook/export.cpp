@@ -41,7 +41,7 @@ std::string pageOf(const LogEntry& entry) {
   std::string out = fmt::format("# {}{}\n\n", plain(entry.name), entry.date.empty() ? "" : ", " + entry.date);
   addLine(out, "Place", entry.place);
   addLine(out, "Tags", joined(entry.tags, ", "));
-  addLine(out, "Lesson", entry.lesson);
+  addLine(out, "Learnt", entry.lesson);
   for (const auto& view : entry.views) {
     out += fmt::format("\n## {} ({})\n\n", plain(view.name), plain(view.kind));
     if (view.hasRange)

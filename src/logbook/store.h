@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "logbook/entry.h"
-#include "logbook/lessons.h"
+#include "logbook/learnt.h"
 
 #include <QString>
 #include <functional>

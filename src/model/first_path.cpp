@@ -56,9 +56,9 @@ bool FirstPath::begin() {
       workbench_.desk.notices.fail(view.error());
       return false;
     }
+    workbench_.desk.job.open(std::move(*job)); // ends the path of the job before
     running_ = true;
     step_ = 0;
-    workbench_.desk.job.open(std::move(*job));
     workbench_.goTo(stations::kLight);
     emit changed();
     return true;

@@ -65,7 +65,7 @@ void LogbookModel::readAll() {
   struct Read {
     std::vector<LogRow> rows;
     LogCases cases;
-    std::vector<Lesson> lessons;
+    std::vector<Learnt> lessons;
     std::vector<std::string> tags, years;
   };
   onBook(desk_.works.reading, [this, query = query_](Logbook& book, const Progress&) -> std::function<void()> {
@@ -75,7 +75,7 @@ void LogbookModel::readAll() {
     if (!rows || !cases) return [this, e = rows ? cases.error() : rows.error()] { desk_.notices.fail(e); };
     read->rows = *rows;
     read->cases = *cases;
-    read->lessons = lessonsOf(*cases);
+    read->lessons = learntFrom(*cases);
     read->tags = book.tags().value_or(std::vector<std::string>{});
     read->years = book.years().value_or(std::vector<std::string>{});
     return [this, read] {

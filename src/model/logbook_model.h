@@ -25,7 +25,7 @@ public:
   [[nodiscard]] const LogQuery& query() const { return query_; }
   [[nodiscard]] const std::vector<LogRow>& rows() const { return rows_; }
   [[nodiscard]] const LogCases& cases() const { return cases_; }
-  [[nodiscard]] const std::vector<Lesson>& lessons() const { return lessons_; }
+  [[nodiscard]] const std::vector<Learnt>& lessons() const { return lessons_; }
   [[nodiscard]] const std::vector<std::string>& tags() const { return tags_; }
   [[nodiscard]] const std::vector<std::string>& years() const { return years_; }
   /// Null: none is chosen.
@@ -67,7 +67,7 @@ private:
   LogQuery query_;
   std::vector<LogRow> rows_;
   LogCases cases_;
-  std::vector<Lesson> lessons_;
+  std::vector<Learnt> lessons_;
   std::vector<std::string> tags_, years_;
   std::optional<LogEntry> entry_;
   std::int64_t entryId_ = 0;

@@ -102,8 +102,9 @@ void PracticeModel::answer(const ExerciseAnswer& answer) {
 QString PracticeModel::verdict() const {
   if (!current_) {
     const Exercise* exercise = next();
-    return exercise ? tr("Next to practise: %1.").arg(QString::fromStdString(exercise->title))
-                    : tr("There is no exercise.");
+    if (!exercise) return tr("There is no exercise.");
+    const QString title = QString::fromStdString(exercise->title);
+    return tr("Next to practise: %1").arg(title.endsWith('?') ? title : title + '.');
   }
   if (!material_) return tr("The exercise is being prepared.");
   if (!score_) return QString::fromStdString(material_->task);

@@ -46,13 +46,16 @@ VisitModel::VisitModel(Desk& desk, Clock clock) : desk_(desk), clock_(std::move(
   timer_.setSingleShot(true);
   timer_.setInterval(kPlanWithinMs);
   connect(&timer_, &QTimer::timeout, this, &VisitModel::startPlanning);
+  connect(&undo_, &QUndoStack::indexChanged, this, &VisitModel::changed);
   connect(&desk_.job, &JobModel::closing, this, &VisitModel::flush);
   connect(&desk_.job, &JobModel::jobOpened, this, &VisitModel::opened);
   connect(&desk_.job, &JobModel::viewsChanged, this, [this] {
     if (open_) takeViewsOfJob();
   });
-  connect(&desk_.job, &JobModel::viewChanged, this, [this](const std::string&, Aspect aspect) {
-    if (open_ && (aspect == Aspect::Plan || aspect == Aspect::About)) takeViewsOfJob();
+  connect(&desk_.job, &JobModel::viewChanged, this, [this](const std::string& view, Aspect aspect) {
+    if (!open_) return;
+    if (aspect == Aspect::Plan || aspect == Aspect::About) takeViewsOfJob();
+    if (aspect == Aspect::Sets) takeWhatWasShot(view);
   });
 }
 
@@ -108,6 +111,22 @@ void VisitModel::takeViewsOfJob() {
   visit_ = std::move(after);
   plan(fromNow_);
   emit changed();
+}
+
+/// During the visit a view whose frames hold what they were shot for is done: what is left is planned from now.
+void VisitModel::takeWhatWasShot(const std::string& name) {
+  const View* view = desk_.job.find(name);
+  const FrameSet* set = view ? activeSetOf(*view) : nullptr;
+  if (!set || set->answer != "holds" || !underWay()) return;
+  for (auto& planned : visit_.views) {
+    if (planned.folder != name || planned.done) continue;
+    if (int(view->sets.size()) < setsOf(planned)) return; // more positions are to come
+    planned.done = true;
+    dirty_ = true;
+    plan(true);
+    save();
+    emit changed();
+  }
 }
 
 void VisitModel::put(const Visit& visit) {
@@ -171,9 +190,13 @@ bool VisitModel::takePlaceFromFrames() {
   return false;
 }
 
-void VisitModel::setPace(std::vector<Pace> pace, const QString& forecast) {
+QString VisitModel::forecast() const {
+  return forecast_ ? text(forecast_(int(visit_.views.size()))) : QString();
+}
+
+void VisitModel::setPace(std::vector<Pace> pace, std::function<std::string(int)> forecast) {
   pace_ = std::move(pace);
-  forecast_ = forecast;
+  forecast_ = std::move(forecast);
   if (open_) plan(fromNow_);
   emit changed();
 }

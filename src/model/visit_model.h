@@ -19,6 +19,8 @@ public:
   using Clock = std::function<Moment()>;
   explicit VisitModel(Desk& desk, Clock clock = {});
   ~VisitModel() override;
+  /// Instead of the machine's: for tests, and to play a visit through.
+  void setClock(Clock clock) { clock_ = std::move(clock); }
 
   [[nodiscard]] bool isOpen() const { return open_; }
   [[nodiscard]] const Visit& visit() const { return visit_; }
@@ -37,9 +39,10 @@ public:
   /// While shooting: what comes next and whether there is time.
   [[nodiscard]] QString nowWords() const;
   /// Of the photographer's own, from the logbook.
-  void setPace(std::vector<Pace> pace, const QString& forecast);
+  /// `forecast`: what so many views take, in words.
+  void setPace(std::vector<Pace> pace, std::function<std::string(int)> forecast);
   [[nodiscard]] const std::vector<Pace>& pace() const { return pace_; }
-  [[nodiscard]] QString forecast() const { return forecast_; }
+  [[nodiscard]] QString forecast() const;
   [[nodiscard]] QStringList zones() const;
 
   /// A change that can be taken back.
@@ -67,6 +70,7 @@ private:
   void opened();
   void put(const Visit& visit);
   void takeViewsOfJob();
+  void takeWhatWasShot(const std::string& view);
   void plan(bool fromNow);
   void startPlanning();
   void save();
@@ -78,7 +82,8 @@ private:
   Visit visit_;
   std::optional<VisitPlan> plan_;
   std::shared_ptr<const SunTrack> track_;
-  QString problem_, forecast_;
+  QString problem_;
+  std::function<std::string(int)> forecast_;
   std::vector<Pace> pace_;
   QUndoStack undo_;
   QTimer timer_;

@@ -46,8 +46,7 @@ void Workbench::know(StationModel& station) {
 /// Pace goes into plans of visits, the hand into plans of brackets, faults into what is practised next.
 void Workbench::takeWhatWasLearnt() {
   const LogCases& cases = logbook.cases();
-  const int count = desk.job.isOpen() ? int(visit.visit().views.size()) : 0;
-  visit.setPace(ownPace(cases), QString::fromStdString(forecast(cases, count)));
+  visit.setPace(ownPace(cases), [this](int count) { return forecast(logbook.cases(), count); });
   const auto curve = handCurve(cases);
   desk.habits.handStops = curve ? std::optional(curve->stops) : std::nullopt;
   FaultCounts wentWrong;

@@ -241,8 +241,7 @@ Result<ExerciseMaterial> findFaults(const Exercise& exercise, const Progress& pr
     if (auto shot = camera.expose(plan->frames[i], FrameFormat::Jpeg, file); !shot) return passOn(shot.error());
     auto picture = readSmallJpeg(file, kShownEdge);
     if (!picture) return passOn(picture.error());
-    out.pictures.push_back(
-        {fmt::format("frame {}, planned {}", i + 1, print(plan->frames[i].time)), bytesOf(picture->pixels)});
+    out.pictures.push_back({fmt::format("{}: {}", i + 1, print(plan->frames[i].time)), bytesOf(picture->pixels)});
   }
   out.truth = std::move(truth);
   return out;
@@ -360,9 +359,11 @@ Result<ExerciseMaterial> judgeFinishes(const Exercise& exercise, const Progress&
   out.facts = {"Words for it: " + may + "."};
   FinishTruth truth;
   const int count = 4;
+  const int natural = dice.upTo(count); // at least one is
   for (int i = 0; i < count; ++i) {
     progress.at("Finishes", double(i) / count);
-    const FinishFlaw flaw = dice.share() < 0.4 ? FinishFlaw::Natural : finishFlaws()[std::size_t(1 + dice.upTo(4))];
+    const bool sound = i == natural || dice.share() < 0.25;
+    const FinishFlaw flaw = sound ? FinishFlaw::Natural : finishFlaws()[std::size_t(1 + dice.upTo(4))];
     truth.pictures.push_back(flaw);
     const double ev100OfUnit = ev100Of((*world)->candelasPerUnit()).value;
     auto finished =

@@ -10,7 +10,7 @@ namespace ml {
 /// What an exercise shows, and what is so.
 struct ExerciseMaterial {
   struct Picture {
-    std::string name; ///< "frame 1, 1/60".
+    std::string name; ///< "1: 1/60".
     Image<std::uint8_t> rgb;
   };
   std::string task;               ///< What to do, sentences.

@@ -9,20 +9,24 @@ namespace {
 
 struct Kind {
   LightWant want;
-  const char *id, *words;
+  const char *id, *words, *name;
   std::pair<double, double> altitudes;
 };
 constexpr double kAll = 90;
 const Kind& kindOf(LightWant want) {
   static const Kind kinds[] = {
-      {LightWant::Any, "any", "of any kind", {-kAll, kAll}},
-      {LightWant::Daylight, "daylight", "of day", {kHorizonAltitude, kAll}},
-      {LightWant::NoSunInWindow, "no-sun-in-window", "of day without sun in the window", {kHorizonAltitude, kAll}},
-      {LightWant::SunOnFront, "sun-on-front", "with sun on the front", {3, kAll}},
-      {LightWant::LowSun, "low-sun", "of a low sun", {kHorizonAltitude, 6}},
-      {LightWant::BeforeSunrise, "before-sunrise", "before sunrise", {-7, -2}},
-      {LightWant::AfterSunset, "after-sunset", "after sunset, with the lamps", {-7, -2}},
-      {LightWant::Night, "night", "of night", {-kAll, -12}}};
+      {LightWant::Any, "any", "of any kind", "any", {-kAll, kAll}},
+      {LightWant::Daylight, "daylight", "of day", "day", {kHorizonAltitude, kAll}},
+      {LightWant::NoSunInWindow,
+       "no-sun-in-window",
+       "of day without sun in the window",
+       "no sun in window",
+       {kHorizonAltitude, kAll}},
+      {LightWant::SunOnFront, "sun-on-front", "with sun on the front", "sun on front", {3, kAll}},
+      {LightWant::LowSun, "low-sun", "of a low sun", "low sun", {kHorizonAltitude, 6}},
+      {LightWant::BeforeSunrise, "before-sunrise", "before sunrise", "before sunrise", {-7, -2}},
+      {LightWant::AfterSunset, "after-sunset", "after sunset, with the lamps", "after sunset", {-7, -2}},
+      {LightWant::Night, "night", "of night", "night", {-kAll, -12}}};
   return kinds[std::size_t(want)];
 }
 
@@ -53,6 +57,10 @@ std::optional<LightWant> lightWant(const std::string& id) {
 
 const char* wordsOf(LightWant want) {
   return kindOf(want).words;
+}
+
+const char* nameOf(LightWant want) {
+  return kindOf(want).name;
 }
 
 bool needsDirection(LightWant want) {

@@ -24,6 +24,8 @@ enum class LightWant {
 [[nodiscard]] std::optional<LightWant> lightWant(const std::string& id);
 /// "after sunset, with the lamps": follows "wants light".
 [[nodiscard]] const char* wordsOf(LightWant want);
+/// "after sunset": for a list.
+[[nodiscard]] const char* nameOf(LightWant want);
 [[nodiscard]] bool needsDirection(LightWant want);
 
 /// What a view asks of the sun.

@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
+#include <map>
 
 namespace ml {
 namespace {
@@ -93,100 +94,126 @@ std::string minutesWords(int secondsCount) {
   return fmt::format("{} h {} min", minutes / 60, minutes % 60);
 }
 
-/// What would let one view in: with the seconds it costs.
-struct Remedy {
-  int cost;
-  std::string words;
+/// What is tried to let one view in: the schedule as it is, and the tracks of other days, made once.
+class Advice {
+public:
+  Advice(const Puzzle& puzzle, const Schedule& current) : puzzle_(puzzle), current_(current) {
+    for (const auto& entry : current.order) order_.push_back(entry.task);
+  }
+  [[nodiscard]] std::string changeFor(int task);
+
+private:
+  /// Of so few views the whole order is found anew; of more the others keep theirs: what is said does let the view in
+  /// then, and less might do.
+  static constexpr std::size_t kFew = 8;
+
+  [[nodiscard]] bool letsIn(const ScheduleRequest& request, int task, int without = -1) const;
+  [[nodiscard]] std::optional<std::string> cheapest(int task) const;
+  [[nodiscard]] std::optional<std::string> insteadOf(int task) const;
+  [[nodiscard]] std::optional<std::string> anotherDay(int task);
+  const SunTrack& trackOf(int days);
+
+  const Puzzle& puzzle_;
+  const Schedule& current_;
+  std::vector<int> order_;
+  std::map<int, SunTrack> days_; ///< From the day of the visit.
 };
 
-/// More time at either end, or less for the view; no other view may fall out for it. The cheapest first.
-std::vector<Remedy> remediesOf(const Puzzle& puzzle, int task) {
-  std::vector<Remedy> out;
-  const std::string& zone = puzzle.visit.place.timeZone;
-  const auto current = findSchedule(puzzle.request);
-  const auto allIn = [&](const ScheduleRequest& request) {
-    if (int(request.tasks.size()) > kExactTasks) { // the others keep their order: it fits then, and less may do
-      std::vector<int> order;
-      for (const auto& entry : current.order) order.push_back(entry.task);
-      for (std::size_t place = 0; place <= order.size(); ++place) {
-        auto tried = order;
-        tried.insert(tried.begin() + std::ptrdiff_t(place), task);
-        if (inThisOrder(request, tried).order.size() == tried.size()) return true;
-      }
-      return false;
-    }
+/// Is there room for the task beside all others that are in now, but one?
+bool Advice::letsIn(const ScheduleRequest& request, int task, int without) const {
+  if (request.tasks.size() <= kFew) {
     ScheduleRequest kept = request;
-    for (const int other : current.leftOut)
+    for (const int other : current_.leftOut)
       if (other != task) kept.tasks[std::size_t(other)].begins.clear();
-    const auto found = findSchedule(kept);
-    return found.order.size() == current.order.size() + 1;
+    if (without >= 0) kept.tasks[std::size_t(without)].begins.clear();
+    return findSchedule(kept).order.size() == current_.order.size() + (without >= 0 ? 0 : 1);
+  }
+  std::vector<int> others = order_;
+  std::erase(others, without);
+  for (std::size_t place = 0; place <= others.size(); ++place) {
+    std::vector<int> tried = others;
+    tried.insert(tried.begin() + std::ptrdiff_t(place), task);
+    if (inThisOrder(request, tried).order.size() == tried.size()) return true;
+  }
+  return false;
+}
+
+/// More time at either end, or less for the view.
+std::optional<std::string> Advice::cheapest(int task) const {
+  const std::string& zone = puzzle_.visit.place.timeZone;
+  const ScheduleRequest& now = puzzle_.request;
+  const int length = now.tasks[std::size_t(task)].seconds;
+  struct Change {
+    int cost;
+    std::string words;
   };
-  const auto later = [&](int by) {
-    auto request = puzzle.request;
-    request.to += by;
+  std::vector<Change> changes;
+  const auto longer = [&](int before, int after) {
+    ScheduleRequest request = now;
+    request.from -= before;
+    request.to += after;
     return request;
   };
-  const auto earlier = [&](int by) {
-    auto request = puzzle.request;
-    request.from -= by;
-    return request;
-  };
+  if (const auto by =
+          least(puzzle_.at(puzzle_.track.span().to) - now.to, [&](int s) { return letsIn(longer(0, s), task); }))
+    changes.push_back({*by, fmt::format("Stay {} longer, until {}.", minutesWords(*by),
+                                        clockAt(zone, puzzle_.moment(now.to + *by)))});
+  if (const auto by = least(now.from, [&](int s) { return letsIn(longer(s, 0), task); }))
+    changes.push_back({*by, fmt::format("Begin {} earlier, at {}.", minutesWords(*by),
+                                        clockAt(zone, puzzle_.moment(now.from - *by)))});
   const auto quicker = [&](int by) {
-    auto request = puzzle.request;
+    ScheduleRequest request = now;
     auto& t = request.tasks[std::size_t(task)];
     t.seconds -= by;
-    t.begins = beginsIn(puzzle, puzzle.windows[std::size_t(task)], t.seconds);
+    t.begins = beginsIn(puzzle_, puzzle_.windows[std::size_t(task)], t.seconds);
     return request;
   };
-  const int after = puzzle.at(puzzle.track.span().to) - puzzle.request.to, before = puzzle.request.from;
-  if (const auto by = least(after, [&](int s) { return allIn(later(s)); }))
-    out.push_back({*by, fmt::format("Stay {} longer, until {}.", minutesWords(*by),
-                                    clockAt(zone, puzzle.moment(puzzle.request.to + *by)))});
-  if (const auto by = least(before, [&](int s) { return allIn(earlier(s)); }))
-    out.push_back({*by, fmt::format("Begin {} earlier, at {}.", minutesWords(*by),
-                                    clockAt(zone, puzzle.moment(puzzle.request.from - *by)))});
-  const int length = puzzle.request.tasks[std::size_t(task)].seconds;
-  if (const auto by = least(length / 2, [&](int s) { return allIn(quicker(s)); }))
-    out.push_back(
+  if (const auto by = least(length / 2, [&](int s) { return letsIn(quicker(s), task); }))
+    changes.push_back(
         {*by, fmt::format("Take {} for it instead of {}.", minutesWords(length - *by), minutesWords(length))});
-  std::stable_sort(out.begin(), out.end(), [](const Remedy& a, const Remedy& b) { return a.cost < b.cost; });
-  return out;
+  if (changes.empty()) return {};
+  return std::min_element(changes.begin(), changes.end(), [](const auto& a, const auto& b) { return a.cost < b.cost; })
+      ->words;
 }
 
 /// The one other view that stands in its way.
-std::optional<std::string> insteadOf(const Puzzle& puzzle, int task) {
-  for (std::size_t other = 0; other < puzzle.views.size(); ++other) {
-    if (int(other) == task) continue;
-    auto request = puzzle.request;
-    request.tasks[std::size_t(task)].worth = 1000;
-    request.tasks[other].begins.clear();
-    const auto found = findSchedule(request);
-    const bool in = std::find(found.leftOut.begin(), found.leftOut.end(), task) == found.leftOut.end();
-    if (in && found.order.size() >= findSchedule(puzzle.request).order.size())
-      return "Leave out " + puzzle.visit.views[std::size_t(puzzle.views[other])].name + " for it.";
+std::optional<std::string> Advice::insteadOf(int task) const {
+  if (puzzle_.request.tasks[std::size_t(task)].begins.empty()) return {};
+  for (const int other : order_)
+    if (letsIn(puzzle_.request, task, other))
+      return "Leave out " + puzzle_.visit.views[std::size_t(puzzle_.views[std::size_t(other)])].name + " for it.";
+  return {};
+}
+
+const SunTrack& Advice::trackOf(int days) {
+  if (const auto it = days_.find(days); it != days_.end()) return it->second;
+  Visit other = puzzle_.visit;
+  other.date = year_month_day{std::chrono::sys_days(other.date) + std::chrono::days{days}};
+  return days_.emplace(days, SunTrack(other.place, other.span())).first->second;
+}
+
+/// The first of the days that follow whose light would do.
+std::optional<std::string> Advice::anotherDay(int task) {
+  const Visit& visit = puzzle_.visit;
+  const auto& view = visit.views[std::size_t(puzzle_.views[std::size_t(task)])];
+  const int length = puzzle_.request.tasks[std::size_t(task)].seconds;
+  constexpr int kYear = 366, kCloseBy = 14;
+  for (int days = 1; days <= kYear; days += days < kCloseBy ? 1 : 7) {
+    const SunTrack& track = trackOf(days);
+    for (const auto& window : windowsOf(view.light, track, track.span()))
+      if ((window.to - window.from).count() >= length)
+        return fmt::format("Go on {}: there is such light from {} to {}.",
+                           print(dateAt(visit.place.timeZone, track.span().from)),
+                           clockAt(visit.place.timeZone, window.from), clockAt(visit.place.timeZone, window.to));
   }
   return {};
 }
 
-/// The first of the days that follow whose light would do.
-std::optional<std::string> anotherDay(const Puzzle& puzzle, int task) {
-  const Visit& visit = puzzle.visit;
-  const auto& view = visit.views[std::size_t(puzzle.views[std::size_t(task)])];
-  const int length = puzzle.request.tasks[std::size_t(task)].seconds;
-  const auto tomorrow = [](const year_month_day& date, int days) {
-    return year_month_day{std::chrono::sys_days(date) + std::chrono::days{days}};
-  };
-  constexpr int kYear = 366;
-  for (int days = 1; days <= kYear; days += days < 14 ? 1 : 7) {
-    Visit other = visit;
-    other.date = tomorrow(visit.date, days);
-    const SunTrack track(visit.place, other.span());
-    for (const auto& window : windowsOf(view.light, track, other.span()))
-      if ((window.to - window.from).count() >= length)
-        return fmt::format("Go on {}: there is such light from {} to {}.", print(other.date),
-                           clockAt(visit.place.timeZone, window.from), clockAt(visit.place.timeZone, window.to));
-  }
-  return {};
+std::string Advice::changeFor(int task) {
+  if (const auto change = cheapest(task)) return *change;
+  if (const auto instead = insteadOf(task)) return *instead;
+  if (const auto day = anotherDay(task)) return *day;
+  return "No other day of the year helps; choose another light or direction for it.";
 }
 
 std::string hours(const std::string& zone, const Span& span) {
@@ -218,14 +245,6 @@ std::string reasonFor(const Puzzle& puzzle, int task) {
                      minutesWords(length), hours(zone, *inside));
 }
 
-std::string changeFor(const Puzzle& puzzle, int task) {
-  if (const auto remedies = remediesOf(puzzle, task); !remedies.empty()) return remedies.front().words;
-  if (!puzzle.request.tasks[std::size_t(task)].begins.empty())
-    if (const auto instead = insteadOf(puzzle, task)) return *instead;
-  if (const auto day = anotherDay(puzzle, task)) return *day;
-  return "No other day of the year helps; choose another light or direction for it.";
-}
-
 } // namespace
 
 Result<VisitPlan> planVisit(const Visit& visit, const std::vector<Pace>& own, std::optional<VisitNow> now) {
@@ -239,8 +258,9 @@ Result<VisitPlan> planVisit(const Visit& visit, const std::vector<Pace>& own, st
   out.begin = out.end = puzzle.moment(schedule.order.empty() ? puzzle.request.from : schedule.begin);
   for (const auto& entry : schedule.order) out.order.push_back(plannedView(puzzle, entry));
   if (!out.order.empty()) out.end = out.order.back().end;
+  Advice advice(puzzle, schedule);
   for (const int task : schedule.leftOut)
-    out.leftOut.push_back({puzzle.views[std::size_t(task)], reasonFor(puzzle, task), changeFor(puzzle, task)});
+    out.leftOut.push_back({puzzle.views[std::size_t(task)], reasonFor(puzzle, task), advice.changeFor(task)});
   return out;
 }
 

@@ -108,7 +108,7 @@ VisitView viewIn(const json& object) {
   out.name = textIn(object, "name", "");
   if (out.name.empty()) throw Problem{"every view needs a \"name\""};
   out.kind = textIn(object, "kind", out.kind);
-  out.spot = textIn(object, "spot", "");
+  out.stand = textIn(object, "stand", "");
   out.folder = textIn(object, "view", "");
   out.light = wishIn(object);
   out.lamps = lampsIn(object);
@@ -164,7 +164,7 @@ Visit visitIn(const json& document) {
 json viewJson(const VisitView& view) {
   json out{{"name", view.name},
            {"kind", view.kind},
-           {"spot", view.spot},
+           {"stand", view.stand},
            {"light", idOf(view.light.want)},
            {"direction", view.light.direction},
            {"lamps", nameOf(view.lamps)},
@@ -180,14 +180,14 @@ json viewJson(const VisitView& view) {
   return out;
 }
 
-const std::string& spotOf(const VisitView& view) {
-  return view.spot.empty() ? view.name : view.spot;
+const std::string& standOf(const VisitView& view) {
+  return view.stand.empty() ? view.name : view.stand;
 }
 
 } // namespace
 
 double Visit::wayBetween(const VisitView& a, const VisitView& b) const {
-  const std::string &one = spotOf(a), &other = spotOf(b);
+  const std::string &one = standOf(a), &other = standOf(b);
   if (one == other) return 0;
   for (const auto& way : ways)
     if ((way.from == one && way.to == other) || (way.from == other && way.to == one)) return way.minutes;

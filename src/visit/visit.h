@@ -13,7 +13,7 @@ enum class Lamps { Off, On, Both };
 struct VisitView {
   std::string name;
   std::string kind = "interior"; ///< Free words; the pace is learnt for each.
-  std::string spot;              ///< Where the camera stands; empty: the view's own name.
+  std::string stand;             ///< Where the camera stands; empty: the view's own name.
   std::string folder;            ///< Of the job's view it is; empty: not in the job yet.
   LightWish light;
   Lamps lamps = Lamps::Off;
@@ -26,11 +26,11 @@ struct VisitView {
   friend bool operator==(const VisitView&, const VisitView&) = default;
 };
 
-/// A way between two spots, either direction.
-struct SpotWay {
+/// A way between two stands, either direction.
+struct StandWay {
   std::string from, to;
   double minutes = 3;
-  friend bool operator==(const SpotWay&, const SpotWay&) = default;
+  friend bool operator==(const StandWay&, const StandWay&) = default;
 };
 
 /// Where, when, and what for. The part of a visit that people write.
@@ -40,15 +40,15 @@ struct Visit {
   year_month_day date{std::chrono::year{2026}, std::chrono::month{6}, std::chrono::day{21}};
   int from = 8 * 60, to = 20 * 60; ///< Minutes after midnight; `to` up to 48 hours, beyond midnight.
   bool late = false;               ///< Begin as late as the light allows, instead of as early.
-  double wayMinutes = 2;           ///< Between spots that no way is given for.
-  std::vector<SpotWay> ways;
+  double wayMinutes = 2;           ///< Between stands that no way is given for.
+  std::vector<StandWay> ways;
   std::vector<VisitView> views;
   std::vector<std::string> tags;
   std::string lesson; ///< What to do better next time.
   std::string extra;  ///< JSON as it was read: fields of other versions are kept.
   friend bool operator==(const Visit&, const Visit&) = default;
 
-  /// From place to spot to spot. Same spot: none.
+  /// From stand to stand; the same: none.
   [[nodiscard]] double wayBetween(const VisitView& a, const VisitView& b) const;
   [[nodiscard]] Span span() const;
   [[nodiscard]] std::optional<std::string> invalidReason() const;

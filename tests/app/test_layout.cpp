@@ -15,6 +15,7 @@
 #include <QLabel>
 #include <QStyleOptionButton>
 #include <QStyleOptionComboBox>
+#include <QTabWidget>
 #include <QTemporaryDir>
 #include <QToolButton>
 #include <cmath>
@@ -229,6 +230,21 @@ private slots:
     bench.deliver.deliver({{"jpeg", "print", "hdr-avif"}, false, {}, kNamePattern, {}});
     bench.deliver.pause();
     look("deliver, paused");
+    window.showPage(MainWindow::Page::Visit);
+    QVERIFY(waitFor([&] { return bench.visit.plan() != nullptr; }));
+    look("visit");
+    window.showPage(MainWindow::Page::Logbook);
+    for (int tab = 0; tab < 3; ++tab) {
+      window.findChild<QTabWidget*>("logTabs")->setCurrentIndex(tab);
+      look(QString("logbook, %1").arg(tab));
+    }
+    window.showPage(MainWindow::Page::Practice);
+    look("practice");
+    for (const auto& exercise : bench.practice.exercises()) {
+      if (exercise.level > 1) continue;
+      bench.practice.begin(exercise.id);
+      look(text("practice, " + exercise.id));
+    }
     for (const QString& flaw : flaws) qWarning().noquote() << flaw; // one by one: a long message would be cut
     QVERIFY(flaws.isEmpty());
   }

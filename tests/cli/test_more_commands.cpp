@@ -124,9 +124,9 @@ private slots:
     QCOMPARE(run(log({"show", "99999"})).code, 2);
     const auto stats = object(run(log({"stats", "--json"})).out);
     QStringList ids;
-    for (const auto& lesson : stats["lessons"].toArray()) ids << lesson.toObject()["id"].toString();
+    for (const auto& lesson : stats["learnt"].toArray()) ids << lesson.toObject()["id"].toString();
     QVERIFY2(ids.contains("pace-hall") && ids.contains("desk"), qPrintable(ids.join(' ')));
-    for (const auto& lesson : stats["lessons"].toArray()) QVERIFY(lesson.toObject()["cases"].toArray().size() >= 10);
+    for (const auto& lesson : stats["learnt"].toArray()) QVERIFY(lesson.toObject()["cases"].toArray().size() >= 10);
   }
 
   void exportsAndRebuild() {
@@ -135,7 +135,7 @@ private slots:
     QVERIFY(csv.open(QIODevice::ReadOnly));
     QCOMPARE(csv.readAll().count("\r\n"), 13);
     QCOMPARE(object(run(log({"export"})).out)["visits"].toArray().size(), 12);
-    QVERIFY(run(log({"export", "--format", "markdown"})).out.contains("Lesson: Bring the long cable."));
+    QVERIFY(run(log({"export", "--format", "markdown"})).out.contains("Learnt: Bring the long cable."));
     QCOMPARE(run(log({"export", "--format", "pdf"})).code, 2);
     makeJob("house-12", "");
     QVERIFY(run(log({"rebuild"})).out.startsWith("13 visits"));

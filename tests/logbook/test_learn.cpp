@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <QTest> // first: moc of Qt 6.4 cannot read <compare> on its own
 
-#include "logbook/lessons.h"
+#include "logbook/learnt.h"
 
 #include <algorithm>
 #include <cmath>
@@ -33,8 +33,8 @@ LogCases::View view(const char* kind, double site, double desk, int number) {
   return out;
 }
 
-const Lesson* find(const std::vector<Lesson>& lessons, const std::string& id) {
-  const auto it = std::find_if(lessons.begin(), lessons.end(), [&](const Lesson& l) { return l.id == id; });
+const Learnt* find(const std::vector<Learnt>& lessons, const std::string& id) {
+  const auto it = std::find_if(lessons.begin(), lessons.end(), [&](const Learnt& l) { return l.id == id; });
   return it == lessons.end() ? nullptr : &*it;
 }
 
@@ -94,7 +94,7 @@ private slots:
     QVERIFY(!fitHand(wrong));
     LogCases cases;
     for (int i = 0; i < kFewestCases - 1; ++i) cases.views.push_back(view("interior", 2, 3, i));
-    QVERIFY(lessonsOf(cases).empty());
+    QVERIFY(learntFrom(cases).empty());
     QVERIFY(ownPace(cases).empty() && !deskPace(cases) && forecast(cases, 38).empty());
   }
 
@@ -119,7 +119,7 @@ private slots:
     QCOMPARE(pace.size(), std::size_t(1)); // nine spheres teach nothing yet
     QVERIFY(std::abs(pace[0].minutes - 4.045) < 0.01 && pace[0].cases == 40);
     QVERIFY(QString::fromStdString(forecast(cases, 38)).startsWith("38 views at your pace: 2 h 3"));
-    const auto lessons = lessonsOf(cases);
+    const auto lessons = learntFrom(cases);
     const auto* lesson = find(lessons, "pace-interior");
     QVERIFY(lesson && lesson->cases.size() == 40);
     QVERIFY(lesson->sentence.find("40 views") != std::string::npos);
@@ -135,7 +135,7 @@ private slots:
       v.spoke = i < 91 ? 3 : 5;
       cases.views.push_back(v);
     }
-    const auto lessons = lessonsOf(cases);
+    const auto lessons = learntFrom(cases);
     QCOMPARE(find(lessons, "frames")->sentence,
              std::string("Of 100 views combined from more than three frames, in 91 no more than three said anything."));
   }
@@ -150,7 +150,7 @@ private slots:
       if (i < 12) cases.faults.push_back({v.from, "camera-moved", i < 9 ? 17 : 9});
       if (i < 8) cases.faults.push_back({v.from, "soft", 12});
     }
-    const auto lessons = lessonsOf(cases);
+    const auto lessons = learntFrom(cases);
     QVERIFY(find(lessons, "range-kitchen")->sentence.find("10.0 stops") != std::string::npos);
     QVERIFY(find(lessons, "fault-camera-moved")->sentence.find("between 15:00 and 18:00 (9 of 12)") !=
             std::string::npos);

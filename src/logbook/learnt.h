@@ -45,12 +45,12 @@ struct LogCases {
 };
 
 /// Something the logbook has learnt, never from fewer than kFewestCases.
-struct Lesson {
+struct Learnt {
   std::string id;       ///< "pace-interior"; never shown.
   std::string sentence; ///< With its figures and the number of its cases.
   std::vector<LogCase> cases;
 };
-[[nodiscard]] std::vector<Lesson> lessonsOf(const LogCases& cases);
+[[nodiscard]] std::vector<Learnt> learntFrom(const LogCases& cases);
 
 /// Own pace by kind of view, for the plan of a visit; kinds below kFewestCases are not there.
 [[nodiscard]] std::vector<Pace> ownPace(const LogCases& cases);

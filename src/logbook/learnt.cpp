@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "logbook/lessons.h"
+#include "logbook/learnt.h"
 
 #include "exposure/marks.h"
 
@@ -35,7 +35,7 @@ std::pair<std::vector<double>, std::vector<LogCase>> collected(const LogCases& c
   return out;
 }
 
-void learnPace(const LogCases& cases, std::vector<Lesson>& out) {
+void learnPace(const LogCases& cases, std::vector<Learnt>& out) {
   for (const auto& kind : kindsOf(cases)) {
     const auto [site, from] = collected(cases, [&](const LogCases::View& v) -> std::optional<double> {
       if (v.kind != kind || v.siteMinutes <= 0) return {};
@@ -61,7 +61,7 @@ void learnPace(const LogCases& cases, std::vector<Lesson>& out) {
                    from});
 }
 
-void learnHand(const LogCases& cases, std::vector<Lesson>& out) {
+void learnHand(const LogCases& cases, std::vector<Learnt>& out) {
   const auto curve = handCurve(cases);
   if (!curve) return;
   std::vector<LogCase> from;
@@ -79,7 +79,7 @@ void learnHand(const LogCases& cases, std::vector<Lesson>& out) {
                  from});
 }
 
-void learnRanges(const LogCases& cases, std::vector<Lesson>& out) {
+void learnRanges(const LogCases& cases, std::vector<Learnt>& out) {
   for (const auto& bar : rangesByKind(cases)) {
     const auto [figures, from] = collected(cases, [&](const LogCases::View& v) -> std::optional<double> {
       if (v.kind != bar.kind || v.range < 0) return {};
@@ -94,7 +94,7 @@ void learnRanges(const LogCases& cases, std::vector<Lesson>& out) {
   }
 }
 
-void learnFrames(const LogCases& cases, std::vector<Lesson>& out) {
+void learnFrames(const LogCases& cases, std::vector<Learnt>& out) {
   constexpr int kUsual = 3;
   std::vector<LogCase> from;
   int enough = 0;
@@ -117,7 +117,7 @@ std::string faultWords(const std::string& kind) {
   return out;
 }
 
-void learnFaults(const LogCases& cases, std::vector<Lesson>& out) {
+void learnFaults(const LogCases& cases, std::vector<Learnt>& out) {
   const auto checked = std::count_if(cases.views.begin(), cases.views.end(), [](const auto& v) { return v.checked; });
   std::map<std::string, std::vector<const LogCases::Fault*>> byKind;
   for (const auto& fault : cases.faults) byKind[fault.kind].push_back(&fault);
@@ -143,7 +143,7 @@ void learnFaults(const LogCases& cases, std::vector<Lesson>& out) {
   }
 }
 
-void learnStart(const LogCases& cases, std::vector<Lesson>& out) {
+void learnStart(const LogCases& cases, std::vector<Learnt>& out) {
   const auto start = ownStart(cases);
   if (start.empty()) return;
   const auto [ignored, from] = collected(cases, [](const LogCases::View& v) -> std::optional<double> {
@@ -162,8 +162,8 @@ void learnStart(const LogCases& cases, std::vector<Lesson>& out) {
 
 } // namespace
 
-std::vector<Lesson> lessonsOf(const LogCases& cases) {
-  std::vector<Lesson> out;
+std::vector<Learnt> learntFrom(const LogCases& cases) {
+  std::vector<Learnt> out;
   learnPace(cases, out);
   learnHand(cases, out);
   learnFrames(cases, out);
