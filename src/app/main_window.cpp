@@ -423,10 +423,12 @@ void MainWindow::refreshHeader() {
     pageButtons_[i]->setChecked(int(page_) == int(Page::Visit) + int(i));
   pageButtons_.front()->setEnabled(open);
   jobName_->setText(open ? QString::fromStdString(workbench_.job().name()) : tr("Mellow Lantern"));
-  const QString now = station ? workbench_.visit.nowWords() : QString();
-  viewName_->setText(open && station
-                         ? QString::fromStdString(workbench_.view().name) + (now.isEmpty() ? now : "  ·  " + now)
-                         : QString());
+  QString name = open && station ? QString::fromStdString(workbench_.view().name) : QString();
+  const QString now = name.isEmpty() ? QString() : workbench_.visit.nowWords();
+  if (!now.isEmpty()) name += "  ·  " + now.section(". ", 0, 0);
+  constexpr int kNameWidth = 470;
+  viewName_->setText(viewName_->fontMetrics().elidedText(name, Qt::ElideRight, kNameWidth));
+  viewName_->setToolTip(now);
   for (QToolButton* b : {undo_, redo_}) b->setVisible(open);
   size_->setVisible(picture);
   zoom_->setVisible(picture && picture_->actualSize() && std::abs(picture_->zoom() - 1) > 0.005);

@@ -75,7 +75,8 @@ void VisitModel::opened() {
     desk_.notices.fail(kept.error());
     unreadable_ = true; // it is not written over
   }
-  visit_ = kept && *kept ? **kept : Visit();
+  planned_ = kept && *kept;
+  visit_ = planned_ ? **kept : Visit();
   if (!kept || !*kept) {
     visit_.name = desk_.job.job().name();
     visit_.place.timeZone = localZone();
@@ -131,7 +132,7 @@ void VisitModel::takeWhatWasShot(const std::string& name) {
 
 void VisitModel::put(const Visit& visit) {
   visit_ = visit;
-  dirty_ = true;
+  dirty_ = planned_ = true;
   plan(fromNow_);
   save();
   emit changed();
@@ -173,7 +174,7 @@ void VisitModel::planAgain() {
 
 bool VisitModel::underWay() const {
   const Moment now = clock_();
-  return plan_ && now >= plan_->span.from && now <= plan_->span.to;
+  return planned_ && plan_ && now >= plan_->span.from && now <= plan_->span.to;
 }
 
 bool VisitModel::takePlaceFromFrames() {

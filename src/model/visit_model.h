@@ -31,7 +31,7 @@ public:
   [[nodiscard]] const SunTrack* track() const { return track_.get(); }
   [[nodiscard]] bool planning() const { return desk_.works.planning.running() || timer_.isActive(); }
   [[nodiscard]] Moment now() const { return clock_(); }
-  /// Shooting goes on: between the beginning and the end of the visit.
+  /// Shooting goes on: between the beginning and the end of a visit that somebody planned.
   [[nodiscard]] bool underWay() const;
 
   /// The sentence at the top.
@@ -78,7 +78,7 @@ private:
 
   Desk& desk_;
   Clock clock_;
-  bool open_ = false, dirty_ = false, fromNow_ = false, unreadable_ = false;
+  bool open_ = false, dirty_ = false, fromNow_ = false, unreadable_ = false, planned_ = false;
   Visit visit_;
   std::optional<VisitPlan> plan_;
   std::shared_ptr<const SunTrack> track_;

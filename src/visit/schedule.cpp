@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "visit/schedule.h"
 
+#include "base/parallel.h"
+
 #include <algorithm>
 #include <bitset>
 #include <cmath>
@@ -273,7 +275,10 @@ Schedule searchSchedule(const ScheduleRequest& request, int rounds, unsigned see
 
 Schedule findSchedule(const ScheduleRequest& request) {
   if (int(request.tasks.size()) <= kExactTasks) return exactSchedule(request);
-  return searchSchedule(request, kSearchRounds);
+  Schedule one, other; // two searches, at once where there are two cores
+  inParallel([&] { one = searchSchedule(request, kSearchRounds, 1); },
+             [&] { other = searchSchedule(request, kSearchRounds, 2); });
+  return better(other, one) ? other : one;
 }
 
 } // namespace ml

@@ -259,8 +259,8 @@ private slots:
       QVERIFY(writeLogChart(dir.filePath("chart.svg"), chart, window.workbench().logbook.cases()));
       QFile svg(dir.filePath("chart.svg"));
       QVERIFY(svg.open(QIODevice::ReadOnly));
-      const QByteArray drawn = svg.readAll();
-      QVERIFY(drawn.contains("<svg") && drawn.count("<text") > 5);
+      const QByteArray drawn = svg.readAll(); // texts are written as they are
+      QVERIFY2(drawn.contains("<svg") && drawn.contains("</svg>") && drawn.size() > 1500, drawn.constData());
     }
   }
 
