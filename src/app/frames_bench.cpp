@@ -101,14 +101,14 @@ public:
     select(camera_, QString::fromStdString(c.camera));
     select(school_, QString::fromStdString(c.school));
     select(aperture_, int(std::lround(6 * std::log2(c.aperture.value))));
-    {
+    if (!(snr_->lineEdit()->hasFocus() && snr_->lineEdit()->isModified())) { // else a hand is typing
       const QSignalBlocker quiet(snr_);
       snr_->setCurrentIndex(snr_->findData(int(c.snrTarget)));
       snr_->setEditText(tr("SNR %1").arg(c.snrTarget));
     }
     select(iso_, c.isoCap ? int(c.isoCap->value) : 0);
     select(moving_, c.situation.movers.empty() ? QString() : QString::fromStdString(c.situation.movers.front().id));
-    select(fade_, c.situation.fadeStopsPerMinute);
+    showFade(c.situation.fadeStopsPerMinute);
     const QSignalBlocker quietHand(hand_), quietFocal(focal_);
     hand_->setChecked(c.situation.handHeld);
     focal_->setValue(int(std::lround(c.situation.focalMm)));
@@ -121,6 +121,15 @@ public:
   }
 
 private:
+  /// What the sun of the visit says stands beside the usual ones.
+  void showFade(double stops) {
+    const QSignalBlocker quiet(fade_);
+    constexpr int kUsual = 3;
+    while (fade_->count() > kUsual) fade_->removeItem(kUsual);
+    if (fade_->findData(stops) < 0) fade_->addItem(tr("Fading, %1 stop/min").arg(stops, 0, 'f', 2), stops);
+    fade_->setCurrentIndex(std::max(0, fade_->findData(stops)));
+  }
+
   void connectAll() {
     for (auto* box : {camera_, school_, aperture_, snr_, moving_, iso_, fade_})
       connect(box, &QComboBox::activated, this, &FramesBench::choose);
@@ -236,6 +245,7 @@ private:
     if (school != c.school) c.own.reset();
     c.school = school;
     c.aperture = FNumber{std::exp2(aperture_->currentData().toInt() / 6.0)};
+    snr_->lineEdit()->setModified(false);
     const double target = QString(snr_->currentText()).remove(QRegularExpression("[^0-9.]")).toDouble();
     if (target >= 1 && target <= 1000) c.snrTarget = target;
     c.isoCap.reset();

@@ -150,7 +150,13 @@ QWidget* LogbookPage::buildLearnt() {
   cases_->setFixedHeight(170);
   auto* label = new QLabel(tr("The views behind the sentence that is chosen"));
   label->setProperty("role", "quiet");
+  start_ = new QPushButton(tr("Keep where my finishes end as a starting point"));
+  start_->setObjectName("logOwnStart");
+  start_->setProperty("role", "small");
+  start_->setToolTip(tr("A look of your own, among the looks at Finish"));
+  connect(start_, &QPushButton::clicked, this, [this] { model_.keepOwnStart(tr("My starting point")); });
   column->addWidget(lessons_, 1);
+  column->addWidget(start_, 0, Qt::AlignLeft);
   column->addWidget(label);
   column->addWidget(cases_);
   connect(lessons_, &QListWidget::currentRowChanged, this, [this](int row) {
@@ -280,6 +286,7 @@ void LogbookPage::showLearnt() {
     lessons_->addItem(item);
   }
   for (LogChartView* chart : charts_) chart->show(model_.cases());
+  start_->setEnabled(!ownStart(model_.cases()).empty());
 }
 
 void LogbookPage::refresh() {

@@ -52,7 +52,7 @@ private:
   QTextBrowser* page_;
   QLineEdit* tags_;
   QTextEdit* lesson_;
-  QPushButton *keep_, *open_, *export_, *rebuild_, *svg_;
+  QPushButton *keep_, *open_, *export_, *rebuild_, *svg_, *start_;
   std::vector<LogChartView*> charts_;
   std::int64_t shown_ = 0;
   QString html_; ///< That stands on the page.

@@ -81,6 +81,8 @@ QWidget* PracticePage::buildExercise() {
   clock_ = new QLabel;
   clock_->setObjectName("exerciseClock");
   clock_->setFont(uiFont(12));
+  clock_->setMinimumWidth(130);
+  clock_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
   head->addWidget(title_, 1);
   head->addWidget(clock_);
   column->addLayout(head);

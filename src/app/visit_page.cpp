@@ -22,7 +22,7 @@ namespace ml {
 namespace {
 
 enum Columns { kDone, kName, kWhen, kKind, kLight, kTowards, kLamps, kPositions, kMinutes, kLate, kColumns };
-constexpr int kRowHeight = 34, kTick = 20000; ///< Milliseconds.
+constexpr int kRowHeight = 34;
 
 QLabel* quiet(const QString& words) {
   auto* label = new QLabel(words);
@@ -101,11 +101,6 @@ VisitPage::VisitPage(Workbench& workbench, QWidget* parent)
   for (QLabel* words : {now_, left_, sun_, pace_}) column->addWidget(words);
   column->addWidget(buildTools());
   connectFields();
-  clock_.setInterval(kTick);
-  connect(&clock_, &QTimer::timeout, this, [this] {
-    if (isVisible() && model_.underWay()) refresh();
-  });
-  clock_.start();
 }
 
 QWidget* VisitPage::buildPlace() {
@@ -174,11 +169,20 @@ QWidget* VisitPage::buildTools() {
   sheet_ =
       button("visitSheet", tr("Sheet to take along"), tr("A PDF and a picture for the phone, in the job's folder"));
   calendar_ = button("visitCalendar", tr("Calendar..."), tr("An iCalendar file with an event for each view"));
+  ways_ = new QSpinBox;
+  ways_->setObjectName("visitWays");
+  ways_->setAccessibleName(tr("Minutes from view to view"));
+  ways_->setToolTip(tr("From where one view stands to where the next does; single ways are named in visit.json"));
+  ways_->setRange(0, 240);
+  ways_->setPrefix(tr("ways "));
+  ways_->setSuffix(tr(" min"));
+  ways_->setButtonSymbols(QAbstractSpinBox::NoButtons);
+  ways_->setKeyboardTracking(false);
   again_ = button("visitAgain", tr("Plan again from now"),
                   tr("After something took longer: what is left into the light that is left"));
   again_->setProperty("role", "next");
   row->addWidget(newView_);
-  for (QWidget* widget : std::initializer_list<QWidget*>{add_, remove_, undo_, redo_}) row->addWidget(widget);
+  for (QWidget* widget : std::initializer_list<QWidget*>{add_, remove_, ways_, undo_, redo_}) row->addWidget(widget);
   row->addStretch();
   for (QWidget* widget : std::initializer_list<QWidget*>{sheet_, calendar_, again_}) row->addWidget(widget);
   return box;
@@ -206,6 +210,8 @@ void VisitPage::connectFields() {
   connect(to_, &QTimeEdit::timeChanged, this, times);
   connect(prefer_, &QComboBox::activated, this,
           [edited](int late) { edited(VisitPage::tr("early or late"), [late](Visit& v) { v.late = late == 1; }); });
+  connect(ways_, &QSpinBox::valueChanged, this,
+          [edited](int m) { edited(VisitPage::tr("ways"), [m](Visit& v) { v.wayMinutes = m; }); });
   const auto addView = [this] {
     model_.addView(newView_->text());
     newView_->clear();
@@ -382,6 +388,7 @@ void VisitPage::refresh() {
   from_->setTime(toTime(visit.from));
   to_->setTime(toTime(visit.to));
   prefer_->setCurrentIndex(visit.late ? 1 : 0);
+  ways_->setValue(int(visit.wayMinutes + 0.5));
   fillTable();
   filling_ = false;
   chart_->show(day());

@@ -4,13 +4,13 @@
 #include "model/workbench.h"
 
 #include <QFrame>
-#include <QTimer>
 
 class QComboBox;
 class QDateEdit;
 class QLabel;
 class QLineEdit;
 class QPushButton;
+class QSpinBox;
 class QTableWidget;
 class QTimeEdit;
 class QToolButton;
@@ -43,6 +43,7 @@ private:
   VisitModel& model_;
   QLineEdit *name_, *latitude_, *longitude_;
   QComboBox *zone_, *prefer_;
+  QSpinBox* ways_;
   QDateEdit* date_;
   QTimeEdit *from_, *to_;
   QToolButton* fromFrames_;
@@ -51,7 +52,6 @@ private:
   QLabel *sun_, *now_, *left_, *pace_;
   QLineEdit* newView_;
   QPushButton *add_, *remove_, *undo_, *redo_, *again_, *sheet_, *calendar_;
-  QTimer clock_; ///< The line of now moves.
   bool filling_ = false;
 };
 

@@ -6,6 +6,7 @@
 #include "visit/visit_file.h"
 
 #include <algorithm>
+#include <map>
 
 namespace ml {
 namespace fs = std::filesystem;
@@ -191,6 +192,32 @@ void LogbookModel::keepWords(const std::string& folder, const std::vector<std::s
       readAll();
     };
   });
+}
+
+bool LogbookModel::keepOwnStart(const QString& name) {
+  const auto start = ownStart(cases_);
+  if (start.empty()) {
+    desk_.notices.tell(tr("No starting point was learnt yet: it needs ten finishes that were moved."));
+    return false;
+  }
+  Recipe recipe;
+  ToneSettings& tone = recipe.tone;
+  const std::map<std::string, double*> controls{{"exposure", &tone.exposure},
+                                                {"balance", &tone.balance},
+                                                {"detail", &tone.detail},
+                                                {"form", &tone.form},
+                                                {"saturation", &tone.saturation},
+                                                {"vivid", &tone.vivid},
+                                                {"warmth", &tone.warmth},
+                                                {"tint", &tone.tint},
+                                                {"veil", &tone.veil},
+                                                {"denoise", &recipe.denoise},
+                                                {"sharpening", &recipe.sharpening}};
+  for (const auto& [control, by] : start)
+    if (const auto it = controls.find(control); it != controls.end()) *it->second += by;
+  if (!desk_.notices.check(desk_.looks.save(name.toStdString(), recipe))) return false;
+  desk_.notices.tell(tr("Your starting point \"%1\" stands among the looks at Finish.").arg(name));
+  return true;
 }
 
 void LogbookModel::readYear(const QString& year) {

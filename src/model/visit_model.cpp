@@ -10,11 +10,14 @@
 #include <QDateTime>
 #include <QUndoCommand>
 #include <algorithm>
+#include <cmath>
 
 namespace ml {
 namespace {
 
 constexpr int kPlanWithinMs = 150; ///< After the last change of a hand that types.
+constexpr int kTickMs = 20000;
+constexpr double kFadeFelt = 0.05; ///< Stops a minute that a bracket is planned for.
 
 year_month_day today(const std::string& zone) {
   return dateAt(zone, std::chrono::floor<std::chrono::seconds>(std::chrono::system_clock::now()));
@@ -46,6 +49,9 @@ VisitModel::VisitModel(Desk& desk, Clock clock) : desk_(desk), clock_(std::move(
   timer_.setSingleShot(true);
   timer_.setInterval(kPlanWithinMs);
   connect(&timer_, &QTimer::timeout, this, &VisitModel::startPlanning);
+  ticking_.setInterval(kTickMs);
+  connect(&ticking_, &QTimer::timeout, this, &VisitModel::tick);
+  ticking_.start();
   connect(&undo_, &QUndoStack::indexChanged, this, &VisitModel::changed);
   connect(&desk_.job, &JobModel::closing, this, &VisitModel::flush);
   connect(&desk_.job, &JobModel::jobOpened, this, &VisitModel::opened);
@@ -66,6 +72,7 @@ VisitModel::~VisitModel() {
 void VisitModel::opened() {
   open_ = true;
   dirty_ = fromNow_ = unreadable_ = false;
+  fades_.clear();
   undo_.clear();
   plan_.reset();
   track_.reset();
@@ -172,6 +179,31 @@ void VisitModel::planAgain() {
   emit changed();
 }
 
+void VisitModel::tick() {
+  if (!underWay()) return;
+  const auto at = momentIn(visit_, *plan_, clock_());
+  const auto late = [&](const PlannedView& entry) {
+    return at.untilBegin + entry.length() < std::chrono::seconds{-60};
+  };
+  if (at.next >= 0 && late(plan_->order[std::size_t(at.next)])) plan(true);
+  emit changed();
+}
+
+/// The light fades for a view's bracket as the sun says, unless the photographer says otherwise.
+void VisitModel::tellFades() {
+  if (!planned_ || !plan_ || desk_.busy()) return;
+  for (const auto& entry : plan_->order) {
+    const std::string& folder = visit_.views[std::size_t(entry.view)].folder;
+    const View* view = folder.empty() ? nullptr : desk_.job.find(folder);
+    if (!view) continue;
+    const double told = fades_.contains(folder) ? fades_[folder] : 0, now = view->situation.fadeStopsPerMinute;
+    const double fade = std::abs(entry.fade) < kFadeFelt ? 0 : std::round(std::abs(entry.fade) * 100) / 100;
+    if (now != told || now == fade) continue;
+    fades_[folder] = fade;
+    desk_.job.note(folder, Aspect::Choices, [fade](View& v) { v.situation.fadeStopsPerMinute = fade; });
+  }
+}
+
 bool VisitModel::underWay() const {
   const Moment now = clock_();
   return planned_ && plan_ && now >= plan_->span.from && now <= plan_->span.to;
@@ -229,6 +261,7 @@ void VisitModel::startPlanning() {
       plan_ = plan ? std::optional(*plan) : std::nullopt;
       problem_ = plan ? QString() : text(plan.error().message);
       track_ = track;
+      tellFades();
       emit changed();
     };
   });

@@ -7,6 +7,7 @@
 #include <QTimer>
 #include <QUndoStack>
 #include <functional>
+#include <map>
 
 namespace ml {
 
@@ -54,6 +55,8 @@ public:
   void markDone(int view, bool done);
   /// What is still to do, from now on: after a view took longer than planned.
   void planAgain();
+  /// Time has passed: a view that should be done and is not moves what follows.
+  void tick();
   /// As the frames say where they were taken. False, and said, when none does.
   bool takePlaceFromFrames();
   [[nodiscard]] QUndoStack& undoStack() { return undo_; }
@@ -70,6 +73,7 @@ private:
   void opened();
   void put(const Visit& visit);
   void takeViewsOfJob();
+  void tellFades();
   void takeWhatWasShot(const std::string& view);
   void plan(bool fromNow);
   void startPlanning();
@@ -86,7 +90,8 @@ private:
   std::function<std::string(int)> forecast_;
   std::vector<Pace> pace_;
   QUndoStack undo_;
-  QTimer timer_;
+  QTimer timer_, ticking_;
+  std::map<std::string, double> fades_; ///< Told to the plans of views, by folder; stops a minute.
 };
 
 } // namespace ml

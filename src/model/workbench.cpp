@@ -13,7 +13,9 @@ Workbench::Workbench(const std::filesystem::path& jobs) : desk(jobs) {
     know(*station);
   connect(&desk.job, &JobModel::closing, &deliver, &DeliverModel::letGo);
   connect(&desk.job, &JobModel::viewEntered, this, &Workbench::viewEntered);
-  connect(&desk.job, &JobModel::viewChanged, this, &Workbench::tell);
+  connect(&desk.job, &JobModel::viewChanged, this, [this](const std::string&, Aspect aspect) {
+    if (aspect != Aspect::Journal) tell(); // nothing that is shown; a hand may be typing
+  });
   connect(&desk.job, &JobModel::undoChanged, this, &Workbench::tell);
   connect(&desk.works.longWork, &Lane::runningChanged, this, &Workbench::tell);
   connect(&desk.job, &JobModel::jobOpened, this, [this] { scales_.clear(); });

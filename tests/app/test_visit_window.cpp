@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // A visit that is planned, shot against the clock and remembered; the practice room and the first path; all in the real
 // window.
+#include "app/log_pages.h"
 #include "logbook/store.h"
 #include "support/window.h"
 #include "visit/visit_file.h"
@@ -82,6 +83,7 @@ LogEntry workedOn(int number) {
     view.faults.push_back({"soft", 11});
   }
   view.frames = {note};
+  view.offsets = {{"warmth", -0.25}, {"exposure", 0}};
   out.views = {view};
   return out;
 }
@@ -255,6 +257,17 @@ private slots:
     QFile csv(dir.filePath("log.csv"));
     QVERIFY(csv.open(QIODevice::ReadOnly));
     QVERIFY(csv.readAll().count("\r\n") >= 61);
+    // A year as a PDF, and where finishes end as a look.
+    QVERIFY(writeLogPdf({workedOn(1), workedOn(2)}, window.workbench().logbook.lessons(),
+                        std::filesystem::path(dir.filePath("log.pdf").toStdString()))
+                .has_value());
+    QFile pdf(dir.filePath("log.pdf"));
+    QVERIFY(pdf.open(QIODevice::ReadOnly));
+    QVERIFY(pdf.readAll().startsWith("%PDF-") && pdf.size() > 5000);
+    QVERIFY(window.workbench().logbook.keepOwnStart("Mine"));
+    const auto& looks = window.workbench().desk.looks.looks();
+    const auto mine = std::find_if(looks.begin(), looks.end(), [](const Look& l) { return l.name == "Mine"; });
+    QVERIFY(mine != looks.end() && std::abs(mine->recipe.tone.warmth + 0.25) < 1e-9);
     for (const LogChart chart : kLogCharts) {
       QVERIFY(writeLogChart(dir.filePath("chart.svg"), chart, window.workbench().logbook.cases()));
       QFile svg(dir.filePath("chart.svg"));

@@ -124,6 +124,50 @@ private slots:
     QCOMPARE(print(dateAt(bench.visit.plan()->zone, bench.visit.plan()->sun.highest)), std::string("2026-06-29"));
   }
 
+  void theSunTellsHowTheLightFades() {
+    QTemporaryDir dir;
+    Workbench bench(pathOf(dir) / "jobs");
+    QVERIFY(bench.opening.openDemo(pathOf(dir) / "jobs"));
+    const auto fade = [&](int view) { return bench.job().views()[std::size_t(view)].situation.fadeStopsPerMinute; };
+    const auto plan = [&](LightWant want) {
+      bench.visit.change("x", [&](Visit& v) {
+        v.place = {"", 46.8, 9.5, "Europe/Zurich"};
+        v.date = *parseDate("2026-10-10");
+        v.views[2].light.want = want;
+      });
+      return waitFor([&] { return !bench.visit.planning() && bench.settled(); });
+    };
+    QVERIFY(plan(LightWant::AfterSunset));
+    QVERIFY2(fade(2) > 0.1 && fade(2) < 0.5, qPrintable(QString::number(fade(2))));
+    QVERIFY(plan(LightWant::Daylight)); // what it told it takes back
+    QCOMPARE(fade(2), 0.0);
+    bench.desk.job.note(idOf(bench.job().views()[2]), Aspect::Choices,
+                        [](View& v) { v.situation.fadeStopsPerMinute = 1; });
+    QVERIFY(plan(LightWant::AfterSunset)); // what the photographer says stays
+    QCOMPARE(fade(2), 1.0);
+  }
+
+  void aViewThatTakesLongerMovesTheOrder() {
+    QTemporaryDir dir;
+    Workbench bench(pathOf(dir) / "jobs");
+    Moment now = momentOf("Europe/Zurich", *parseDate("2026-10-10"), 8 * 60);
+    bench.visit.setClock([&now] { return now; });
+    QVERIFY(bench.opening.openDemo(pathOf(dir) / "jobs"));
+    bench.visit.change("x", [&](Visit& v) {
+      v.place = {"", 46.8, 9.5, "Europe/Zurich"};
+      v.date = *parseDate("2026-10-10");
+    });
+    QVERIFY(waitFor([&] { return !bench.visit.planning() && bench.settled(); }));
+    const Moment first = bench.visit.plan()->begin;
+    bench.visit.tick(); // in time: nothing moves
+    QVERIFY(!bench.visit.planning());
+    now = bench.visit.plan()->order.front().end + std::chrono::minutes{5};
+    bench.visit.tick();
+    QVERIFY(waitFor([&] { return !bench.visit.planning() && bench.settled(); }));
+    QVERIFY(bench.visit.plan()->begin >= now && bench.visit.plan()->begin > first);
+    QCOMPARE(bench.visit.plan()->order.size(), std::size_t(3));
+  }
+
   void theOpenJobIsInTheLogbook() {
     QTemporaryDir dir;
     Workbench bench(pathOf(dir) / "jobs");

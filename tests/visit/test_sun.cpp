@@ -91,6 +91,23 @@ private slots:
     QVERIFY(std::abs(sunDay(north, day("2026-06-21")).highestAltitude - 23.44) < 0.02); // obliquity of the ecliptic
   }
 
+  // Equinoxes and solstices of 2026 to the minute, U.S. Naval Observatory, "Earth's Seasons" (from memory). At the pole
+  // the sun stands as high as its declination: nothing at an equinox, most at a solstice.
+  void seasonsOfThePublishedAlmanac() {
+    const Place pole{"", 90, 0, "UTC"};
+    for (const auto& [date, minutes] : {std::pair{"2026-03-20", 14 * 60 + 46}, {"2026-09-23", 0 * 60 + 5}}) {
+      const double altitude = sunAt(pole, momentOf("UTC", day(date), minutes)).altitude;
+      QVERIFY2(std::abs(altitude) < 0.012, qPrintable(QString::number(altitude))); // 0.016 degrees an hour
+    }
+    for (const auto& [date, minutes, sign] :
+         {std::tuple{"2026-06-21", 8 * 60 + 25, 1}, {"2026-12-21", 20 * 60 + 50, -1}}) {
+      const Moment solstice = momentOf("UTC", day(date), minutes);
+      const auto at = [&](int hours) { return sign * sunAt(pole, solstice + std::chrono::hours{hours}).altitude; };
+      QVERIFY(at(0) > at(-36) && at(0) > at(36));
+      QVERIFY(std::abs(at(0) - 23.436) < 0.005); // obliquity of the ecliptic of date
+    }
+  }
+
   void trackIsTheSun() {
     const Place place{"", 60, 25, "UTC"};
     const SunTrack track(place, {at(1782000000), at(1782000000 + 86400)});
