@@ -45,7 +45,8 @@ public:
   /// Tags and lesson of a visit, kept in its job: of the open one through `visit`, which can be taken back there.
   void keepWords(const std::string& folder, const std::vector<std::string>& tags, const std::string& lesson,
                  VisitModel& visit);
-  /// Where finishes end, as a look of the user's own: a starting point for others. False, and said, when none was
+  /// Where finishes end, as a look of the user's own: a starting point for others, without a white point, which every
+  /// picture has of its own. False, and said, when none was
   /// learnt.
   bool keepOwnStart(const QString& name);
   /// Entries of a year, oldest first; answered by yearRead.

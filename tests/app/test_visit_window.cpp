@@ -83,7 +83,7 @@ LogEntry workedOn(int number) {
     view.faults.push_back({"soft", 11});
   }
   view.frames = {note};
-  view.offsets = {{"warmth", -0.25}, {"exposure", 0}};
+  view.offsets = {{"detail", 0.25}, {"exposure", 0}};
   out.views = {view};
   return out;
 }
@@ -267,7 +267,7 @@ private slots:
     QVERIFY(window.workbench().logbook.keepOwnStart("Mine"));
     const auto& looks = window.workbench().desk.looks.looks();
     const auto mine = std::find_if(looks.begin(), looks.end(), [](const Look& l) { return l.name == "Mine"; });
-    QVERIFY(mine != looks.end() && std::abs(mine->recipe.tone.warmth + 0.25) < 1e-9);
+    QVERIFY(mine != looks.end() && std::abs(mine->recipe.tone.detail - 1.25) < 1e-9);
     for (const LogChart chart : kLogCharts) {
       QVERIFY(writeLogChart(dir.filePath("chart.svg"), chart, window.workbench().logbook.cases()));
       QFile svg(dir.filePath("chart.svg"));

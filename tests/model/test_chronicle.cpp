@@ -140,7 +140,7 @@ private slots:
     QVERIFY(plan(LightWant::AfterSunset));
     QVERIFY2(fade(2) > 0.1 && fade(2) < 0.5, qPrintable(QString::number(fade(2))));
     QVERIFY(plan(LightWant::Daylight)); // what it told it takes back
-    QCOMPARE(fade(2), 0.0);
+    QVERIFY2(fade(2) < 0.1, qPrintable(QString::number(fade(2))));
     bench.desk.job.note(idOf(bench.job().views()[2]), Aspect::Choices,
                         [](View& v) { v.situation.fadeStopsPerMinute = 1; });
     QVERIFY(plan(LightWant::AfterSunset)); // what the photographer says stays
