@@ -83,7 +83,7 @@ VisitPage::VisitPage(Workbench& workbench, QWidget* parent)
   table_->setTabKeyNavigation(false);
   table_->setFont(uiFont(9.5));
   table_->horizontalHeader()->setFont(uiFont(8.5));
-  const int widths[] = {42, 110, 92, 94, 150, 60, 72, 50, 58, 46};
+  const int widths[] = {42, 104, 92, 104, 150, 60, 70, 50, 58, 46};
   for (int i = 0; i < kColumns; ++i) table_->setColumnWidth(i, widths[i]);
   table_->horizontalHeader()->setSectionResizeMode(kName, QHeaderView::Stretch);
   middle->addWidget(table_, 1);

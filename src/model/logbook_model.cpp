@@ -22,7 +22,10 @@ LogbookModel::LogbookModel(Desk& desk) : desk_(desk) {
   connect(&desk_.job, &JobModel::viewChanged, this, soon);
   connect(&desk_.job, &JobModel::viewsChanged, this, soon);
   connect(&desk_.job, &JobModel::jobOpened, this, soon);
-  connect(&desk_.job, &JobModel::closing, this, &LogbookModel::flush);
+  connect(&desk_.job, &JobModel::closing, this, [this] { // nobody waits for it
+    timer_.stop();
+    if (dirty_) writeDown();
+  });
 }
 
 LogbookModel::~LogbookModel() {
