@@ -10,7 +10,6 @@
 #include <QListWidget>
 #include <QPushButton>
 #include <QStandardPaths>
-#include <QTabWidget>
 #include <QTableWidget>
 #include <QTemporaryDir>
 #include <QToolButton>
@@ -129,7 +128,6 @@ int main(int count, char** arguments) {
   save(window, folder, "combine");
   window.findChild<PictureView*>("picture")->setFocus();
   QTest::keyClick(window.findChild<PictureView*>("picture"), Qt::Key_Right); // a place, at 100 %
-  save(window, folder, "combine-place");
   window.findChild<PictureView*>("picture")->showWhole();
   bench.goTo(stations::kFinish);
   save(window, folder, "finish");
@@ -171,10 +169,6 @@ int main(int count, char** arguments) {
   bench.finish.compare.set(Comparing::Off);
   bench.goTo(stations::kLight);
   save(window, folder, "light-paper");
-  bench.goTo(stations::kFrames);
-  save(window, folder, "frames-paper");
-  bench.goTo(stations::kShoot);
-  save(window, folder, "shoot-paper");
   bench.selectView(2);
   settle(window);
   bench.light.takeTestFrame();
@@ -237,8 +231,6 @@ int main(int count, char** arguments) {
   settle(window);
   window.findChild<QListWidget*>("logVisits")->setCurrentRow(2); // the ferry house, between the invented ones
   save(window, folder, "logbook");
-  window.findChild<QTabWidget*>("logTabs")->setCurrentIndex(2);
-  save(window, folder, "logbook-charts");
   window.showPage(MainWindow::Page::Practice);
   bench.practice.begin("read-spot-1");
   save(window, folder, "practice");
