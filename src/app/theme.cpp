@@ -63,9 +63,10 @@ QString Theme::styleSheet() const {
     QTextEdit:focus, QDateEdit:focus, QTimeEdit:focus { border-color: %info; }
     QDateEdit, QTimeEdit { background: %raised; border: 1px solid %line; border-radius: 5px; padding: 5px 6px;
       min-height: 20px; }
-    QDateEdit::up-button, QDateEdit::down-button, QTimeEdit::up-button, QTimeEdit::down-button { width: 0; border: none; }
-    QTableWidget#visitViews QComboBox, QTableWidget#visitViews QSpinBox { border-color: transparent; background: transparent;
-      padding: 2px 4px; min-height: 18px; }
+    QDateEdit::up-button, QDateEdit::down-button, QTimeEdit::up-button,
+      QTimeEdit::down-button { width: 0; border: none; }
+    QTableWidget#visitViews QComboBox, QTableWidget#visitViews QSpinBox { border-color: transparent;
+      background: transparent; padding: 2px 4px; min-height: 18px; }
     QTableWidget#visitViews QComboBox:focus, QTableWidget#visitViews QSpinBox:focus { border-color: %info; }
     QTableWidget#visitViews QComboBox::drop-down { width: 16px; }
     QTableWidget#visitViews QToolButton { padding: 2px; min-height: 0; }

@@ -47,7 +47,8 @@ QString text(const std::string& words) {
 } // namespace
 
 void drawVisitSheet(QPainter& p, const DayPicture& day, const QRectF& page) {
-  const Theme& theme = Theme::paper();
+  Theme theme = Theme::paper();
+  theme.ground = Qt::white;
   p.save();
   p.setRenderHint(QPainter::Antialiasing);
   p.fillRect(page, Qt::white);
@@ -85,7 +86,8 @@ void drawVisitSheet(QPainter& p, const DayPicture& day, const QRectF& page) {
     for (const auto& caution : cautionsFor(view, entry)) column.say("⚠ " + text(caution), 11, false, ink, 16);
     column.skip(4);
   }
-  for (const auto& left : day.plan->leftOut) column.say(text(left.reason + " " + left.change), 11, false, ink);
+  if (day.plan->leftOut.size() > 1) // one stands in the verdict
+    for (const auto& left : day.plan->leftOut) column.say(text(left.reason + " " + left.change), 11, false, ink);
   column.skip(6);
   for (const auto& item : checklist()) column.say("☐ " + text(item), 11, false, ink);
   column.skip(6);

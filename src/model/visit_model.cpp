@@ -246,25 +246,32 @@ void VisitModel::plan(bool fromNow) {
 }
 
 void VisitModel::startPlanning() {
+  find(false);
+}
+
+/// The order at once; what would let in the views that are left out afterwards.
+void VisitModel::find(bool advise) {
   std::optional<VisitNow> now;
   if (fromNow_) {
     now = VisitNow{clock_(), -1};
     for (int i = 0; i < int(visit_.views.size()); ++i)
       if (visit_.views[std::size_t(i)].done) now->at = i;
   }
-  desk_.works.planning.start([this, visit = visit_, pace = pace_, now](const Progress&) -> std::function<void()> {
-    auto plan = planVisit(visit, pace, now);
-    std::shared_ptr<const SunTrack> track;
-    if (plan) track = std::make_shared<const SunTrack>(visit.place, visit.span());
-    return [this, plan = std::move(plan), track, visit] {
-      if (!(visit == visit_)) return; // it changed meanwhile: another plan is on its way
-      plan_ = plan ? std::optional(*plan) : std::nullopt;
-      problem_ = plan ? QString() : text(plan.error().message);
-      track_ = track;
-      tellFades();
-      emit changed();
-    };
-  });
+  desk_.works.planning.start(
+      [this, visit = visit_, pace = pace_, now, advise](const Progress&) -> std::function<void()> {
+        auto plan = planVisit(visit, pace, now, advise);
+        std::shared_ptr<const SunTrack> track;
+        if (plan) track = std::make_shared<const SunTrack>(visit.place, visit.span());
+        return [this, plan = std::move(plan), track, visit, advise] {
+          if (!(visit == visit_)) return; // it changed meanwhile: another plan is on its way
+          plan_ = plan ? std::optional(*plan) : std::nullopt;
+          problem_ = plan ? QString() : text(plan.error().message);
+          track_ = track;
+          tellFades();
+          if (plan_ && !plan_->leftOut.empty() && !advise && !timer_.isActive()) find(true);
+          emit changed();
+        };
+      });
 }
 
 QString VisitModel::verdict() const {

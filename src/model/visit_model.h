@@ -77,6 +77,7 @@ private:
   void takeWhatWasShot(const std::string& view);
   void plan(bool fromNow);
   void startPlanning();
+  void find(bool advise);
   void save();
   friend class VisitEdit;
 

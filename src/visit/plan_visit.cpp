@@ -94,6 +94,10 @@ std::string minutesWords(int secondsCount) {
   return fmt::format("{} h {} min", minutes / 60, minutes % 60);
 }
 
+std::string hours(const std::string& zone, const Span& span) {
+  return clockAt(zone, span.from) + " to " + clockAt(zone, span.to);
+}
+
 /// What is tried to let one view in: the schedule as it is, and the tracks of other days, made once.
 class Advice {
 public:
@@ -202,9 +206,8 @@ std::optional<std::string> Advice::anotherDay(int task) {
     const SunTrack& track = trackOf(days);
     for (const auto& window : windowsOf(view.light, track, track.span()))
       if ((window.to - window.from).count() >= length)
-        return fmt::format("Go on {}: there is such light from {} to {}.",
-                           print(dateAt(visit.place.timeZone, track.span().from)),
-                           clockAt(visit.place.timeZone, window.from), clockAt(visit.place.timeZone, window.to));
+        return "Go on " + print(dateAt(visit.place.timeZone, track.span().from)) + ": there is such light " +
+               (window == track.span() ? "all day." : "from " + hours(visit.place.timeZone, window) + ".");
   }
   return {};
 }
@@ -214,10 +217,6 @@ std::string Advice::changeFor(int task) {
   if (const auto instead = insteadOf(task)) return *instead;
   if (const auto day = anotherDay(task)) return *day;
   return "No other day of the year helps; choose another light or direction for it.";
-}
-
-std::string hours(const std::string& zone, const Span& span) {
-  return clockAt(zone, span.from) + " to " + clockAt(zone, span.to);
 }
 
 /// Why a task finds no time.
@@ -247,7 +246,8 @@ std::string reasonFor(const Puzzle& puzzle, int task) {
 
 } // namespace
 
-Result<VisitPlan> planVisit(const Visit& visit, const std::vector<Pace>& own, std::optional<VisitNow> now) {
+Result<VisitPlan> planVisit(const Visit& visit, const std::vector<Pace>& own, std::optional<VisitNow> now,
+                            bool advise) {
   if (const auto reason = visit.invalidReason()) return fail(ErrorCode::InvalidArgument, *reason);
   const Puzzle puzzle = puzzleOf(visit, own, now);
   const Schedule schedule = findSchedule(puzzle.request);
@@ -260,7 +260,8 @@ Result<VisitPlan> planVisit(const Visit& visit, const std::vector<Pace>& own, st
   if (!out.order.empty()) out.end = out.order.back().end;
   Advice advice(puzzle, schedule);
   for (const int task : schedule.leftOut)
-    out.leftOut.push_back({puzzle.views[std::size_t(task)], reasonFor(puzzle, task), advice.changeFor(task)});
+    out.leftOut.push_back(
+        {puzzle.views[std::size_t(task)], reasonFor(puzzle, task), advise ? advice.changeFor(task) : std::string()});
   return out;
 }
 

@@ -40,9 +40,10 @@ struct VisitNow {
   int at = -1; ///< View photographed last; -1: none yet.
 };
 
-/// Views that are not done into the windows of light they want (findSchedule), from now on. Errors: InvalidArgument.
+/// Views that are not done into the windows of light they want (findSchedule), from now on. `advise`: also the change
+/// that would let in what is left out, which takes many times as long. Errors: InvalidArgument.
 [[nodiscard]] Result<VisitPlan> planVisit(const Visit& visit, const std::vector<Pace>& own,
-                                          std::optional<VisitNow> now = {});
+                                          std::optional<VisitNow> now = {}, bool advise = true);
 
 /// What stands in the plan at a moment.
 struct VisitMoment {

@@ -227,6 +227,25 @@ void change(std::vector<int>& order, std::mt19937& random) {
   }
 }
 
+/// Tasks that find no time in `order` are tried at every place of it, until none gains.
+void insertLeftOut(OrderTrial& trial, std::vector<int>& order, double cost) {
+  for (bool gained = true; gained;) {
+    gained = false;
+    for (const int task : trial.schedule(order).leftOut)
+      for (std::size_t place = 0; place < order.size(); ++place) {
+        std::vector<int> tried = order;
+        std::erase(tried, task);
+        tried.insert(tried.begin() + std::ptrdiff_t(place), task);
+        trial.cost(tried, 0);
+        if (const double next = trial.lastCost(); next < cost) {
+          cost = next;
+          order = tried;
+          gained = true;
+        }
+      }
+  }
+}
+
 int lastBegin(const ScheduleTask& task) {
   return task.begins.empty() ? std::numeric_limits<int>::max() : task.begins.back().second;
 }
@@ -253,13 +272,17 @@ Schedule searchSchedule(const ScheduleRequest& request, int rounds, unsigned see
   OrderTrial trial(request);
   std::mt19937 random(seed);
   std::vector<int> best = order;
-  constexpr double kWorth = 1500, kHot = 300, kCold = 3; // seconds of a visit
+  // At first a view is given up for a shorter visit, so that the order can change; then none is.
+  constexpr double kFirst = 0.7, kWorth = 3000, kHot = 300, kCold = 3; // seconds of a visit
+  const double whole = std::max(kWorth, 2.0 * (request.to - request.from));
   double cost = trial.cost(order, kWorth), bestCost = trial.lastCost();
   std::vector<int> tried;
   for (int round = 0; round < rounds; ++round) {
+    const double worth = round < kFirst * rounds ? kWorth : whole;
+    if (round == int(kFirst * rounds)) cost = trial.cost(order, worth);
     tried = order;
     change(tried, random);
-    const double next = trial.cost(tried, kWorth);
+    const double next = trial.cost(tried, worth);
     const double warmth = kHot * std::pow(kCold / kHot, double(round) / rounds);
     const double chance = double(random()) / double(std::mt19937::max());
     if (next > cost && chance >= std::exp((cost - next) / warmth)) continue;
@@ -270,6 +293,7 @@ Schedule searchSchedule(const ScheduleRequest& request, int rounds, unsigned see
       best = order;
     }
   }
+  insertLeftOut(trial, best, bestCost);
   return trial.schedule(best);
 }
 

@@ -37,7 +37,7 @@ std::string verdict(const Visit& visit, const VisitPlan& plan) {
   if (plan.leftOut.size() > 1)
     return out + fmt::format("{} find{} no time, first {}.", counted(plan.leftOut.size(), "view", "views"),
                              plan.leftOut.size() == 1 ? "s" : "", visit.views[std::size_t(first.view)].name);
-  return out + first.reason + " " + first.change;
+  return out + first.reason + (first.change.empty() ? "" : " " + first.change);
 }
 
 std::string sunWords(const VisitPlan& plan) {
