@@ -240,7 +240,12 @@ QStringList VisitModel::zones() const {
   return out;
 }
 
+/// A plan that names views which are gone is none.
 void VisitModel::plan(bool fromNow) {
+  const auto gone = [&](int view) { return view >= int(visit_.views.size()); };
+  if (plan_ && (std::any_of(plan_->order.begin(), plan_->order.end(), [&](const auto& e) { return gone(e.view); }) ||
+                std::any_of(plan_->leftOut.begin(), plan_->leftOut.end(), [&](const auto& l) { return gone(l.view); })))
+    plan_.reset();
   fromNow_ = fromNow;
   timer_.start();
 }

@@ -107,7 +107,15 @@ private slots:
     QVERIFY(waitFor([&] { return bench.visit.plan() != nullptr; }));
     bench.desk.job.rename("Library");
     QCOMPARE(bench.visit.visit().views[0].name, std::string("Library"));
+    const auto namesOnlyWhatIsThere = [&] {
+      const auto* plan = bench.visit.plan();
+      const int views = int(bench.visit.visit().views.size());
+      return !plan ||
+             std::all_of(plan->order.begin(), plan->order.end(), [&](const auto& e) { return e.view < views; });
+    };
+    connect(&bench.visit, &VisitModel::changed, this, [&] { QVERIFY(namesOnlyWhatIsThere()); });
     QVERIFY(bench.desk.job.remove(1).has_value());
+    QVERIFY(namesOnlyWhatIsThere());
     QCOMPARE(bench.visit.visit().views.size(), std::size_t(2));
     bench.visit.addView("  ");
     QCOMPARE(bench.visit.visit().views.size(), std::size_t(2)); // no name, no view
