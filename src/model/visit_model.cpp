@@ -66,6 +66,8 @@ VisitModel::VisitModel(Desk& desk, Clock clock) : desk_(desk), clock_(std::move(
 }
 
 VisitModel::~VisitModel() {
+  undo_.disconnect(this); // nobody is there to hear of it
+  blockSignals(true);
   flush();
 }
 

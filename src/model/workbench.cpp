@@ -28,6 +28,7 @@ Workbench::Workbench(const std::filesystem::path& jobs) : desk(jobs) {
 Workbench::~Workbench() {
   // Nobody is there to hear of the last file, nor of what goes down with the parts.
   blockSignals(true);
+  for (QObject* part : std::initializer_list<QObject*>{&visit, &logbook, &practice}) part->blockSignals(true);
   desk.job.disconnect(this);
   desk.works.longWork.disconnect(this);
   views.disconnect(this);

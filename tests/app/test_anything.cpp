@@ -31,7 +31,9 @@ struct Undoable {
   bool operator==(const Undoable&) const = default;
 };
 Undoable undoable(const View& v) {
-  return {v.readings, choicesOf(v), v.recipe, v.radianceStamp, v.combined.has_value()};
+  PlanChoices choices = choicesOf(v);
+  choices.situation.fadeStopsPerMinute = 0; // the sun of the visit says it, which has an undo of its own
+  return {v.readings, choices, v.recipe, v.radianceStamp, v.combined.has_value()};
 }
 
 std::string difference(const Undoable& a, const Undoable& b) {
