@@ -101,4 +101,8 @@ Result<fs::path> worldFolder(const std::string& id) {
               "There is no world \"" + id + "\"; reading_room, boat_hall and jetty_dusk ship with the program.");
 }
 
+std::filesystem::path jobsIn(const std::string& folder) {
+  return folder.empty() ? jobsFolder() : std::filesystem::path(folder);
+}
+
 } // namespace ml::cli

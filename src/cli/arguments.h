@@ -32,6 +32,9 @@ enum Exit {
 /// A look's id, or a recipe file when that is given.
 [[nodiscard]] Result<Recipe> recipeFrom(const std::string& look, const std::string& file);
 
+/// Where jobs lie: `folder`, or where the window keeps them when it is empty.
+[[nodiscard]] std::filesystem::path jobsIn(const std::string& folder);
+
 /// Worlds lie beside the program, in the installed share folder, or in the source tree it was built from.
 [[nodiscard]] Result<std::filesystem::path> worldFolder(const std::string& id);
 

@@ -4,7 +4,6 @@
 #include "cli/say.h"
 #include "logbook/export.h"
 #include "logbook/store.h"
-#include "session/locations.h"
 
 #include <algorithm>
 #include <charconv>
@@ -16,19 +15,15 @@ using nlohmann::json;
 namespace fs = std::filesystem;
 namespace {
 
-fs::path jobsOf(const LogArguments& a) {
-  return a.jobs.empty() ? jobsFolder() : fs::path(a.jobs);
-}
-
 void warn(const std::vector<std::string>& problems) {
   for (const auto& problem : problems) std::fprintf(stderr, "%s\n", problem.c_str());
 }
 
 /// Opened; one that is new or was damaged is made from the jobs first.
 Result<Logbook> opened(const LogArguments& a, const Progress& progress) {
-  auto book = Logbook::open(a.logbook.empty() ? logbookFile(jobsOf(a)) : fs::path(a.logbook));
+  auto book = Logbook::open(a.logbook.empty() ? logbookFile(jobsIn(a.jobs)) : fs::path(a.logbook));
   if (!book || !book->isNew()) return book;
-  const auto problems = book->rebuild({jobsOf(a)}, progress);
+  const auto problems = book->rebuild({jobsIn(a.jobs)}, progress);
   if (!problems) return passOn(problems.error());
   warn(*problems);
   return book;
@@ -169,9 +164,9 @@ int runLogExport(const LogArguments& a, const Progress& progress) {
 }
 
 int runLogRebuild(const LogArguments& a, const Progress& progress) {
-  auto book = Logbook::open(a.logbook.empty() ? logbookFile(jobsOf(a)) : fs::path(a.logbook));
+  auto book = Logbook::open(a.logbook.empty() ? logbookFile(jobsIn(a.jobs)) : fs::path(a.logbook));
   if (!book) return refuse(book.error());
-  std::vector<fs::path> roots{jobsOf(a)};
+  std::vector<fs::path> roots{jobsIn(a.jobs)};
   roots.insert(roots.end(), a.folders.begin(), a.folders.end());
   const auto problems = book->rebuild(roots, progress);
   if (!problems) return refuse(problems.error());

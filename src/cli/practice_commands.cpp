@@ -5,7 +5,6 @@
 #include "practice/answers.h"
 #include "practice/material.h"
 #include "practice/progress.h"
-#include "session/locations.h"
 
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
@@ -14,10 +13,6 @@ namespace ml::cli {
 using nlohmann::json;
 namespace fs = std::filesystem;
 namespace {
-
-fs::path jobsOf(const PracticeArguments& a) {
-  return a.jobs.empty() ? jobsFolder() : fs::path(a.jobs);
-}
 
 json taskJson(const Exercise& exercise, const ExerciseMaterial& material) {
   json out = json::parse(toJson(exercise));
@@ -62,7 +57,7 @@ int showTask(const PracticeArguments& a, const Exercise& exercise, const Exercis
 
 int runPracticeList(const PracticeArguments& a) {
   std::vector<std::string> problems;
-  const auto exercises = allExercises(exercisesFolder(jobsOf(a)), problems);
+  const auto exercises = allExercises(exercisesFolder(jobsIn(a.jobs)), problems);
   for (const auto& problem : problems) std::fprintf(stderr, "%s\n", problem.c_str());
   if (a.json) {
     json list = json::array();
@@ -77,7 +72,7 @@ int runPracticeList(const PracticeArguments& a) {
 }
 
 int runPractice(const PracticeArguments& a, const Progress& progress) {
-  const auto exercise = findExercise(a.exercise, exercisesFolder(jobsOf(a)));
+  const auto exercise = findExercise(a.exercise, exercisesFolder(jobsIn(a.jobs)));
   if (!exercise) return refuse(exercise.error());
   const auto material = prepare(*exercise, progress);
   if (!material) return refuse(material.error());

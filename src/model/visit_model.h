@@ -60,6 +60,11 @@ public:
   /// As the frames say where they were taken. False, and said, when none does.
   bool takePlaceFromFrames();
   [[nodiscard]] QUndoStack& undoStack() { return undo_; }
+  /// Stops a minute that the sun told the plan of a view; nothing: it has told none.
+  [[nodiscard]] std::optional<double> toldFade(const std::string& view) const {
+    const auto it = fades_.find(view);
+    return it == fades_.end() ? std::nullopt : std::optional(it->second);
+  }
 
   /// Errors: CannotWrite; InvalidArgument while there is no plan.
   Result<void> writeCalendar(const std::filesystem::path& file) const;

@@ -31,9 +31,7 @@ struct Undoable {
   bool operator==(const Undoable&) const = default;
 };
 Undoable undoable(const View& v) {
-  PlanChoices choices = choicesOf(v);
-  choices.situation.fadeStopsPerMinute = 0; // the sun of the visit says it, which has an undo of its own
-  return {v.readings, choices, v.recipe, v.radianceStamp, v.combined.has_value()};
+  return {v.readings, choicesOf(v), v.recipe, v.radianceStamp, v.combined.has_value()};
 }
 
 std::string difference(const Undoable& a, const Undoable& b) {
@@ -107,6 +105,8 @@ private:
     const std::string id = idOf(bench.view());
     const auto now = [&] {
       Undoable state = undoable(bench.view());
+      double& fade = state.choices.situation.fadeStopsPerMinute; // told by the sun: the visit has an undo of its own
+      if (bench.visit.toldFade(id) == fade) fade = beginning_[id].choices.situation.fadeStopsPerMinute;
       if (byItself_.contains(id)) state.stamp = beginning_[id].stamp, state.combined = beginning_[id].combined;
       return state;
     };

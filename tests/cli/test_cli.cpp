@@ -1,31 +1,19 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "codec/jpeg.h"
 #include "plan/planner.h"
+#include "support/cli.h"
 #include "support/scenes.h"
 
 #include <QJsonArray>
 #include <QJsonDocument>
 #include <QJsonObject>
-#include <QProcess>
 #include <QTest>
 #include <fstream>
 
 using namespace ml;
+using namespace ml::test;
 
 namespace {
-
-struct Outcome {
-  int code = -1;
-  QString out, error;
-};
-
-Outcome run(const QStringList& arguments) {
-  QProcess process;
-  process.start(ML_CLI, arguments);
-  if (!process.waitForFinished(300000)) return {};
-  return {process.exitCode(), QString::fromUtf8(process.readAllStandardOutput()),
-          QString::fromUtf8(process.readAllStandardError())};
-}
 
 bool isSentence(const QString& text) {
   return text.trimmed().size() > 20 && text.trimmed().endsWith('.');

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Visits, logbook and practice by the command line, as other programs use it.
+#include "support/cli.h"
 #include "support/scenes.h"
 
 #include <QDir>
@@ -7,24 +8,12 @@
 #include <QJsonArray>
 #include <QJsonDocument>
 #include <QJsonObject>
-#include <QProcess>
 #include <QTemporaryDir>
 #include <QTest>
 
+using namespace ml::test;
+
 namespace {
-
-struct Outcome {
-  int code = -1;
-  QString out, error;
-};
-
-Outcome run(const QStringList& arguments) {
-  QProcess process;
-  process.start(ML_CLI, arguments);
-  if (!process.waitForFinished(120000)) return {};
-  return {process.exitCode(), QString::fromUtf8(process.readAllStandardOutput()),
-          QString::fromUtf8(process.readAllStandardError())};
-}
 
 QJsonObject object(const QString& text) {
   return QJsonDocument::fromJson(text.toUtf8()).object();
