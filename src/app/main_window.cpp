@@ -60,7 +60,7 @@ MainWindow::MainWindow(std::filesystem::path jobsFolder, QWidget* parent)
   allViews_ = new AllViewsSheet(workbench_);
   visit_ = new VisitPage(workbench_);
   logbook_ = new LogbookPage(workbench_);
-  practice_ = new PracticePage(workbench_, path_);
+  practice_ = new PracticePage(workbench_);
   pathBar_ = new PathBar(path_);
   welcome_ = new Welcome;
   picture_->setEmptyText({}, tr("Here the picture will be."));

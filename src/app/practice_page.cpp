@@ -19,7 +19,7 @@ constexpr int kListWidth = 264, kAnswerWidth = 350, kTick = 250;
 
 } // namespace
 
-PracticePage::PracticePage(Workbench& workbench, FirstPath&, QWidget* parent)
+PracticePage::PracticePage(Workbench& workbench, QWidget* parent)
     : QFrame(parent), workbench_(workbench), model_(workbench.practice) {
   setObjectName("practicePage");
   auto* row = new QHBoxLayout(this);

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "app/theme.h"
-#include "model/first_path.h"
 #include "model/workbench.h"
 
 #include <QFrame>
@@ -26,7 +25,7 @@ class PracticePage : public QFrame {
   Q_OBJECT
 
 public:
-  PracticePage(Workbench& workbench, FirstPath& path, QWidget* parent = nullptr);
+  explicit PracticePage(Workbench& workbench, QWidget* parent = nullptr);
   void refresh();
   void setTheme(const Theme& theme);
   /// What Ctrl+Return presses.

@@ -2,6 +2,7 @@
 #include "logbook/entry.h"
 
 #include "session/shooting.h"
+#include "session/view_json.h"
 #include "visit/visit_file.h"
 
 #include <algorithm>
@@ -154,18 +155,13 @@ json faultJson(const LogFault& fault) {
   return {{"kind", fault.kind}, {"hour", fault.hour}};
 }
 
-json frameJson(const FrameNote& n) {
-  return {{"file", n.file},          {"seconds", n.seconds},   {"focal_35mm", n.focal35},
-          {"hand_held", n.handHeld}, {"softness", n.softness}, {"flaws", n.flaws}};
-}
-
 json eventJson(const ViewEvent& e) {
   return {{"at", e.at}, {"what", e.what}, {"subject", e.subject}, {"words", e.words}};
 }
 
 json viewJson(const LogView& v) {
   json frames = json::array(), faults = json::array(), events = json::array();
-  for (const auto& frame : v.frames) frames.push_back(frameJson(frame));
+  for (const auto& frame : v.frames) frames.push_back(noteJson(frame));
   for (const auto& fault : v.faults) faults.push_back(faultJson(fault));
   for (const auto& event : v.events) events.push_back(eventJson(event));
   json out{{"folder", v.folder},
@@ -226,10 +222,7 @@ LogView viewFromJson(const json& j) {
     v.darkest = range->value("darkest", 0.0);
     v.brightest = range->value("brightest", 0.0);
   }
-  for (const auto& n : j.value("frames", json::array()))
-    v.frames.push_back({n.value("file", ""), n.value("seconds", 0.0), n.value("focal_35mm", 0.0),
-                        n.value("hand_held", false), n.value("softness", 0.0),
-                        n.value("flaws", std::vector<std::string>{})});
+  for (const auto& n : j.value("frames", json::array())) v.frames.push_back(noteFrom(n));
   for (const auto& f : j.value("faults", json::array())) v.faults.push_back({f.value("kind", ""), f.value("hour", -1)});
   for (const auto& e : j.value("events", json::array()))
     v.events.push_back(

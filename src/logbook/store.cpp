@@ -303,21 +303,6 @@ Result<void> Logbook::put(const std::vector<LogEntry>& entries) {
   });
 }
 
-Result<void> Logbook::forget(const std::string& folder) {
-  return inOneStep([&]() -> Result<void> {
-    for (const char* table : {"tags", "views", "hand", "faults"})
-      if (auto gone = run(connection_,
-                          QString("DELETE FROM %1 WHERE visit IN (SELECT id FROM visits WHERE folder = ?)").arg(table),
-                          {q(folder)});
-          !gone)
-        return passOn(gone.error());
-    for (const char* last : {"DELETE FROM words WHERE rowid IN (SELECT id FROM visits WHERE folder = ?)",
-                             "DELETE FROM visits WHERE folder = ?"})
-      if (auto gone = run(connection_, last, {q(folder)}); !gone) return passOn(gone.error());
-    return {};
-  });
-}
-
 Result<std::vector<std::string>> Logbook::rebuild(const std::vector<fs::path>& roots, const Progress& progress) {
   std::set<fs::path> folders;
   std::error_code error;

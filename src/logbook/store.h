@@ -52,8 +52,6 @@ public:
   Result<void> put(const LogEntry& entry);
   /// Many at once.
   Result<void> put(const std::vector<LogEntry>& entries);
-  /// The job folder is gone.
-  Result<void> forget(const std::string& folder);
   /// Reads every job in these folders, and in the folders of the visits it knows. Jobs that cannot be read keep what
   /// was known of them and are returned as sentences. A stop leaves it as it was.
   Result<std::vector<std::string>> rebuild(const std::vector<std::filesystem::path>& roots, const Progress& progress);

@@ -15,6 +15,8 @@ namespace ml {
 /// Frames shot into the view are stored relative to it, so that the job folder can move.
 [[nodiscard]] nlohmann::json setJson(const View& view, const FrameSet& set);
 [[nodiscard]] FrameSet setFrom(const View& view, const nlohmann::json& json);
+[[nodiscard]] nlohmann::json noteJson(const FrameNote& note);
+[[nodiscard]] FrameNote noteFrom(const nlohmann::json& json);
 /// A stored file name as a path: relative ones lie in the view's folder.
 [[nodiscard]] std::filesystem::path restored(const View& view, const std::string& name);
 
