@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench.h"
 #include "app/set_dialog.h"
+#include "app/source_menu.h"
 #include "app/theme.h"
 #include "exposure/marks.h"
 
@@ -28,6 +29,8 @@ public:
     auto* first = group(QString(), 0);
     status_ = qobject_cast<QLabel*>(first->itemAt(0)->widget());
     status_->setObjectName("device");
+    source_ = new SourceMenu(shoot_);
+    first->addWidget(source_);
     auto* boxes = new QHBoxLayout;
     format_ = new QComboBox;
     format_->setObjectName("format");
@@ -91,8 +94,12 @@ public:
     select(order_, int(shoot_.order()));
     const QSignalBlocker quiet(handHeld_);
     handHeld_->setChecked(frames_.choices().situation.handHeld);
-    format_->setEnabled(camera && !working && v.profile().hasRaw);
+    const bool real = shoot_.desk().camera.wired() != nullptr;
+    format_->setEnabled(camera && !working && !real && v.profile().hasRaw); // a real camera's is set on the camera
+    format_->setToolTip(real ? tr("Set raw on the camera; what it writes is taken") : QString());
     for (QWidget* w : std::initializer_list<QWidget*>{order_, handHeld_, still_}) w->setEnabled(camera && !working);
+    handHeld_->setText(real ? tr("Hand-held") : tr("Hand-held: it sways"));
+    source_->refresh();
     refreshDevice();
     refreshSets(working);
     refreshStrip();
@@ -139,15 +146,24 @@ private:
         ->setObjectName("connectCamera");
     menu->addAction(tr("Put in another card"), this, [this] { shoot_.desk().camera.changeCard(); })
         ->setObjectName("changeCard");
-    auto* practise = menu->addMenu(tr("Practise: let it happen"));
+    practise_ = menu->addMenu(tr("Practise: let it happen"));
     for (const auto& fault : faultNames()) {
       if (fault.kind == FaultKind::HandHeld) continue;
-      practise
+      practise_
           ->addAction(QString::fromUtf8(fault.name), this,
                       [this, kind = fault.kind] { shoot_.desk().camera.armFault(kind); })
           ->setObjectName(QString("fault-") + fault.id);
     }
     return menu;
+  }
+
+  [[nodiscard]] QString cameraSays(const DeviceStatus& d) const {
+    const auto real = shoot_.desk().camera.wired();
+    QStringList says;
+    if (!real || real->facts().battery) says << tr("Battery %1 %").arg(100 * d.battery, 0, 'f', 0);
+    if (!real || real->facts().freeMegabytes) says << tr("%1 GB left").arg(d.freeMegabytes / 1000, 0, 'f', 1);
+    if (d.buffered > 0) says << tr("%1 to write").arg(d.buffered);
+    return says.isEmpty() ? tr("Connected") : says.join(", ");
   }
 
   void refreshDevice() {
@@ -159,12 +175,10 @@ private:
     else if (!d->connected)
       status_->setText(tr("The camera is gone"));
     else
-      status_->setText(tr("Battery %1 %, %2 GB left%3")
-                           .arg(100 * d->battery, 0, 'f', 0)
-                           .arg(d->freeMegabytes / 1000, 0, 'f', 1)
-                           .arg(d->buffered > 0 ? tr(", %1 to write").arg(d->buffered) : QString()));
+      status_->setText(cameraSays(*d));
     watch_->setText(shoot_.watched().isEmpty() ? tr("Watch a folder...") : tr("Stop watching"));
     goOn_->setEnabled(!view().frames.empty());
+    practise_->setEnabled(shoot_.desk().camera.hasSimulated() && !shoot_.desk().camera.wired());
   }
 
   void refreshSets(bool busy) {
@@ -242,7 +256,9 @@ private:
   QHBoxLayout* strip_;
   QToolButton *again_, *more_, *leave_;
   QAction *name_, *watch_, *goOn_;
+  QMenu* practise_;
   QLabel *status_, *judgement_;
+  SourceMenu* source_;
 };
 
 } // namespace

@@ -30,23 +30,31 @@ std::vector<ExposureSettings> inOrder(std::vector<ExposureSettings> frames, Brac
   return frames;
 }
 
-Result<std::vector<ShotFrame>> shootBracket(Camera& camera, const ShootOrder& order, const Progress& progress,
+Result<std::vector<ShotFrame>> Camera::fire(const ShootOrder& order, const Progress& progress,
                                             const std::function<void(const ShotFrame&)>& arrived) {
-  for (const auto& settings : order.frames)
-    if (auto taken = camera.accepts(settings, order.format); !taken) return passOn(taken.error());
-  if (order.timer.value > 0) camera.wait(order.timer);
   std::vector<ShotFrame> shot;
   for (std::size_t i = 0; i < order.frames.size(); ++i) {
     if (progress.stopRequested()) return stopped();
     progress.at(fmt::format("Frame {} of {}", i + 1, order.frames.size()), double(i) / double(order.frames.size()));
-    const auto file =
-        order.folder / (order.prefix + std::to_string(order.firstNumber + int(i)) + extensionOf(order.format));
-    if (auto exposed = camera.expose(order.frames[i], order.format, file); !exposed) return passOn(exposed.error());
+    const auto file = order.folder / (order.prefix + std::to_string(order.numberOf(i)) + extensionOf(order.format));
+    if (auto exposed = expose(order.frames[i], order.format, file); !exposed) return passOn(exposed.error());
     shot.push_back({int(i), file, order.frames[i]});
     if (arrived) arrived(shot.back());
   }
   progress.at("Frames", 1);
   return shot;
+}
+
+Result<std::vector<ShotFrame>> shootBracket(Camera& camera, const ShootOrder& order, const Progress& progress,
+                                            const std::function<void(const ShotFrame&)>& arrived) {
+  for (const auto& settings : order.frames)
+    if (auto taken = camera.accepts(settings, order.format); !taken) return passOn(taken.error());
+  constexpr double kLook = 0.25; // seconds after which a stop is looked for
+  for (double left = order.timer.value; left > 0; left -= kLook) {
+    if (progress.stopRequested()) return stopped();
+    camera.wait({std::min(left, kLook)});
+  }
+  return camera.fire(order, progress, arrived);
 }
 
 } // namespace ml

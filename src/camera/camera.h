@@ -38,6 +38,26 @@ struct SpotMeasure {
   bool atLeast = false;   ///< Clipped: this bright or brighter.
 };
 
+struct ShotFrame {
+  int index = 0;
+  std::filesystem::path file;
+  ExposureSettings settings; ///< As ordered; the time as the file says, where a real camera's file says it.
+};
+
+/// What to shoot and where to put it.
+struct ShootOrder {
+  std::vector<ExposureSettings> frames; ///< In the order they are fired.
+  FrameFormat format = FrameFormat::Dng;
+  std::filesystem::path folder;
+  std::string prefix = "frame-";
+  int firstNumber = 1;      ///< Files are "<prefix><number>.<ext>".
+  std::vector<int> numbers; ///< Of each frame, where they do not follow one another from firstNumber.
+  Seconds timer{0};
+  [[nodiscard]] int numberOf(std::size_t frame) const {
+    return frame < numbers.size() ? numbers[frame] : firstNumber + int(frame);
+  }
+};
+
 /// A camera the photographer can drive. Errors: CameraRefused with what to do, CameraGone, CardFull, CannotWrite.
 class Camera {
 public:
@@ -53,30 +73,18 @@ public:
   /// Exposes one frame and leaves it complete at `file`.
   virtual Result<void> expose(const ExposureSettings& settings, FrameFormat format,
                               const std::filesystem::path& file) = 0;
+  /// Exposes all frames of the order and calls `arrived` after each, on the caller's thread. A stop keeps what is there
+  /// and returns Stopped; so does an error. Here: one after the other.
+  virtual Result<std::vector<ShotFrame>> fire(const ShootOrder& order, const Progress& progress,
+                                              const std::function<void(const ShotFrame&)>& arrived);
   /// What the finder shows at these settings: 8-bit display picture, not kept.
   virtual Result<Image<std::uint8_t>> liveView(const ExposureSettings& settings) = 0;
   /// Reflected-light spot reading at a place given in 0..1 of width and height; radius in 0..1 of the width.
   virtual Result<SpotMeasure> spotReading(double x, double y, double radius) = 0;
 };
 
-struct ShotFrame {
-  int index = 0;
-  std::filesystem::path file;
-  ExposureSettings settings; ///< As ordered.
-};
-
-/// What to shoot and where to put it.
-struct ShootOrder {
-  std::vector<ExposureSettings> frames; ///< In the order they are fired.
-  FrameFormat format = FrameFormat::Dng;
-  std::filesystem::path folder;
-  std::string prefix = "frame-";
-  int firstNumber = 1; ///< Files are "<prefix><number>.<ext>".
-  Seconds timer{0};
-};
-
-/// Shoots the frames one by one, calling `arrived` after each. All settings are checked before the first frame. A stop
-/// between frames keeps what is there and returns Stopped; so does an error.
+/// Shoots the order, calling `arrived` after each frame. All settings are checked before the first frame; then the
+/// timer runs. A stop keeps what is there and returns Stopped; so does an error.
 Result<std::vector<ShotFrame>> shootBracket(Camera& camera, const ShootOrder& order, const Progress& progress,
                                             const std::function<void(const ShotFrame&)>& arrived);
 

@@ -205,21 +205,29 @@ void SimulatedCamera::spend(Seconds exposure, double megabytes) {
 
 Result<void> SimulatedCamera::expose(const ExposureSettings& ordered, FrameFormat format,
                                      const std::filesystem::path& file) {
+  return exposeTo(ordered, {{format, file}});
+}
+
+Result<void> SimulatedCamera::exposeTo(const ExposureSettings& ordered, const std::vector<Output>& outputs) {
   if (strikes(FaultKind::Disconnect)) connected_ = false;
   if (!connected_)
     return fail(ErrorCode::CameraGone,
                 "The camera is gone; check cable and battery, connect it again and go on. What was shot is kept.");
   if (battery_ <= 0.02) return fail(ErrorCode::CameraRefused, "The camera's battery is empty; change it.");
-  if (auto taken = accepts(ordered, format); !taken) return taken;
+  for (const Output& output : outputs)
+    if (auto taken = accepts(ordered, output.format); !taken) return taken;
   if (strikes(FaultKind::CardFull) || freeMegabytes_ < profile_.fileMegabytes)
     return fail(ErrorCode::CardFull, "The camera's card is full; put in another and go on. What was shot is kept.");
   const ExposureSettings settings = driftedFrom(ordered);
   takeStand();
   Image<float> scene = sceneNow(settings.time);
   disturb(scene);
-  const auto written = writeAtomically(
-      file, [&](const std::filesystem::path& temporary) { return write(scene, settings, format, temporary); });
-  if (!written) return written;
+  for (const Output& output : outputs) {
+    const auto written = writeAtomically(output.file, [&](const std::filesystem::path& temporary) {
+      return write(scene, settings, output.format, temporary);
+    });
+    if (!written) return written;
+  }
   ++frameNumber_;
   last_ = settings;
   finder_ = {};

@@ -33,6 +33,12 @@ public:
   Result<void> accepts(const ExposureSettings& settings, FrameFormat format) const override;
   void wait(Seconds time) override;
   Result<void> expose(const ExposureSettings& settings, FrameFormat format, const std::filesystem::path& file) override;
+  /// One exposure in several files.
+  struct Output {
+    FrameFormat format = FrameFormat::Dng;
+    std::filesystem::path file;
+  };
+  Result<void> exposeTo(const ExposureSettings& settings, const std::vector<Output>& outputs);
   Result<Image<std::uint8_t>> liveView(const ExposureSettings& settings) override;
   Result<SpotMeasure> spotReading(double x, double y, double radius) override;
 

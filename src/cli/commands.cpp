@@ -3,6 +3,7 @@
 
 #include "base/atomic_file.h"
 #include "camera/simulated_camera.h"
+#include "cli/camera_commands.h"
 #include "cli/say.h"
 #include "deliver/deliver.h"
 #include "exposure/marks.h"
@@ -14,6 +15,7 @@
 #include "pipeline/report.h"
 #include "pipeline/run.h"
 #include "plan/shot_list.h"
+#include "session/read_plan.h"
 
 #include <algorithm>
 #include <cmath>
@@ -166,6 +168,9 @@ int runPlan(const PlanArguments& a) {
 }
 
 int runShoot(const ShootArguments& a, const Progress& progress) {
+  if (a.world.empty() == a.on.empty())
+    return wrongUse("Name either --world for the simulated camera or --on with the address of a real one.");
+  if (!a.on.empty()) return runShootByWire(a, progress);
   const auto format = frameFormat(a.format);
   if (!format) return wrongUse("--format takes dng, jpeg or tiff, not \"" + a.format + "\".");
   SimulationOptions simulation;
@@ -183,13 +188,7 @@ int runShoot(const ShootArguments& a, const Progress& progress) {
   }
   const auto folder = worldFolder(a.world);
   if (!folder) return refuse(folder.error());
-  const auto text = readText(a.plan);
-  if (!text) return refuse(text.error());
-  const auto document = json::parse(*text, nullptr, false);
-  if (document.is_discarded())
-    return refuse(
-        {ErrorCode::FileUnreadable, "`" + a.plan + "` is not a plan; make one with `mellow-lantern-cli plan --json`."});
-  const auto plan = planFromJson(document);
+  const auto plan = readPlan(a.plan);
   if (!plan) return refuse(plan.error());
   auto world = World::load(*folder);
   if (!world) return refuse(world.error());

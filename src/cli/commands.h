@@ -16,7 +16,8 @@ struct PlanArguments {
   double focal = 0;
 };
 struct ShootArguments {
-  std::string world, plan, out, format = "dng";
+  std::string world, on, plan, out, format = "dng";
+  double patience = 30; ///< Seconds that a camera which is gone is waited for.
   std::uint64_t seed = 1;
   std::vector<std::string> faults;
 };

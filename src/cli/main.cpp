@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "base/version.h"
+#include "cli/camera_commands.h"
 #include "cli/commands.h"
 #include "cli/more_commands.h"
 
@@ -62,8 +63,11 @@ CLI::App* addPlan(CLI::App& app, PlanArguments& a) {
 }
 
 CLI::App* addShoot(CLI::App& app, ShootArguments& a) {
-  auto* command = app.add_subcommand("shoot", "Shoot a plan with the simulated camera");
-  command->add_option("--world", a.world, "world id")->required();
+  auto* command = app.add_subcommand("shoot", "Shoot a plan with the simulated camera, or with a real one");
+  command->add_option("--world", a.world, "world id, for the simulated camera");
+  command->add_option("--on", a.on, "address of a camera, as `cameras` lists it: usb:001,004 or 192.168.1.20:15740");
+  command->add_option("--patience", a.patience, "seconds that a camera which is gone is waited for")
+      ->capture_default_str();
   command->add_option("--plan", a.plan, "file made by plan --json")->required();
   command->add_option("--out", a.out, "folder for the frames")->required();
   command->add_option("--format", a.format, "dng, jpeg or tiff")->capture_default_str();
@@ -133,6 +137,14 @@ CLI::App* addRun(CLI::App& app, RunArguments& a) {
 /// A command and what it does once the arguments are read.
 using Work = std::function<int(const ml::Progress&)>;
 using Works = std::vector<std::pair<CLI::App*, Work>>;
+
+void addCameras(CLI::App& app, CamerasArguments& a, Works& works) {
+  auto* command = app.add_subcommand("cameras", "What is connected, and what it can be set to");
+  command->add_option("addresses", a.addresses, "of cameras in the network; empty: those connected by USB");
+  command->add_option("--log", a.log, "file for a report of a camera that does not work; it names no owner");
+  command->add_flag("--json", a.json, "print JSON");
+  works.emplace_back(command, [&a](const ml::Progress&) { return runCameras(a); });
+}
 
 void addVisit(CLI::App& app, VisitPlanArguments& a, Works& works) {
   auto* visit = app.add_subcommand("visit", "Plan a visit by the sun and your own pace");
@@ -218,6 +230,8 @@ int main(int count, char** arguments) {
   works.emplace_back(addFinish(app, finish), [&](const ml::Progress& p) { return runFinish(finish, p); });
   RunArguments run;
   works.emplace_back(addRun(app, run), [&](const ml::Progress& p) { return runRun(run, p); });
+  CamerasArguments cameras;
+  addCameras(app, cameras, works);
   VisitPlanArguments visit;
   addVisit(app, visit, works);
   LogArguments log;

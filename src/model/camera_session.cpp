@@ -4,6 +4,7 @@
 #include "model/pictures.h"
 
 #include <algorithm>
+#include <utility>
 
 namespace ml {
 
@@ -23,7 +24,7 @@ void CameraSession::enter(std::shared_ptr<const World> world, const View& view) 
 }
 
 void CameraSession::follow(const View& view) {
-  if (!camera_) return;
+  if (!camera_) return; // a real one is what it is
   if (!(camera_->profile() == view.profile())) {
     const QImage finder = finder_;
     const double stops = finderStops_;
@@ -35,19 +36,108 @@ void CameraSession::follow(const View& view) {
 }
 
 void CameraSession::connectCamera() {
-  if (!camera_) return;
-  notices_.check(camera_->connect());
+  if (!present()) return;
+  works_.wiring.start([this, camera = camera()](const Progress&) -> std::function<void()> {
+    const auto connected = camera->connect();
+    return [this, connected] {
+      wasConnected_ = connected.has_value();
+      notices_.check(connected);
+      emit changed();
+    };
+  });
+}
+
+// ---- A real camera
+
+CameraSession::CameraSession(Works& works, Notices& notices, QObject* parent)
+    : QObject(parent), works_(works), notices_(notices) {
+  constexpr int kEveryMs = 5000;
+  howItIs_.setInterval(kEveryMs);
+  connect(&howItIs_, &QTimer::timeout, this, &CameraSession::askHowItIs);
+}
+
+void CameraSession::useWired(const QString& address, const View& view) {
+  if (const auto port = portOf(address.trimmed().toStdString()); !port) return notices_.fail(port.error());
+  if (connecting_) connecting_->giveUp();
+  connecting_ = std::make_shared<WiredCamera>(address.trimmed().toStdString(), view.profile());
+  lastAddress_ = address.trimmed();
+  works_.wiring.start([this, camera = connecting_](const Progress&) -> std::function<void()> {
+    const auto connected = camera->connect();
+    return [this, camera, connected] {
+      if (connecting_ != camera) return;
+      connecting_.reset();
+      if (!notices_.check(connected)) return;
+      if (wired_) wired_->giveUp();
+      wired_ = camera;
+      wasConnected_ = true;
+      finder_ = {};
+      howItIs_.start();
+      notices_.tell(tr("%1 is connected. Tell people near a moving slider or a flash that it will be fired from afar.")
+                        .arg(wiredName()));
+      emit changed();
+      emit finderDrawn();
+    };
+  });
+}
+
+void CameraSession::useSimulated() {
+  howItIs_.stop();
+  if (wired_) wired_->giveUp();
+  wired_.reset();
+  finder_ = {};
   emit changed();
+  emit finderDrawn();
+}
+
+QString CameraSession::wiredName() const {
+  if (!wired_) return {};
+  const QString model = QString::fromStdString(wired_->facts().model);
+  return model.isEmpty() ? QString::fromStdString(wired_->address()) : model;
+}
+
+void CameraSession::look() {
+  if (works_.wiring.running()) return;
+  works_.wiring.start([this](const Progress&) -> std::function<void()> {
+    const auto found = findCameras();
+    return [this, found] {
+      if (!found) return notices_.fail(found.error());
+      found_ = *found;
+      emit foundChanged();
+    };
+  });
+}
+
+std::vector<Seconds> CameraSession::timesFor(const std::vector<ExposureSettings>& frames) const {
+  return wired_ ? wired_->facts().timesFor(frames) : std::vector<Seconds>{};
+}
+
+/// Battery, card, and whether it is there at all. Not while something is asked of it: that tells by itself.
+void CameraSession::askHowItIs() {
+  if (!wired_ || works_.wiring.running() || works_.longWork.running() || !wired_->status().connected) {
+    if (wired_ && std::exchange(wasConnected_, wired_->status().connected) != wired_->status().connected)
+      emit changed();
+    return;
+  }
+  works_.wiring.start([this, camera = wired_](const Progress&) -> std::function<void()> {
+    (void)camera->refresh(); // what it finds is the camera's status
+    return [this] { emit changed(); };
+  });
+}
+
+void CameraSession::giveUp() {
+  howItIs_.stop();
+  for (const auto& camera : {wired_, connecting_})
+    if (camera) camera->giveUp();
 }
 
 void CameraSession::changeCard() {
-  if (!camera_) return;
+  if (!camera_ || wired_) return;
   camera_->locked([&] { device_->changeCard(); });
   emit changed();
 }
 
 void CameraSession::armFault(FaultKind fault) {
-  if (!camera_) return;
+  if (!camera_ || wired_) return;
   const bool lasting = fault == FaultKind::HandHeld;
   camera_->locked([&] { device_->addFault({fault, lasting ? 0 : 1}); });
   for (const auto& name : faultNames())
@@ -72,18 +162,20 @@ ExposureSettings CameraSession::finderSettings(const View& view) const {
 }
 
 void CameraSession::drawFinder(const View& view) {
-  if (!camera_) return;
-  works_.preview.start(
-      [this, camera = camera_, settings = finderSettings(view)](const Progress&) -> std::function<void()> {
-        auto live = camera->liveView(settings);
-        if (!live) return [this, e = live.error()] { notices_.fail(e); };
-        QImage image = toQImage(*live);
-        return [this, camera, image] {
-          if (camera != camera_) return;
-          finder_ = image;
-          emit finderDrawn();
-        };
-      });
+  if (!present() || (wired_ && !wired_->facts().preview)) return;
+  works_.preview.start([this, asked = camera(), real = wired_ != nullptr,
+                        settings = finderSettings(view)](const Progress&) -> std::function<void()> {
+    auto live = asked->liveView(settings);
+    // Many real cameras show no finder; that is no mistake, a test frame stands in for it.
+    if (!live && real) return [this] { emit changed(); };
+    if (!live) return [this, e = live.error()] { notices_.fail(e); };
+    QImage image = toQImage(*live);
+    return [this, asked, image] {
+      if (asked != camera()) return;
+      finder_ = image;
+      emit finderDrawn();
+    };
+  });
 }
 
 } // namespace ml

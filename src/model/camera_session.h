@@ -5,22 +5,23 @@
 #include "model/locked_camera.h"
 #include "model/notices.h"
 #include "session/job.h"
+#include "tether/wired_camera.h"
 
 #include <QImage>
 #include <QObject>
+#include <QTimer>
 #include <memory>
 #include <optional>
 
 namespace ml {
 
-/// The camera at the view in hand: today the simulated one in the view's world. Its finder, its state, what goes wrong
-/// on purpose.
+/// The camera at the view in hand: the simulated one in the view's world, or a real one that is connected. Its finder,
+/// its state, what goes wrong on purpose. Nothing here waits for a camera.
 class CameraSession : public QObject {
   Q_OBJECT
 
 public:
-  CameraSession(Works& works, Notices& notices, QObject* parent = nullptr)
-      : QObject(parent), works_(works), notices_(notices) {}
+  CameraSession(Works& works, Notices& notices, QObject* parent = nullptr);
 
   /// A new camera in this world; null: none is there.
   void enter(std::shared_ptr<const World> world, const View& view);
@@ -28,13 +29,34 @@ public:
   void follow(const View& view);
   void leave() { enter(nullptr, {}); }
 
-  [[nodiscard]] bool present() const { return camera_ != nullptr; }
+  [[nodiscard]] bool present() const { return wired_ || camera_; }
   /// For work in the background.
-  [[nodiscard]] std::shared_ptr<LockedCamera> camera() const { return camera_; }
+  [[nodiscard]] std::shared_ptr<Camera> camera() const {
+    return wired_ ? std::shared_ptr<Camera>(wired_) : std::shared_ptr<Camera>(camera_);
+  }
   [[nodiscard]] std::optional<DeviceStatus> status() const {
-    return camera_ ? std::optional(camera_->status()) : std::nullopt;
+    return present() ? std::optional(camera()->status()) : std::nullopt;
   }
   void connectCamera();
+
+  /// A real camera, as portOf takes its address, at every view until another is chosen. It is there once it answers.
+  void useWired(const QString& address, const View& view);
+  void useSimulated();
+  [[nodiscard]] bool hasSimulated() const { return camera_ != nullptr; }
+  /// Null: the simulated one, or none.
+  [[nodiscard]] std::shared_ptr<const WiredCamera> wired() const { return wired_; }
+  /// The model of the real one; empty: none.
+  [[nodiscard]] QString wiredName() const;
+  /// As it was typed or found last, also by an earlier program when that told.
+  [[nodiscard]] const QString& lastAddress() const { return lastAddress_; }
+  void setLastAddress(const QString& address) { lastAddress_ = address; }
+  /// Looks what is connected by USB; `foundChanged` when it is known.
+  void look();
+  [[nodiscard]] const std::vector<FoundCamera>& found() const { return found_; }
+  /// Times that the real camera has, with those of the plan that are left to bulb; empty: any.
+  [[nodiscard]] std::vector<Seconds> timesFor(const std::vector<ExposureSettings>& frames) const;
+  /// Nobody waits for a camera any longer: the program ends.
+  void giveUp();
   void changeCard();
   /// Strikes at the second frame of what is shot next.
   void armFault(FaultKind fault);
@@ -47,14 +69,23 @@ public:
 
 signals:
   void changed();
+  void foundChanged();
   void finderDrawn();
 
 private:
+  void askHowItIs();
+
   Works& works_;
   Notices& notices_;
   std::shared_ptr<const World> world_;
   std::shared_ptr<SimulatedCamera> device_;
   std::shared_ptr<LockedCamera> camera_; ///< The same; finder and shooting ask from their own threads.
+  std::shared_ptr<WiredCamera> wired_;
+  std::shared_ptr<WiredCamera> connecting_; ///< Not there yet.
+  bool wasConnected_ = false;
+  QString lastAddress_;
+  std::vector<FoundCamera> found_;
+  QTimer howItIs_;
   double finderStops_ = 0;
   QImage finder_;
 };

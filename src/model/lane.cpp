@@ -108,15 +108,16 @@ void Lane::finish(quint64 number, const std::function<void()>& apply) {
 }
 
 bool Works::settled() const {
-  for (const Lane* lane : {&longWork, &preview, &judging, &detail, &beside, &measuring, &delivery, &batch, &pictures,
-                           &small, &saving, &planning, &visitSaving, &logging, &reading, &searching, &practising})
+  for (const Lane* lane :
+       {&longWork, &preview, &judging, &detail, &beside, &measuring, &wiring, &delivery, &batch, &pictures, &small,
+        &saving, &planning, &visitSaving, &logging, &reading, &searching, &practising})
     if (lane->running()) return false;
   return true;
 }
 
 void Works::abandon() {
-  for (Lane* lane : {&longWork, &preview, &judging, &detail, &beside, &measuring, &delivery, &batch, &pictures, &small,
-                     &planning, &reading, &searching, &practising})
+  for (Lane* lane : {&longWork, &preview, &judging, &detail, &beside, &measuring, &wiring, &delivery, &batch, &pictures,
+                     &small, &planning, &reading, &searching, &practising})
     lane->abandon();
 }
 

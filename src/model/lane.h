@@ -68,6 +68,7 @@ struct Works {
   Lane detail;      ///< Parts at full size.
   Lane beside;      ///< What the picture is compared with.
   Lane measuring;   ///< A spot through the finder.
+  Lane wiring;      ///< A camera that is looked for, connected, or asked how it is.
   Lane delivery;    ///< The queue of files to write.
   Lane batch;       ///< Views that are combined while the hand is at another.
   Lane pictures;    ///< Small pictures of the views, read.

@@ -74,8 +74,12 @@ QString ShootModel::verdict() const {
     return tr("Watching %1: frames are taken as they are complete.").arg(watch_.folderName());
   if (shot_.empty()) {
     if (!v.plan) return tr("There is no plan yet; take two readings at Light.");
-    const QString frames = v.plan->fired == 1 ? tr("one frame") : tr("%1 frames").arg(v.plan->frames.size());
-    return tr("Ready for %1: %2.").arg(frames, timesWords(v.plan->frames));
+    const FittedPlan plan = *fitted();
+    const QString frames = plan.plan.fired == 1 ? tr("one frame") : tr("%1 frames").arg(plan.plan.frames.size());
+    if (!plan.changed) return tr("Ready for %1: %2.").arg(frames, timesWords(plan.plan.frames));
+    return (plan.again ? tr("Planned again with the times that %1 has. Ready for %2: %3.")
+                       : tr("With the times that %1 has. Ready for %2: %3."))
+        .arg(desk_.camera.wiredName(), frames, timesWords(plan.plan.frames));
   }
   if (!check_.ended && desk_.busy()) {
     const FrameSet* set = activeSetOf(v);
@@ -144,15 +148,22 @@ void ShootModel::opened(std::vector<ExposureSettings> shot) {
 
 // ---- Shooting
 
+std::optional<FittedPlan> ShootModel::fitted() const {
+  const auto& plan = desk_.view().plan;
+  if (!plan) return {};
+  return fitToTimes(*plan, desk_.camera.timesFor(plan->frames));
+}
+
 std::vector<ExposureSettings> ShootModel::toFire() const {
-  return desk_.view().plan ? firedOf(*desk_.view().plan, order_) : std::vector<ExposureSettings>{};
+  const auto plan = fitted();
+  return plan ? firedOf(plan->plan, order_) : std::vector<ExposureSettings>{};
 }
 
 void ShootModel::shoot() {
   if (!desk_.free() || !desk_.camera.present() || !desk_.view().plan) return;
   const View& view = desk_.view();
   if (!desk_.notices.check(checkFolder(view))) return;
-  const auto frames = firedOf(*view.plan, order_);
+  const auto frames = toFire();
   const bool again =
       std::any_of(view.sets.begin(), view.sets.end(), [](const FrameSet& s) { return !s.frames.empty(); });
   forgetSet();
@@ -164,8 +175,12 @@ void ShootModel::shoot() {
 void ShootModel::shootFrames(std::vector<ExposureSettings> frames, std::vector<int> replaces, bool whenStill) {
   check_.ended = false;
   const View& v = desk_.view();
-  const Seconds timer = v.situation.handHeld ? Seconds{0} : v.situation.timer;
-  ShootOrder order{std::move(frames), v.format, v.setFolder(*activeSetOf(v)), "frame-", nextFrameNumber(v), timer};
+  ShootOrder order;
+  order.frames = std::move(frames);
+  order.format = v.format;
+  order.folder = v.setFolder(*activeSetOf(v));
+  order.firstNumber = nextFrameNumber(v);
+  order.timer = v.situation.handHeld ? Seconds{0} : v.situation.timer;
   const auto finder = desk_.camera.finderSettings(v);
   desk_.works.longWork.start([this, camera = desk_.camera.camera(), v, order, replaces, whenStill, finder,
                               sketches = check_.sketches](const Progress& progress) -> std::function<void()> {
@@ -192,9 +207,12 @@ void ShootModel::shootFrames(std::vector<ExposureSettings> frames, std::vector<i
       const auto land = [this, now, replaces] { frameLanded(now, replaces); };
       QMetaObject::invokeMethod(this, land, Qt::QueuedConnection);
     };
-    const auto shot = shootBracket(*camera, order, progress, arrived);
     std::optional<Error> problem;
-    if (!shot) problem = shot.error();
+    // What is missing of a set is asked for after the camera was gone: it is taken up again first.
+    if (!sketches.empty() && !camera->status().connected)
+      if (auto connected = camera->connect(); !connected) problem = connected.error();
+    if (!problem)
+      if (const auto shot = shootBracket(*camera, order, progress, arrived); !shot) problem = shot.error();
     return [this, last = judged(landed, seen, true), problem] {
       check_ = last;
       setDone(problem);
@@ -247,7 +265,6 @@ void ShootModel::doNext() {
   const auto camera = desk_.camera.camera();
   if (!camera)
     return desk_.notices.fail(tr("Shoot %1 with the camera; the watched folder takes it.").arg(text(action.label)));
-  if (!camera->status().connected && !desk_.notices.check(camera->connect())) return;
   planned(action.frames);
   shootFrames(action.frames, action.replaces, false);
 }

@@ -3,6 +3,7 @@
 #include "model/folder_watch.h"
 #include "model/judging.h"
 #include "model/station_model.h"
+#include "plan/fit_times.h"
 
 namespace ml {
 
@@ -55,6 +56,8 @@ signals:
   void frameArrived(int index);
 
 private:
+  /// The plan as the camera can shoot it; nothing: there is none.
+  [[nodiscard]] std::optional<FittedPlan> fitted() const;
   using Sketches = std::vector<std::shared_ptr<const Sketch>>;
   void forgetSet();
   void shootFrames(std::vector<ExposureSettings> frames, std::vector<int> replaces, bool whenStill);

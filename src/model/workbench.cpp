@@ -34,6 +34,7 @@ Workbench::~Workbench() {
   views.disconnect(this);
   for (StationModel* station : path_) station->disconnect(this);
   deliver.letGo();
+  desk.camera.giveUp();
   desk.works.abandon();
 }
 

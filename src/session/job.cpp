@@ -11,6 +11,7 @@
 #include <algorithm>
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
+#include <set>
 
 namespace ml {
 
@@ -101,9 +102,17 @@ Result<void> loadPlan(View& view) {
   return {};
 }
 
-bool isFrameName(const fs::path& file) {
+/// A JPEG that lies beside its raw is no frame of its own.
+bool isFrameName(const fs::path& file, const std::vector<fs::path>& all) {
   const std::string ending = file.extension().string();
-  return file.filename().string().front() != '.' && (ending == ".dng" || ending == ".jpg" || ending == ".tif");
+  static const std::set<std::string> others{".json", ".xmp", ".txt", ""};
+  const bool rendered =
+      ending == ".jpg" || ending == ".jpeg" || ending == ".heif" || ending == ".heic" || ending == ".hif";
+  const auto isItsRaw = [&](const fs::path& other) {
+    return other.stem() == file.stem() && other != file && !others.contains(other.extension().string());
+  };
+  return file.filename().string().front() != '.' && !others.contains(ending) &&
+         !(rendered && std::any_of(all.begin(), all.end(), isItsRaw));
 }
 
 /// Frames that reached the disk when the program did not live to note them. Each is written whole before it gets its
@@ -114,13 +123,14 @@ void adoptStrays(View& view) {
     if (!folder.is_directory(error)) continue;
     clearLeftovers(folder.path());
     const std::string name = folder.path().filename().string();
-    std::vector<fs::path> strays;
-    for (const auto& entry : fs::directory_iterator(folder.path(), error)) {
+    std::vector<fs::path> all, strays;
+    for (const auto& entry : fs::directory_iterator(folder.path(), error))
+      if (entry.is_regular_file(error)) all.push_back(entry.path());
+    for (const auto& file : all) {
       const auto known = [&](const FrameSet& set) {
-        return std::any_of(set.frames.begin(), set.frames.end(), [&](const auto& m) { return m.file == entry.path(); });
+        return std::any_of(set.frames.begin(), set.frames.end(), [&](const auto& m) { return m.file == file; });
       };
-      if (isFrameName(entry.path()) && std::none_of(view.sets.begin(), view.sets.end(), known))
-        strays.push_back(entry.path());
+      if (isFrameName(file, all) && std::none_of(view.sets.begin(), view.sets.end(), known)) strays.push_back(file);
     }
     if (strays.empty()) continue;
     std::sort(strays.begin(), strays.end());
