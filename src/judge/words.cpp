@@ -52,6 +52,18 @@ bool othersCover(const VerdictInput& in, int without, const JudgeSetup& setup) {
   return !rest.empty() && coverageOf(SensorModel(*setup.camera), *setup.wanted, rest).complete(setup.wanted->snrTarget);
 }
 
+/// What was left out because the others cover the scene without it is not missing.
+VerdictInput lessWhatIsNotNeeded(VerdictInput in, const JudgeSetup& setup) {
+  if (!othersCover(in, -1, setup)) return in;
+  std::erase_if(in.missing, [&](const ExposureSettings& m) {
+    return std::any_of(in.aside.begin(), in.aside.end(), [&](int i) {
+      const Seconds made = in.frames[std::size_t(i)].settings.time;
+      return std::abs(std::log2(made.value / m.time.value)) <= setup.limits.settingStops;
+    });
+  });
+  return in;
+}
+
 NextAction shoot(NextAction::Kind kind, std::vector<ExposureSettings> frames, std::vector<int> replaces,
                  std::string label) {
   return {kind, std::move(frames), std::move(replaces), std::move(label)};
@@ -323,7 +335,8 @@ SetVerdict asIs(const VerdictInput& in, const JudgeSetup& setup) {
 
 } // namespace
 
-SetVerdict wordVerdict(const VerdictInput& in, const JudgeSetup& setup) {
+SetVerdict wordVerdict(const VerdictInput& given, const JudgeSetup& setup) {
+  const VerdictInput in = lessWhatIsNotNeeded(given, setup);
   if (in.order.empty()) return sound(in);
   if (const auto* j = first(in, Flaw::NotAlike))
     return {fmt::format("{} has another size or shows another view: it is not of this set.", numbered(j->frame)),

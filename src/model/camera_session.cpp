@@ -60,6 +60,7 @@ void CameraSession::useWired(const QString& address, const View& view) {
   if (const auto port = portOf(address.trimmed().toStdString()); !port) return notices_.fail(port.error());
   if (connecting_) connecting_->giveUp();
   connecting_ = std::make_shared<WiredCamera>(address.trimmed().toStdString(), view.profile());
+  connecting_->setPatience(patience_);
   lastAddress_ = address.trimmed();
   works_.wiring.start([this, camera = connecting_](const Progress&) -> std::function<void()> {
     const auto connected = camera->connect();
@@ -78,6 +79,11 @@ void CameraSession::useWired(const QString& address, const View& view) {
       emit finderDrawn();
     };
   });
+}
+
+void CameraSession::setPatience(Seconds patience) {
+  patience_ = patience;
+  if (wired_) wired_->setPatience(patience);
 }
 
 void CameraSession::useSimulated() {

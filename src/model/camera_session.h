@@ -50,6 +50,8 @@ public:
   /// As it was typed or found last, also by an earlier program when that told.
   [[nodiscard]] const QString& lastAddress() const { return lastAddress_; }
   void setLastAddress(const QString& address) { lastAddress_ = address; }
+  /// How long a set waits for a real camera that is gone.
+  void setPatience(Seconds patience);
   /// Looks what is connected by USB; `foundChanged` when it is known.
   void look();
   [[nodiscard]] const std::vector<FoundCamera>& found() const { return found_; }
@@ -86,6 +88,7 @@ private:
   QString lastAddress_;
   std::vector<FoundCamera> found_;
   QTimer howItIs_;
+  Seconds patience_{20};
   double finderStops_ = 0;
   QImage finder_;
 };

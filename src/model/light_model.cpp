@@ -59,6 +59,8 @@ QString LightModel::verdict() const {
              ev(proposals_->darkest.ev100));
   if (!desk_.camera.present() && readings.empty())
     return tr("These are your own frames; click a spot to read its light, or go on to Combine.");
+  if (readings.empty() && !testFrame_ && desk_.camera.wired() && desk_.camera.finder().isNull())
+    return tr("This camera shows no finder from here: take a test frame and click in it, or type what a meter says.");
   if (readings.empty()) return tr("Click the brightest thing that must keep its texture, then the darkest.");
   for (const auto& r : readings)
     if (r.keepTexture && r.atLeast)

@@ -21,7 +21,7 @@ void onMend(int) {
 struct Arguments {
   std::string world = "winter-garden", camera = "full-frame-24", address = "127.0.0.1", files = "raw", card;
   int port = 15740, shrink = 1;
-  double times = 3;
+  double times = 3, longest = 0;
   bool anywhere = false, apertureByHand = false, isoByHand = false, noBrackets = false;
   std::vector<std::string> faults;
 };
@@ -44,6 +44,7 @@ std::string apply(const Arguments& a, ml::StandInOptions& options) {
     return "--files takes raw, jpeg or both, not \"" + a.files + "\".";
   if (a.times != 1 && a.times != 2 && a.times != 3) return "--times takes 3, 2 or 1 times a stop.";
   options.timesPerStop = a.times;
+  if (a.longest > 0) options.profile.longest = {a.longest};
   options.card = a.card;
   options.setsAperture = !a.apertureByHand;
   options.setsIso = !a.isoByHand;
@@ -76,6 +77,7 @@ void describe(CLI::App& app, Arguments& a, ml::StandInOptions& o) {
   app.add_option("--battery", o.battery, "0 to 1")->capture_default_str()->check(CLI::Range(0.0, 1.0));
   app.add_option("--files", a.files, "raw, jpeg or both of each frame")->capture_default_str();
   app.add_option("--times", a.times, "times in its list: 3, 2 or 1 a stop")->capture_default_str();
+  app.add_option("--longest", a.longest, "seconds of the longest time in its list; beyond it there is bulb");
   app.add_option("--write", o.writeTime.value, "seconds from the exposure to the file")
       ->capture_default_str()
       ->check(CLI::Range(0.0, 60.0));

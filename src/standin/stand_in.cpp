@@ -42,10 +42,18 @@ SimulationOptions simulationOf(const StandInOptions& o) {
   return s;
 }
 
+/// Bulb goes beyond the times of the list.
+CameraProfile sensorOf(const StandInOptions& o) {
+  constexpr double kLongestBulb = 3600;
+  CameraProfile p = o.profile;
+  if (o.hasBulb) p.longest = {std::max(p.longest.value, kLongestBulb)};
+  return p;
+}
+
 } // namespace
 
 StandIn::StandIn(std::shared_ptr<const World> world, StandInOptions options)
-    : options_(std::move(options)), camera_(std::move(world), options_.profile, simulationOf(options_)),
+    : options_(std::move(options)), camera_(std::move(world), sensorOf(options_), simulationOf(options_)),
       card_(options_.card, options_.cardMegabytes), settings_(options_),
       thread_([this](const std::stop_token& stop) { work(stop); }) {
   clearLeftovers(options_.card);

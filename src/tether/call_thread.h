@@ -6,7 +6,6 @@
 #include <atomic>
 #include <chrono>
 #include <condition_variable>
-#include <csignal>
 #include <deque>
 #include <functional>
 #include <future>
@@ -48,6 +47,10 @@ public:
   [[nodiscard]] bool hung() const { return shared_->hung; }
 
 private:
+  /// The library closes what is not its own (2.5.30: standard input, each time a camera in the network is let go) and
+  /// leaves connections open that failed: this thread has files of its own, which end with it.
+  static void standApart();
+
   struct Shared {
     std::mutex mutex;
     std::condition_variable wake;
@@ -68,11 +71,7 @@ private:
       wake.notify_one();
     }
     void work() {
-      // The library writes to connections that are gone: that is an error here, not the end of the program.
-      sigset_t pipe;
-      sigemptyset(&pipe);
-      sigaddset(&pipe, SIGPIPE);
-      pthread_sigmask(SIG_BLOCK, &pipe, nullptr);
+      standApart();
       for (;;) {
         std::unique_lock lock(mutex);
         wake.wait(lock, [&] { return ended || !waiting.empty(); });

@@ -12,6 +12,7 @@ namespace ml {
 namespace {
 
 constexpr double kLongest = 1e5;
+constexpr double kAutomaticIso = 0xFFFF;           ///< ISO 15740, exposure index.
 constexpr const char* kAllBitsSet = "429496.7295"; ///< Seconds: what bulb is in tenths of a millisecond.
 
 /// A positive figure at the beginning of `text`, a comma taken for a point; what follows it is left in `rest`.
@@ -64,6 +65,13 @@ ListedValue tenths(const std::string& word, double seconds) {
   return v;
 }
 
+/// "1/1.3" stands for 0.8 s: fractions are rounded, by no more than this.
+double markNear(double seconds) {
+  constexpr double kRounded = 0.055; // stops
+  const double mark = timeAtThirds(nearestThirds({seconds})).value;
+  return std::abs(std::log2(mark / seconds)) < kRounded ? mark : exact(Seconds{seconds}).value;
+}
+
 std::optional<ListedValue> listedTime(const std::string& word) {
   std::string rest;
   const std::string text = lower(trimmed(word));
@@ -72,7 +80,7 @@ std::optional<ListedValue> listedTime(const std::string& word) {
   if (rest.starts_with("/")) {
     const auto second = figure(rest.substr(1), rest);
     if (!second || !secondsFollow(rest) || *first / *second > kLongest) return {};
-    const double t = exact(Seconds{*first / *second}).value;
+    const double t = markNear(*first / *second);
     return ListedValue{word, t, t, t};
   }
   if (!secondsFollow(rest) || *first > kLongest) return {};
@@ -115,7 +123,7 @@ std::vector<ListedValue> listedIsos(const std::vector<std::string>& words) {
     std::string text = lower(trimmed(word)), rest;
     if (text.starts_with("iso")) text = trimmed(text.substr(3));
     const auto s = figure(text, rest);
-    if (!s || !trimmed(rest).empty() || *s < 1 || *s > 1e8) return {};
+    if (!s || !trimmed(rest).empty() || *s < 1 || *s > 1e8 || *s == kAutomaticIso) return {};
     const double value = exact(Iso{*s}).value;
     return ListedValue{word, value, value, value};
   });
@@ -123,8 +131,12 @@ std::vector<ListedValue> listedIsos(const std::vector<std::string>& words) {
 
 std::optional<std::string> bulbWord(const std::vector<std::string>& words) {
   for (const auto& word : words)
-    if (lower(word).find("bulb") != std::string::npos || word.starts_with(kAllBitsSet)) return word;
+    if (lower(word).find("bulb") != std::string::npos || isOpenTime(word)) return word;
   return {};
+}
+
+bool isOpenTime(const std::string& word) {
+  return word.starts_with(kAllBitsSet);
 }
 
 double offFrom(const ListedValue& listed, double wanted) {
@@ -134,10 +146,13 @@ double offFrom(const ListedValue& listed, double wanted) {
 }
 
 const ListedValue* nearestListed(const std::vector<ListedValue>& list, double wanted) {
+  // Of words that may all mean it, the one that can be least wrong.
+  const auto worst = [&](const ListedValue& v) {
+    return std::max(std::abs(std::log2(v.least / wanted)), std::abs(std::log2(v.most / wanted)));
+  };
   const auto nearer = [&](const ListedValue& a, const ListedValue& b) {
     const double offA = offFrom(a, wanted), offB = offFrom(b, wanted);
-    if (offA != offB) return offA < offB;
-    return std::abs(std::log2(a.value / wanted)) < std::abs(std::log2(b.value / wanted));
+    return offA != offB ? offA < offB : worst(a) < worst(b);
   };
   const auto found = std::min_element(list.begin(), list.end(), nearer);
   return found == list.end() ? nullptr : &*found;

@@ -25,6 +25,9 @@ struct ListedValue {
 /// The word for exposures that last as long as they are told to.
 [[nodiscard]] std::optional<std::string> bulbWord(const std::vector<std::string>& words);
 
+/// Is that word the standard's own (all bits set) and not a maker's? Then the exposure is an open capture.
+[[nodiscard]] bool isOpenTime(const std::string& word);
+
 /// The listed value nearest to `wanted` on a scale of stops; null: the list is empty.
 [[nodiscard]] const ListedValue* nearestListed(const std::vector<ListedValue>& list, double wanted);
 /// How far, as log2, `wanted` lies from what the word may mean.

@@ -2,6 +2,7 @@
 #include "tether/connection.h"
 
 #include "base/atomic_file.h"
+#include "tether/call_thread.h"
 
 #include <algorithm>
 #include <cstdlib>
@@ -80,6 +81,26 @@ std::string widgetText(const GPhoto& g, CameraWidget* widget, CameraWidgetType t
   return g.gp_widget_get_value(widget, &value) >= GP_OK && value ? value : "";
 }
 
+Result<std::vector<FoundCamera>> detect() {
+  const auto library = GPhoto::find();
+  if (!library) return passOn(library.error());
+  const GPhoto& g = **library;
+  const std::lock_guard lock(GPhoto::opening());
+  GPContext* context = g.gp_context_new();
+  std::vector<FoundCamera> found;
+  {
+    const Ports ports(g);
+    const Models models(g, context);
+    const NameList list(g);
+    g.gp_abilities_list_detect(models.list, ports.list, list.list, context);
+    for (int i = 0; i < g.gp_list_count(list.list); ++i)
+      // Network cameras cannot be seen from here; their entry names none.
+      if (const auto port = list.value(i); port.starts_with("usb:")) found.push_back({list.name(i), port});
+  }
+  g.gp_context_unref(context);
+  return found;
+}
+
 bool isGroup(CameraWidgetType type) {
   return type == GP_WIDGET_WINDOW || type == GP_WIDGET_SECTION;
 }
@@ -111,23 +132,12 @@ Result<std::string> portOf(const std::string& address) {
 }
 
 Result<std::vector<FoundCamera>> findCameras() {
-  const auto library = GPhoto::find();
-  if (!library) return passOn(library.error());
-  const GPhoto& g = **library;
-  const std::lock_guard lock(GPhoto::opening());
-  GPContext* context = g.gp_context_new();
-  std::vector<FoundCamera> found;
-  {
-    const Ports ports(g);
-    const Models models(g, context);
-    const NameList list(g);
-    g.gp_abilities_list_detect(models.list, ports.list, list.list, context);
-    for (int i = 0; i < g.gp_list_count(list.list); ++i)
-      // Network cameras cannot be seen from here; their entry names none.
-      if (const auto port = list.value(i); port.starts_with("usb:")) found.push_back({list.name(i), port});
-  }
-  g.gp_context_unref(context);
-  return found;
+  constexpr std::chrono::seconds kLimit{20};
+  auto found = CallThread({}).call(kLimit, detect);
+  if (!found)
+    return fail(ErrorCode::CameraGone,
+                "Looking for cameras took too long and was given up; unplug the camera, plug it in and look again.");
+  return std::move(*found);
 }
 
 Result<std::unique_ptr<Connection>> Connection::open(const std::string& port, const std::string& model) {
@@ -142,7 +152,7 @@ Result<void> Connection::begin(const std::string& port, const std::string& model
   std::string wanted = model;
   if (wanted.empty() && port.starts_with("ptpip:")) wanted = kNetworkModel;
   if (wanted.empty()) {
-    const auto found = findCameras();
+    const auto found = detect();
     if (!found) return passOn(found.error());
     const auto there = std::find_if(found->begin(), found->end(), [&](const FoundCamera& c) { return c.port == port; });
     if (there == found->end())
@@ -185,7 +195,7 @@ Connection::~Connection() {
   if (context_) g_.gp_context_unref(context_);
 }
 
-/// The library has one code for a camera that says no and for one that is gone.
+/// The library's codes do not tell a camera that says no from one that is gone.
 bool Connection::answers() {
   CameraStorageInformation* stores = nullptr;
   int count = 0;
@@ -204,7 +214,7 @@ tl::unexpected<Error> Connection::failed(int code, const std::string& doing) {
         "Another program holds the camera; close it there (in the file manager: eject the camera), then connect "
         "it again" +
             why + ".");
-  if (lost(code) || (code == GP_ERROR && (model_.empty() || !answers())))
+  if (lost(code) || (model_.empty() && code == GP_ERROR) || (!model_.empty() && !answers()))
     return fail(ErrorCode::CameraGone, "The camera does not answer; see that it is on and awake, check cable, network "
                                        "and battery, and that no other program holds it, then connect it again" +
                                            why + ".");

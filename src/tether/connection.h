@@ -84,7 +84,7 @@ private:
 struct FoundCamera {
   std::string model, port;
 };
-/// What is connected by USB now. Errors: as GPhoto::find.
+/// What is connected by USB now; waits for the library, a few seconds at most. Errors: as GPhoto::find.
 [[nodiscard]] Result<std::vector<FoundCamera>> findCameras();
 
 } // namespace ml

@@ -66,6 +66,7 @@ Result<std::vector<ShotFrame>> Firing::run(const Progress& progress,
 Result<void> Firing::shootAll(const Progress& progress) {
   for (;;) {
     auto result = attempt(progress);
+    if (result) landing_.tidy();
     if (result || result.error().code != ErrorCode::CameraGone) return result;
     waiting_.clear(); // what is on the camera is looked for there
     nowAt_.clear();
@@ -90,11 +91,11 @@ Result<void> Firing::attempt(const Progress& progress) {
   if (!wire) return passOn(wire.error());
   wire_ = std::move(*wire); // nobody else keeps it: it is closed when this lets go
   facts_ = camera_.facts();
-  if (!std::exchange(begun_, true)) {
+  if (!begun_) {
     if (auto heard = hearEarlier(); !heard) return heard;
-    const std::unique_lock lock(camera_.mutex_);
-    const auto known = camera_.known_;
-    if (auto begun = landing_.begin(known); !begun) return begun;
+    const std::lock_guard lock(camera_.mutex_);
+    if (auto begun = landing_.begin(camera_.known_); !begun) return begun;
+    begun_ = true;
   }
   if (auto fetched = fetchLeft(progress); !fetched) return fetched;
   auto missing = landing_.missing();
@@ -253,11 +254,11 @@ Result<void> Firing::fireBulb(Exposure& exposure, const Progress& progress) {
   const Seconds time = order_.frames[exposure.frames.front()].time;
   if (auto set = wire_->set(facts_.timeName, facts_.bulbWord, progress); !set) return set;
   nowAt_[facts_.timeName] = facts_.bulbWord;
-  if (auto opened = wire_->turn("bulb", true); !opened) return opened;
+  if (auto opened = wire_->turn(facts_.bulbSwitch, true); !opened) return opened;
   const auto until = Clock::now() + Span(time.value);
   while (Clock::now() < until && !progress.stopRequested())
     std::this_thread::sleep_for(std::min<Span>(kLook, until - Clock::now()));
-  if (auto closed = wire_->turn("bulb", false); !closed) return closed;
+  if (auto closed = wire_->turn(facts_.bulbSwitch, false); !closed) return closed;
   exposure.ends = exposure.lastNews = Clock::now();
   return progress.stopRequested() ? Result<void>(stopped()) : Result<void>{};
 }

@@ -12,8 +12,10 @@ namespace ml {
 namespace fs = std::filesystem;
 namespace {
 
-constexpr double kSame = 0.1;    ///< Stops: the same exposure.
-constexpr double kBetween = 0.4; ///< Stops: printed and rounded times lie this far off at most.
+constexpr double kSame = 0.1;          ///< Stops: the same exposure.
+constexpr double kBetween = 0.4;       ///< Stops: printed and rounded times lie this far off at most,
+constexpr double kBetweenShort = 0.75; ///< and short ones, which the protocol counts in tenths of a millisecond.
+constexpr Seconds kShort{0.002};
 constexpr const char* kArriving = ".arriving";
 
 std::string stemOf(const std::string& name) {
@@ -62,6 +64,7 @@ bool isRawName(const std::string& name) {
 Result<void> Landing::begin(const std::set<std::string>& known) {
   std::error_code error;
   fs::create_directories(order_.folder, error);
+  tidy(); // half of something, from a program that died
   SetRecord earlier = SetRecord::load(order_.folder).value_or(SetRecord{});
   std::vector<bool> taken(earlier.entries.size());
   bool takenUp = false;
@@ -141,7 +144,7 @@ std::optional<std::size_t> Landing::frameOf(const Brought& file, const std::vect
     const auto off = [&](std::size_t i) { return timeOff(*time, entry(i).settings.time); };
     if (first != expected.end() && off(*first) < kSame) return *first;
     const auto nearest = std::min_element(open.begin(), open.end(), [&](auto a, auto b) { return off(a) < off(b); });
-    if (off(*nearest) < kBetween) return *nearest;
+    if (off(*nearest) < (*time < kShort ? kBetweenShort : kBetween)) return *nearest;
   }
   return first == expected.end() ? std::nullopt : std::optional(*first);
 }
@@ -178,9 +181,12 @@ Result<std::optional<ShotFrame>> Landing::land(std::vector<Brought> files, const
     landed = ShotFrame{int(*frame), *settled, entry(*frame).settings};
     landed->settings.time = saidTime(*settled).value_or(landed->settings.time);
   }
-  std::error_code error;
-  fs::remove(order_.folder / kArriving, error); // when it is empty
   return landed;
+}
+
+void Landing::tidy() const {
+  std::error_code error;
+  fs::remove_all(order_.folder / kArriving, error);
 }
 
 } // namespace ml

@@ -30,6 +30,8 @@ public:
   /// Finds which frame the files of one exposure are, by what they say of it; `expected`: which it should be when they
   /// do not. Gives the frame that is on the disk now; nothing: they belong to one that was, or to none.
   Result<std::optional<ShotFrame>> land(std::vector<Brought> files, const std::vector<std::size_t>& expected);
+  /// Takes away what was on its way.
+  void tidy() const;
 
 private:
   [[nodiscard]] std::optional<std::size_t> frameOf(const Brought& file, const std::vector<std::size_t>& expected) const;

@@ -68,8 +68,10 @@ CameraFacts factsFrom(const std::map<std::string, WireSetting>& all) {
   if (time) {
     facts.times = listedTimes(time->choices);
     if (canSet(time) && !facts.times.empty()) facts.timeName = time->name;
-    const auto* bulb = firstOf(all, {"bulb"});
-    if (canSet(time) && bulb && !bulb->readOnly) facts.bulbWord = bulbWord(time->choices).value_or("");
+    const std::string word = bulbWord(time->choices).value_or("");
+    // The library calls the standard's open capture "movie", and shows it only where the camera has it.
+    const auto* bulb = firstOf(all, {isOpenTime(word) ? "movie" : "bulb"});
+    if (canSet(time) && !word.empty() && bulb && !bulb->readOnly) facts.bulbWord = word, facts.bulbSwitch = bulb->name;
   }
   if (aperture) {
     facts.apertures = listedApertures(aperture->choices);

@@ -18,6 +18,7 @@ struct CameraFacts {
   std::string timeName, apertureName, isoName;     ///< Names of the settings; empty: only a hand sets it.
   std::optional<double> aperture, iso;             ///< As they stand now; nothing: the camera does not say.
   std::string bulbWord;                            ///< Of the list of times; empty: no bulb by wire.
+  std::string bulbSwitch;                          ///< What opens and closes the shutter then.
   std::vector<int> bracketCounts;                  ///< Frames it can fire by itself; empty: it cannot.
   std::vector<double> bracketSteps;                ///< Stops.
   bool preview = false;

@@ -159,6 +159,8 @@ void WiredCamera::wait(Seconds time) {
 
 Result<void> WiredCamera::expose(const ExposureSettings& settings, FrameFormat format, const fs::path& file) {
   // The set's record would lie beside the file: a single frame goes through a folder of its own.
+  std::error_code error;
+  fs::create_directories(file.parent_path(), error);
   std::string name = (file.parent_path() / ".single-XXXXXX").string();
   if (!::mkdtemp(name.data()))
     return fail(ErrorCode::CannotWrite, "`" + file.string() + "` cannot be written; choose another folder.");
@@ -168,7 +170,7 @@ Result<void> WiredCamera::expose(const ExposureSettings& settings, FrameFormat f
   order.format = format;
   order.folder = folder;
   const auto shot = fire(order, {}, {});
-  std::error_code error;
+  error.clear();
   if (shot) fs::rename(shot->front().file, file, error);
   std::error_code ignored;
   fs::remove_all(folder, ignored);
