@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Files that claim to be pictures for HDR screens, as they are read back after writing: AVIF, JPEG XL.
+// Files that claim to be pictures for HDR screens, as they are read back after writing: AVIF, JPEG XL, JPEG with a gain
+// map.
 #include "codec/avif_file.h"
+#include "codec/gain_map.h"
 #include "codec/jxl_file.h"
 
 #include <cstdlib>
@@ -14,5 +16,6 @@ extern "C" int LLVMFuzzerTestOneInput(const unsigned char* data, std::size_t siz
   std::ofstream(folder / "a", std::ios::binary).write(reinterpret_cast<const char*>(data), std::streamsize(size));
   (void)ml::readAvif(folder / "a");
   (void)ml::readJxl(folder / "a");
+  (void)ml::readGainMap(folder / "a");
   return 0;
 }

@@ -63,9 +63,9 @@ private:
     grid->setVerticalSpacing(4);
     const struct {
       const char *name, *target;
-    } kinds[] = {{"jpeg", "jpeg"},   {"webJpeg", "web"},      {"tiff", "print"},
-                 {"exr", "archive"}, {"hdrAvif", "hdr-avif"}, {"hdrJxl", "hdr-jxl"}};
-    for (int i = 0; i < 6; ++i) {
+    } kinds[] = {{"jpeg", "jpeg"},        {"webJpeg", "web"},    {"tiff", "print"},      {"exr", "archive"},
+                 {"hdrAvif", "hdr-avif"}, {"hdrJxl", "hdr-jxl"}, {"hdrJpeg", "hdr-jpeg"}};
+    for (int i = 0; i < int(std::size(kinds)); ++i) {
       auto* box = new QCheckBox(QString::fromStdString(findTarget(kinds[i].target)->shortName));
       box->setObjectName(kinds[i].name);
       box->setChecked(i == 0 || i == 3);

@@ -47,13 +47,15 @@ public:
     boxes->addWidget(format_);
     boxes->addWidget(order_);
     first->addLayout(boxes);
-    handHeld_ = new QCheckBox(tr("Hand-held: it sways"));
+    handHeld_ = new QCheckBox(tr("Hand-held"));
     handHeld_->setObjectName("handHeld");
     still_ = new QCheckBox(tr("Wait for a lull"));
     still_->setObjectName("holdStill");
     still_->setToolTip(tr("Watches the finder and fires when next to nothing moves"));
-    first->addWidget(handHeld_);
-    first->addWidget(still_);
+    auto* ticks = new QHBoxLayout;
+    ticks->addWidget(handHeld_);
+    ticks->addWidget(still_);
+    first->addLayout(ticks);
     first->addStretch();
 
     auto* second = group(tr("Frames of this set, as they arrived"), 1);
@@ -98,7 +100,8 @@ public:
     format_->setEnabled(camera && !working && !real && v.profile().hasRaw); // a real camera's is set on the camera
     format_->setToolTip(real ? tr("Set raw on the camera; what it writes is taken") : QString());
     for (QWidget* w : std::initializer_list<QWidget*>{order_, handHeld_, still_}) w->setEnabled(camera && !working);
-    handHeld_->setText(real ? tr("Hand-held") : tr("Hand-held: it sways"));
+    if (real && !shoot_.desk().camera.wired()->facts().preview) still_->setEnabled(false); // nothing to watch
+    handHeld_->setToolTip(real ? QString() : tr("The simulated camera sways"));
     source_->refresh();
     refreshDevice();
     refreshSets(working);

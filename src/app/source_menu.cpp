@@ -107,7 +107,7 @@ void SourceMenu::askAddress() {
   line->setAccessibleName(tr("Address of the camera"));
   auto* caution =
       new QLabel(tr("Who stands near a flash or a moving slider cannot see that it is about to go: warn them. A "
-                    "sensor grows hot when the finder runs for long. Leave the sun out of it."));
+                    "sensor grows hot when the finder runs for long. Keep the sun out of the picture."));
   caution->setProperty("role", "quiet");
   caution->setWordWrap(true);
   auto* buttons = new QDialogButtonBox;

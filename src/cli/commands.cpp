@@ -96,7 +96,8 @@ Result<std::vector<Target>> targetsNamed(const std::string& list) {
     const Target* target = findTarget(id);
     if (!target)
       return fail(ErrorCode::InvalidArgument,
-                  "There is no target \"" + id + "\"; use of jpeg, web, print, archive, hdr-avif and hdr-jxl.");
+                  "There is no target \"" + id +
+                      "\"; use of jpeg, web, print, archive, hdr-avif, hdr-jxl and hdr-jpeg.");
     out.push_back(*target);
     begin = end + 1;
   }

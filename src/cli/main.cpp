@@ -122,7 +122,8 @@ CLI::App* addRun(CLI::App& app, RunArguments& a) {
   command->add_option("--out", a.combine.out, "folder")->required();
   command->add_option("--look", a.look, "starting point")->capture_default_str();
   command->add_option("--recipe", a.recipe, "JSON file, instead of a look");
-  command->add_option("--deliver", a.targets, "of jpeg, web, print, archive, hdr-avif, hdr-jxl")->capture_default_str();
+  command->add_option("--deliver", a.targets, "of jpeg, web, print, archive, hdr-avif, hdr-jxl, hdr-jpeg")
+      ->capture_default_str();
   command->add_option("--creator", a.creator, "written into each picture");
   command->add_option("--rights", a.rights, "written into each picture");
   command->add_flag("--remove-location", a.removeLocation, "no place in the metadata");

@@ -246,6 +246,37 @@ Result<void> markSphere(const std::filesystem::path& file, int width, int height
   return {};
 }
 
+Result<void> markGainMap(const std::filesystem::path& file, std::size_t bytes) {
+  const auto problem = attempt([&] {
+    Exiv2::XmpProperties::registerNs("http://ns.adobe.com/hdr-gain-map/1.0/", "hdrgm");
+    Exiv2::XmpProperties::registerNs("http://ns.google.com/photos/1.0/container/", "Container");
+    Exiv2::XmpProperties::registerNs("http://ns.google.com/photos/1.0/container/item/", "Item");
+    auto image = Exiv2::ImageFactory::open(file.string());
+    image->readMetadata();
+    Exiv2::XmpData& xmp = image->xmpData();
+    xmp["Xmp.hdrgm.Version"] = "1.0";
+    Exiv2::XmpTextValue list;
+    list.setXmpArrayType(Exiv2::XmpValue::xaSeq);
+    xmp.add(Exiv2::XmpKey("Xmp.Container.Directory"), &list);
+    const auto item = [&](int number, const char* what, std::size_t length) {
+      const std::string key = "Xmp.Container.Directory[" + std::to_string(number) + "]";
+      Exiv2::XmpTextValue entry;
+      entry.setXmpStruct();
+      xmp.add(Exiv2::XmpKey(key), &entry);
+      const std::string fields = key + "/Container:Item/Item:";
+      xmp.add(Exiv2::XmpKey(key + "/Container:Item"), &entry);
+      xmp[fields + "Semantic"] = what;
+      xmp[fields + "Mime"] = "image/jpeg";
+      if (length > 0) xmp[fields + "Length"] = std::to_string(length);
+    };
+    item(1, "Primary", 0);
+    item(2, "GainMap", bytes);
+    image->writeMetadata();
+  });
+  if (problem) return unwritable(file, *problem);
+  return {};
+}
+
 std::vector<unsigned char> exifBlob(const std::filesystem::path& from, const std::string& software,
                                     const MetadataWishes& wishes) {
   Carried c = carriedFrom(from, software, wishes);

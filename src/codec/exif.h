@@ -37,6 +37,9 @@ Result<void> carryMetadata(const std::filesystem::path& from, const std::filesys
 /// http://ns.google.com/photos/1.0/panorama/), so that viewers look around in it.
 Result<void> markSphere(const std::filesystem::path& file, int width, int height);
 
+/// Says in XMP that a JPEG has a gain map of `bytes` bytes behind it.
+Result<void> markGainMap(const std::filesystem::path& file, std::size_t bytes);
+
 /// The same Exif as one block, for files that this library does not write; empty when there is none.
 [[nodiscard]] std::vector<unsigned char> exifBlob(const std::filesystem::path& from, const std::string& software,
                                                   const MetadataWishes& wishes);

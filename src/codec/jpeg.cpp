@@ -120,8 +120,7 @@ struct Decoder {
   ~Decoder() { jpeg_destroy_decompress(&info); }
 };
 
-Result<CodeImage> decode(const std::filesystem::path& path, int edge) {
-  const File file = opened(path, "rb");
+Result<CodeImage> decode(const File& file, const std::filesystem::path& path, int edge) {
   if (!file) return unreadable(path, "it cannot be opened");
   Decoder decoder;
   auto& [info, trap] = decoder;
@@ -152,11 +151,16 @@ Result<Roi> jpegSize(const std::filesystem::path& path) {
 }
 
 Result<CodeImage> readJpeg(const std::filesystem::path& path) {
-  return decode(path, 0);
+  return decode(opened(path, "rb"), path, 0);
+}
+
+Result<CodeImage> readJpeg(std::span<const unsigned char> bytes) {
+  const File file(::fmemopen(const_cast<unsigned char*>(bytes.data()), bytes.size(), "rb"), std::fclose);
+  return decode(file, "picture", 0);
 }
 
 Result<CodeImage> readSmallJpeg(const std::filesystem::path& path, int edge) {
-  return decode(path, edge);
+  return decode(opened(path, "rb"), path, edge);
 }
 
 Result<void> writeJpeg(const std::filesystem::path& path, ImageView<const std::uint8_t> rgb,

@@ -2,12 +2,16 @@
 #pragma once
 #include "codec/code_image.h"
 
+#include <span>
 #include <vector>
 
 namespace ml {
 
 /// Baseline or progressive JPEG, grey or colour, to 8-bit RGB. A file that ends early is an error, not a grey area.
 [[nodiscard]] Result<CodeImage> readJpeg(const std::filesystem::path& file);
+
+/// The same of a file in memory; messages call it "picture".
+[[nodiscard]] Result<CodeImage> readJpeg(std::span<const unsigned char> bytes);
 
 /// Pixels as stored, from the header alone; x and y are 0. Errors as readJpeg.
 [[nodiscard]] Result<Roi> jpegSize(const std::filesystem::path& file);

@@ -7,6 +7,7 @@
 #include "base/version.h"
 #include "codec/avif_file.h"
 #include "codec/exr.h"
+#include "codec/gain_map.h"
 #include "codec/icc.h"
 #include "codec/jpeg.h"
 #include "codec/jxl_file.h"
@@ -225,9 +226,9 @@ Result<void> writeAndReadBack(const Material& m, const Target& t, const fs::path
   wishes.ppi = t.ppi;
   if (m.metadataFrom)
     if (auto done = carryMetadata(*m.metadataFrom, file, software(), wishes); !done) return done;
-  const auto back = t.format == Target::Format::Jpeg   ? readJpeg(file)
-                    : t.format == Target::Format::Tiff ? readTiff(file)
-                                                       : readPng(file);
+  const auto back = t.format == Target::Format::Tiff  ? readTiff(file)
+                    : t.format == Target::Format::Png ? readPng(file)
+                                                      : readJpeg(file);
   if (!back) return passOn(back.error());
   const bool same = back->pixels.width() == codes.width && back->pixels.height() == codes.height;
   const double most = back->maxCode;
@@ -291,6 +292,26 @@ Result<void> writeHdrPicture(const Material& m, const Target& t, const fs::path&
                  meansOf<std::uint16_t>(back->signal.view(), 65535), same);
 }
 
+/// An ordinary JPEG of the finish, with what bright screens show beyond it as a gain map behind it.
+Result<void> writeHdrJpeg(const Material& m, const Target& t, const fs::path& file, const Progress& progress) {
+  auto light = m.light(kHeadroomStops);
+  if (!light) return passOn(light.error());
+  if (progress.stopRequested()) return stopped();
+  const Image<std::uint8_t> reduced = m.bytes.empty() ? bytesOf(m.picture) : Image<std::uint8_t>();
+  const ImageView<const std::uint8_t> base = m.bytes.empty() ? reduced.view() : m.bytes;
+  const GainMap map = gainMapOf(base, std::as_const(*light).view(), kHeadroomStops);
+  if (auto written = writeJpegOf(m, t, file, base); !written) return written;
+  if (auto attached = attachGainMap(file, map); !attached) return attached;
+  const auto picture = readJpeg(file);
+  if (!picture) return passOn(picture.error());
+  const auto back = readGainMap(file);
+  if (!back) return passOn(back.error());
+  const bool same = picture->pixels.width() == base.width && back->codes.width() == map.codes.width() &&
+                    back->codes.height() == map.codes.height();
+  return compare(file, meansOf<std::uint8_t>(map.codes.view(), 255),
+                 meansOf<std::uint8_t>(std::as_const(back->codes).view(), 255), same);
+}
+
 Result<void> writeArchive(const Material& m, const fs::path& file) {
   ExrOptions exr;
   exr.text = m.notes;
@@ -323,7 +344,9 @@ const std::vector<Target>& targets() {
              "-print"),
         make("archive", "OpenEXR", "OpenEXR, the radiance itself", Target::Format::Exr, ColourSpace::Srgb, ""),
         make("hdr-avif", "HDR AVIF", "AVIF for HDR screens", Target::Format::AvifHdr, ColourSpace::Srgb, "-hdr"),
-        make("hdr-jxl", "HDR JPEG XL", "JPEG XL for HDR screens", Target::Format::JxlHdr, ColourSpace::Srgb, "-hdr")};
+        make("hdr-jxl", "HDR JPEG XL", "JPEG XL for HDR screens", Target::Format::JxlHdr, ColourSpace::Srgb, "-hdr"),
+        make("hdr-jpeg", "HDR JPEG", "JPEG that bright screens show brighter", Target::Format::JpegHdr,
+             ColourSpace::Srgb, "-hdr")};
     list[1].longEdge = 2048, list[1].mostKilobytes = 1500, list[1].sharpening = 0.25;
     list[2].ppi = 300, list[2].sharpening = 0.2;
     list[4].quality = 85;
@@ -344,7 +367,7 @@ bool needsDeepCodes(const Target& t) {
 }
 
 const char* endingOf(const Target& t) {
-  static const char* kEndings[] = {".jpg", ".tif", ".png", ".exr", ".avif", ".jxl"};
+  static const char* kEndings[] = {".jpg", ".tif", ".png", ".exr", ".avif", ".jxl", ".jpg"};
   return kEndings[int(t.format)];
 }
 
@@ -405,6 +428,7 @@ Result<void> deliverTarget(const Material& m, const Target& t, const fs::path& f
   if (progress.stopRequested()) return stopped();
   return writeAtomically(file, [&](const fs::path& temporary) -> Result<void> {
     if (t.format == Target::Format::Exr) return writeArchive(m, temporary);
+    if (t.format == Target::Format::JpegHdr) return writeHdrJpeg(m, t, temporary, progress);
     if (t.hdr()) return writeHdrPicture(m, t, temporary, progress);
     return writeCodes(m, t, temporary);
   });

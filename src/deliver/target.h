@@ -13,7 +13,7 @@ namespace ml {
 
 /// One kind of file that a finished view is written as.
 struct Target {
-  enum class Format { Jpeg, Tiff, Png, Exr, AvifHdr, JxlHdr };
+  enum class Format { Jpeg, Tiff, Png, Exr, AvifHdr, JxlHdr, JpegHdr };
   std::string id, name;  ///< "web"; "JPEG for the web".
   std::string shortName; ///< "web JPEG".
   Format format = Format::Jpeg;
@@ -24,10 +24,12 @@ struct Target {
   double sharpening = 0; ///< After reducing, 0..1.
   int ppi = 0;           ///< For print; 0: not written.
   std::string suffix;    ///< Of the file's name.
-  [[nodiscard]] bool hdr() const { return format == Format::AvifHdr || format == Format::JxlHdr; }
+  [[nodiscard]] bool hdr() const {
+    return format == Format::AvifHdr || format == Format::JxlHdr || format == Format::JpegHdr;
+  }
   friend bool operator==(const Target&, const Target&) = default;
 };
-/// "jpeg", "web", "print", "archive", "hdr-avif", "hdr-jxl".
+/// "jpeg", "web", "print", "archive", "hdr-avif", "hdr-jxl", "hdr-jpeg".
 [[nodiscard]] const std::vector<Target>& targets();
 [[nodiscard]] const Target* findTarget(const std::string& id);
 [[nodiscard]] const char* endingOf(const Target& target);

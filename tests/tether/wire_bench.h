@@ -19,7 +19,10 @@ public:
   explicit StandInProcess(const QStringList& more, int port = 0, const QString& card = {})
       : card_(card.isEmpty() ? own_.path() : card) {
     process_.setProcessChannelMode(QProcess::MergedChannels);
-    QStringList options{"--world", "reading_room", "--shrink", "8", "--port", QString::number(port), "--card", card_};
+    QStringList options{"--world", "reading_room", "--port", QString::number(port), "--card", card_};
+    if (!more.contains("--shrink"))
+      options << "--shrink"
+              << "8";
     if (!more.contains("--write"))
       options << "--write"
               << "0";
