@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "base/atomic_file.h"
 
+#include <cctype>
 #include <cerrno>
+#include <climits>
 #include <csignal>
 #include <cstdlib>
 #include <cstring>
@@ -28,13 +30,28 @@ bool flushToDisk(const fs::path& file) {
   return done;
 }
 
+constexpr const char* kMark = ".part-";
+
+/// Of this machine: on a disk that many share, processes of others may have the same number.
+const std::string& host() {
+  static const std::string name = [] {
+    char text[HOST_NAME_MAX + 1] = "";
+    ::gethostname(text, HOST_NAME_MAX);
+    std::string plain;
+    for (const char* c = text; *c; ++c)
+      if (std::isalnum(static_cast<unsigned char>(*c))) plain += *c;
+    return plain;
+  }();
+  return name;
+}
+
 } // namespace
 
 Result<void> writeAtomically(const fs::path& target, const std::function<Result<void>(const fs::path&)>& write) {
   std::error_code ignored;
   if (target.has_parent_path()) fs::create_directories(target.parent_path(), ignored);
   fs::path temporary = target;
-  temporary.replace_filename("." + target.stem().string() + ".part-" + std::to_string(::getpid()) +
+  temporary.replace_filename("." + target.stem().string() + kMark + std::to_string(::getpid()) + "-" + host() +
                              target.extension().string());
   auto written = write(temporary);
   if (written && !flushToDisk(temporary)) written = cannotWrite(target, std::strerror(errno));
@@ -52,13 +69,15 @@ Result<void> writeAtomically(const fs::path& target, const std::function<Result<
 }
 
 void clearLeftovers(const fs::path& folder) {
-  static constexpr std::string_view kMark = ".part-";
   std::error_code error;
   for (const auto& entry : fs::directory_iterator(folder, error)) {
     const std::string name = entry.path().filename().string();
     const auto at = name.find(kMark);
     if (name.front() != '.' || at == std::string::npos) continue;
-    const int writer = std::atoi(name.c_str() + at + kMark.size());
+    const std::string mark = name.substr(at + std::strlen(kMark));
+    const int writer = std::atoi(mark.c_str());
+    const auto where = mark.find('-');
+    if (where != std::string::npos && !mark.substr(where + 1).starts_with(host())) continue; // another machine's
     const bool alive = writer > 0 && (::kill(writer, 0) == 0 || errno == EPERM);
     if (!alive) fs::remove(entry.path(), error);
   }

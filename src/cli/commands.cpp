@@ -4,6 +4,7 @@
 #include "base/atomic_file.h"
 #include "camera/simulated_camera.h"
 #include "cli/camera_commands.h"
+#include "cli/farm_commands.h"
 #include "cli/say.h"
 #include "deliver/deliver.h"
 #include "exposure/marks.h"
@@ -302,11 +303,11 @@ int runFinish(const FinishArguments& a, const Progress& progress) {
   return kDone;
 }
 
-int runRun(const RunArguments& a, const Progress& progress) {
+Result<RunOptions> runOptions(const RunArguments& a) {
   const auto combine = combineOptions(a.combine);
-  if (!combine) return refuse(combine.error());
+  if (!combine) return passOn(combine.error());
   const auto recipe = recipeFrom(a.look, a.recipe);
-  if (!recipe) return refuse(recipe.error());
+  if (!recipe) return passOn(recipe.error());
   RunOptions options;
   options.combine = *combine;
   options.recipe = *recipe;
@@ -317,10 +318,16 @@ int runRun(const RunArguments& a, const Progress& progress) {
   options.wishes.creator = a.creator;
   options.wishes.rights = a.rights;
   const auto wanted = targetsNamed(a.targets);
-  if (!wanted) return refuse(wanted.error());
+  if (!wanted) return passOn(wanted.error());
   options.targets = *wanted;
+  return options;
+}
+
+int runRun(const RunArguments& a, const Progress& progress) {
+  const auto options = runOptions(a);
+  if (!options) return refuse(options.error());
   std::size_t failed = 0;
-  const auto summary = runAll(toPaths(a.combine.paths), options, progress, [&](const SetOutcome& set) {
+  const auto summary = runAll(toPaths(a.combine.paths), *options, progress, [&](const SetOutcome& set) {
     failed += set.failure ? 1 : 0;
     std::printf("%s (%zu): %s%s\n", set.name.c_str(), set.files, set.done ? "done before; " : "",
                 set.failure ? set.failure->message.c_str() : set.verdict.c_str());

@@ -2,6 +2,7 @@
 #include "base/version.h"
 #include "cli/camera_commands.h"
 #include "cli/commands.h"
+#include "cli/farm_commands.h"
 #include "cli/more_commands.h"
 
 #include <CLI/CLI.hpp>
@@ -116,28 +117,63 @@ CLI::App* addFinish(CLI::App& app, FinishArguments& a) {
   return command;
 }
 
+/// What every set of a run is made by.
+void addRunOptions(CLI::App& command, RunArguments& a) {
+  command.add_option("--look", a.look, "starting point")->capture_default_str();
+  command.add_option("--recipe", a.recipe, "JSON file, instead of a look");
+  command.add_option("--deliver", a.targets, "of jpeg, web, print, archive, hdr-avif, hdr-jxl, hdr-jpeg")
+      ->capture_default_str();
+  command.add_option("--creator", a.creator, "written into each picture");
+  command.add_option("--rights", a.rights, "written into each picture");
+  command.add_flag("--remove-location", a.removeLocation, "no place in the metadata");
+  command.add_flag("!--no-join", a.joinPositions, "positions of one view stay pictures of their own");
+  addCombineOptions(command, a.combine);
+}
+
 CLI::App* addRun(CLI::App& app, RunArguments& a) {
   auto* command = app.add_subcommand("run", "Group, combine, finish and deliver every set");
   command->add_option("paths", a.combine.paths, "files and folders")->required();
   command->add_option("--out", a.combine.out, "folder")->required();
-  command->add_option("--look", a.look, "starting point")->capture_default_str();
-  command->add_option("--recipe", a.recipe, "JSON file, instead of a look");
-  command->add_option("--deliver", a.targets, "of jpeg, web, print, archive, hdr-avif, hdr-jxl, hdr-jpeg")
-      ->capture_default_str();
-  command->add_option("--creator", a.creator, "written into each picture");
-  command->add_option("--rights", a.rights, "written into each picture");
-  command->add_flag("--remove-location", a.removeLocation, "no place in the metadata");
-  command->add_flag("!--no-join", a.joinPositions, "positions of one view stay pictures of their own");
+  addRunOptions(*command, a);
   command->add_option("--jobs", a.jobs, "sets worked on at once; 0: as many as memory allows")
       ->capture_default_str()
       ->check(CLI::Range(0, 64));
-  addCombineOptions(*command, a.combine);
   return command;
 }
 
 /// A command and what it does once the arguments are read.
 using Work = std::function<int(const ml::Progress&)>;
 using Works = std::vector<std::pair<CLI::App*, Work>>;
+
+void addFarm(CLI::App& app, FarmArguments& a, Works& works) {
+  auto* farm = app.add_subcommand("farm", "A run that many machines make, or this one");
+  farm->add_option("paths", a.run.combine.paths, "cards, folders and files");
+  farm->add_option("--out", a.run.combine.out, "folder for the pictures, where every machine finds it");
+  farm->add_option("--engine", a.engine, "slurm or local")->capture_default_str();
+  addRunOptions(*farm, a.run);
+  farm->require_subcommand(0, 1);
+  const auto command = [&](const char* name, const char* words) {
+    auto* made = farm->add_subcommand(name, words);
+    made->add_option("folder", a.folder, "that was given with --out")->required();
+    return made;
+  };
+  auto* status = command("status", "How far it is");
+  status->add_flag("--json", a.json, "print JSON");
+  works.emplace_back(status, [&a](const ml::Progress&) { return runFarmStatus(a); });
+  auto* resume = command("resume", "Make what is missing");
+  static std::string engine; // empty: as it was begun
+  resume->add_option("--engine", engine, "slurm or local; empty: as it was begun");
+  works.emplace_back(resume, [&a](const ml::Progress& p) {
+    a.engine = engine;
+    return runFarmResume(a, p);
+  });
+  auto* task = command("task", "Make one set (called by the workload manager)");
+  task->add_option("set", a.set, "its number in the manifest, from 0")->required();
+  works.emplace_back(task, [&a](const ml::Progress& p) { return runFarmTask(a, p); });
+  auto* join = command("join", "Join the reports (called by the workload manager)");
+  works.emplace_back(join, [&a](const ml::Progress&) { return runFarmJoin(a); });
+  works.emplace_back(farm, [&a](const ml::Progress& p) { return runFarm(a, p); });
+}
 
 void addCameras(CLI::App& app, CamerasArguments& a, Works& works) {
   auto* command = app.add_subcommand("cameras", "What is connected, and what it can be set to");
@@ -231,6 +267,8 @@ int main(int count, char** arguments) {
   works.emplace_back(addFinish(app, finish), [&](const ml::Progress& p) { return runFinish(finish, p); });
   RunArguments run;
   works.emplace_back(addRun(app, run), [&](const ml::Progress& p) { return runRun(run, p); });
+  FarmArguments farm;
+  addFarm(app, farm, works);
   CamerasArguments cameras;
   addCameras(app, cameras, works);
   VisitPlanArguments visit;

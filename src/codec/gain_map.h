@@ -29,7 +29,7 @@ struct GainMap {
 /// Turns a JPEG that exists, with its metadata, into one that carries `map` behind it: the block of ISO 21496-1 in both
 /// pictures, the same in XMP (as programs read it that are older than the standard), the index of CIPA DC-007. Programs
 /// that know none of it show the picture as it was. Errors: CannotWrite.
-Result<void> attachGainMap(const std::filesystem::path& jpeg, const GainMap& map, int quality = 90);
+Result<void> attachGainMap(const std::filesystem::path& jpeg, const GainMap& map, int quality = 95);
 
 /// The map of a JPEG that carries one in the way attachGainMap writes it. Errors: UnsupportedFormat when it carries
 /// none, FileUnreadable when it is damaged.

@@ -118,10 +118,11 @@ template <class T> Means meansOf(ImageView<const T> in, double full) {
   return out;
 }
 
-Result<void> compare(const fs::path& file, const Means& meant, const Means& found, bool sameSize) {
+Result<void> compare(const fs::path& file, const Means& meant, const Means& found, bool sameSize,
+                     double tolerance = kMeanTolerance) {
   double worst = sameSize ? 0 : 1;
   for (std::size_t i = 0; i < meant.size(); ++i) worst = std::max(worst, std::abs(meant[i] - found[i]));
-  if (worst <= kMeanTolerance) return {};
+  if (worst <= tolerance) return {};
   return fail(ErrorCode::CannotWrite,
               "`" + file.string() +
                   "` was written, but what can be read back differs from the picture; write it to another disk.");

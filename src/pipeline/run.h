@@ -1,32 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "finish/recipe.h"
-#include "pipeline/combine.h"
-#include "pipeline/deliver_view.h"
+#include "pipeline/run_view.h"
 
 #include <functional>
 
 namespace ml {
 
-struct RunOptions {
-  bool joinPositions = true; ///< Sets that are positions of one view become one picture.
-  CombineOptions combine;
-  Recipe recipe;
-  std::filesystem::path out;
-  std::vector<Target> targets; ///< Empty: full JPEG and the radiance.
-  MetadataWishes wishes;
-  int jobs = 0; ///< Sets worked on at once; 0: as many as memory allows, at most two for each four cores.
-};
-
-/// What became of one set.
-struct SetOutcome {
-  std::string name;
-  std::size_t files = 0;
-  std::optional<Error> failure;
-  std::string verdict;
-  bool done = false; ///< Was there already, from the same frames by the same recipe.
-  std::vector<std::filesystem::path> delivered;
-  std::filesystem::path report;
+/// What a run will make.
+struct RunPlan {
+  std::vector<RunView> views;
+  std::vector<LeftOut> leftOut;
 };
 
 struct RunSummary {
@@ -41,5 +24,17 @@ struct RunSummary {
 /// goes on where it was. `setDone` is called after each. Errors: nothing readable, CannotWrite, Stopped.
 Result<RunSummary> runAll(const std::vector<std::filesystem::path>& paths, const RunOptions& options,
                           const Progress& progress, const std::function<void(const SetOutcome&)>& setDone);
+
+// ---- The same in parts, for a run that is spread over many machines
+
+void useUsualTargets(RunOptions& options);
+/// Errors: nothing readable.
+Result<RunPlan> planRun(const std::vector<std::filesystem::path>& paths, const RunOptions& options,
+                        const StopFlag& stop);
+/// Makes every view, and writes report.json.
+Result<RunSummary> makeAll(const RunPlan& plan, const RunOptions& options, const Progress& progress,
+                           const std::function<void(const SetOutcome&)>& setDone);
+[[nodiscard]] SetOutcome failedView(const RunView& view, const RunOptions& options, const Error& why);
+Result<void> writeSummary(RunSummary& summary, const std::filesystem::path& out);
 
 } // namespace ml

@@ -175,11 +175,13 @@ img.onload = () => {
     const x = c.getContext('2d', {colorType: 'float16', colorSpace: 'srgb'});
     x.globalHDRHeadroom = stops;
     x.drawImage(img, 0, 0);
-    const d = x.getImageData(0, 0, c.width, c.height, {pixelFormat: 'rgba-float16'}).data, m = [], N = 8, W = c.width, H = c.height;
+    const m = [], N = 8, W = c.width, H = c.height;
+    const d = x.getImageData(0, 0, W, H, {pixelFormat: 'rgba-float16'}).data;
     for (let j = 0; j < N; ++j) for (let i = 0; i < N; ++i) for (let q = 0; q < 3; ++q) {
       let s = 0, n = 0;
       for (let y = Math.floor(H * j / N); y < Math.floor(H * (j + 1) / N); ++y)
-        for (let u = Math.floor(W * i / N); u < Math.floor(W * (i + 1) / N); ++u, ++n) s += linear(d[4 * (y * W + u) + q]);
+        for (let u = Math.floor(W * i / N); u < Math.floor(W * (i + 1) / N); ++u, ++n)
+          s += linear(d[4 * (y * W + u) + q]);
       m.push((s / n).toFixed(6));
     }
     out.push(m.join(' '));
