@@ -154,7 +154,7 @@ private slots:
 
   void whateverAHandDoes() {
     QFETCH(int, seed);
-    const int actions = number("ML_ACTIONS", 1500);
+    const int actions = number("ML_ACTIONS", 800);
     std::ofstream log(qEnvironmentVariable("ML_LOG").toStdString());
     const auto jobs = pathOf(dir_) / ("seed-" + std::to_string(seed)) / "jobs";
     RandomHand hand(unsigned(seed), drops_);
