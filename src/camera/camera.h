@@ -50,9 +50,9 @@ struct ShootOrder {
   FrameFormat format = FrameFormat::Dng;
   std::filesystem::path folder;
   std::string prefix = "frame-";
-  int firstNumber = 1;      ///< Files are "<prefix><number>.<ext>".
-  std::vector<int> numbers; ///< Of each frame, where they do not follow one another from firstNumber.
+  int firstNumber = 1; ///< Files are "<prefix><number>.<ext>".
   Seconds timer{0};
+  std::vector<int> numbers{}; ///< Of each frame, where they do not follow one another from firstNumber.
   [[nodiscard]] int numberOf(std::size_t frame) const {
     return frame < numbers.size() ? numbers[frame] : firstNumber + int(frame);
   }

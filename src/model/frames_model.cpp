@@ -84,9 +84,13 @@ void FramesModel::edit(const QString& words, const PlanChoices& after) {
   View changed = view;
   putChoices(changed, after);
   if (after.camera != view.camera) takeProfile(changed, desk_.profiles);
+  // The sun tells how the light fades whenever it is asked: only a fade that the hand chose is taken back.
+  const bool fadeChosen = after.situation.fadeStopsPerMinute != view.situation.fadeStopsPerMinute;
   desk_.job.edit(idOf(view), Aspect::Choices, words, Chosen{choices(), view.ownCamera, view.format},
-                 Chosen{after, changed.ownCamera, changed.format}, [this](View& v, const Chosen& chosen) {
+                 Chosen{after, changed.ownCamera, changed.format}, [this, fadeChosen](View& v, const Chosen& chosen) {
+                   const double told = v.situation.fadeStopsPerMinute;
                    putChoices(v, chosen.choices);
+                   if (!fadeChosen) v.situation.fadeStopsPerMinute = told;
                    v.ownCamera = chosen.ownCamera;
                    v.format = chosen.format;
                    if (&v == &desk_.view()) desk_.camera.follow(v);

@@ -38,7 +38,13 @@ std::string difference(const Undoable& a, const Undoable& b) {
   std::string out;
   if (!(a.readings == b.readings))
     out += " readings (" + std::to_string(a.readings.size()) + " and " + std::to_string(b.readings.size()) + ")";
-  if (!(a.choices == b.choices)) out += " choices";
+  if (!(a.choices == b.choices)) {
+    out += " choices";
+    const Situation &x = a.choices.situation, &y = b.choices.situation;
+    if (!(x == y))
+      out += " (situation, fade " + std::to_string(x.fadeStopsPerMinute) + " and " +
+             std::to_string(y.fadeStopsPerMinute) + ")";
+  }
   if (!(a.recipe == b.recipe)) out += " recipe";
   if (a.stamp != b.stamp || a.combined != b.combined) out += " what was combined (" + a.stamp + " and " + b.stamp + ")";
   return out;
