@@ -77,7 +77,7 @@ private:
     all_ = new QCheckBox(tr("all views of the job"));
     all_->setToolTip(tr("Every combined view but those left out; what is there and current is not written again"));
     all_->setObjectName("allViews");
-    first->addWidget(all_);
+    first->addWidget(all_, 0, Qt::AlignLeft);
     first->addStretch();
   }
 

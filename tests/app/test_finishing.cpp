@@ -346,7 +346,7 @@ private slots:
     clickNext(window);
     QVERIFY(settled(window));
     for (const View& v : bench.job().views()) {
-      QCOMPARE(v.delivered.size(), std::size_t(4));
+      QVERIFY2(v.delivered.size() == 4, qPrintable(window.findChild<QLabel*>("complaint")->text() + verdictOf(window)));
       for (const auto& d : v.delivered) QVERIFY2(fs::exists(v.deliveredFolder() / d.file), d.file.c_str());
     }
     const View& first = bench.job().views()[0];
