@@ -14,7 +14,10 @@ void CallThread::standApart() {
   sigemptyset(&pipe);
   sigaddset(&pipe, SIGPIPE);
   pthread_sigmask(SIG_BLOCK, &pipe, nullptr);
-  if (::unshare(CLONE_FILES) != 0) return;
+  if (::unshare(CLONE_FILES) != 0) { // some containers forbid it: then standard input at least is there to be put back
+    if (::fcntl(STDIN_FILENO, F_GETFD) < 0 && ::open("/dev/null", O_RDWR) < 0) return;
+    return;
+  }
   constexpr unsigned kFirst = 3; // after standard input, output and error
   ::close_range(kFirst, ~0U, 0);
 #ifndef __SANITIZE_ADDRESS__

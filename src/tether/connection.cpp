@@ -189,8 +189,14 @@ Result<void> Connection::begin(const std::string& port, const std::string& model
 
 Connection::~Connection() {
   if (camera_) {
+    // The library closes standard input (CallThread); where its thread could not be set apart, it is put back.
+    const int input = ::fcntl(STDIN_FILENO, F_DUPFD_CLOEXEC, 3);
     g_.gp_camera_exit(camera_, context_);
     g_.gp_camera_unref(camera_);
+    if (input >= 0) {
+      ::dup2(input, STDIN_FILENO);
+      ::close(input);
+    }
   }
   if (context_) g_.gp_context_unref(context_);
 }
