@@ -2,6 +2,7 @@
 #include "farm/manifest.h"
 
 #include "base/atomic_file.h"
+#include "base/plain_name.h"
 
 #include <nlohmann/json.hpp>
 
@@ -11,12 +12,6 @@ using nlohmann::json;
 namespace {
 
 constexpr std::size_t kMostSets = 1000000;
-
-/// A file's name without a way into another folder.
-bool isPlainName(const std::string& name) {
-  return !name.empty() && name != "." && name != ".." && name.find('/') == std::string::npos &&
-         name.find('\0') == std::string::npos;
-}
 
 } // namespace
 

@@ -2,6 +2,7 @@
 #include "tether/set_record.h"
 
 #include "base/atomic_file.h"
+#include "base/plain_name.h"
 
 #include <nlohmann/json.hpp>
 
@@ -11,12 +12,6 @@ using nlohmann::json;
 namespace {
 
 constexpr std::size_t kMostEntries = 10000;
-
-/// A name, not a way out of the folder.
-bool isPlainName(const std::string& name) {
-  return !name.empty() && name.size() < 200 && name.front() != '.' && name.find('/') == std::string::npos &&
-         name.find('\0') == std::string::npos;
-}
 
 } // namespace
 

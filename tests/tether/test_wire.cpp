@@ -30,6 +30,12 @@ QStringList names(const QString& folder, const QString& pattern) {
   return QDir(folder).entryList({pattern}, QDir::Files, QDir::Name);
 }
 
+/// What the file of a frame says of its time.
+std::string timeOf(const QString& folder, int frame) {
+  const auto said = readExif(folder.toStdString() + "/frame-" + std::to_string(frame) + ".dng");
+  return said && said->time ? print(exact(*said->time)) : "nothing";
+}
+
 Plan planOver(double low, double high) {
   PlanRequest request;
   request.low = {low};
@@ -200,10 +206,7 @@ private slots:
     QCOMPARE(told, frames);
     QCOMPARE(test::wrongWith(folder.path(), standIn.card(), frames), QString());
     QCOMPARE(names(folder.path(), "*.jpg").size(), options.contains("both") ? frames : 0);
-    for (int i = 0; i < frames; ++i) {
-      const auto said = readExif(folder.path().toStdString() + "/frame-" + std::to_string(i + 1) + ".dng").value();
-      QCOMPARE(print(exact(*said.time)), print(order.frames[std::size_t(i)].time));
-    }
+    for (int i = 0; i < frames; ++i) QCOMPARE(timeOf(folder.path(), i + 1), print(order.frames[std::size_t(i)].time));
     // A second set is another: nothing of the first is taken for it.
     const QTemporaryDir second;
     QVERIFY(shootBracket(camera, test::orderOf(second.path(), test::ladder(frames, 2)), {}, {}));
@@ -271,6 +274,8 @@ private slots:
       QCOMPARE(told, 3);
       QCOMPARE(test::wrongWith(folder.path(), standIn.card(), 3), QString());
       QCOMPARE(names(folder.path(), "*.jpg").size(), 3);
+      for (int i = 0; i < 3; ++i) // whatever the order they came in, each is what it was ordered as
+        QCOMPARE(timeOf(folder.path(), i + 1), print(test::ladder(3, 2)[std::size_t(i)].time));
     }
   }
 
