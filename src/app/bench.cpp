@@ -38,7 +38,7 @@ void Bench::show() {
   refresh();
   const StationModel::Next next = station_.next();
   next_->setText(next.words);
-  next_->setEnabled(next.possible);
+  next_->setEnabled(next.possible && (next.onlyGoes || !station_.desk().reading()));
 }
 
 QVBoxLayout* Bench::group(const QString& title, int stretch) {

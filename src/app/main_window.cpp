@@ -230,6 +230,9 @@ void MainWindow::buildHeader() {
   };
   jobName_ = label("jobName", true);
   viewName_ = label("viewName", false);
+  reading_ = label("onlyLooking", false);
+  reading_->setProperty("role", "tag");
+  reading_->setFont(uiFont(9));
   zoom_ = label("zoomFigure", false);
   zoom_->setFont(uiFont(9));
   const auto plain = [](const QString& name, const QString& text, const QString& tip) {
@@ -249,6 +252,7 @@ void MainWindow::buildHeader() {
   row->addSpacing(8);
   row->addWidget(jobName_);
   row->addWidget(viewName_);
+  row->addWidget(reading_);
   row->addStretch();
   const auto page = [&](const QString& name, const QString& text, const QString& tip, Page shown) {
     auto* button = plain(name, text, tip);
@@ -429,7 +433,11 @@ void MainWindow::refreshHeader() {
   constexpr int kNameWidth = 470;
   viewName_->setText(viewName_->fontMetrics().elidedText(name, Qt::ElideRight, kNameWidth));
   viewName_->setToolTip(now);
-  for (QToolButton* b : {undo_, redo_}) b->setVisible(open);
+  const bool reading = workbench_.desk.reading();
+  reading_->setVisible(reading);
+  reading_->setText(tr("looking only"));
+  reading_->setToolTip(reading ? text(whyOnlyReading(*workbench_.desk.job.lock())) : QString());
+  for (QToolButton* b : {undo_, redo_}) b->setVisible(open && !reading);
   size_->setVisible(picture);
   zoom_->setVisible(picture && picture_->actualSize() && std::abs(picture_->zoom() - 1) > 0.005);
   size_->setChecked(picture_->actualSize());

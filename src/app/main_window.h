@@ -24,6 +24,8 @@ class QToolButton;
 
 namespace ml {
 
+class GuideWindow;
+
 /// Where a window opens the first time: of its usual size, or as large as the screen's free area leaves it, frame and
 /// title bar included.
 [[nodiscard]] QRect firstPlace(const QRect& free);
@@ -87,6 +89,7 @@ private:
   void buildFinishCommands();
   void fillMenu();
   void showCommands();
+  void showGuide();
   void showPreferences();
   void copyPicture();
   void printCard();
@@ -100,7 +103,7 @@ private:
   std::vector<StationFace> faces_;
   const Theme* theme_ = &Theme::dusk();
   QFrame* header_;
-  QLabel *jobName_, *viewName_, *zoom_;
+  QLabel *jobName_, *viewName_, *reading_, *zoom_;
   QString rememberedJob_;
   QToolButton *menu_, *undo_, *redo_, *size_;
   LeftColumn* left_;
@@ -115,6 +118,7 @@ private:
   std::vector<QToolButton*> pageButtons_; ///< Visit, Logbook, Practice room.
   QStackedWidget *pages_, *middle_, *benches_;
   Welcome* welcome_;
+  GuideWindow* guide_ = nullptr; ///< Made when it is first asked for.
   Page page_ = Page::Station;
   struct Left {
     QString station;

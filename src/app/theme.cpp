@@ -31,6 +31,7 @@ QString Theme::styleSheet() const {
     QFrame#bench { border-top: 1px solid %line; }
     QFrame#header { border-bottom: 1px solid %line; }
     QLabel[role="quiet"] { color: %quiet; }
+    QLabel[role="tag"] { color: %text; border: 1px solid %line; border-radius: 3px; padding: 1px 7px; }
     QPushButton, QToolButton { background: %raised; border: 1px solid %line; border-radius: 5px; padding: 6px 12px;
       min-height: 20px; }
     QPushButton:hover, QToolButton:hover { border-color: %quiet; }

@@ -2,6 +2,7 @@
 // What the window does by a name and a key.
 #include "app/command_list.h"
 #include "app/field_card.h"
+#include "app/guide_window.h"
 #include "app/main_window.h"
 #include "app/preferences.h"
 #include "app/printing.h"
@@ -39,7 +40,7 @@ void MainWindow::buildJobCommands() {
                 [this] { workbench_.views.combineMissing(); });
   commands_.add("actionPreferences", tr("Preferences..."), Qt::CTRL | Qt::Key_Comma, [this] { showPreferences(); });
   commands_.add("actionCommands", tr("Commands and keys..."), Qt::CTRL | Qt::Key_K, [this] { showCommands(); });
-  commands_.add("actionKeys", tr("Help: commands and keys"), Qt::Key_F1, [this] { showCommands(); });
+  commands_.add("actionGuide", tr("Guide"), Qt::Key_F1, [this] { showGuide(); });
   commands_.add("actionTheme", tr("Dusk or paper"), Qt::CTRL | Qt::Key_T,
                 [this] { setTheme(theme_ == &Theme::dusk() ? Theme::paper() : Theme::dusk()); });
   commands_.add("actionFullScreen", tr("Full screen"), Qt::Key_F11,
@@ -131,7 +132,8 @@ void MainWindow::fillMenu() {
   menu->addSeparator();
   for (const char* name : {"actionPrintCard", "actionPrintSheet"}) put(name);
   menu->addSeparator();
-  for (const char* name : {"actionTheme", "actionFullScreen", "actionPreferences", "actionCommands"}) put(name);
+  for (const char* name : {"actionTheme", "actionFullScreen", "actionPreferences", "actionCommands", "actionGuide"})
+    put(name);
   menu->addSeparator();
   put("actionQuit");
 }
@@ -147,6 +149,14 @@ void MainWindow::pressNext() {
 void MainWindow::showCommands() {
   CommandList list(commands_, this);
   list.exec();
+}
+
+/// At the task that belongs to what is shown.
+void MainWindow::showGuide() {
+  if (!guide_) guide_ = new GuideWindow(this);
+  if (page_ == Page::AllViews) return guide_->showFor("all-views");
+  if (page_ != Page::Station) return guide_->showFor("visit");
+  guide_->showFor(workbench_.hasView() ? workbench_.station().id() : QStringLiteral("welcome"));
 }
 
 void MainWindow::showPreferences() {

@@ -53,7 +53,15 @@ Result<void> writeAtomically(const fs::path& target, const std::function<Result<
   fs::path temporary = target;
   temporary.replace_filename("." + target.stem().string() + kMark + std::to_string(::getpid()) + "-" + host() +
                              target.extension().string());
-  auto written = write(temporary);
+  const auto writeOrClear = [&] {
+    try {
+      return write(temporary);
+    } catch (...) { // no memory, say
+      fs::remove(temporary, ignored);
+      throw;
+    }
+  };
+  auto written = writeOrClear();
   if (written && !flushToDisk(temporary)) written = cannotWrite(target, std::strerror(errno));
   if (written && ::rename(temporary.c_str(), target.c_str()) != 0) written = cannotWrite(target, std::strerror(errno));
   if (written) {

@@ -21,6 +21,7 @@ enum class ErrorCode {
   CameraGone,
   CardFull,
   CannotWrite,
+  OutOfMemory,
   Stopped,
 };
 
@@ -30,6 +31,12 @@ struct Error {
 };
 
 template <class T> using Result = tl::expected<T, Error>;
+
+/// `what`: the work, as it begins a sentence.
+inline Error outOfMemory(const std::string& what) {
+  return {ErrorCode::OutOfMemory,
+          what + " needs more memory than there is; close other programs, or work on smaller frames, and try again."};
+}
 
 inline tl::unexpected<Error> fail(ErrorCode code, std::string message) {
   return tl::unexpected<Error>(Error{code, std::move(message)});

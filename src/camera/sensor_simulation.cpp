@@ -2,30 +2,18 @@
 #include "camera/sensor_simulation.h"
 
 #include "base/parallel.h"
+#include "camera/photon_noise.h"
 #include "exposure/ev.h"
 #include "image/colour.h"
 #include "image/resample.h"
 #include "plan/sensor_model.h"
 
+#include <algorithm>
 #include <cmath>
-#include <random>
+#include <vector>
 
 namespace ml {
 namespace {
-
-/// SplitMix64 (Steele, Lea, Flood 2014): small state, so each row can have a generator of its own.
-struct RowRandom {
-  using result_type = std::uint64_t;
-  std::uint64_t state;
-  static constexpr std::uint64_t min() { return 0; }
-  static constexpr std::uint64_t max() { return ~std::uint64_t{0}; }
-  std::uint64_t operator()() {
-    std::uint64_t z = (state += 0x9e3779b97f4a7c15ull);
-    z = (z ^ (z >> 30)) * 0xbf58476d1ce4e5b9ull;
-    z = (z ^ (z >> 27)) * 0x94d049bb133111ebull;
-    return z ^ (z >> 31);
-  }
-};
 
 RowRandom rowRandom(std::uint64_t seed, int row) {
   RowRandom mix{seed * 0x9e3779b97f4a7c15ull + std::uint64_t(row)};
@@ -33,23 +21,32 @@ RowRandom rowRandom(std::uint64_t seed, int row) {
   return {mix()};
 }
 
-/// Electrons collected where `mean` are expected, read noise included. Above 60 the Poisson law is close to normal.
+/// Electrons collected where `mean` are expected, read noise included.
 class Photosite {
 public:
   Photosite(double readNoise, RowRandom random) : read_(readNoise), random_(random) {}
-  double collect(double mean) {
-    double electrons = mean;
-    if (mean > 60)
-      electrons += std::sqrt(mean) * normal_(random_);
-    else if (mean > 0)
-      electrons = std::poisson_distribution<int>(mean)(random_);
-    return electrons + read_ * normal_(random_);
-  }
+  double collect(double mean) { return photons(mean, random_) + read_ * normal(random_); }
 
 private:
   double read_;
   RowRandom random_;
-  std::normal_distribution<double> normal_{0, 1};
+};
+
+/// srgbEncode of 0..1 from a table, straight in between: within 0.005 of a code of 16 bits.
+class DisplayCurve {
+public:
+  DisplayCurve() {
+    for (int i = 0; i <= kSteps + 1; ++i) at_[std::size_t(i)] = float(srgbEncode(double(i) / kSteps));
+  }
+  double operator()(double light) const {
+    const double at = std::clamp(light, 0.0, 1.0) * kSteps;
+    const auto i = std::size_t(at);
+    return at_[i] + (at - double(i)) * (at_[i + 1] - at_[i]);
+  }
+
+private:
+  static constexpr int kSteps = 65536;
+  std::vector<float> at_ = std::vector<float>(kSteps + 2);
 };
 
 /// Share of saturation made by 1 cd/m^2 in these settings.
@@ -138,14 +135,14 @@ Image<std::uint16_t> exposeRendered(const Image<float>& scene, const CameraProfi
                                     const ExposureSettings& settings, std::uint64_t seed, int maxCode) {
   const double well = profile.fullWellAt(settings.iso), share = sharePerCandela(profile, settings);
   const double gain = std::exp2((profile.rawHeadroom - profile.jpegHeadroom).value);
+  static const DisplayCurve encoded;
   Image<std::uint16_t> rendered(scene.width(), scene.height(), 3);
   forEachBand(scene.height(), [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y) {
       Photosite site(profile.readNoiseAt(settings.iso), rowRandom(seed, y));
       for (int i = 0; i < scene.width() * 3; ++i) {
         const double collected = site.collect(std::min(scene.row(y)[i] * share, 4.0) * well) / well;
-        const double encoded = srgbEncode(std::clamp(collected * gain, 0.0, 1.0));
-        rendered.row(y)[i] = std::uint16_t(std::lround(encoded * maxCode));
+        rendered.row(y)[i] = std::uint16_t(std::lround(encoded(collected * gain) * maxCode));
       }
     }
   });

@@ -22,6 +22,7 @@ int exitCodeFor(const Error& error) {
   case ErrorCode::SizeMismatch:
   case ErrorCode::TooFewFrames:
   case ErrorCode::Contradiction:
+  case ErrorCode::OutOfMemory:
   case ErrorCode::CannotAlign: return kCannotCombine;
   case ErrorCode::CameraGone: return kSetLeftOut;
   case ErrorCode::CardFull:

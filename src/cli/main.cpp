@@ -4,12 +4,14 @@
 #include "cli/commands.h"
 #include "cli/farm_commands.h"
 #include "cli/more_commands.h"
+#include "cli/say.h"
 
 #include <CLI/CLI.hpp>
 #include <QCoreApplication>
 #include <csignal>
 #include <cstdio>
 #include <functional>
+#include <new>
 #include <unistd.h>
 
 namespace {
@@ -285,7 +287,14 @@ int main(int count, char** arguments) {
     return code == 0 ? kDone : kWrongUse;
   }
   const ml::Progress progress = terminalProgress();
-  for (const auto& [command, work] : works)
-    if (*command) return work(progress);
+  try {
+    for (const auto& [command, work] : works)
+      if (*command) return work(progress);
+  } catch (const std::bad_alloc&) {
+    return refuse(ml::outOfMemory("This"));
+  } catch (const std::exception& error) {
+    return refuse(
+        {ml::ErrorCode::CannotWrite, "This could not be done (" + std::string(error.what()) + "); try again."});
+  }
   return kWrongUse;
 }

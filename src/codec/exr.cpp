@@ -8,12 +8,14 @@
 #include <ImfChromaticitiesAttribute.h>
 #include <ImfFrameBuffer.h>
 #include <ImfHeader.h>
+#include <ImfIO.h>
 #include <ImfInputFile.h>
 #include <ImfOutputFile.h>
 #include <ImfStandardAttributes.h>
 #include <ImfStringAttribute.h>
 #include <ImfThreading.h>
 #include <bit>
+#include <fstream>
 #include <half.h>
 #include <string>
 #include <vector>
@@ -177,13 +179,43 @@ void writeSome(Imf::OutputFile& file, ImageView<const float> pixels, const Imath
 }
 
 /// `pixels` without gaps between its rows.
+/// A file that remembers whether all of it was written. It never throws into the library, which swallows what goes
+/// wrong while its file goes out of scope (the table of where rows lie), and did not survive it elsewhere.
+class CheckedFile : public Imf::OStream {
+public:
+  explicit CheckedFile(const std::filesystem::path& path)
+      : Imf::OStream(path.c_str()), out_(path, std::ios::binary | std::ios::trunc) {}
+  void write(const char* bytes, int count) override {
+    out_.write(bytes, count);
+    at_ += std::uint64_t(count);
+  }
+  std::uint64_t tellp() override { return at_; }
+  void seekp(std::uint64_t at) override {
+    out_.seekp(std::streamoff(at));
+    at_ = at;
+  }
+  /// All of it is with the system.
+  [[nodiscard]] bool close() {
+    out_.close();
+    return bool(out_);
+  }
+
+private:
+  std::uint64_t at_ = 0;
+  std::ofstream out_;
+};
+
 Result<void> writePart(const std::filesystem::path& path, ImageView<const float> pixels, int x, int y0, int fullWidth,
                        int fullHeight, const ExrOptions& options) {
   try {
     const Imath::Box2i display({0, 0}, {fullWidth - 1, fullHeight - 1});
     const Imath::Box2i window({x, y0}, {x + pixels.width - 1, y0 + pixels.height - 1});
-    Imf::OutputFile file(path.c_str(), headerOf(display, window, pixels.channels, options), threads());
-    writeSome(file, pixels, window, 0, options.half);
+    CheckedFile out(path);
+    {
+      Imf::OutputFile file(out, headerOf(display, window, pixels.channels, options), threads());
+      writeSome(file, pixels, window, 0, options.half);
+    }
+    if (!out.close()) return unwritable(path, "no space is left on the device");
     return {};
   } catch (const std::exception& error) {
     return unwritable(path, error.what());
@@ -197,17 +229,23 @@ Result<void> writeExrRows(
     const std::function<Result<void>(const std::function<Result<void>(ImageView<const float>)>& write)>& fill) {
   try {
     const Imath::Box2i whole({0, 0}, {width - 1, height - 1});
-    Imf::OutputFile file(path.c_str(), headerOf(whole, whole, 3, options), threads());
-    int y = 0;
-    return fill([&](ImageView<const float> rows) -> Result<void> {
-      try {
-        writeSome(file, rows, whole, y, options.half);
-        y += rows.height;
-        return {};
-      } catch (const std::exception& error) {
-        return unwritable(path, error.what());
-      }
-    });
+    CheckedFile out(path);
+    const auto written = [&]() -> Result<void> {
+      Imf::OutputFile file(out, headerOf(whole, whole, 3, options), threads());
+      int y = 0;
+      return fill([&](ImageView<const float> rows) -> Result<void> {
+        try {
+          writeSome(file, rows, whole, y, options.half);
+          y += rows.height;
+          return {};
+        } catch (const std::exception& error) {
+          return unwritable(path, error.what());
+        }
+      });
+    }();
+    if (!written) return written;
+    if (!out.close()) return unwritable(path, "no space is left on the device");
+    return {};
   } catch (const std::exception& error) {
     return unwritable(path, error.what());
   }

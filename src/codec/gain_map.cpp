@@ -57,12 +57,25 @@ struct Beside {
   Beside& operator=(const Beside&) = delete;
 };
 
+/// What was just written; a full disk may have left less than a picture, and the library that wrote it does not say so.
+Result<Bytes> wholeJpeg(const fs::path& file) {
+  auto bytes = bytesOfFile(file);
+  if (!bytes) return bytes;
+  const auto ends = [&](std::size_t at, unsigned char mark) {
+    return (*bytes)[at] == 0xFF && (*bytes)[at + 1] == mark;
+  };
+  if (bytes->size() < 4 || !ends(0, 0xD8) || !ends(bytes->size() - 2, 0xD9))
+    return fail(ErrorCode::CannotWrite,
+                "`" + file.string() + "` could not be written whole; free some space or choose another folder.");
+  return bytes;
+}
+
 /// The map as a JPEG of its own, with what is said of it inside.
 Result<Bytes> mapFile(const fs::path& jpeg, const GainMap& map, int quality) {
   const Beside beside(jpeg);
   if (auto written = writeJpeg(beside.file, map.codes.view(), {quality, true, {}, false}); !written)
     return passOn(written.error());
-  const auto plain = bytesOfFile(beside.file);
+  const auto plain = wholeJpeg(beside.file);
   if (!plain) return passOn(plain.error());
   return withSegments(*plain, {xmpSegment(gainMapXmp(map)), isoSegment(isoBlock(map))});
 }
@@ -128,7 +141,7 @@ Result<void> attachGainMap(const fs::path& jpeg, const GainMap& map, int quality
   const auto behind = mapFile(jpeg, map, quality);
   if (!behind) return passOn(behind.error());
   if (auto marked = markGainMap(jpeg, behind->size()); !marked) return marked;
-  const auto plain = bytesOfFile(jpeg);
+  const auto plain = wholeJpeg(jpeg);
   if (!plain) return passOn(plain.error());
   // The index says how long the picture is that it lies in: it is laid in once to know, and once to say.
   const Bytes version = isoSegment(isoVersion());

@@ -14,6 +14,7 @@ namespace {
 
 constexpr int kCell = 4;               ///< Sketch pixels.
 constexpr double kLeastPiece = 0.0025; ///< Of the picture: smaller pieces are leaves, glints, far walkers.
+constexpr double kSmallPiece = 0.0012; ///< Somebody far away, or half hidden; only together with other evidence.
 constexpr double kMovedStops = 0.45;   ///< Beyond noise, misplacement and ripples of water.
 
 constexpr double kCurveBend = 0.33; ///< Stops that a tone may differ everywhere and be the curve's.
@@ -151,8 +152,8 @@ void findMoved(const std::vector<Cell>& cells, int w, int h, const Sketch& a, Pa
   // A lone cell is a glint; what matters hangs together.
   std::vector<char> seen(cells.size(), 0);
   std::vector<int> stack;
-  int sum = 0;
-  const int least = std::max(3, int(kLeastPiece * w * h));
+  int sum = 0, small = 0;
+  const int least = std::max(3, int(kLeastPiece * w * h)), leastSmall = std::max(3, int(kSmallPiece * w * h));
   int left = w, top = h, right = -1, bottom = -1;
   for (int start = 0; start < w * h; ++start) {
     if (!moved[std::size_t(start)] || seen[std::size_t(start)]) continue;
@@ -174,11 +175,13 @@ void findMoved(const std::vector<Cell>& cells, int w, int h, const Sketch& a, Pa
         }
       }
     }
-    if (size < least) continue;
-    sum += size;
+    if (size >= leastSmall) small += size;
+    if (size < leastSmall || (size < least && sum > 0)) continue;
+    sum += size >= least ? size : 0;
     left = std::min(left, x0), right = std::max(right, x1), top = std::min(top, y0), bottom = std::max(bottom, y1);
   }
   m.movedShare = double(sum) / double(w * h);
+  m.movedSmall = double(small) / double(w * h);
   const int cell = kCell * a.scale;
   if (right >= 0) m.movedPlace = {left * cell, top * cell, (right - left + 1) * cell, (bottom - top + 1) * cell};
 }

@@ -45,6 +45,7 @@ struct PairMeasure {
   double comparable = 0;              ///< Share of cells that both record.
   double redGreen = 0, blueGreen = 0; ///< Stops by which the white balance that the files state differs.
   double movedShare = 0;              ///< Connected places of some size where they disagree, as a share of the picture.
+  double movedSmall = 0;              ///< The same with smaller places counted.
   Roi movedPlace;                     ///< Around them, pixels of the first frame.
 };
 

@@ -2,6 +2,7 @@
 #include "judge/set_judge.h"
 
 #include "exposure/ev.h"
+#include "judge/own_edges.h"
 #include "judge/sharpness.h"
 #include "judge/words.h"
 
@@ -12,6 +13,7 @@ namespace ml {
 namespace {
 
 constexpr double kLooserOfFew = 1.7;  ///< Three rendered frames do not show how noise reduction changes with the tone.
+constexpr double kCoarseEdges = -1.3; ///< Of edgeFineness: a blur of about 1.4 pixels at all strong edges.
 constexpr double kLooserByHand = 1.7; ///< Frames that lie a part of a pixel wrong share less than they show.
 
 /// By how much one of a group, darkest first, is softer than its middle, and than what the others' course leads one to
@@ -26,6 +28,24 @@ double softnessIn(const std::vector<double>& group, std::size_t own) {
     if (k != own) n += 1, x += double(k), y += group[k], xx += double(k * k), xy += double(k) * group[k];
   const double slope = (n * xy - x * y) / (n * xx - x * x), expected = (y - slope * x) / n + slope * double(own);
   return std::max(0.0, std::min(below, expected - group[own]));
+}
+
+using PairMeasures = std::map<std::pair<std::size_t, std::size_t>, PairMeasure>;
+
+/// The frame that two others contradict by `least` of the picture and more, while no pair without it disagrees about
+/// anything: somebody far away or half hidden. Where leaves or water move, all pairs disagree.
+std::optional<std::size_t> onlyOneDisagrees(const PairMeasures& measures, std::size_t frames, double least) {
+  for (std::size_t k = 0; k < frames; ++k) {
+    int contradict = 0;
+    bool others = false;
+    for (const auto& [which, m] : measures) {
+      const bool own = which.first == k || which.second == k;
+      contradict += own && m.movedSmall >= least;
+      others = others || (!own && m.movedSmall > 0);
+    }
+    if (contradict >= 2 && !others) return k;
+  }
+  return {};
 }
 
 double stopsApart(double a, double b) {
@@ -74,7 +94,8 @@ struct SetJudge::Findings {
   std::vector<Member> order;
   SetLight light;
   std::vector<std::string> open;
-  bool byHand = false; ///< Most frames are seen to lie elsewhere.
+  bool byHand = false;        ///< Most frames are seen to lie elsewhere.
+  std::vector<char> compared; ///< Of the order: its sharpness was held against another's.
   [[nodiscard]] FrameJudgement& at(std::size_t i) { return all[std::size_t(order[i].frame)]; }
   [[nodiscard]] bool alike(std::size_t i, std::size_t j) const {
     return order[i].sketch->width == order[j].sketch->width && order[i].sketch->height == order[j].sketch->height;
@@ -138,6 +159,7 @@ void SetJudge::judgeSettings(std::vector<FrameJudgement>& all) const {
 /// Sharpness is compared along runs of neighbours whose places are known.
 void SetJudge::judgeSharpness(Findings& f) const {
   const std::size_t n = f.order.size();
+  f.compared.assign(n, 0);
   for (std::size_t from = 0; from < n;) {
     std::vector<ViewMember> view{{f.order[from].sketch, {}}};
     std::vector<std::size_t> which{from};
@@ -155,6 +177,22 @@ void SetJudge::judgeSharpness(Findings& f) const {
       which.erase(which.begin() + std::ptrdiff_t(*soft));
     }
   }
+  for (std::size_t i = 0; i < n && n > 1; ++i)
+    if (!f.compared[i] && !mayBeSharp(f, i)) f.open.push_back(sharpnessUnknown(f.at(i)));
+}
+
+/// By its own edges: a frame whose sharpness cannot be held against another's. A raw frame without a strong edge shows
+/// next to nothing; a rendered one may have lost it to blur.
+bool SetJudge::mayBeSharp(const Findings& f, std::size_t i) const {
+  const Sketch& sketch = *f.order[i].sketch;
+  const auto fineness = edgeFineness(lightOf(sketch.detail, readingOf(f)));
+  return fineness ? *fineness > kCoarseEdges : !sketch.curveAssumed;
+}
+
+/// Light by the curve that was found.
+std::function<double(double)> SetJudge::readingOf(const Findings& f) {
+  const ToneReading* tones = f.light.tones.get();
+  return tones ? std::function<double(double)>([tones](double light) { return tones->at(1, light); }) : nullptr;
 }
 
 std::optional<std::size_t> SetJudge::judgeSharpness(Findings& f, const std::vector<std::size_t>& which,
@@ -162,6 +200,7 @@ std::optional<std::size_t> SetJudge::judgeSharpness(Findings& f, const std::vect
   std::optional<std::size_t> softest;
   for (std::size_t i = 0; i < sharpness.size(); ++i) {
     if (sharpness[i].group < 0) continue;
+    f.compared[which[i]] = 1;
     std::vector<double> group;
     std::size_t own = 0;
     for (std::size_t k = 0; k < sharpness.size(); ++k)
@@ -171,7 +210,8 @@ std::optional<std::size_t> SetJudge::judgeSharpness(Findings& f, const std::vect
       }
     FrameJudgement& frame = f.at(which[i]);
     const bool few = group.size() < 4 && f.order[which[i]].sketch->curveAssumed; // no course to be seen
-    frame.softness = softnessIn(group, own) / (few ? kLooserOfFew : 1);
+    frame.softness = softnessIn(group, own);
+    if (few && (frame.softness < setup_.limits.perhapsSoft || mayBeSharp(f, which[i]))) frame.softness /= kLooserOfFew;
     if (!softest || frame.softness > f.at(which[*softest]).softness) softest = i;
   }
   if (!softest) return {};
@@ -245,7 +285,7 @@ void SetJudge::judgeMoved(Findings& f) const {
   const std::size_t n = f.order.size();
   const double limit = setup_.limits.movedShare;
   std::vector<double> disagreement(n, 0);
-  std::map<std::pair<std::size_t, std::size_t>, PairMeasure> measures;
+  PairMeasures measures;
   const auto& photometry = f.light.photometry;
   for (std::size_t i = 0; i < n; ++i)
     for (std::size_t j = i + 1; j < std::min(n, i + 3); ++j) {
@@ -267,19 +307,23 @@ void SetJudge::judgeMoved(Findings& f) const {
     any = any || (which.second == which.first + 1 && m.movedShare > limit);
     for (const std::size_t i : {which.first, which.second}) {
       disagreement[i] += m.movedShare > limit ? m.movedShare : 0;
-      if (!worst[i] || m.movedShare > worst[i]->movedShare) worst[i] = &m;
+      if (!worst[i] || m.movedSmall > worst[i]->movedSmall) worst[i] = &m;
     }
     if (which.second == which.first + 1 &&
         std::max(std::abs(m.redGreen), std::abs(m.blueGreen)) > setup_.limits.balanceStops)
       f.all[std::size_t(std::max(f.order[which.first].frame, f.order[which.second].frame))].flaws.push_back(
           Flaw::ColourDrifted);
   }
-  if (!any) return;
   std::size_t odd = 0;
   for (std::size_t i = 1; i < n; ++i)
     if (disagreement[i] >= disagreement[odd]) odd = i;
+  if (!any) {
+    const auto small = onlyOneDisagrees(measures, n, 0.4 * limit);
+    if (!small) return;
+    odd = *small;
+  }
   FrameJudgement& judged = f.at(odd);
-  judged.movedShare = worst[odd]->movedShare;
+  judged.movedShare = std::max(worst[odd]->movedShare, worst[odd]->movedSmall);
   judged.movedPlace = worst[odd]->movedPlace;
   judged.flaws.push_back(Flaw::ThingMoved);
 }

@@ -5,6 +5,7 @@
 #include "judge/sharpness.h"
 #include "plan/planner.h"
 
+#include <functional>
 #include <map>
 #include <optional>
 #include <string>
@@ -130,6 +131,8 @@ private:
   /// The softest frame of a view, when it is soft: its place in `which`. Limits are `looser` times theirs.
   std::optional<std::size_t> judgeSharpness(Findings& f, const std::vector<std::size_t>& which,
                                             const std::vector<FrameSharpness>& sharpness, double looser) const;
+  [[nodiscard]] bool mayBeSharp(const Findings& f, std::size_t i) const;
+  [[nodiscard]] static std::function<double(double)> readingOf(const Findings& f);
   void judgePlaces(Findings& f) const;
   void judgeLight(Findings& f) const;
   void judgeMoved(Findings& f) const;

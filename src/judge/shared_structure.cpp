@@ -17,6 +17,11 @@ constexpr double kCodes = 1.0;          ///< Structure of a file, standard devia
 constexpr double kBlocksVary = 0.25;    ///< Standard deviation of ln of a block's ratio when there is no noise.
 constexpr double kNoiseUnsure = 0.5;    ///< Share of the measured noise that may be wrong.
 constexpr double kLeastSlope = 0.03;
+constexpr double kLeastEdge = 0.003; ///< Energy of second differences over the squared mean: edges of a tenth and more.
+constexpr double kOverNoise = 12;    ///< Times the noise of both.
+constexpr double kOverCodes = 4;
+constexpr double kLeastEdgeLight = 0.012;
+constexpr double kEdgesVary = 0.5; ///< As kBlocksVary; sharpening and curves bend edges by their tone.
 
 /// What a block of `n` pictures shows: products of second differences, over the means.
 template <std::size_t n> struct Products {
@@ -196,6 +201,26 @@ std::optional<SharpnessStep> stepOfTwo(const Image<float>& dark, const Image<flo
   return SharpnessStep{0, 1,
                        (first.weight * first.value - second.weight * second.value) / (first.weight + second.weight),
                        1 / std::sqrt(first.weight + second.weight)};
+}
+
+std::optional<SharpnessStep> stepOfTwoByEdges(const Image<float>& dark, const Image<float>& bright, StructureAxis axis,
+                                              const ContrastPerCode& perCode) {
+  const auto blocks = blocksOf<2>({&dark, &bright}, axis);
+  NoiseByTone noiseA, noiseB;
+  for (const auto& p : blocks) noiseA.add(p.mean[0], p.noise[0]), noiseB.add(p.mean[1], p.noise[1]);
+  noiseA.settle(), noiseB.settle();
+  std::vector<Said> said;
+  for (const auto& p : blocks) {
+    const double a = p.shared[0][0], b = p.shared[1][1], most = std::max(a, b);
+    const double noise = std::max(noiseA.at(p.mean[0]), noiseB.at(p.mean[1]));
+    if (std::min(p.mean[0], p.mean[1]) < kLeastEdgeLight || most < kLeastEdge || most < kOverNoise * noise) continue;
+    if (perCode && std::sqrt(most) < kOverCodes * std::max(perCode(p.mean[0]), perCode(p.mean[1]))) continue;
+    const double floor = most * kLeastSlope * kLeastSlope;
+    said.push_back({0.5 * std::log(std::max(b, floor) / std::max(a, floor)), 1 / (kEdgesVary * kEdgesVary)});
+  }
+  if (said.size() < enoughOf(dark)) return {};
+  const double sigma = 1 / std::sqrt(weightOf(said));
+  return SharpnessStep{0, 1, weightedMedian(said), sigma};
 }
 
 } // namespace ml

@@ -31,4 +31,9 @@ using ContrastPerCode = std::function<double(double light)>;
 [[nodiscard]] std::optional<SharpnessStep> stepOfTwo(const Image<float>& dark, const Image<float>& bright,
                                                      StructureAxis axis);
 
+/// Two rendered pictures, the darker first, by strong edges alone: so strong that noise, its reduction and compression
+/// have no say in them. Says less surely how much, but needs no third picture.
+[[nodiscard]] std::optional<SharpnessStep> stepOfTwoByEdges(const Image<float>& dark, const Image<float>& bright,
+                                                            StructureAxis axis, const ContrastPerCode& perCode);
+
 } // namespace ml

@@ -56,6 +56,9 @@ std::vector<SharpnessStep> stepsAt(const Pictures& light, const ContrastPerCode&
   if (raw)
     for (std::size_t i = 0; i + 1 < light.size(); ++i)
       if (const auto step = stepOfTwo(light[i], light[i + 1], axis)) keep(*step, i);
+  if (!raw)
+    for (std::size_t i = 0; i + 1 < light.size(); ++i)
+      if (const auto step = stepOfTwoByEdges(light[i], light[i + 1], axis, perCode)) keep(*step, i);
   return out;
 }
 

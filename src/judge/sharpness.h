@@ -24,9 +24,9 @@ struct FrameSharpness {
 /// common holds no noise, because noise is not alike in two frames: of three frames a, b and c, the energy that b
 /// shares with c over the energy that a shares with c says how sharp b is against a. It needs no model of noise,
 /// sharpening or noise reduction, only that they treat the frames alike. Two raw frames are also compared by what each
-/// shows, less its noise. Structure is a contrast of light: `tones` takes out what the tone curve does to it. The
-/// middle of the blocks decides, so what moves by itself has no say. Of the axes the one that differs more decides: a
-/// shake blurs along its own direction only.
+/// shows, less its noise; two rendered ones by their strong edges. Structure is a contrast of light: `tones` takes out
+/// what the tone curve does to it. The middle of the blocks decides, so what moves by itself has no say. Of the axes
+/// the one that differs more decides: a shake blurs along its own direction only.
 [[nodiscard]] std::vector<FrameSharpness> sharpnessOf(const std::vector<ViewMember>& frames, const ToneReading* tones);
 
 } // namespace ml

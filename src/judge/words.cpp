@@ -261,6 +261,12 @@ std::string softPerhaps(const FrameJudgement& frame) {
                      frame.frame + 1);
 }
 
+std::string sharpnessUnknown(const FrameJudgement& frame) {
+  return fmt::format(
+      "Frame {} shows too little of what the others show to say whether it is sharp; look at it at 100 %.",
+      frame.frame + 1);
+}
+
 std::string lightPerhaps(int before, double stops_, bool mayFlicker) {
   if (mayFlicker)
     return fmt::format("From frame {} on the light differs by {}: lamps that flicker against short times, or a cloud; "
@@ -364,8 +370,8 @@ SetVerdict wordVerdict(const VerdictInput& given, const JudgeSetup& setup) {
   if (const auto* j = first(in, Flaw::ThingMoved))
     return repeatOne(
         fmt::format(
-            "Something moved in frame {}, {:.0f} % of the picture: shoot it again, or choose one frame for it later.",
-            j->frame + 1, 100 * j->movedShare),
+            "Something moved in frame {}, {:.{}f} % of the picture: shoot it again, or choose one frame for it later.",
+            j->frame + 1, 100 * j->movedShare, j->movedShare < 0.02 ? 1 : 0),
         *j, setup);
   if (const auto* j = first(in, Flaw::LightDrifted))
     return repeatAll(fmt::format("The light {} by {} before frame {}: {}.", j->light.value < 0 ? "fell" : "rose",

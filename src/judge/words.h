@@ -10,6 +10,7 @@ namespace ml {
 
 /// Sentences on what cannot be told.
 [[nodiscard]] std::string softPerhaps(const FrameJudgement& frame);
+[[nodiscard]] std::string sharpnessUnknown(const FrameJudgement& frame);
 [[nodiscard]] std::string lightPerhaps(int before, double stops, bool mayFlicker);
 [[nodiscard]] std::string colourPerhaps(int before);
 

@@ -3,6 +3,7 @@
 
 #include "session/shooting.h"
 #include "session/view_json.h"
+#include "session/whole_number.h"
 #include "visit/visit_file.h"
 
 #include <algorithm>
@@ -225,8 +226,7 @@ LogView viewFromJson(const json& j) {
   for (const auto& n : j.value("frames", json::array())) v.frames.push_back(noteFrom(n));
   for (const auto& f : j.value("faults", json::array())) v.faults.push_back({f.value("kind", ""), f.value("hour", -1)});
   for (const auto& e : j.value("events", json::array()))
-    v.events.push_back(
-        {e.value("at", std::int64_t(0)), e.value("what", ""), e.value("subject", ""), e.value("words", "")});
+    v.events.push_back({wholeNumber(e, "at"), e.value("what", ""), e.value("subject", ""), e.value("words", "")});
   return v;
 }
 

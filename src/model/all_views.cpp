@@ -57,7 +57,7 @@ AllViews::AllViews(Desk& desk, FinishedPicture& finished) : pictures(desk), desk
 }
 
 void AllViews::combineMissing() {
-  if (!desk_.job.isOpen()) return;
+  if (!desk_.job.isOpen() || desk_.reading()) return;
   for (const View& v : desk_.job.job().views()) {
     const auto waits = [&](const Piece& p) { return p.view == idOf(v); };
     if (!v.combined && v.frames.size() > 1 && !problems_.contains(idOf(v)) && current_ != idOf(v) &&
@@ -68,6 +68,7 @@ void AllViews::combineMissing() {
 }
 
 void AllViews::combine(const std::vector<std::string>& views, const CombineOptions& options) {
+  if (desk_.reading()) return emit desk_.job.refused();
   for (const auto& view : views) {
     problems_.erase(view);
     std::erase_if(queue_, [&](const Piece& p) { return p.view == view; });

@@ -85,7 +85,8 @@ void CombineModel::showDetail(const QRectF& part) {
 
 StationModel::Next CombineModel::next() const {
   const bool ready = !desk_.view().frames.empty() && !desk_.busy();
-  return {state() == StationState::Done ? tr("On to Finish") : tr("Combine"), ready};
+  const bool done = state() == StationState::Done;
+  return {done ? tr("On to Finish") : tr("Combine"), ready, done};
 }
 
 void CombineModel::enter() {

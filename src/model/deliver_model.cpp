@@ -220,7 +220,7 @@ void DeliverModel::deliver(const DeliverChoices& choices) {
 }
 
 void DeliverModel::goOn() {
-  if (!queue_ || running()) return;
+  if (!queue_ || running() || desk_.reading()) return;
   paused_ = false;
   desk_.notices.check(queue_->retry());
   writeNext();

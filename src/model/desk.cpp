@@ -11,6 +11,8 @@ Desk::Desk(std::filesystem::path jobs)
   for (Lane* lane : {&works.longWork, &works.preview, &works.judging, &works.detail, &works.beside, &works.measuring,
                      &works.delivery, &works.batch, &works.pictures, &works.small, &works.saving})
     QObject::connect(lane, &Lane::failed, &notices, qOverload<const QString&>(&Notices::fail));
+  QObject::connect(&job, &JobModel::refused, &notices,
+                   [this] { notices.fail(QString::fromStdString(whyOnlyReading(*job.lock()))); });
 }
 
 } // namespace ml

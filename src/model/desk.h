@@ -48,8 +48,12 @@ public:
   [[nodiscard]] bool busy() const { return works.longWork.running(); }
   [[nodiscard]] bool hasView() const { return job.hasView(); }
   [[nodiscard]] const View& view() const { return job.view(); }
-  /// Free for a change: there is a view, and no long work.
-  [[nodiscard]] bool free() const { return hasView() && !busy(); }
+  /// The job is only looked at: nothing is changed, nothing written.
+  [[nodiscard]] bool reading() const { return job.reading(); }
+  /// Free to draw and load: there is a view, and no long work.
+  [[nodiscard]] bool idle() const { return hasView() && !busy(); }
+  /// Free for a change.
+  [[nodiscard]] bool free() const { return idle() && !reading(); }
 };
 
 } // namespace ml

@@ -22,7 +22,7 @@ public:
   [[nodiscard]] PictureMarks marks() const override;
   void addTo(LadderContent& content) const override;
   [[nodiscard]] Next next() const override {
-    return {tr("On to Deliver"), desk_.view().combined.has_value() && !desk_.busy()};
+    return {tr("On to Deliver"), desk_.view().combined.has_value() && !desk_.busy(), true};
   }
   void doNext() override { emit goTo(stations::kDeliver); }
   void enter() override;

@@ -52,7 +52,7 @@ QStringList FramesModel::reasons() const {
 
 void FramesModel::enter() {
   if (!desk_.view().framesSeen) desk_.job.note(idOf(desk_.view()), Aspect::About, [](View& v) { v.framesSeen = true; });
-  if (desk_.free() && desk_.camera.present())
+  if (desk_.idle() && desk_.camera.present())
     desk_.camera.drawFinder(desk_.view());
   else
     StationModel::enter();

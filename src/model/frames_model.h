@@ -23,7 +23,7 @@ public:
   [[nodiscard]] QString verdict() const override;
   [[nodiscard]] QStringList reasons() const override;
   void addTo(LadderContent& content) const override { content.columns = LadderContent::Columns::Planned; }
-  [[nodiscard]] Next next() const override { return {tr("On to Shoot"), desk_.view().plan.has_value()}; }
+  [[nodiscard]] Next next() const override { return {tr("On to Shoot"), desk_.view().plan.has_value(), true}; }
   void doNext() override { emit goTo(stations::kShoot); }
   void enter() override;
 

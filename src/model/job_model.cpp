@@ -17,11 +17,12 @@ void JobModel::clearUndo() {
   stacks_.clear();
 }
 
-void JobModel::open(Job job, const std::string& view) {
+void JobModel::open(Job job, const std::string& view, std::shared_ptr<const JobLock> lock) {
   if (isOpen()) emit closing();
   emit leaving();
   clearUndo();
   job_ = std::move(job);
+  lock_ = std::move(lock);
   removed_.clear();
   removedLast_ = false;
   current_ = -1;
@@ -62,7 +63,13 @@ void JobModel::writeNotes(const QString& notes) {
        [](View& v, const std::string& value) { v.notes = value; });
 }
 
+Result<void> JobModel::mayChange() const {
+  if (!reading()) return {};
+  return fail(ErrorCode::CannotWrite, whyOnlyReading(*lock_));
+}
+
 Result<void> JobModel::add(const QString& name, const std::string& world, const std::string& camera) {
+  if (auto may = mayChange(); !may) return may;
   const auto added = job_->addView(name.toStdString(), world, camera);
   if (!added) return passOn(added.error());
   emit viewsChanged();
@@ -71,6 +78,7 @@ Result<void> JobModel::add(const QString& name, const std::string& world, const 
 }
 
 Result<void> JobModel::duplicate(int index, const QString& name) {
+  if (auto may = mayChange(); !may) return may;
   emit leaving(); // what is copied is what is shown
   const auto added = job_->duplicateView(std::size_t(index), name.toStdString());
   if (!added) return passOn(added.error());
@@ -82,6 +90,7 @@ Result<void> JobModel::duplicate(int index, const QString& name) {
 
 Result<void> JobModel::remove(int index) {
   if (!job_ || index < 0 || index >= int(job_->views().size()) || job_->views().size() < 2) return {};
+  if (auto may = mayChange(); !may) return may;
   emit leaving();
   const Removed gone{idOf(job_->views()[std::size_t(index)]), std::size_t(index)};
   if (auto done = job_->removeView(gone.index); !done) return done;
@@ -108,7 +117,7 @@ Result<void> JobModel::bringBack() {
 }
 
 void JobModel::note(const std::string& view, Aspect aspect, const std::function<void(View&)>& change) {
-  if (!job_) return;
+  if (!job_ || reading()) return;
   for (View& v : job_->views())
     if (idOf(v) == view) {
       change(v);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "session/job.h"
+#include "session/job_lock.h"
 
 #include <QObject>
 #include <QUndoStack>
@@ -35,10 +36,14 @@ public:
   using QObject::QObject;
   ~JobModel() override;
 
-  /// `view`: the folder of the one to begin with; else the first.
-  void open(Job job, const std::string& view = {});
+  /// `view`: the folder of the one to begin with; else the first. `lock`: that of the job's folder; null: nobody else
+  /// can write there.
+  void open(Job job, const std::string& view = {}, std::shared_ptr<const JobLock> lock = nullptr);
   [[nodiscard]] bool isOpen() const { return job_.has_value(); }
   [[nodiscard]] const Job& job() const { return *job_; }
+  [[nodiscard]] const std::shared_ptr<const JobLock>& lock() const { return lock_; }
+  /// The job is only looked at: another program works on it, or its folder cannot be written. Nothing is changed then.
+  [[nodiscard]] bool reading() const { return lock_ && lock_->state() != JobLock::State::Held; }
   [[nodiscard]] bool hasView() const { return current_ >= 0; }
   /// The view in hand; only with hasView.
   [[nodiscard]] const View& view() const { return job_->views()[std::size_t(current_)]; }
@@ -77,6 +82,7 @@ signals:
   void viewsChanged(); ///< One came or went.
   void viewChanged(const std::string& view, ml::Aspect aspect);
   void undoChanged();
+  void refused(); ///< A change of a job that is only looked at.
 
 private:
   void clearUndo();
@@ -85,7 +91,10 @@ private:
     std::string folder;
     std::size_t index;
   };
+  [[nodiscard]] Result<void> mayChange() const;
+
   std::optional<Job> job_;
+  std::shared_ptr<const JobLock> lock_;
   std::vector<Removed> removed_;
   bool removedLast_ = false; ///< Nothing was changed or taken back since.
   int current_ = -1;

@@ -9,8 +9,33 @@
 namespace ml {
 namespace fs = std::filesystem;
 
+constexpr int kAskAgainMs = 1000; ///< Whether the other window let go.
+
 JobOpening::JobOpening(Desk& desk) : desk_(desk) {
   connect(&desk_.job, &JobModel::jobOpened, this, [this] { desk_.radiances.clear(); });
+  untilFree_.setInterval(kAskAgainMs);
+  connect(&untilFree_, &QTimer::timeout, this, &JobOpening::takeOver);
+}
+
+/// Its lock is taken, or kept where the same job is opened again.
+void JobOpening::open(Job job, const std::string& view) {
+  std::error_code error;
+  std::shared_ptr<const JobLock> lock = desk_.job.lock();
+  if (!lock || lock->state() != JobLock::State::Held || !fs::equivalent(lock->folder(), job.folder(), error))
+    lock = std::make_shared<const JobLock>(job.folder());
+  desk_.job.open(std::move(job), view, lock);
+  lock->state() == JobLock::State::Elsewhere ? untilFree_.start() : untilFree_.stop();
+}
+
+/// The other window is closed: its work is read, and this one goes on.
+void JobOpening::takeOver() {
+  if (desk_.busy() || !desk_.reading()) return;
+  const fs::path folder = desk_.job.job().folder();
+  if (JobLock(folder).state() == JobLock::State::Elsewhere) return;
+  if (openJob(folder, desk_.hasView() ? idOf(desk_.view()) : std::string()))
+    desk_.notices.tell(tr("The other window is closed; this job can be worked on here now."));
+  else
+    untilFree_.stop(); // its file went, and that was said
 }
 
 bool JobOpening::openJob(const fs::path& folder, const std::string& view) {
@@ -21,7 +46,7 @@ bool JobOpening::openJob(const fs::path& folder, const std::string& view) {
     desk_.notices.fail(job.error());
     return false;
   }
-  desk_.job.open(std::move(*job), view);
+  open(std::move(*job), view);
   return true;
 }
 
@@ -43,7 +68,7 @@ bool JobOpening::openDemo(const fs::path& jobs) {
       desk_.notices.fail(view.error());
       return false;
     }
-  desk_.job.open(std::move(*job));
+  open(std::move(*job));
   return true;
 }
 
@@ -115,7 +140,7 @@ void JobOpening::takeSorted(const Grouping& grouping, const std::string& name, c
     view.adoptFrames(set.name, frames);
     if (!desk_.notices.check(view.saveFrames())) return;
   }
-  desk_.job.open(std::move(*job));
+  open(std::move(*job));
   if (!grouping.leftOut.empty()) desk_.notices.fail(grouping.leftOut.front().reason);
 }
 
@@ -123,16 +148,17 @@ void JobOpening::takeSorted(const Grouping& grouping, const std::string& name, c
 void JobOpening::readView() {
   desk_.camera.leave();
   const View& view = desk_.view();
-  const bool first = desk_.radiances.firstVisit(idOf(view));
-  desk_.works.longWork.start([this, v = view, first, known = desk_.radiances.find(idOf(view), view.radianceStamp)](
-                                 const Progress& progress) -> std::function<void()> {
+  const bool mayForget = desk_.radiances.firstVisit(idOf(view)) && !desk_.reading();
+  const auto shelved = worlds_.find(view.world);
+  desk_.works.longWork.start([this, v = view, mayForget, world = shelved == worlds_.end() ? nullptr : shelved->second,
+                              known = desk_.radiances.find(idOf(view), view.radianceStamp)](
+                                 const Progress& progress) mutable -> std::function<void()> {
     progress.at("Open the view", 0.1);
-    if (first) forgetHistory(v);
-    std::shared_ptr<const World> world;
+    if (mayForget) forgetHistory(v);
     std::string problem;
-    if (const auto folder = findWorld(v.world)) {
+    if (const auto folder = world ? std::nullopt : findWorld(v.world)) {
       if (auto loaded = World::load(*folder))
-        world = std::make_shared<World>(std::move(*loaded));
+        world = std::make_shared<const World>(std::move(*loaded));
       else
         problem = loaded.error().message;
     }
@@ -153,6 +179,7 @@ void JobOpening::readView() {
     }
     return [this, v, world, shot, picture, problem] {
       if (!desk_.hasView() || idOf(desk_.view()) != idOf(v)) return;
+      if (world) worlds_[v.world] = world;
       desk_.camera.enter(world, desk_.view());
       if (picture) desk_.radiances.keep(idOf(v), v.radianceStamp, picture);
       if (!problem.empty()) desk_.notices.fail(QString::fromStdString(problem));

@@ -5,6 +5,8 @@
 
 #include <QObject>
 #include <QStringList>
+#include <QTimer>
+#include <map>
 
 namespace ml {
 
@@ -35,7 +37,12 @@ signals:
                 const std::shared_ptr<const ml::CombinedPicture>& picture);
 
 private:
+  void open(Job job, const std::string& view = {});
+  void takeOver();
+
   Desk& desk_;
+  std::map<std::string, std::shared_ptr<const World>> worlds_; ///< That were seen: the ferry house has three.
+  QTimer untilFree_;                                           ///< While another window works on the job.
 };
 
 } // namespace ml

@@ -105,7 +105,7 @@ void LightModel::addTo(LadderContent& content) const {
 StationModel::Next LightModel::next() const {
   if (proposing()) return {tr("Take both readings")};
   const bool camera = desk_.camera.present();
-  return {camera ? tr("On to Frames") : tr("On to Combine"), !camera || desk_.view().plan.has_value()};
+  return {camera ? tr("On to Frames") : tr("On to Combine"), !camera || desk_.view().plan.has_value(), true};
 }
 
 void LightModel::doNext() {

@@ -125,7 +125,7 @@ StationModel::Next ShootModel::next() const {
   const View& v = desk_.view();
   if (shot_.empty()) return {tr("Shoot"), desk_.camera.present() && !desk_.busy() && v.plan.has_value()};
   const NextAction& action = check_.verdict.action;
-  if (action.kind == NextAction::Kind::GoOn) return {tr("On to Combine"), !desk_.busy() && !v.frames.empty()};
+  if (action.kind == NextAction::Kind::GoOn) return {tr("On to Combine"), !desk_.busy() && !v.frames.empty(), true};
   return {text(action.label), !desk_.busy()};
 }
 
@@ -283,7 +283,7 @@ void ShootModel::planned(const std::vector<ExposureSettings>& frames) {
 // ---- The set in hand
 
 void ShootModel::showFrame(int index) {
-  const FrameSet* set = desk_.free() ? activeSetOf(desk_.view()) : nullptr;
+  const FrameSet* set = desk_.idle() ? activeSetOf(desk_.view()) : nullptr;
   if (set && index >= 0 && index < int(set->frames.size()))
     desk_.frame.load(index, set->frames[std::size_t(index)].file);
 }

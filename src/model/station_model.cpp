@@ -17,7 +17,7 @@ QImage StationModel::picture() const {
 }
 
 void StationModel::enter() {
-  if (!desk_.free()) return;
+  if (!desk_.idle()) return;
   const FrameSet* set = activeSetOf(desk_.view());
   const int index = desk_.frame.index();
   if (set && index >= 0 && index < int(set->frames.size()))

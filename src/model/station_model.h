@@ -36,6 +36,7 @@ public:
   struct Next {
     QString words;
     bool possible = true;
+    bool onlyGoes = false; ///< To another station: nothing is changed.
   };
   /// The one thing to do next.
   [[nodiscard]] virtual Next next() const = 0;

@@ -44,6 +44,11 @@ private:
 template <class Value, class Place>
 void JobModel::edit(const std::string& view, Aspect aspect, const QString& words, Value before, Value after,
                     Place place, int drag) {
+  if (reading()) {
+    emit refused();
+    emit undoChanged(); // what was typed or ticked shows what holds again
+    return;
+  }
   undoStack().push(new ViewEdit<Value, Place>(*this, view, aspect, words, std::move(before), std::move(after),
                                               std::move(place), drag));
 }

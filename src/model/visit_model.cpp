@@ -296,7 +296,7 @@ Result<void> VisitModel::writeCalendar(const std::filesystem::path& file) const 
 }
 
 void VisitModel::save() {
-  if (unreadable_) return;
+  if (unreadable_ || desk_.reading()) return;
   const auto folder = desk_.job.job().folder();
   desk_.works.visitSaving.start([this, folder, visit = visit_](const Progress&) -> std::function<void()> {
     const auto written = writeVisit(folder, visit);
@@ -308,7 +308,7 @@ void VisitModel::save() {
 }
 
 void VisitModel::flush() {
-  if (!open_ || !dirty_ || unreadable_) return;
+  if (!open_ || !dirty_ || unreadable_ || desk_.reading()) return;
   desk_.works.visitSaving.wait();
   if (dirty_ && desk_.notices.check(writeVisit(desk_.job.job().folder(), visit_))) dirty_ = false;
 }

@@ -9,6 +9,7 @@
 #include "pipeline/report.h"
 
 #include <future>
+#include <new>
 #include <nlohmann/json.hpp>
 
 namespace ml {
@@ -169,9 +170,13 @@ SetOutcome outcomeOf(const RunView& view, const RunOptions& options) {
 
 Result<SetOutcome> makeView(const RunView& view, const RunOptions& options, const Progress& progress) {
   SetOutcome outcome = outcomeOf(view, options);
-  const auto made = view.groups.size() > 1 ? deliverPositions(view.groups, options, progress, outcome)
-                                           : deliverSet(view.groups.front(), options, progress, outcome);
-  if (!made) return passOn(made.error());
+  try {
+    const auto made = view.groups.size() > 1 ? deliverPositions(view.groups, options, progress, outcome)
+                                             : deliverSet(view.groups.front(), options, progress, outcome);
+    if (!made) return passOn(made.error());
+  } catch (const std::bad_alloc&) {
+    return tl::unexpected(outOfMemory("`" + view.name + "`"));
+  }
   return outcome;
 }
 

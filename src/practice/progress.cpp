@@ -3,6 +3,7 @@
 
 #include "base/atomic_file.h"
 #include "practice/scoring.h"
+#include "session/whole_number.h"
 
 #include <algorithm>
 #include <nlohmann/json.hpp>
@@ -18,7 +19,7 @@ PracticeRecord::PracticeRecord(std::filesystem::path file) : file_(std::move(fil
   if (!document.is_object() || !document.contains("results") || !document["results"].is_array()) return;
   for (const auto& entry : document["results"]) {
     try {
-      results_.push_back({entry.value("exercise", ""), entry.value("at", std::int64_t(0)), entry.value("points", 0.0),
+      results_.push_back({entry.value("exercise", ""), wholeNumber(entry, "at"), entry.value("points", 0.0),
                           entry.value("seconds", 0.0)});
     } catch (const json::exception&) { // one line of it is damaged: the others stand
     }

@@ -2,11 +2,13 @@
 #include "session/job.h"
 
 #include "base/atomic_file.h"
+#include "base/plain_name.h"
 #include "base/slug.h"
 #include "exposure/marks.h"
 #include "pipeline/combine_json.h"
 #include "pipeline/report.h"
 #include "session/view_json.h"
+#include "session/whole_number.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -22,6 +24,11 @@ namespace fs = std::filesystem;
 using nlohmann::json;
 namespace {
 
+Error writtenByNewer(const fs::path& file) {
+  return {ErrorCode::FileUnreadable,
+          "`" + file.string() + "` was written by a newer version; open the job with that one. Nothing was changed."};
+}
+
 Result<json> readJson(const fs::path& file) {
   auto text = readText(file);
   if (!text) return passOn(text.error());
@@ -29,10 +36,38 @@ Result<json> readJson(const fs::path& file) {
   if (document.is_discarded() || !document.is_object())
     return fail(ErrorCode::FileUnreadable,
                 "`" + file.string() + "` is damaged; put it back from a copy, or remove it to start that step again.");
-  if (document.value("version", 1) > 1)
-    return fail(ErrorCode::FileUnreadable,
-                "`" + file.string() + "` was written by a newer version; open the job with that one.");
+  if (document.value("version", 1) > 1) return tl::unexpected(writtenByNewer(file));
   return document;
+}
+
+/// Before anything of the job is touched. What is damaged is said where it is read.
+Result<void> refuseNewer(const fs::path& folder) {
+  std::vector<fs::path> files{folder / "visit.json", folder / "deliveries.json"};
+  std::error_code error;
+  for (const auto& view : fs::directory_iterator(folder / "views", error))
+    for (const char* name : {"plan.json", "frames.json", "combine.json", "finish.json", "journal.json"})
+      files.push_back(view.path() / name);
+  for (const auto& file : files) {
+    const auto text = readText(file);
+    if (!text) continue;
+    const json document = json::parse(*text, nullptr, false);
+    if (!document.is_object()) continue;
+    const json version = document.value("version", json(1));
+    if (version.is_number() && version.get<double>() > 1) return tl::unexpected(writtenByNewer(file));
+  }
+  return {};
+}
+
+/// A job may come from a stranger: what is written into it stays in it.
+Result<void> refuseWaysOut(const fs::path& viewFolder) {
+  std::error_code error;
+  for (const fs::path& folder :
+       {viewFolder.parent_path(), viewFolder, viewFolder / "frames", viewFolder / "delivered", viewFolder / "history"})
+    if (fs::is_symlink(folder, error))
+      return fail(ErrorCode::FileUnreadable, "`" + folder.string() +
+                                                 "` is a link that leads out of the job; put the folder itself there, "
+                                                 "or remove the link.");
+  return {};
 }
 
 /// Known fields over whatever other fields were there before.
@@ -149,7 +184,13 @@ Result<void> loadFrames(View& view) {
     auto document = readJson(view.folder / "frames.json");
     if (!document) return passOn(document.error());
     if (document->contains("sets")) {
-      for (const auto& entry : (*document)["sets"]) view.sets.push_back(setFrom(view, entry));
+      for (const auto& entry : (*document)["sets"]) {
+        view.sets.push_back(setFrom(view, entry));
+        if (!isPlainName(view.sets.back().name)) // the folder its frames are shot into
+          return fail(ErrorCode::FileUnreadable, "`" + (view.folder / "frames.json").string() + "` names a set `" +
+                                                     view.sets.back().name +
+                                                     "`, which is no name of a folder; put it back from a copy.");
+      }
       view.activeSet = std::clamp(document->value("active", -1), -1, int(view.sets.size()) - 1);
     } else {
       std::vector<fs::path> files;
@@ -203,14 +244,14 @@ Result<void> loadJournal(View& view) {
   for (const auto& [station, seconds] : spent.items())
     if (seconds.is_number()) view.spent[station] = std::max(0.0, seconds.get<double>());
   for (const auto& e : document->value("events", json::array()))
-    view.events.push_back(
-        {e.value("at", std::int64_t(0)), e.value("what", ""), e.value("subject", ""), e.value("words", "")});
+    view.events.push_back({wholeNumber(e, "at"), e.value("what", ""), e.value("subject", ""), e.value("words", "")});
   return {};
 }
 
 Result<View> loadView(const fs::path& folder) {
   View view;
   view.folder = folder;
+  if (auto inside = refuseWaysOut(folder); !inside) return passOn(inside.error());
   clearLeftovers(folder);
   try {
     for (const auto step : {loadPlan, loadFrames, loadCombined, loadFinish, loadJournal})
@@ -387,6 +428,7 @@ Result<Job> Job::create(const fs::path& folder, const std::string& name) {
 Result<Job> Job::open(const fs::path& folder) {
   auto document = readJson(folder / "job.json");
   if (!document) return passOn(document.error());
+  if (auto known = refuseNewer(folder); !known) return passOn(known.error());
   clearLeftovers(folder);
   Job job;
   job.folder_ = folder;

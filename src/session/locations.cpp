@@ -14,16 +14,29 @@ std::optional<fs::path> fromEnvironment(const char* name) {
   return value && *value ? std::optional<fs::path>(value) : std::nullopt;
 }
 
+/// What is installed beside the program; empty: it runs from where it was built.
+fs::path installedShare() {
+  std::error_code error;
+  const auto program = fs::read_symlink("/proc/self/exe", error);
+  return error ? fs::path() : program.parent_path().parent_path() / "share/mellow-lantern";
+}
+
 } // namespace
+
+fs::path sharedFile(const std::string& installed, const std::string& inSource) {
+  std::error_code error;
+  for (const fs::path& file : {installedShare() / installed, fs::path(ML_SOURCE_ROOT) / inSource})
+    if (fs::exists(file, error)) return file;
+  return {};
+}
 
 std::optional<fs::path> findWorld(const std::string& id) {
   if (id.empty() || id.find('/') != std::string::npos || id == "..") return {};
   std::vector<fs::path> roots;
   if (const auto own = fromEnvironment("MELLOW_LANTERN_WORLDS")) roots.push_back(*own);
   std::error_code error;
-  if (const auto program = fs::read_symlink("/proc/self/exe", error); !error)
-    roots.push_back(program.parent_path().parent_path() / "share/mellow-lantern/worlds");
-  roots.push_back(ML_SOURCE_WORLDS);
+  roots.push_back(installedShare() / "worlds");
+  roots.push_back(fs::path(ML_SOURCE_ROOT) / "worlds");
   for (const auto& root : roots)
     if (fs::exists(root / id / "world.json", error)) return root / id;
   return {};

@@ -13,6 +13,10 @@ namespace ml {
 /// source tree the program was built from. Nothing when there is no such world.
 [[nodiscard]] std::optional<std::filesystem::path> findWorld(const std::string& id);
 
+/// A file that ships with the program: `installed` below ../share/mellow-lantern beside it, else `inSource` below the
+/// source tree it was built from. Empty: neither is there.
+[[nodiscard]] std::filesystem::path sharedFile(const std::string& installed, const std::string& inSource);
+
 /// Where new jobs are kept: MELLOW_LANTERN_JOBS, else XDG_DATA_HOME or ~/.local/share, each with mellow-lantern/jobs.
 [[nodiscard]] std::filesystem::path jobsFolder();
 

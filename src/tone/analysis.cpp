@@ -19,7 +19,7 @@ constexpr double kMargin =
 constexpr double kDuskStops = 0.25; ///< By which twilight and night stay darker than they were metered.
 constexpr double kEdge = 1.0;       ///< Stops of detail that are an edge: it has contrast enough.
 constexpr double kSeenNoise = 0.1;  ///< Stops of a pixel's noise that would be seen if it were made crisper.
-constexpr double kLeastCrisp = 1, kMostCrisp = 1.5;
+constexpr double kLeastCrisp = 1, kMostCrisp = 2.2;
 constexpr int kVeilReach = 10; ///< Cells: a place that is dark within this has no haze before it.
 
 Image<float> logLight(ImageView<const float> radiance) {

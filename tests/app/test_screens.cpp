@@ -656,7 +656,8 @@ private slots:
 
   void anAreaIsKeptForOtherPictures() {
     QTemporaryDir dir;
-    MainWindow window(pathOf(dir) / "jobs");
+    auto first = std::make_unique<MainWindow>(pathOf(dir) / "jobs");
+    MainWindow& window = *first;
     openFrames(window, dir, texturedScene(420, 300, 10, 5), {3, 6, 9});
     Workbench& bench = window.workbench();
     bench.combine.combine({});
@@ -673,9 +674,11 @@ private slots:
     bench.finish.setRecipe(recipe);
     bench.finish.tools.keepArea("Reflection, darker");
     QVERIFY(settled(window));
+    const auto job = QString::fromStdString(bench.job().folder().string());
+    first.reset();
     // Another window, another day.
     MainWindow next(pathOf(dir) / "jobs");
-    next.openPaths({QString::fromStdString(bench.job().folder().string())});
+    next.openPaths({job});
     QVERIFY(settled(next));
     QCOMPARE(next.workbench().desk.areas.looks().size(), std::size_t(1));
     const Look kept = next.workbench().desk.areas.looks().front();
