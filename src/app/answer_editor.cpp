@@ -8,6 +8,7 @@
 #include <QCheckBox>
 #include <QComboBox>
 #include <QDoubleSpinBox>
+#include <QEvent>
 #include <QFormLayout>
 #include <QHBoxLayout>
 #include <QLabel>
@@ -217,23 +218,59 @@ class FinishEditor final : public AnswerEditor {
 public:
   explicit FinishEditor(const FinishTruth& truth) {
     auto* form = new QFormLayout(this);
+    form->setRowWrapPolicy(QFormLayout::WrapAllRows);
     for (std::size_t i = 0; i < truth.pictures.size(); ++i) {
       auto* box = named(new QComboBox, QString("finish-%1").arg(i + 1), tr("Picture %1").arg(i + 1));
       for (const FinishFlaw flaw : finishFlaws()) box->addItem(text(wordsOf(flaw)), int(flaw));
       box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
       box->setMinimumContentsLength(20);
+      auto* where = named(new QLabel, QString("where-%1").arg(i + 1), tr("Where picture %1 is overdone").arg(i + 1));
+      where->setProperty("role", "quiet");
       form->addRow(tr("Picture %1").arg(i + 1), box);
-      pictures_.push_back(box);
+      form->addRow(where);
+      follow(box, int(i));
+      connect(box, &QComboBox::currentIndexChanged, this, [this, i] { say(i); });
+      pictures_.push_back({box, where, {}});
+      say(i);
     }
   }
   ExerciseAnswer answer() const override {
     FinishAnswer out;
-    for (const auto* box : pictures_) out.pictures.push_back(FinishFlaw(box->currentData().toInt()));
+    for (const auto& picture : pictures_) {
+      out.pictures.push_back({flawOf(picture), {}});
+      if (picture.at && flawOf(picture) != FinishFlaw::Natural)
+        out.pictures.back().place = FinishPlace{picture.at->x(), picture.at->y()};
+    }
     return out;
   }
+  bool asksWhere() const override { return true; }
+  void point(int picture, QPointF at) override {
+    pictures_[std::size_t(picture)].at = at;
+    say(std::size_t(picture));
+  }
+  std::optional<QPointF> pointed(int picture) const override { return pictures_[std::size_t(picture)].at; }
 
 private:
-  std::vector<QComboBox*> pictures_;
+  struct Picture {
+    QComboBox* flaw;
+    QLabel* where;
+    std::optional<QPointF> at;
+  };
+  static FinishFlaw flawOf(const Picture& picture) { return FinishFlaw(picture.flaw->currentData().toInt()); }
+  void say(std::size_t i) {
+    if (i >= pictures_.size()) return;
+    const Picture& picture = pictures_[i];
+    if (flawOf(picture) == FinishFlaw::Natural)
+      picture.where->setText(picture.at ? tr("pointed at, but called natural") : QString(" "));
+    else if (picture.at)
+      picture.where->setText(tr("there: %1 % from the left, %2 % from the top")
+                                 .arg(100 * picture.at->x(), 0, 'f', 0)
+                                 .arg(100 * picture.at->y(), 0, 'f', 0));
+    else
+      picture.where->setText(tr("where? Click it in the picture"));
+  }
+
+  std::vector<Picture> pictures_;
 };
 
 class SortEditor final : public AnswerEditor {
@@ -248,6 +285,7 @@ public:
       box->setPrefix(tr("set "));
       box->setButtonSymbols(QAbstractSpinBox::NoButtons);
       form->addRow(tr("%1  %2").arg(text(frame.name), text(frame.clock)), box);
+      follow(box, int(sets_.size()));
       sets_.push_back(box);
     }
   }
@@ -264,6 +302,16 @@ private:
 };
 
 } // namespace
+
+void AnswerEditor::follow(QWidget* field, int picture) {
+  field->setProperty("picture", picture);
+  field->installEventFilter(this);
+}
+
+bool AnswerEditor::eventFilter(QObject* watched, QEvent* event) {
+  if (event->type() == QEvent::FocusIn) emit lookedAt(watched->property("picture").toInt());
+  return QWidget::eventFilter(watched, event);
+}
 
 AnswerEditor* makeAnswerEditor(const PracticeModel& model) {
   struct Make {

@@ -17,9 +17,19 @@ public:
   virtual void tick(double) {}
   /// All that can be given is given.
   [[nodiscard]] virtual bool complete() const { return true; }
+  /// Places of the exercise's pictures (0..1, by number from 0) belong to the answer.
+  [[nodiscard]] virtual bool asksWhere() const { return false; }
+  virtual void point(int, QPointF) {}
+  [[nodiscard]] virtual std::optional<QPointF> pointed(int) const { return {}; }
 
 signals:
   void edited();
+  void lookedAt(int picture); ///< The field of this one was taken in hand.
+
+protected:
+  /// Taking `field` in hand looks at a picture.
+  void follow(QWidget* field, int picture);
+  bool eventFilter(QObject* watched, QEvent* event) override;
 };
 
 /// For the exercise in hand; it has material.

@@ -16,6 +16,7 @@ namespace ml {
 namespace {
 
 constexpr int kListWidth = 264, kAnswerWidth = 350, kTick = 250;
+constexpr QSize kThumbnail{96, 64};
 
 } // namespace
 
@@ -95,8 +96,12 @@ QWidget* PracticePage::buildExercise() {
   pictures_ = new QListWidget;
   pictures_->setObjectName("exercisePictures");
   pictures_->setAccessibleName(tr("Pictures"));
+  pictures_->setViewMode(QListView::IconMode);
   pictures_->setFlow(QListView::LeftToRight);
-  pictures_->setFixedHeight(44);
+  pictures_->setMovement(QListView::Static);
+  pictures_->setWrapping(false);
+  pictures_->setIconSize(kThumbnail);
+  pictures_->setFixedHeight(kThumbnail.height() + 52); // name and scroll bar
   words_ = new QTextBrowser;
   words_->setObjectName("exerciseWords");
   words_->setAccessibleName(tr("What is known, and how it went"));
@@ -126,6 +131,11 @@ QWidget* PracticePage::buildExercise() {
   connect(leave_, &QPushButton::clicked, &model_, &PracticeModel::leave);
   connect(next_, &QPushButton::clicked, this, &PracticePage::pressNext);
   connect(pictures_, &QListWidget::currentRowChanged, this, &PracticePage::showPicture);
+  connect(picture_, &PictureView::clicked, this, [this](QPointF at) {
+    if (!editor_ || !editor_->asksWhere() || model_.score()) return;
+    editor_->point(pictures_->currentRow(), at);
+    showMarks(pictures_->currentRow());
+  });
   return box;
 }
 
@@ -137,12 +147,26 @@ void PracticePage::pressNext() {
 void PracticePage::showPicture(int index) {
   if (index < 0 || index >= int(model_.pictures().size())) return;
   picture_->setPicture(model_.pictures()[std::size_t(index)]);
+  showMarks(index);
+}
+
+/// What was pointed at, and what is there once it was answered.
+void PracticePage::showMarks(int index) {
+  if (index < 0 || !model_.material()) return;
   PictureMarks marks;
+  const auto ring = [&](double x, double y, const QString& name) {
+    marks.rings.emplace_back(x, y);
+    marks.ringNames.push_back(name);
+  };
   if (const auto* truth = std::get_if<SpotTruth>(&model_.material()->truth)) // places only: their light is asked for
-    for (const auto& spot : truth->spots) {
-      marks.rings.emplace_back(spot.x, spot.y);
-      marks.ringNames.push_back(QString::number(marks.rings.size()));
-    }
+    for (const auto& spot : truth->spots) ring(spot.x, spot.y, QString::number(marks.rings.size() + 1));
+  if (editor_ && editor_->asksWhere()) {
+    if (!model_.score()) marks.pointer = PictureMarks::Pointer::Spot;
+    if (const auto at = editor_->pointed(index)) ring(at->x(), at->y(), tr("yours"));
+  }
+  if (const auto* truth = std::get_if<FinishTruth>(&model_.material()->truth); truth && model_.score())
+    if (const auto& picture = truth->pictures[std::size_t(index)]; picture.flaw != FinishFlaw::Natural)
+      ring(picture.place.x, picture.place.y, tr("here it is"));
   picture_->setMarks(marks);
 }
 
@@ -163,10 +187,15 @@ void PracticePage::showExercise() {
   editor_->setObjectName("answer");
   answerArea_->setWidget(editor_);
   connect(editor_, &AnswerEditor::edited, this, &PracticePage::refresh);
+  connect(editor_, &AnswerEditor::lookedAt, pictures_, [this](int picture) { pictures_->setCurrentRow(picture); });
   shown_ = exercise->id;
   tick_.start();
   pictures_->clear();
-  for (const auto& picture : material->pictures) pictures_->addItem(text(picture.name));
+  for (std::size_t i = 0; i < material->pictures.size(); ++i) {
+    const QImage& whole = model_.pictures()[i];
+    const QImage small = whole.scaled(kThumbnail, Qt::KeepAspectRatio, Qt::SmoothTransformation);
+    pictures_->addItem(new QListWidgetItem(QPixmap::fromImage(small), text(material->pictures[i].name)));
+  }
   pictures_->setCurrentRow(material->pictures.empty() ? -1 : 0);
 }
 
@@ -196,6 +225,7 @@ void PracticePage::refresh() {
   pictures_->setVisible(model_.pictures().size() > 1);
   answerArea_->setVisible(editor_);
   if (editor_) editor_->setEnabled(!score);
+  showMarks(pictures_->currentRow());
   QString html;
   if (score) {
     html += QString("<p><b>%1</b></p>").arg(model_.verdict().toHtmlEscaped());

@@ -40,6 +40,7 @@ private:
   void showExercise();
   void pressNext();
   void showPicture(int index);
+  void showMarks(int index);
 
   Workbench& workbench_;
   PracticeModel& model_;

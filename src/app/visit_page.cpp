@@ -2,6 +2,7 @@
 #include "app/visit_page.h"
 
 #include "app/visit_sheet.h"
+#include "app/ways_dialog.h"
 
 #include <QComboBox>
 #include <QDateEdit>
@@ -21,7 +22,7 @@
 namespace ml {
 namespace {
 
-enum Columns { kDone, kName, kWhen, kKind, kLight, kTowards, kLamps, kPositions, kMinutes, kLate, kColumns };
+enum Columns { kDone, kName, kWhen, kKind, kLight, kTowards, kLamps, kPositions, kPlanes, kMinutes, kLate, kColumns };
 constexpr int kRowHeight = 34;
 
 QLabel* quiet(const QString& words) {
@@ -73,7 +74,8 @@ VisitPage::VisitPage(Workbench& workbench, QWidget* parent)
   table_->setObjectName("visitViews");
   table_->setAccessibleName(tr("Views of the visit"));
   table_->setHorizontalHeaderLabels({tr("Done"), tr("View"), tr("When"), tr("Kind"), tr("Light it wants"),
-                                     tr("Towards"), tr("Lamps"), tr("Places"), tr("Minutes"), tr("Late")});
+                                     tr("Towards"), tr("Lamps"), tr("Places"), tr("Planes"), tr("Minutes"),
+                                     tr("Late")});
   table_->verticalHeader()->hide();
   table_->verticalHeader()->setDefaultSectionSize(kRowHeight);
   table_->setSelectionBehavior(QAbstractItemView::SelectRows);
@@ -83,7 +85,7 @@ VisitPage::VisitPage(Workbench& workbench, QWidget* parent)
   table_->setTabKeyNavigation(false);
   table_->setFont(uiFont(9.5));
   table_->horizontalHeader()->setFont(uiFont(8.5));
-  const int widths[] = {42, 104, 92, 104, 150, 60, 70, 50, 58, 46};
+  const int widths[] = {42, 104, 92, 104, 150, 60, 70, 48, 48, 58, 46};
   for (int i = 0; i < kColumns; ++i) table_->setColumnWidth(i, widths[i]);
   table_->horizontalHeader()->setSectionResizeMode(kName, QHeaderView::Stretch);
   middle->addWidget(table_, 1);
@@ -172,17 +174,20 @@ QWidget* VisitPage::buildTools() {
   ways_ = new QSpinBox;
   ways_->setObjectName("visitWays");
   ways_->setAccessibleName(tr("Minutes from view to view"));
-  ways_->setToolTip(tr("From where one view stands to where the next does; single ways are named in visit.json"));
+  ways_->setToolTip(tr("From where one view stands to where the next does, where no other time is named"));
   ways_->setRange(0, 240);
   ways_->setPrefix(tr("ways "));
   ways_->setSuffix(tr(" min"));
   ways_->setButtonSymbols(QAbstractSpinBox::NoButtons);
   ways_->setKeyboardTracking(false);
+  waysNamed_ = button("visitWaysNamed", tr("Stands and ways..."),
+                      tr("Views that share a stand, and ways that take another time"));
   again_ = button("visitAgain", tr("Plan again from now"),
                   tr("After something took longer: what is left into the light that is left"));
   again_->setProperty("role", "next");
   row->addWidget(newView_);
-  for (QWidget* widget : std::initializer_list<QWidget*>{add_, remove_, ways_, undo_, redo_}) row->addWidget(widget);
+  for (QWidget* widget : std::initializer_list<QWidget*>{add_, remove_, ways_, waysNamed_, undo_, redo_})
+    row->addWidget(widget);
   row->addStretch();
   for (QWidget* widget : std::initializer_list<QWidget*>{sheet_, calendar_, again_}) row->addWidget(widget);
   return box;
@@ -212,6 +217,15 @@ void VisitPage::connectFields() {
           [edited](int late) { edited(VisitPage::tr("early or late"), [late](Visit& v) { v.late = late == 1; }); });
   connect(ways_, &QSpinBox::valueChanged, this,
           [edited](int m) { edited(VisitPage::tr("ways"), [m](Visit& v) { v.wayMinutes = m; }); });
+  connect(waysNamed_, &QPushButton::clicked, this, [this, edited] {
+    Visit changed = model_.visit();
+    if (editWays(this, changed))
+      edited(tr("stands and ways"), [&](Visit& v) {
+        v.ways = changed.ways;
+        for (std::size_t i = 0; i < std::min(v.views.size(), changed.views.size()); ++i)
+          v.views[i].stand = changed.views[i].stand;
+      });
+  });
   const auto addView = [this] {
     model_.addView(newView_->text());
     newView_->clear();
@@ -335,9 +349,14 @@ void VisitPage::fillRow(int row) {
       if (!filling_) model_.changeView(row, tr("direction"), [&](VisitView& v) { v.light.direction = to; });
     });
     auto* places = spin(kPositions, "Places", 1, 200);
-    places->setToolTip(tr("Positions of the camera and planes of focus"));
+    places->setToolTip(tr("Positions of the camera: turned, or its lens shifted"));
     connect(places, &QSpinBox::valueChanged, this, [this, row](int count) {
       if (!filling_) model_.changeView(row, tr("positions"), [&](VisitView& v) { v.positions = count; });
+    });
+    auto* planes = spin(kPlanes, "Planes", 1, 50);
+    planes->setToolTip(tr("Planes of focus at each position"));
+    connect(planes, &QSpinBox::valueChanged, this, [this, row](int count) {
+      if (!filling_) model_.changeView(row, tr("planes of focus"), [&](VisitView& v) { v.planes = count; });
     });
     auto* minutes = spin(kMinutes, "Minutes", 0, 600);
     minutes->setSpecialValueText(tr("auto"));
@@ -366,6 +385,7 @@ void VisitPage::fillRow(int row) {
   towards->setValue(int(view.light.direction));
   towards->setEnabled(needsDirection(view.light.want));
   static_cast<QSpinBox*>(table_->cellWidget(row, kPositions))->setValue(view.positions);
+  static_cast<QSpinBox*>(table_->cellWidget(row, kPlanes))->setValue(view.planes);
   auto* minutes = static_cast<QSpinBox*>(table_->cellWidget(row, kMinutes));
   minutes->setValue(view.minutes ? int(*view.minutes + 0.5) : 0);
   minutes->setToolTip(

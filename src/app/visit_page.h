@@ -51,7 +51,7 @@ private:
   DayChart* chart_;
   QLabel *sun_, *now_, *left_, *pace_;
   QLineEdit* newView_;
-  QPushButton *add_, *remove_, *undo_, *redo_, *again_, *sheet_, *calendar_;
+  QPushButton *add_, *remove_, *undo_, *redo_, *waysNamed_, *again_, *sheet_, *calendar_;
   bool filling_ = false;
 };
 

@@ -48,10 +48,11 @@ void shake(Image<float>& scene, double pixels, std::uint64_t seed) {
   scene = std::move(out);
 }
 
-void placeFigure(Image<float>& scene, std::uint64_t seed) {
+void placeFigure(Image<float>& scene, double size, std::uint64_t seed) {
   std::mt19937_64 random(seed);
   const double cx = scene.width() * std::uniform_real_distribution<double>(0.25, 0.75)(random);
-  const double height = 0.6 * scene.height(), top = scene.height() - height, head = height * 0.075;
+  const double height = std::min(0.95, 0.6 * size) * scene.height(), top = scene.height() - height,
+               head = height * 0.075;
   const float middle = float(medianLuminance(scene));
   // Half the width of the outline at shares of the height below the chin: neck, shoulders, waist, hips, feet.
   const auto outline = [](double share) {

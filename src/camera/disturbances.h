@@ -10,8 +10,8 @@ namespace ml {
 void defocus(Image<float>& scene, double sigma);
 /// Shaken while exposing: the mean of the scene along a path of `pixels` in a direction taken from the seed.
 void shake(Image<float>& scene, double pixels, std::uint64_t seed);
-/// A dark figure, six tenths of the height, standing where the seed says.
-void placeFigure(Image<float>& scene, std::uint64_t seed);
+/// A figure, `size` times six tenths of the height, standing where the seed says.
+void placeFigure(Image<float>& scene, double size, std::uint64_t seed);
 /// Colour of a white balance that turned warmer: factors of red, green and blue.
 inline constexpr std::array<double, 3> kWarmerBalance{1.22, 1.0, 0.80};
 

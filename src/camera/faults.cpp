@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "camera/faults.h"
 
+#include <cstdlib>
+
 namespace ml {
 
 const std::vector<FaultName>& faultNames() {
@@ -22,15 +24,30 @@ const std::vector<FaultName>& faultNames() {
   return names;
 }
 
+namespace {
+std::optional<double> sizeIn(const std::string& text) {
+  if (text.empty() || text.size() > 5 || text.find_first_not_of("0123456789.") != std::string::npos) return {};
+  const double size = std::strtod(text.c_str(), nullptr);
+  if (size < 0.1 || size > 4) return {};
+  return size;
+}
+} // namespace
+
 std::optional<Fault> parseFault(const std::string& text) {
   const auto at = text.find('@');
   const std::string id = text.substr(0, at);
   Fault fault;
   if (at != std::string::npos) {
-    const std::string number = text.substr(at + 1);
+    const auto times = text.find('x', at);
+    const std::string number = text.substr(at + 1, times == std::string::npos ? times : times - at - 1);
     if (number.empty() || number.size() > 4 || number.find_first_not_of("0123456789") != std::string::npos) return {};
     fault.frame = std::stoi(number) - 1;
     if (fault.frame < 0) return {};
+    if (times != std::string::npos) {
+      const auto size = sizeIn(text.substr(times + 1));
+      if (!size) return {};
+      fault.size = *size;
+    }
   }
   for (const auto& name : faultNames())
     if (id == name.id) {

@@ -24,7 +24,8 @@ enum class FaultKind {
 
 struct Fault {
   FaultKind kind = FaultKind::HandHeld;
-  int frame = 1; ///< The frame it begins with, counted from 0 since the camera was made.
+  int frame = 1;   ///< The frame it begins with, counted from 0 since the camera was made.
+  double size = 1; ///< Of its usual strength, where it has one: pixels, stops, the figure's height.
   friend bool operator==(const Fault&, const Fault&) = default;
 };
 
@@ -34,7 +35,7 @@ struct FaultName {
   const char* name;
 };
 [[nodiscard]] const std::vector<FaultName>& faultNames();
-/// "gust" or "gust@2".
+/// "gust", "gust@2", or half as strong "gust@2x0.5" (0.1 to 4).
 [[nodiscard]] std::optional<Fault> parseFault(const std::string& text);
 [[nodiscard]] const char* idOf(FaultKind kind);
 

@@ -24,13 +24,12 @@ Image<std::uint8_t> toBytes(const Image<std::uint16_t>& codes) {
   return bytes;
 }
 
-MosaicDescription describeMosaic(const CameraProfile& camera, bool warmer) {
+MosaicDescription describeMosaic(const CameraProfile& camera, const std::array<double, 3>& balance) {
   MosaicDescription d;
   d.blackLevel = kSensorBlack;
   d.whiteLevel = (1 << camera.bits) - 1;
   d.neutral = kSensorNeutral;
-  if (warmer)
-    for (std::size_t c = 0; c < 3; ++c) d.neutral[c] /= kWarmerBalance[c];
+  for (std::size_t c = 0; c < 3; ++c) d.neutral[c] /= balance[c];
   d.camera = "Simulated " + camera.id;
   // XYZ -> raw: back to Rec. 709, then to the sensor's balanced colour, then the unbalanced channel gains.
   d.xyzToCamera = multiply(kRec709ToSensor, inverse(kRec709ToXyz));
@@ -102,15 +101,20 @@ const Fault* SimulatedCamera::touching(FaultKind kind) const {
   return nullptr;
 }
 
-bool SimulatedCamera::strikes(FaultKind kind) const {
+double SimulatedCamera::lasting(FaultKind kind) const {
+  const Fault* fault = touching(kind);
+  return fault ? fault->size : 0;
+}
+
+double SimulatedCamera::passing(FaultKind kind) const {
   for (const auto& fault : options_.faults)
-    if (fault.kind == kind && fault.frame == frameNumber_) return true;
-  return false;
+    if (fault.kind == kind && fault.frame == frameNumber_) return fault.size;
+  return 0;
 }
 
 ExposureSettings SimulatedCamera::driftedFrom(ExposureSettings s) const {
-  if (touching(FaultKind::IsoDrift)) s.iso.value = std::min(s.iso.value * 2, profile_.highestIso.value);
-  if (touching(FaultKind::ApertureDrift)) s.aperture.value *= std::sqrt(2.0);
+  s.iso.value = std::min(s.iso.value * std::exp2(lasting(FaultKind::IsoDrift)), profile_.highestIso.value);
+  s.aperture.value *= std::exp2(lasting(FaultKind::ApertureDrift) / 2);
   if (touching(FaultKind::BracketingReset) && last_) s.time = last_->time;
   return s;
 }
@@ -118,19 +122,19 @@ ExposureSettings SimulatedCamera::driftedFrom(ExposureSettings s) const {
 void SimulatedCamera::takeStand() {
   std::mt19937_64 random(options_.seed * 1000003 + std::uint64_t(frameNumber_));
   std::normal_distribution<double> unit;
-  const bool sways = touching(FaultKind::HandHeld);
-  const double pixels = std::max(options_.shakePixels, sways ? 4.0 : 0.0),
-               degrees = std::max(options_.shakeDegrees, sways ? 0.15 : 0.0);
+  const double sways = lasting(FaultKind::HandHeld);
+  const double pixels = std::max(options_.shakePixels, 4.0 * sways),
+               degrees = std::max(options_.shakeDegrees, 0.15 * sways);
   pose_.dx = pixels * unit(random);
   pose_.dy = pixels * unit(random);
   pose_.angle = degrees * unit(random) * std::numbers::pi / 180;
   if (const Fault* nudge = touching(FaultKind::NudgedTripod)) {
     std::mt19937_64 push(options_.seed * 7577 + std::uint64_t(nudge->frame));
     const double direction = std::uniform_real_distribution<double>(0, 2 * std::numbers::pi)(push),
-                 size = std::uniform_real_distribution<double>(3, 12)(push);
+                 size = nudge->size * std::uniform_real_distribution<double>(3, 12)(push);
     pose_.dx += size * std::cos(direction);
     pose_.dy += size * std::sin(direction);
-    pose_.angle += std::uniform_real_distribution<double>(-0.12, 0.12)(push) * std::numbers::pi / 180;
+    pose_.angle += nudge->size * std::uniform_real_distribution<double>(-0.12, 0.12)(push) * std::numbers::pi / 180;
   }
 }
 
@@ -142,7 +146,7 @@ Image<float> SimulatedCamera::sceneNow(Seconds duration) const {
     moment.value = cycle * kBlow + std::min(kBlow, clock_.value - cycle * kCycle);
     if (moment.value >= (cycle + 1) * kBlow) duration = {0};
   }
-  const double daylight = touching(FaultKind::Cloud) ? std::exp2(-0.4) : 1;
+  const double daylight = std::exp2(-0.4 * lasting(FaultKind::Cloud));
   Image<float> scene = seenBy(world_->radiance(moment, duration, daylight), pose_);
   const float scale = float(world_->candelasPerUnit());
   for (std::size_t i = 0; i < scene.size(); ++i) scene.data()[i] *= scale;
@@ -151,9 +155,9 @@ Image<float> SimulatedCamera::sceneNow(Seconds duration) const {
 
 void SimulatedCamera::disturb(Image<float>& scene) const {
   const std::uint64_t seed = options_.seed * 104729 + std::uint64_t(frameNumber_);
-  if (strikes(FaultKind::PasserBy)) placeFigure(scene, seed);
-  if (strikes(FaultKind::FocusDrift)) defocus(scene, 2.2);
-  if (strikes(FaultKind::Gust)) shake(scene, 9, seed);
+  if (const double size = passing(FaultKind::PasserBy); size > 0) placeFigure(scene, size, seed);
+  if (const double size = passing(FaultKind::FocusDrift); size > 0) defocus(scene, 2.2 * size);
+  if (const double size = passing(FaultKind::Gust); size > 0) shake(scene, 9 * size, seed);
 }
 
 ShotMetadata SimulatedCamera::describe(const ExposureSettings& settings) const {
@@ -171,18 +175,21 @@ ShotMetadata SimulatedCamera::describe(const ExposureSettings& settings) const {
 Result<void> SimulatedCamera::write(const Image<float>& scene, const ExposureSettings& settings, FrameFormat format,
                                     const std::filesystem::path& temporary) const {
   const std::uint64_t seed = options_.seed * 7919 + std::uint64_t(frameNumber_);
-  const bool warmer = touching(FaultKind::WhiteBalanceDrift);
+  std::array<double, 3> balance;
+  for (std::size_t c = 0; c < 3; ++c)
+    balance[c] = std::pow(kWarmerBalance[c], lasting(FaultKind::WhiteBalanceDrift)); // 1 without the fault
   Result<void> pixels;
   if (format == FrameFormat::Dng) {
     pixels =
-        writeDng(temporary, exposeMosaic(scene, profile_, settings, seed).view(), describeMosaic(profile_, warmer));
+        writeDng(temporary, exposeMosaic(scene, profile_, settings, seed).view(), describeMosaic(profile_, balance));
   } else {
     Image<float> balanced;
-    if (warmer) {
+    const bool drifted = balance[0] != 1;
+    if (drifted) {
       balanced = scene.clone();
-      for (std::size_t i = 0; i < balanced.size(); ++i) balanced.data()[i] *= float(kWarmerBalance[i % 3]);
+      for (std::size_t i = 0; i < balanced.size(); ++i) balanced.data()[i] *= float(balance[i % 3]);
     }
-    const Image<float>& light = warmer ? balanced : scene;
+    const Image<float>& light = drifted ? balanced : scene;
     pixels = format == FrameFormat::Jpeg
                  ? writeJpeg(temporary, toBytes(exposeRendered(light, profile_, settings, seed, 255)).view(),
                              {95, true, srgbProfile(), false})
@@ -209,14 +216,14 @@ Result<void> SimulatedCamera::expose(const ExposureSettings& ordered, FrameForma
 }
 
 Result<void> SimulatedCamera::exposeTo(const ExposureSettings& ordered, const std::vector<Output>& outputs) {
-  if (strikes(FaultKind::Disconnect)) connected_ = false;
+  if (passing(FaultKind::Disconnect) > 0) connected_ = false;
   if (!connected_)
     return fail(ErrorCode::CameraGone,
                 "The camera is gone; check cable and battery, connect it again and go on. What was shot is kept.");
   if (battery_ <= 0.02) return fail(ErrorCode::CameraRefused, "The camera's battery is empty; change it.");
   for (const Output& output : outputs)
     if (auto taken = accepts(ordered, output.format); !taken) return taken;
-  if (strikes(FaultKind::CardFull) || freeMegabytes_ < profile_.fileMegabytes)
+  if (passing(FaultKind::CardFull) > 0 || freeMegabytes_ < profile_.fileMegabytes)
     return fail(ErrorCode::CardFull, "The camera's card is full; put in another and go on. What was shot is kept.");
   const ExposureSettings settings = driftedFrom(ordered);
   takeStand();

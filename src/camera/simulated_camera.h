@@ -52,7 +52,9 @@ public:
 
 private:
   [[nodiscard]] const Fault* touching(FaultKind kind) const; ///< Begins with this frame or began before.
-  [[nodiscard]] bool strikes(FaultKind kind) const;          ///< Exactly this frame.
+  /// Size of a fault that lasts, or is in exactly this frame; 0: there is none.
+  [[nodiscard]] double lasting(FaultKind kind) const;
+  [[nodiscard]] double passing(FaultKind kind) const;
   [[nodiscard]] ExposureSettings driftedFrom(ExposureSettings settings) const;
   [[nodiscard]] Image<float> sceneNow(Seconds duration) const;
   void disturb(Image<float>& scene) const;

@@ -9,6 +9,7 @@
 #include "deliver/deliver.h"
 #include "exposure/marks.h"
 #include "finish/finish.h"
+#include "logbook/store.h"
 #include "pipeline/assemble_json.h"
 #include "pipeline/combine_report.h"
 #include "pipeline/deliver_view.h"
@@ -62,13 +63,32 @@ Result<CombineOptions> combineOptions(const CombineArguments& a) {
   return options;
 }
 
-/// 1 / focal length seconds, the classic limit for a full frame (common practice, no source).
+/// What the logbook has learnt of this hand; said, because the plan then differs from one without it. Errors: of the
+/// logbook that was named.
+Result<double> ownHandStops(const PlanArguments& a) {
+  const fs::path file = a.logbook.empty() ? logbookFile(jobsIn({})) : fs::path(a.logbook);
+  if (a.logbook == "none" || (a.logbook.empty() && !fs::exists(file))) return 0.0;
+  if (!fs::exists(file))
+    return fail(ErrorCode::FileMissing, "`" + a.logbook + "` is not there; name a logbook, or leave --logbook out.");
+  const auto cases = Logbook::open(file).and_then([](const Logbook& book) { return book.cases(); });
+  if (!cases && a.logbook.empty()) return 0.0; // busy or damaged: the usual hand will do
+  if (!cases) return passOn(cases.error());
+  const auto curve = handCurve(*cases);
+  if (!curve) return 0.0;
+  std::fprintf(stderr, "Your own hand holds %s at %.0f mm (%d hand-held frames of the logbook).\n",
+               print(Seconds{std::exp2(curve->stops) / a.focal}).c_str(), a.focal, curve->cases);
+  return curve->stops;
+}
+
+/// 1 / focal length seconds, the classic limit for a full frame (common practice, no source), or what this hand holds.
 Result<std::optional<Seconds>> handheldLimit(const PlanArguments& a) {
   if (!a.handheld) return std::optional<Seconds>{};
   if (!(a.focal >= 1 && a.focal <= 5000))
     return fail(ErrorCode::InvalidArgument,
                 "--handheld needs --focal with the focal length in mm, for instance --focal 28.");
-  return std::optional<Seconds>{{std::exp2(std::floor(std::log2(1 / a.focal) * 3 + 1e-9) / 3)}};
+  const auto stops = ownHandStops(a);
+  if (!stops) return passOn(stops.error());
+  return std::optional<Seconds>{{std::exp2(std::floor((std::log2(1 / a.focal) + *stops) * 3 + 1e-9) / 3)}};
 }
 
 /// Every school on one scene, a line each.

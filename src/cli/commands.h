@@ -12,6 +12,7 @@ namespace ml::cli {
 struct PlanArguments {
   std::string low, high, camera = "full-frame-24", aperture = "8", iso, school = "auto";
   std::string isoCap, snr;
+  std::string logbook; ///< That knows this hand; empty: the window's, "none": no.
   bool handheld = false, json = false, compare = false;
   double focal = 0;
 };

@@ -61,6 +61,8 @@ CLI::App* addPlan(CLI::App& app, PlanArguments& a) {
   command->add_flag("--compare", a.compare, "all ways to bracket this scene, with what each loses or gains");
   command->add_flag("--handheld", a.handheld, "limit the time to what can be held");
   command->add_option("--focal", a.focal, "focal length in mm, for --handheld");
+  command->add_option("--logbook", a.logbook,
+                      "logbook that knows your own hand, for --handheld; empty: the window's, none: 1 / focal length");
   command->add_flag("--json", a.json, "print JSON");
   return command;
 }

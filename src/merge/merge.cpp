@@ -21,6 +21,7 @@ namespace {
 constexpr double kMidTone = 0.18;
 constexpr int kTileWidth = 256, kTileRows = 32; // all frames of a tile stay in the second-level cache
 constexpr std::size_t kMostFrames = 64;
+constexpr float kLinearUnsure = 0.06f; ///< Of light whose curve is known: exposure, demosaicing.
 constexpr float kAddsTooLittle =
     1 /
     25.f; ///< Exposure ratio; information goes with exposure where photons decide, so at most 2 % of signal to noise.
@@ -155,6 +156,17 @@ ML_VECTOR_CLONES void toRec709(const float* r, const float* g, const float* b, c
   }
 }
 
+/// Of a frame just below clipping (`use` between 0 and 1): nothing, where a darker one that records well (`sure` 1)
+/// shows more than half as much again.
+ML_VECTOR_CLONES void doubt(const float* light, float scale, const float* darker, float darkerScale, const float* sure,
+                            int n, float* __restrict use) {
+  constexpr float kMore = 1.5f;
+  for (int i = 0; i < n; ++i) {
+    const bool doubtful = use[i] < 1 && sure[i] >= 1 && darker[i] * darkerScale > kMore * light[i] * scale;
+    use[i] = doubtful ? 0.f : use[i];
+  }
+}
+
 /// Clipped everywhere: the darkest frame's value. A channel at its limit is at least the mean of the other two, so that
 /// a lamp stays warm and a cloud grey; where all come near their limits the colour becomes neutral, never that of the
 /// limits.
@@ -254,6 +266,7 @@ private:
         f.surplus[c] = beyond_[i] ? surplus_[i][c].data() : nullptr;
       }
       f.exposure = s.exposure, f.variance = s.variance, f.misplaced = s.misplaced;
+      if (frame.codeError == 0) f.unsure = kLinearUnsure;
       f.share = shared_[i] ? shares_[i].data() : nullptr;
       f.use = use_[i].data();
       f.vetoed = vetoed_[i].data();
@@ -265,6 +278,7 @@ private:
     const int n = where.width;
     vetoing_ = markMoved(where, y);
     for (std::size_t i = 0; i < sources_.size(); ++i) prepareUse(i, where, y);
+    for (std::size_t i = 0; i < sources_.size(); ++i) doubtNearClipping(i, y, n);
     if (vetoing_) veto(y, n);
     for (int c = 0; c < 3; ++c) mergeChannel(c, y, n);
     mergeSurplus(y, n);
@@ -297,6 +311,19 @@ private:
     beyond_[i] =
         useOfRow(tile.trust[0].row(y), tile.trust[1].row(y), tile.trust[2].row(y), now ? shares_[i].data() : nullptr, n,
                  use, beyond[0].data(), beyond[1].data(), beyond[2].data());
+  }
+
+  /// What a frame shows just below clipping must be what the next darker one shows that records it well. Things that
+  /// passed in a long exposure, most of them clipped, are not seen by the cells.
+  void doubtNearClipping(std::size_t i, int y, int n) {
+    const FrameTile& tile = tiles_[i];
+    if (tile.allTrusted || tile.noneTrusted || !tile.placed) return;
+    for (std::size_t k = byExposure_.size(); k-- > 0;) {
+      const std::size_t j = byExposure_[k];
+      if (sources_[j].exposure >= sources_[i].exposure || !tiles_[j].placed || tiles_[j].noneTrusted) continue;
+      doubt(tile.linear[1].row(y), 1 / sources_[i].exposure, tiles_[j].linear[1].row(y), 1 / sources_[j].exposure,
+            use_[j].data(), n, use_[i].data());
+    }
   }
 
   /// Null where misplacement does not matter.

@@ -3,20 +3,24 @@
 
 #include <algorithm>
 #include <cmath>
+#include <tuple>
 
 namespace ml {
 namespace {
 
-constexpr float kSigmas = 4, kRelative = 0.15f; ///< Noise, and what curves and exposures leave open.
+constexpr float kSigmas = 4; ///< Of noise.
 constexpr float kClipped = 0.97f, kAtLeast = 0.8f;
+constexpr float kBesideClipping = 0.4f; ///< What is unsure there, relative: colours made from clipped neighbours.
 constexpr float kLeastUse = 0.05f; ///< Of the reference where it is near clipping: it decides when nobody else may.
 
 struct Sample {
   float radiance[3], sigma[3];
+  float unsure; ///< Of its light, relative: what curve and exposure leave open.
 };
 
 Sample sampleOf(const VetoFrame& f, int x, int n) {
   Sample s{};
+  s.unsure = f.unsure;
   for (std::size_t c = 0; c < 3; ++c) {
     const float light = f.linear[c][x];
     float variance = f.variance.at(light);
@@ -30,14 +34,14 @@ Sample sampleOf(const VetoFrame& f, int x, int n) {
   return s;
 }
 
-bool agree(float a, float sigmaA, float b, float sigmaB) {
-  return std::abs(a - b) <= kSigmas * std::hypot(sigmaA, sigmaB) + kRelative * std::max(a, b);
+bool agree(const Sample& a, const Sample& b, std::size_t c) {
+  return std::abs(a.radiance[c] - b.radiance[c]) <=
+         kSigmas * std::hypot(a.sigma[c], b.sigma[c]) +
+             std::max(a.unsure, b.unsure) * std::max(a.radiance[c], b.radiance[c]);
 }
 
 bool agree(const Sample& a, const Sample& b) {
-  for (int c = 0; c < 3; ++c)
-    if (!agree(a.radiance[c], a.sigma[c], b.radiance[c], b.sigma[c])) return false;
-  return true;
+  return agree(a, b, 0) && agree(a, b, 1) && agree(a, b, 2);
 }
 
 void silence(VetoFrame& f, int x) {
@@ -52,11 +56,35 @@ bool contradicts(const Sample& s, const Sample& reference, const bool clipped[3]
   for (std::size_t c = 0; c < 3; ++c) {
     if (clipped[c]) {
       if (s.radiance[c] < kAtLeast * clip[c] - kSigmas * s.sigma[c]) return true;
-    } else if (!agree(s.radiance[c], s.sigma[c], reference.radiance[c], reference.sigma[c])) {
+    } else if (!agree(s, reference, c)) {
       return true;
     }
   }
   return false;
+}
+
+/// Of the frames that may speak where the reference is clipped: one that most others agree with; of those the cells'
+/// choice, and of that the lightest. The reference: nobody may.
+std::size_t ownerOf(const std::vector<VetoFrame>& frames, std::size_t reference, int x, int n) {
+  constexpr std::size_t kMost = 16; // frames that are held in hand; more than any bracket has
+  std::array<std::size_t, kMost> who;
+  std::array<Sample, kMost> what;
+  std::size_t count = 0;
+  for (std::size_t i = 0; i < frames.size() && count < kMost; ++i)
+    if (i != reference && !frames[i].vetoed[x] && frames[i].use[x] > 0) {
+      who[count] = i;
+      what[count++] = sampleOf(frames[i], x, n);
+    }
+  std::size_t owner = reference;
+  std::tuple<int, bool, float> best{};
+  for (std::size_t k = 0; k < count; ++k) {
+    int company = 0;
+    for (std::size_t l = 0; l < count; ++l) company += agree(what[k], what[l]);
+    const VetoFrame& f = frames[who[k]];
+    const std::tuple mine{company, !f.share || f.share[x] >= 0.5f, f.exposure};
+    if (owner == reference || mine > best) owner = who[k], best = mine;
+  }
+  return owner;
 }
 
 void decide(std::vector<VetoFrame>& frames, std::size_t reference, int x, int n) {
@@ -65,6 +93,7 @@ void decide(std::vector<VetoFrame>& frames, std::size_t reference, int x, int n)
   Sample own{};
   if (r.placed) {
     own = sampleOf(r, x, n);
+    if (!(r.use[x] > 0)) own.unsure = std::max(own.unsure, kBesideClipping);
     for (std::size_t c = 0; c < 3; ++c) any |= clipped[c] = r.linear[c][x] >= kClipped * r.clip[c];
     if (!any) r.use[x] = std::max(r.use[x], kLeastUse);
   }
@@ -74,14 +103,7 @@ void decide(std::vector<VetoFrame>& frames, std::size_t reference, int x, int n)
   if (!any) return;
   // The reference says only "at least": those that remain may show different things. The cells' choice, of that the
   // lightest, has the word.
-  std::size_t owner = reference;
-  const auto shareOf = [&](std::size_t i) { return frames[i].share ? frames[i].share[x] : 1.f; };
-  for (std::size_t i = 0; i < frames.size(); ++i) {
-    if (i == reference || frames[i].vetoed[x] || !(frames[i].use[x] > 0)) continue;
-    if (owner == reference || (shareOf(i) >= 0.5f) > (shareOf(owner) >= 0.5f) ||
-        ((shareOf(i) >= 0.5f) == (shareOf(owner) >= 0.5f) && frames[i].exposure > frames[owner].exposure))
-      owner = i;
-  }
+  const std::size_t owner = ownerOf(frames, reference, x, n);
   if (owner == reference) return;
   const Sample chosen = sampleOf(frames[owner], x, n);
   for (std::size_t i = 0; i < frames.size(); ++i)

@@ -16,6 +16,7 @@ struct VetoFrame {
   float exposure = 1;                   ///< Relative to the reference.
   VarianceCurve variance;
   float misplaced = 0;             ///< Variance of its place, square pixels.
+  float unsure = 0.15f;            ///< What curve and exposure leave open of its light, relative.
   const float* share = nullptr;    ///< As the cells decided; null: 1.
   float* use = nullptr;            ///< In: trust. Out: what is used.
   std::array<float*, 3> surplus{}; ///< What single channels allow beyond; null: nothing.
@@ -24,8 +25,8 @@ struct VetoFrame {
 
 /// Where things moved (`moved` 1), pixel by pixel: what the reference records stays as it saw it, and frames that
 /// contradict it beyond noise are not used; where it is clipped, frames that show less than "at least this bright" are
-/// not, and of those that remain and contradict each other the ones that the cells chose. So borders lie where the
-/// frames agree. Elsewhere the shares of the cells count.
+/// not, and of those that remain and contradict each other what most of them show, else the ones that the cells chose.
+/// So borders lie where the frames agree. Elsewhere the shares of the cells count.
 void vetoRow(std::vector<VetoFrame>& frames, std::size_t reference, const std::uint8_t* moved, int n);
 
 } // namespace ml

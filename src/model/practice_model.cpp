@@ -15,7 +15,7 @@ PracticeModel::PracticeModel(Desk& desk, Clock clock)
 void PracticeModel::refresh(const FaultCounts& wentWrong) {
   wentWrong_ = wentWrong;
   std::vector<std::string> problems;
-  exercises_ = allExercises(ownFolder(), problems);
+  if (auto all = allExercises(ownFolder(), problems); all != exercises_) exercises_ = std::move(all);
   problems_.clear();
   for (const auto& problem : problems) problems_ << QString::fromStdString(problem);
   emit changed();

@@ -107,7 +107,12 @@ void VisitModel::takeViewsOfJob() {
   for (const View& view : views) {
     auto it = std::find_if(after.views.begin(), after.views.end(),
                            [&](const VisitView& planned) { return planned.folder == idOf(view); });
-    if (it == after.views.end()) {
+    if (it == after.views.end()) // planned before it was in the job
+      it = std::find_if(after.views.begin(), after.views.end(),
+                        [&](const VisitView& planned) { return planned.folder.empty() && planned.name == view.name; });
+    if (it != after.views.end()) {
+      it->folder = idOf(view);
+    } else {
       VisitView planned;
       planned.folder = idOf(view);
       after.views.push_back(planned);

@@ -21,6 +21,9 @@ constexpr float kStill = 0.25f,
                 kWild = 0.7f;   ///< Stops from photosite to photosite in the calmest direction: up to there differences
                                 ///< of colour are trusted, beyond they are not (chosen on eight scenes).
 constexpr float kFull = 0.985f; ///< Share of saturation from which a photosite counts as full.
+constexpr float kSameSide = 2;  ///< Stops.
+constexpr float kSaysColour = -6; ///< Stops below saturation; what is darker may be noise.
+constexpr int kReach = 3;         ///< Photosites: how far colours are looked for beside full ones.
 constexpr float kFoot = 0.005f; ///< Light added before logarithms are taken: noise about black stays as large as it is.
 
 using Plane = std::vector<float>;
@@ -154,6 +157,16 @@ ML_VECTOR_CLONES float mostOf(const float* values, int n) {
   return most;
 }
 
+/// 1 where a photosite is full; `even` and `odd` for those of their columns.
+ML_VECTOR_CLONES void markFull(const float* values, float even, float odd, int n, std::uint8_t* __restrict out) {
+  for (int i = 0; i < n; ++i) out[i] = values[i] >= (i & 1 ? odd : even);
+}
+
+/// Adds what is marked, and both its neighbours.
+ML_VECTOR_CLONES void widen(const std::uint8_t* marks, int n, std::uint8_t* __restrict out) {
+  for (int i = 0; i < n; ++i) out[i] |= std::uint8_t(marks[i - 1] | marks[i] | marks[i + 1]);
+}
+
 /// Beyond the border the mosaic is mirrored about its last photosite, which keeps the colours in their places.
 int mirrored(int i, int size) {
   if (i < 0) i = -i;
@@ -171,6 +184,8 @@ public:
     for (int k = 0; k < 2; ++k)
       for (int i = 0; i < kStride; ++i) signs_[k].push_back(colourAt(i, k) == 1 ? -1.f : 1.f);
     codes_.resize(kStride);
+    fulls_.assign(std::size_t(kStride) * kRows, 0);
+    near_.assign(kStride, 0);
     for (std::size_t c = 0; c < 3; ++c) full_[c] = std::log2(kFull * m.gain[c] + kFoot);
   }
 
@@ -211,7 +226,11 @@ private:
         scale[k] = m_.gain[std::size_t(colourAt(k, y))] / std::max(1.f, m_.white - black[k]);
       }
       logarithmsOf(codes, black, scale, kStride, at(here_, y));
-      anyFull_ = anyFull_ || mostOf(at(here_, y), kStride) >= least;
+      rowFull_[std::size_t(y)] = mostOf(at(here_, y), kStride) >= least;
+      anyFull_ = anyFull_ || rowFull_[std::size_t(y)];
+      if (rowFull_[std::size_t(y)])
+        markFull(at(here_, y), full_[std::size_t(colourAt(0, y))], full_[std::size_t(colourAt(1, y))], kStride,
+                 full(y));
     }
   }
 
@@ -287,11 +306,21 @@ private:
     assemble(found, n, out_[0].data() + kMargin, out_[1].data() + kMargin, out_[2].data() + kMargin);
   }
 
-  /// Values that were made from full photosites: full when most of their nearest are, else within the others.
+  /// Values that were made from full photosites. Beside them, at photosites that are not full themselves, colours
+  /// follow those of the same side of the edge; among them they are full when most of their nearest are, else within
+  /// the others.
   void mendFull(int y, int width) {
     const int first = colourAt(0, y) == 1 ? colourAt(1, y) : colourAt(0, y), second = 2 - first;
+    if (!markNearFull(y)) return;
     for (int x = kMargin; x < kMargin + width; ++x) {
+      if (!near_[std::size_t(x)]) continue;
       const bool missing = signs_[y & 1][std::size_t(x)] > 0;
+      const int own = missing ? first : 1;
+      if (!isFull(x, y)) {
+        const bool done = besideFull(x, y, own, missing ? 1 : first, out_[missing ? 1 : 0][std::size_t(x)]) &&
+                          besideFull(x, y, own, second, out_[2][std::size_t(x)]);
+        if (done) continue;
+      }
       if (missing) {
         hold(out_[1][std::size_t(x)], 1, {{{x - 1, y}, {x + 1, y}, {x, y - 1}, {x, y + 1}}}, 4);
         hold(out_[2][std::size_t(x)], second, {{{x - 1, y - 1}, {x + 1, y - 1}, {x - 1, y + 1}, {x + 1, y + 1}}}, 4);
@@ -300,6 +329,55 @@ private:
         hold(out_[2][std::size_t(x)], second, {{{x, y - 1}, {x, y + 1}}}, 2);
       }
     }
+  }
+
+  std::uint8_t* full(int y) { return fulls_.data() + std::ptrdiff_t(y) * kStride; }
+  [[nodiscard]] bool isFull(int x, int y) { return rowFull_[std::size_t(y)] && full(y)[x]; }
+  /// near_: 1 where one of the nine photosites around is full. False: nowhere in the row.
+  bool markNearFull(int y) {
+    std::fill(near_.begin(), near_.end(), std::uint8_t{0});
+    bool any = false;
+    for (int v = y - 1; v <= y + 1; ++v)
+      if (rowFull_[std::size_t(v)]) {
+        widen(full(v) + 1, kStride - 2, near_.data() + 1);
+        any = true;
+      }
+    return any;
+  }
+
+  /// Mean of the photosites of `colour` around one; false when one of them is full.
+  [[nodiscard]] bool meanAround(int x, int y, int colour, float& mean) {
+    float sum = 0;
+    int count = 0;
+    for (int v = y - 1; v <= y + 1; ++v)
+      for (int u = x - 1; u <= x + 1; ++u) {
+        if ((u == x && v == y) || colourAt(u, v) != colour) continue;
+        if (isFull(u, v)) return false;
+        sum += at(here_, v)[u];
+        ++count;
+      }
+    mean = sum / float(count);
+    return true;
+  }
+
+  /// A missing colour from what it is, next to a photosite's own, at places around of the same side of an edge that no
+  /// full one touches; of those the near and the equally light count most. False: there is none.
+  [[nodiscard]] bool besideFull(int x, int y, int own, int colour, float& value) {
+    const float here = at(here_, y)[x];
+    float theirs = 0, ours = 0; // sums of light: noise about black would spoil means of logarithms
+    for (int v = y - kReach; v <= y + kReach; ++v)
+      for (int u = x - kReach; u <= x + kReach; ++u) {
+        float mean;
+        if (colourAt(u, v) != colour || isFull(u, v) || !meanAround(u, v, own, mean)) continue;
+        const float far = float((u - x) * (u - x) + (v - y) * (v - y)), other = mean - here;
+        if (other > kSameSide || other < -kSameSide || std::min(mean, at(here_, v)[u]) < kSaysColour) continue;
+        const float w = 1 / ((1 + far) * (0.01f + other * other));
+        theirs += w * std::exp2(at(here_, v)[u]);
+        ours += w * std::exp2(mean);
+      }
+    if (!(ours > 0)) return false;
+    value = here + std::log2(theirs / ours);
+    return true;
   }
 
   void hold(float& value, int colour, const std::array<std::array<int, 2>, 4>& nearest, int count) {
@@ -324,6 +402,8 @@ private:
   std::array<Plane, 2> signs_; ///< Of rows by their parity: +1 where green is missing.
   std::vector<std::uint16_t> codes_;
   std::array<float, 3> full_{};
+  std::vector<std::uint8_t> fulls_, near_;
+  std::array<bool, kRows> rowFull_{};
   bool anyFull_ = false;
 };
 

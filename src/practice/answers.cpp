@@ -60,6 +60,12 @@ const json& fieldOf(const json& object, const char* field) {
   return object[field];
 }
 
+double shareOf(const json& value, const char* what) {
+  const double share = numberOf(value, what);
+  if (!(share >= 0 && share <= 1)) throw Problem{std::string(what) + " lies between 0 and 1"};
+  return share;
+}
+
 std::string textOf(const json& value, const char* what) {
   if (!value.is_string()) throw Problem{std::string(what) + " must be text"};
   return value.get<std::string>();
@@ -86,9 +92,12 @@ DuskAnswer shotsIn(const json& answer) {
 FinishAnswer finishesIn(const json& answer) {
   FinishAnswer out;
   for (const auto& entry : listOf(answer, "pictures")) {
-    const auto flaw = finishFlaw(textOf(entry, "a picture"));
+    const auto flaw = finishFlaw(textOf(entry.is_object() ? fieldOf(entry, "is") : entry, "a picture"));
     if (!flaw) throw Problem{"pictures are natural, texture, colour, flat or grey"};
-    out.pictures.push_back(*flaw);
+    out.pictures.push_back({*flaw, {}});
+    if (entry.is_object() && (entry.contains("x") || entry.contains("y")))
+      out.pictures.back().place =
+          FinishPlace{shareOf(fieldOf(entry, "x"), "\"x\""), shareOf(fieldOf(entry, "y"), "\"y\"")};
   }
   return out;
 }
@@ -168,7 +177,10 @@ json jsonOf(const DuskAnswer& a) {
 }
 json jsonOf(const FinishAnswer& a) {
   json list = json::array();
-  for (const FinishFlaw flaw : a.pictures) list.push_back(idOf(flaw));
+  for (const auto& picture : a.pictures) {
+    list.push_back({{"is", idOf(picture.flaw)}});
+    if (picture.place) list.back().update({{"x", picture.place->x}, {"y", picture.place->y}});
+  }
   return {{"pictures", list}};
 }
 json jsonOf(const SortAnswer& a) {

@@ -8,6 +8,7 @@
 #include "finish/finish.h"
 #include "image/bytes.h"
 #include "practice/card.h"
+#include "practice/light_range.h"
 #include "practice/scoring.h"
 #include "practice/settings_list.h"
 #include "session/locations.h"
@@ -45,17 +46,8 @@ Result<std::shared_ptr<const World>> worldOf(const Exercise& exercise, int shrun
   return std::make_shared<const World>(world->shrunk(shrunk));
 }
 
-/// EV100 that a hundredth of the scene lies below and above.
-std::pair<double, double> rangeOf(const World& world) {
-  const Image<float> light = world.radiance({0}, {0.01});
-  std::vector<float> all;
-  for (int y = 0; y < light.height(); y += 2)
-    for (int x = 0; x < light.width(); x += 2) all.push_back(float(luminance(light.at(x, y))));
-  std::sort(all.begin(), all.end());
-  const auto at = [&](double share) {
-    return ev100Of(std::max(1e-6, all[std::size_t(share * double(all.size() - 1))] * world.candelasPerUnit())).value;
-  };
-  return {at(0.02), at(0.98)};
+LightRange rangeOf(const World& world) {
+  return rangeOf(world.radiance({0}, {0.01}).view(), world.candelasPerUnit());
 }
 
 PlanRequest requestFor(const Exercise& exercise, double low, double high) {
@@ -168,10 +160,12 @@ std::vector<Fault> drawnFaults(const Exercise& exercise, int frames, Dice& dice)
   constexpr double kSound = 0.25;
   if (dice.share() < kSound) return {};
   const auto& kinds = byLevel[std::size_t(exercise.level - 1)];
+  static constexpr double kSizes[] = {1.5, 1, 0.6}; // of the usual strength: plain, as it happens, subtle
   const int count = exercise.level == 1 ? 1 : 1 + dice.upTo(2);
   std::vector<Fault> out;
   for (int i = 0; i < count; ++i) {
-    const Fault fault{kinds[std::size_t(dice.upTo(int(kinds.size())))], 1 + dice.upTo(std::max(1, frames - 1))};
+    const Fault fault{kinds[std::size_t(dice.upTo(int(kinds.size())))], 1 + dice.upTo(std::max(1, frames - 1)),
+                      kSizes[exercise.level - 1]};
     const auto same = [&](const Fault& f) { return f.kind == fault.kind; };
     if (std::none_of(out.begin(), out.end(), same)) out.push_back(fault);
   }
@@ -346,13 +340,30 @@ Recipe flawed(FinishFlaw flaw, int level) {
   return recipe;
 }
 
+constexpr double kReaches[] = {0.4, 0.3, 0.22}; ///< Of a flaw, by level; shares of the longer side.
+
+/// `flawed` where the flaw is, fading into `picture` around it.
+void layOver(Image<std::uint8_t>& picture, const Image<std::uint8_t>& flawed, const FinishTruth::Picture& truth) {
+  const int w = picture.width(), h = picture.height(), side = std::max(w, h);
+  constexpr double kWhole = 0.6; // of its reach
+  for (int y = 0; y < h; ++y)
+    for (int x = 0; x < w; ++x) {
+      const double off = std::hypot(x - truth.place.x * w, y - truth.place.y * h) / (truth.reach * side);
+      const double t = std::clamp((1 - off) / (1 - kWhole), 0.0, 1.0), share = t * t * (3 - 2 * t);
+      for (int c = 0; c < 3; ++c) {
+        const double was = picture.at(x, y)[c];
+        picture.at(x, y)[c] = std::uint8_t(std::lround(was + share * (flawed.at(x, y)[c] - was)));
+      }
+    }
+}
+
 Result<ExerciseMaterial> judgeFinishes(const Exercise& exercise, const Progress& progress) {
   auto world = worldOf(exercise, 2);
   if (!world) return passOn(world.error());
   const Image<float> light = (*world)->radiance({0}, {0.01});
   Dice dice(exercise.seed);
   ExerciseMaterial out;
-  out.task = "Judge each finish: natural, or overdone, and how.";
+  out.task = "Judge each finish: natural, or overdone, how, and where: in one part of the picture it is.";
   std::string may;
   for (const FinishFlaw flaw : finishFlaws())
     may += fmt::format("{}{} ({})", may.empty() ? "" : "; ", idOf(flaw), wordsOf(flaw));
@@ -360,30 +371,47 @@ Result<ExerciseMaterial> judgeFinishes(const Exercise& exercise, const Progress&
   FinishTruth truth;
   const int count = 4;
   const int natural = dice.upTo(count); // at least one is
+  const double ev100OfUnit = ev100Of((*world)->candelasPerUnit()).value;
+  const auto finished = [&](FinishFlaw flaw) -> Result<Image<std::uint8_t>> {
+    auto made = finishRadiance(light.view(), flawed(flaw, exercise.level), SceneFacts(ev100OfUnit), nullptr, progress);
+    if (!made) return passOn(made.error());
+    return bytesOf(made->picture.view());
+  };
+  const auto sound = finished(FinishFlaw::Natural);
+  if (!sound) return passOn(sound.error());
+  truth.aspect = double(sound->width()) / sound->height();
   for (int i = 0; i < count; ++i) {
     progress.at("Finishes", double(i) / count);
-    const bool sound = i == natural || dice.share() < 0.25;
-    const FinishFlaw flaw = sound ? FinishFlaw::Natural : finishFlaws()[std::size_t(1 + dice.upTo(4))];
-    truth.pictures.push_back(flaw);
-    const double ev100OfUnit = ev100Of((*world)->candelasPerUnit()).value;
-    auto finished =
-        finishRadiance(light.view(), flawed(flaw, exercise.level), SceneFacts(ev100OfUnit), nullptr, progress);
-    if (!finished) return passOn(finished.error());
-    out.pictures.push_back({fmt::format("picture {}", i + 1), bytesOf(finished->picture.view())});
+    const bool asItShould = i == natural || dice.share() < 0.25;
+    FinishTruth::Picture picture{asItShould ? FinishFlaw::Natural : finishFlaws()[std::size_t(1 + dice.upTo(4))],
+                                 {dice.between(0.2, 0.8), dice.between(0.25, 0.75)},
+                                 kReaches[exercise.level - 1]};
+    Image<std::uint8_t> shown = sound->clone();
+    if (!asItShould) {
+      const auto flaw = finished(picture.flaw);
+      if (!flaw) return passOn(flaw.error());
+      layOver(shown, *flaw, picture);
+    }
+    truth.pictures.push_back(picture);
+    out.pictures.push_back({fmt::format("picture {}", i + 1), std::move(shown)});
   }
   out.truth = std::move(truth);
   return out;
 }
 
-Result<ExerciseMaterial> sortCard(const Exercise& exercise, const Progress&) {
+Result<ExerciseMaterial> sortCard(const Exercise& exercise, const Progress& progress) {
+  const auto scenes = cardScenes();
+  if (!scenes) return passOn(scenes.error());
   ExerciseMaterial out;
-  SortTruth truth = messyCard(exercise.seed, exercise.level);
+  SortTruth truth = messyCard(*scenes, exercise.seed, exercise.level);
   out.task = "Which frames belong together? Put them into sets; thumbs and stray frames belong to none.";
   for (std::size_t i = 0; i < truth.frames.size(); ++i) {
+    if (progress.stopRequested()) return stopped();
     const auto& frame = truth.frames[i];
-    out.facts.push_back(fmt::format("{}: {} at {}, {} {} {}, shows {}.", i + 1, frame.name, frame.clock,
+    out.facts.push_back(fmt::format("{}: {} at {}, {} {} {}.", i + 1, frame.name, frame.clock,
                                     print(frame.settings.time), print(frame.settings.aperture),
-                                    print(frame.settings.iso), frame.seen));
+                                    print(frame.settings.iso)));
+    out.pictures.push_back({fmt::format("{}: {}", i + 1, frame.name), cardPicture(*scenes, frame, exercise.seed + i)});
   }
   out.truth = std::move(truth);
   return out;

@@ -113,7 +113,7 @@ Score score(const FaultTruth& truth, const FaultAnswer& answer) {
                                            : "Half right, the frame is another: " + faultWords(truth.faults[i]) + ".");
     }
   };
-  take([](const Fault& a, const Fault& b) { return a == b; }, 1);
+  take([](const Fault& a, const Fault& b) { return a.kind == b.kind && a.frame == b.frame; }, 1);
   take([](const Fault& a, const Fault& b) { return a.kind == b.kind; }, 0.5);
   for (std::size_t i = 0; i < truth.faults.size(); ++i)
     if (!found[i]) out.explanation.push_back("Missed: " + faultWords(truth.faults[i]) + ".");
@@ -236,23 +236,50 @@ Score score(const DuskTruth& truth, const DuskAnswer& answer) {
   return out;
 }
 
+/// "the upper left", "the middle".
+std::string whereabouts(const FinishPlace& at) {
+  const char* across = at.x < 1.0 / 3 ? "left" : at.x > 2.0 / 3 ? "right" : "";
+  const char* down = at.y < 1.0 / 3 ? "upper" : at.y > 2.0 / 3 ? "lower" : "";
+  if (!*across && !*down) return "the middle";
+  if (!*down) return std::string("the ") + across;
+  return std::string("the ") + down + " " + (*across ? across : "middle");
+}
+
+/// 1 within the flaw's reach, 0 from twice its reach on.
+double hit(const FinishTruth& truth, const FinishTruth::Picture& picture, const FinishPlace& said) {
+  const double dx = said.x - picture.place.x, dy = said.y - picture.place.y;
+  const double off =
+      truth.aspect >= 1 ? std::hypot(dx, dy / truth.aspect) : std::hypot(dx * truth.aspect, dy); // of the longer side
+  return std::clamp(2 - off / picture.reach, 0.0, 1.0);
+}
+
+/// Half for what it is, half for where.
 Score score(const FinishTruth& truth, const FinishAnswer& answer) {
   Score out;
   double sum = 0;
   for (std::size_t i = 0; i < truth.pictures.size(); ++i) {
-    const FinishFlaw real = truth.pictures[i];
-    const std::string is = fmt::format("Picture {} is {}", i + 1, wordsOf(real));
+    const auto& real = truth.pictures[i];
+    const bool natural = real.flaw == FinishFlaw::Natural;
+    std::string words = fmt::format("Picture {} is {}", i + 1, wordsOf(real.flaw));
+    if (!natural) words += ", in " + whereabouts(real.place);
     if (i >= answer.pictures.size()) {
-      out.explanation.push_back(is + "; it was not judged.");
+      out.explanation.push_back(words + "; it was not judged.");
       continue;
     }
-    const FinishFlaw said = answer.pictures[i];
-    const bool natural = real == FinishFlaw::Natural;
-    if (said == real)
-      sum += 1;
-    else if (natural == (said == FinishFlaw::Natural))
-      sum += 0.5; // overdone it is, in another way
-    out.explanation.push_back(said == real ? is + "." : is + fmt::format(", not {}.", wordsOf(said)));
+    const auto& said = answer.pictures[i];
+    if (said.flaw != real.flaw) words += fmt::format("; not {}", wordsOf(said.flaw));
+    if (natural) {
+      sum += said.flaw == real.flaw;
+    } else if (said.flaw != FinishFlaw::Natural) {
+      sum += said.flaw == real.flaw ? 0.5 : 0.25; // overdone it is, in another way
+      const double place = said.place ? hit(truth, real, *said.place) : 0;
+      sum += 0.5 * place;
+      if (!said.place)
+        words += "; you did not say where";
+      else if (place < 1)
+        words += "; you pointed at " + whereabouts(*said.place);
+    }
+    out.explanation.push_back(words + ".");
   }
   out.points = truth.pictures.empty() ? 0 : 100 * sum / double(truth.pictures.size());
   return out;
@@ -329,7 +356,12 @@ ExerciseAnswer right(const DuskTruth& truth) {
   return out;
 }
 ExerciseAnswer right(const FinishTruth& truth) {
-  return FinishAnswer{truth.pictures};
+  FinishAnswer out;
+  for (const auto& picture : truth.pictures) {
+    out.pictures.push_back({picture.flaw, {}});
+    if (picture.flaw != FinishFlaw::Natural) out.pictures.back().place = picture.place;
+  }
+  return out;
 }
 ExerciseAnswer right(const SortTruth& truth) {
   return SortAnswer{setsOf(truth)};

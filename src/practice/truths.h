@@ -3,6 +3,7 @@
 #include "camera/faults.h"
 #include "plan/planner.h"
 
+#include <optional>
 #include <string>
 #include <variant>
 #include <vector>
@@ -89,19 +90,37 @@ enum class FinishFlaw { Natural, TooMuchTexture, TooColourful, TooFlat, Grey };
 [[nodiscard]] const char* idOf(FinishFlaw flaw);
 [[nodiscard]] const char* wordsOf(FinishFlaw flaw);
 [[nodiscard]] std::optional<FinishFlaw> finishFlaw(const std::string& id);
+/// A place of a picture, 0..1 of its sides.
+struct FinishPlace {
+  double x = 0.5, y = 0.5;
+};
 struct FinishTruth {
-  std::vector<FinishFlaw> pictures;
+  struct Picture {
+    FinishFlaw flaw = FinishFlaw::Natural;
+    FinishPlace place;  ///< Of the flaw's middle.
+    double reach = 0.3; ///< Within which it shows, shares of the longer side.
+  };
+  std::vector<Picture> pictures;
+  double aspect = 1.5; ///< Width over height of all of them.
 };
 struct FinishAnswer {
-  std::vector<FinishFlaw> pictures;
+  struct Picture {
+    FinishFlaw flaw = FinishFlaw::Natural;
+    std::optional<FinishPlace> place;
+  };
+  std::vector<Picture> pictures;
 };
 
 struct SortTruth {
+  struct Seen {
+    int scene = 0;
+    bool thumb = false; ///< Before it.
+  };
   struct CardFrame {
     std::string name, clock; ///< "12:03:41".
     ExposureSettings settings;
-    std::string seen; ///< What a small picture would show.
-    int set = -1;     ///< -1: belongs to none (a thumb).
+    Seen seen;
+    int set = -1; ///< -1: belongs to none (a thumb).
   };
   std::vector<CardFrame> frames;
 };

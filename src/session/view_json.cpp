@@ -16,17 +16,20 @@ json readingJson(const SpotReading& r) {
   return j;
 }
 
+/// A reading as large as a stranger's file likes would be walked through in steps of a twentieth of a stop: it stays
+/// within what there is between a moonless night and the sun.
 SpotReading readingFrom(const json& j) {
+  constexpr double kDarkest = -30, kBrightest = 40, kLeastSure = 10;
   SpotReading r{j.value("name", ""),
-                {j.at("ev100").get<double>()},
+                {std::clamp(j.at("ev100").get<double>(), kDarkest, kBrightest)},
                 j.value("keep_texture", true),
                 {},
                 {},
-                j.value("uncertainty_stops", 0.0),
+                std::clamp(j.value("uncertainty_stops", 0.0), 0.0, kLeastSure),
                 j.value("at_least", false)};
   if (j.contains("place")) {
-    r.x = j["place"].at(0).get<double>();
-    r.y = j["place"].at(1).get<double>();
+    r.x = std::clamp(j["place"].at(0).get<double>(), 0.0, 1.0);
+    r.y = std::clamp(j["place"].at(1).get<double>(), 0.0, 1.0);
   }
   return r;
 }

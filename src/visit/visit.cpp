@@ -180,17 +180,28 @@ json viewJson(const VisitView& view) {
   return out;
 }
 
+} // namespace
+
 const std::string& standOf(const VisitView& view) {
   return view.stand.empty() ? view.name : view.stand;
 }
 
-} // namespace
+bool joinsTheSame(const StandWay& a, const StandWay& b) {
+  return (a.from == b.from && a.to == b.to) || (a.from == b.to && a.to == b.from);
+}
+
+std::vector<std::string> standsOf(const Visit& visit) {
+  std::vector<std::string> out;
+  for (const auto& view : visit.views)
+    if (std::find(out.begin(), out.end(), standOf(view)) == out.end()) out.push_back(standOf(view));
+  return out;
+}
 
 double Visit::wayBetween(const VisitView& a, const VisitView& b) const {
   const std::string &one = standOf(a), &other = standOf(b);
   if (one == other) return 0;
   for (const auto& way : ways)
-    if ((way.from == one && way.to == other) || (way.from == other && way.to == one)) return way.minutes;
+    if (joinsTheSame(way, {one, other})) return way.minutes;
   return wayMinutes;
 }
 

@@ -33,6 +33,9 @@ struct StandWay {
   friend bool operator==(const StandWay&, const StandWay&) = default;
 };
 
+/// Whether both lead between the same two stands, whichever way round.
+[[nodiscard]] bool joinsTheSame(const StandWay& a, const StandWay& b);
+
 /// Where, when, and what for. The part of a visit that people write.
 struct Visit {
   std::string name;
@@ -55,6 +58,11 @@ struct Visit {
 };
 
 inline constexpr int kMostVisitViews = 200;
+
+/// Where its camera stands: what was said, else at the view's own name.
+[[nodiscard]] const std::string& standOf(const VisitView& view);
+/// Of all views, each once, in their order.
+[[nodiscard]] std::vector<std::string> standsOf(const Visit& visit);
 
 /// `source` names the text in errors. Errors: FileUnreadable (not JSON, a wrong type, another version),
 /// InvalidArgument (a value that makes no sense); both name the field.

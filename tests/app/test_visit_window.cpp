@@ -8,6 +8,8 @@
 
 #include <QComboBox>
 #include <QDateEdit>
+#include <QDialog>
+#include <QDialogButtonBox>
 #include <QDir>
 #include <QFile>
 #include <QLineEdit>
@@ -19,9 +21,11 @@
 #include <QTextBrowser>
 #include <QTextEdit>
 #include <QTimeEdit>
+#include <QTimer>
 #include <QToolButton>
 #include <algorithm>
 #include <fmt/format.h>
+#include <set>
 
 using namespace ml;
 using namespace ml::test;
@@ -130,6 +134,10 @@ private slots:
     choose(window, "visitLight-3", "sun on front");
     window.findChild<QSpinBox*>("visitTowards-3")->setValue(60);
     window.findChild<QSpinBox*>("visitPlaces-4")->setValue(3);
+    window.findChild<QSpinBox*>("visitPlanes-4")->setValue(2);
+    QCOMPARE(bench.visit.visit().views[4].planes, 2);
+    click(window.findChild<QPushButton*>("visitUndo"));
+    QCOMPARE(bench.visit.visit().views[4].planes, 1);
     QVERIFY(planned(window));
     QVERIFY2(verdictOf(window).startsWith("Six views from "), qPrintable(verdictOf(window)));
     QVERIFY(whenOf(window, 2).startsWith("18:5"));
@@ -208,6 +216,98 @@ private slots:
     QTest::keyClicks(window.findChild<QLineEdit*>("logWords"), "eon");
     QVERIFY(waitFor([&] { return visits->count() == 0; }));
     QVERIFY(verdictOf(window).startsWith("No visit fits"));
+  }
+
+  // Stands and ways are given in the window: two views from one stand, a long way to the third; one step takes it back.
+  void standsAndWays() {
+    QTemporaryDir dir;
+    MainWindow window(std::filesystem::path(dir.path().toStdString()) / "jobs");
+    show(window);
+    window.openDemo();
+    QVERIFY(settled(window));
+    window.showPage(MainWindow::Page::Visit);
+    Workbench& bench = window.workbench();
+    const auto first = bench.visit.visit().views;
+    bool asked = false;
+    QTimer::singleShot(0, &window, [&] {
+      auto* dialog = window.findChild<QDialog*>("waysDialog");
+      asked = dialog && dialog->isVisible();
+      if (!asked) return;
+      dialog->findChild<QComboBox*>("stand-1")->setEditText(text(first[0].name));
+      click(dialog->findChild<QPushButton*>("addWay"));
+      click(dialog->findChild<QPushButton*>("addWay"));
+      dialog->findChild<QComboBox*>("to-1")->setCurrentText(text(first[2].name));
+      dialog->findChild<QSpinBox*>("wayMinutes-1")->setValue(17);
+      click(dialog->findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok));
+    });
+    click(window.findChild<QPushButton*>("visitWaysNamed"));
+    QVERIFY(asked);
+    const Visit& visit = bench.visit.visit();
+    QCOMPARE(standsOf(visit).size(), first.size() - 1);
+    QCOMPARE(visit.wayBetween(visit.views[0], visit.views[1]), 0.0);
+    QCOMPARE(visit.wayBetween(visit.views[1], visit.views[2]), 17.0);
+    QCOMPARE(visit.wayBetween(visit.views[2], visit.views[0]), 17.0);
+    QVERIFY(
+        waitFor([&] { return readVisit(bench.job().folder())->value_or(Visit()).ways.size() == visit.ways.size(); }));
+    click(window.findChild<QPushButton*>("visitUndo"));
+    QVERIFY(visit.ways.empty() && visit.views == first);
+  }
+
+  // Six views of one job are shot in the order that was found, by the clock; a slip in the middle moves what is left.
+  void allSixAreShot() {
+    QTemporaryDir dir;
+    MainWindow window(std::filesystem::path(dir.path().toStdString()) / "jobs");
+    show(window);
+    window.openDemo();
+    QVERIFY(settled(window));
+    Workbench& bench = window.workbench();
+    for (const char* name : {"Lake front", "Net loft", "Stair"})
+      QVERIFY(bench.desk.job.add(name, "reading_room", "full-frame-24"));
+    Moment now = momentOf("Europe/Zurich", *parseDate("2026-10-10"), 9 * 60);
+    bench.visit.setClock([&now] { return now; });
+    bench.visit.change("place", [](Visit& v) {
+      v.place = {"Marl Quay", 46.8, 9.5, "Europe/Zurich"};
+      v.date = *parseDate("2026-10-10");
+      v.from = 13 * 60;
+      v.to = 20 * 60;
+      v.views[2].light.want = LightWant::AfterSunset;
+    });
+    QVERIFY(planned(window));
+    QCOMPARE(bench.visit.plan()->order.size(), std::size_t(6));
+    QVERIFY(bench.visit.plan()->leftOut.empty());
+    std::set<int> shot;
+    while (shot.size() < 6) {
+      const auto& order = bench.visit.plan()->order;
+      QVERIFY2(order.size() == 6 - shot.size(), qPrintable(bench.visit.verdict()));
+      const int view = order.front().view;
+      QVERIFY(!shot.contains(view));
+      now = std::max(now, order.front().begin);
+      bench.selectView(view);
+      QVERIFY(settled(window));
+      window.showPage(MainWindow::Page::Station);
+      bench.goTo(stations::kLight);
+      for (const auto& [x, y] : {std::pair(0.33, 0.235), {0.165, 0.66}}) clickPicture(window, x, y);
+      QVERIFY(settled(window));
+      bench.goTo(stations::kShoot);
+      clickNext(window);
+      QVERIFY(settled(window));
+      QVERIFY2(bench.visit.visit().views[std::size_t(view)].done, bench.view().name.c_str());
+      shot.insert(view);
+      if (shot.size() == 2) now += minutes{40}; // a slip
+      window.showPage(MainWindow::Page::Visit);
+      if (shot.size() < 6) click(window.findChild<QPushButton*>("visitAgain"));
+      QVERIFY(planned(window));
+      QCOMPARE(whenOf(window, view), QString("done"));
+      for (const auto& entry : bench.visit.plan()->order) QVERIFY(entry.begin >= now);
+    }
+    window.showPage(MainWindow::Page::Logbook);
+    auto* visits = window.findChild<QListWidget*>("logVisits");
+    QVERIFY(waitFor([&] { return visits->count() == 1; }));
+    visits->setCurrentRow(0);
+    QVERIFY(waitFor([&] {
+      const QString page = window.findChild<QTextBrowser*>("logPage")->toPlainText();
+      return page.contains("Lake front") && page.contains("Net loft") && page.contains("Stair");
+    }));
   }
 
   void whatTheLogbookHasLearnt() {
@@ -313,6 +413,39 @@ private slots:
     QVERIFY(practice.due("read-spot-1") && !practice.due("settings-1"));
     QCOMPARE(practice.next()->id, std::string("read-spot-1"));
     QVERIFY(QFile::exists(dir.filePath("practice.json")));
+    // Finishes: how, and where, pointed at in the picture; what was there is shown afterwards.
+    practice.begin("judge-finish-1");
+    QVERIFY(settled(window));
+    const auto finishes = std::get<FinishTruth>(practice.material()->truth).pictures;
+    auto* picture = visible<PictureView>(window, "exercisePicture");
+    for (std::size_t i = 0; i < finishes.size(); ++i) {
+      window.findChild<QListWidget*>("exercisePictures")->setCurrentRow(int(i));
+      auto* how = window.findChild<QComboBox*>(QString("finish-%1").arg(i + 1));
+      how->setCurrentIndex(how->findData(int(finishes[i].flaw)));
+      if (finishes[i].flaw == FinishFlaw::Natural) continue;
+      QVERIFY(window.findChild<QLabel*>(QString("where-%1").arg(i + 1))->text().contains("Click"));
+      QTest::mouseClick(picture, Qt::LeftButton, {},
+                        picture->widgetPlace(finishes[i].place.x, finishes[i].place.y).toPoint());
+      QVERIFY(window.findChild<QLabel*>(QString("where-%1").arg(i + 1))->text().startsWith("there: "));
+    }
+    click(next);
+    QVERIFY2(practice.score()->points > 99, qPrintable(QString::number(practice.score()->points)));
+    // A card: every frame has its small picture, and the field in hand shows it.
+    practice.begin("sort-1");
+    QVERIFY(settled(window));
+    const auto& frames = std::get<SortTruth>(practice.material()->truth).frames;
+    auto* small = window.findChild<QListWidget*>("exercisePictures");
+    QCOMPARE(small->count(), int(frames.size()));
+    for (int i = 0; i < small->count(); ++i) QVERIFY(!small->item(i)->icon().isNull());
+    auto* third = window.findChild<QSpinBox*>("sort-" + text(frames[2].name));
+    window.activateWindow();
+    QVERIFY(QTest::qWaitForWindowActive(&window));
+    third->setFocus();
+    QCOMPARE(small->currentRow(), 2);
+    for (const auto& frame : frames)
+      window.findChild<QSpinBox*>("sort-" + text(frame.name))->setValue(frame.set + 1); // none is 0
+    click(next);
+    QCOMPARE(practice.score()->points, 100.0);
     // Dusk has a clock: both sets must be shot before there is an answer.
     practice.begin("dusk-1");
     QVERIFY(settled(window));

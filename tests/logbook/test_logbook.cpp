@@ -4,6 +4,8 @@
 #include "base/atomic_file.h"
 #include "logbook/export.h"
 #include "logbook/store.h"
+#include "support/cli.h"
+#include "support/scenes.h"
 #include "visit/visit_file.h"
 
 #include <QElapsedTimer>
@@ -295,6 +297,41 @@ private slots:
     const auto text = QString::fromStdString(toMarkdown({entry, visitNumber(5)}));
     QVERIFY(text.contains("# House 11, 20") && text.contains("## Reading room (dusk)"));
     QVERIFY(!text.contains("\nand =left"));
+  }
+
+  // The command line plans with the hand that the logbook knows, says so, and without it by the usual rule.
+  void ownHandIsPlannedWith() {
+    const fs::path file = test::pathOf(dir_) / "hand.sqlite";
+    {
+      auto book = Logbook::open(file);
+      std::vector<LogEntry> entries;
+      for (int i = 0; i < 60; ++i) { // sharp up to about two stops beyond 1 / focal length
+        entries.push_back(visitNumber(i));
+        const double stops = (i % 12) / 2.0 - 1;
+        const bool sharp = stops < 2 || i % 5 == 0;
+        entries.back().views[0].frames = {{"f.dng", std::exp2(stops) / 24, 24, true, sharp ? 0.1 : 1.5, {}}};
+        if (!sharp) entries.back().views[0].frames[0].flaws = {"soft"};
+      }
+      QVERIFY(book->put(entries).has_value());
+    }
+    const double stops = handCurve(*Logbook::open(file)->cases())->stops;
+    QVERIFY(stops > 0.7 && stops < 2.5);
+    const auto longest = [&](const QString& logbook) {
+      const auto plan = test::run(
+          {"plan", "--low", "3", "--high", "9", "--handheld", "--focal", "50", "--json", "--logbook", logbook});
+      double most = 0;
+      for (const auto& frame : QJsonDocument::fromJson(plan.out.toUtf8()).object()["frames"].toArray())
+        most = std::max(most, frame.toObject()["seconds"].toDouble());
+      return std::pair(most, plan.error);
+    };
+    const auto [usual, silence] = longest("none");
+    const auto [own, said] = longest(QString::fromStdString(file.string()));
+    QVERIFY(usual <= 1.0 / 50 + 1e-9 && silence.isEmpty());
+    QVERIFY(own > usual * 1.2 && own <= std::exp2(stops) / 50 + 1e-9);
+    QVERIFY2(said.startsWith("Your own hand holds 1/") && said.contains("60 hand-held frames"), qPrintable(said));
+    QCOMPARE(
+        test::run({"plan", "--low", "3", "--high", "9", "--handheld", "--focal", "50", "--logbook", "/no/book"}).code,
+        3);
   }
 };
 

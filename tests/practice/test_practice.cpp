@@ -172,15 +172,102 @@ private slots:
 
   void finishes() {
     using enum FinishFlaw;
-    const FinishTruth truth{{Natural, TooColourful, TooFlat, Natural}};
-    QCOMPARE(points(truth, FinishAnswer{{Natural, TooColourful, TooFlat, Natural}}), 100.0);
-    QCOMPARE(points(truth, FinishAnswer{{Natural, TooFlat, TooFlat, Natural}}), 87.5);
-    QCOMPARE(points(truth, FinishAnswer{{TooFlat, Natural, Natural, Grey}}), 0.0);
+    const FinishPlace left{0.2, 0.5}, right{0.9, 0.5};
+    const FinishTruth truth{{{Natural, {}, 0.3}, {TooColourful, left, 0.3}, {TooFlat, right, 0.3}, {Natural, {}, 0.3}},
+                            1.5};
+    const auto of = [&](FinishFlaw second, std::optional<FinishPlace> where) {
+      return points(truth, FinishAnswer{{{Natural, {}}, {second, where}, {TooFlat, right}, {Natural, {}}}});
+    };
+    QCOMPARE(of(TooColourful, left), 100.0);
+    QCOMPARE(of(TooFlat, left), 93.75);                       // half of the half for what it is
+    QCOMPARE(of(TooColourful, {}), 87.5);                     // where was not said
+    QCOMPARE(of(TooColourful, right), 87.5);                  // nor here
+    QCOMPARE(of(TooColourful, FinishPlace{0.2, 0.9}), 100.0); // 0.4 of the height is 0.27 of the width
+    QCOMPARE(of(Natural, left), 75.0);
+    QCOMPARE(points(truth, FinishAnswer{{{TooFlat, {}}, {Natural, {}}, {Natural, {}}, {Grey, left}}}), 0.0);
+    const auto said = scoreOf(truth, FinishAnswer{{{Natural, {}}, {TooColourful, right}}}).explanation;
+    QVERIFY(said[1].find("in the left; you pointed at the right") != std::string::npos);
+  }
+
+  // A flaw lies where the truth says and nowhere else; the judge's picture differs from the natural one there.
+  void aFlawHasItsPlace() {
+    Exercise exercise;
+    exercise.kind = ExerciseKind::JudgeFinish;
+    exercise.level = 3;
+    int flaws = 0;
+    for (exercise.seed = 1; exercise.seed <= 2; ++exercise.seed) {
+      const auto material = prepare(exercise, {});
+      QVERIFY(material.has_value());
+      const auto& truth = std::get<FinishTruth>(material->truth);
+      std::size_t natural = 0;
+      while (truth.pictures[natural].flaw != FinishFlaw::Natural) ++natural;
+      const auto& sound = material->pictures[natural].rgb;
+      for (std::size_t i = 0; i < truth.pictures.size(); ++i) {
+        const auto& rgb = material->pictures[i].rgb;
+        double inside = 0, outside = 0;
+        for (int y = 0; y < rgb.height(); ++y)
+          for (int x = 0; x < rgb.width(); ++x) {
+            const double off =
+                std::hypot(x - truth.pictures[i].place.x * rgb.width(), y - truth.pictures[i].place.y * rgb.height()) /
+                std::max(rgb.width(), rgb.height());
+            for (int c = 0; c < 3; ++c)
+              (off < truth.pictures[i].reach ? inside : outside) += std::abs(rgb.at(x, y)[c] - sound.at(x, y)[c]);
+          }
+        QCOMPARE(outside, 0.0);
+        QCOMPARE(inside > 0, truth.pictures[i].flaw != FinishFlaw::Natural);
+        flaws += inside > 0;
+      }
+    }
+    QVERIFY(flaws >= 2);
+  }
+
+  // Faults grow subtler: the same fault of a higher level changes less of the picture.
+  void faultsGrowSubtler() {
+    const auto sizes = [](int level) {
+      std::set<double> out;
+      Exercise exercise;
+      exercise.kind = ExerciseKind::FindFaults;
+      exercise.level = level;
+      for (exercise.seed = 1; exercise.seed <= 3; ++exercise.seed) {
+        const auto material = prepare(exercise, {});
+        for (const auto& fault : std::get<FaultTruth>(material->truth).faults) out.insert(fault.size);
+      }
+      return out;
+    };
+    const auto plain = sizes(1), subtle = sizes(3);
+    QVERIFY(!plain.empty() && !subtle.empty());
+    QVERIFY(*plain.begin() > *subtle.rbegin());
+    // A fault of another size is the same fault to him who finds it.
+    QCOMPARE(points(FaultTruth{5, {{FaultKind::Gust, 2, 0.6}}}, FaultAnswer{{{FaultKind::Gust, 2}}}), 100.0);
+  }
+
+  // Frames of one set show the same, those of another set another thing: told by their light alone.
+  void aCardShowsWhatBelongsTogether() {
+    Exercise exercise;
+    exercise.kind = ExerciseKind::Sort;
+    exercise.level = 2;
+    const auto material = prepare(exercise, {});
+    QVERIFY(material.has_value());
+    const auto& truth = std::get<SortTruth>(material->truth);
+    QCOMPARE(material->pictures.size(), truth.frames.size());
+    for (const auto& fact : material->facts) QVERIFY(fact.find("shows") == std::string::npos);
+    bool longer = false;
+    for (std::size_t i = 1; i < truth.frames.size(); ++i) {
+      const auto &a = truth.frames[i - 1], &b = truth.frames[i];
+      if (a.set < 0 || a.set != b.set) continue;
+      const auto &first = material->pictures[i - 1].rgb, &second = material->pictures[i].rgb;
+      QCOMPARE(first.width(), second.width());
+      double sum = 0;
+      for (std::size_t k = 0; k < first.size(); ++k) sum += double(second.data()[k]) - first.data()[k];
+      QCOMPARE(sum > 0, b.settings.time > a.settings.time); // more light is a brighter picture
+      longer |= sum > 0;
+    }
+    QVERIFY(longer);
   }
 
   void sorting() {
     SortTruth truth;
-    for (const int set : {0, 0, 0, -1, 1, 1, 1}) truth.frames.push_back({"F", "09:00:00", {}, "", set});
+    for (const int set : {0, 0, 0, -1, 1, 1, 1}) truth.frames.push_back({"F", "09:00:00", {}, {}, set});
     QCOMPARE(points(truth, SortAnswer{{{0, 1, 2}, {4, 5, 6}}}), 100.0);
     QVERIFY(std::abs(points(truth, SortAnswer{{{0, 1, 2, 3, 4, 5, 6}}}) - 100 * 2 * 6. / (6 + 21)) < 1e-9);
     QCOMPARE(points(truth, SortAnswer{}), 0.0);
@@ -205,6 +292,8 @@ private slots:
     QTest::newRow("settings") << 4 << "{\"settings\": {\"iso\": 100}}";
     QTest::newRow("dusk") << 5 << "{\"shots\": [{\"minute\": 1}]}";
     QTest::newRow("finish") << 6 << "{\"pictures\": [\"nice\"]}";
+    QTest::newRow("finish nowhere") << 6 << R"({"pictures": [{"is": "flat", "x": 2, "y": 0.5}]})";
+    QTest::newRow("finish half a place") << 6 << R"({"pictures": [{"is": "flat", "x": 0.5}]})";
     QTest::newRow("sets") << 7 << "{\"sets\": [3]}";
   }
   void answersThatMakeNoSense() {

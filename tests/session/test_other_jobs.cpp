@@ -4,6 +4,7 @@
 #include "base/atomic_file.h"
 #include "session/job.h"
 #include "session/job_lock.h"
+#include "session/plan_choices.h"
 #include "support/scenes.h"
 
 #include <QProcess>
@@ -111,6 +112,27 @@ private slots:
     QVERIFY2(job.error().message.find(newer.string()) != std::string::npos, job.error().message.c_str());
     QVERIFY2(job.error().message.find("newer version") != std::string::npos, job.error().message.c_str());
     QVERIFY(contentsOf(job_) == before);
+  }
+
+  // What no light can be is taken for the darkest and brightest there is: no plan, no drawing walks for ever.
+  void readingsBeyondAllLight() {
+    take("0.1.0");
+    change(job_ / "views/01-reading-room/plan.json", [](auto& j) {
+      j["readings"][0]["ev100"] = 1e300;
+      j["readings"][0]["place"] = {-1e30, 7};
+      j["readings"][1]["ev100"] = -1e300;
+      j["readings"][1]["uncertainty_stops"] = 1e300;
+    });
+    const auto job = Job::open(job_);
+    QVERIFY2(job.has_value(), job ? "" : job.error().message.c_str());
+    const auto& readings = job->views()[0].readings;
+    QCOMPARE(readings[0].ev100.value, 40.0);
+    QCOMPARE(*readings[0].x, 0.0);
+    QCOMPARE(*readings[0].y, 1.0);
+    QCOMPARE(readings[1].ev100.value, -30.0);
+    QCOMPARE(readings[1].uncertainty, 10.0);
+    const auto plan = planOf(job->views()[0], {});
+    QVERIFY(!plan || !*plan || !(*plan)->covers); // 70 stops: said, not found
   }
 
   // The folder that frames are shot into has the set's name.

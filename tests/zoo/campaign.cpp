@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The full campaign: thousands of sets by hand. One line of JSON a set on standard output, the rates on standard error.
-//   ml_zoo judge|align|merge|look|draw COUNT [FIRST_SEED] [dng|jpeg|heif|mixed] [--keep FOLDER] [--fault NAME]
+//   ml_zoo judge|align|merge|walkers|look|draw COUNT [FIRST_SEED] [dng|jpeg|heif|mixed] [--keep FOLDER] [--fault NAME]
 #include "zoo/figures.h"
 
 #include "base/parallel.h"
@@ -216,6 +216,7 @@ void mergeAll(const Order& order) {
   forEachSet(order, [&](std::uint64_t seed, const auto& scene, const fs::path& folder) {
     SetOptions o = drawn(order, seed);
     o.walker = seed % 3 == 0;
+    if (order.what == "walkers" && !o.walker) return;
     o.leaves = false;
     if (!o.walker) o.handHeld = seed % 3 == 2;
     const MadeSet set(scene, o, folder);
@@ -285,8 +286,9 @@ int main(int argc, char** argv) {
       words.emplace_back(argv[i]);
   }
   if (words.empty()) {
-    std::fprintf(stderr,
-                 "ml_zoo judge|align|merge COUNT [FIRST_SEED] [dng|jpeg|heif|mixed] [--keep FOLDER] [--fault NAME]\n");
+    std::fprintf(
+        stderr,
+        "ml_zoo judge|align|merge|walkers COUNT [FIRST_SEED] [dng|jpeg|heif|mixed] [--keep FOLDER] [--fault NAME]\n");
     return 2;
   }
   order.what = words[0];
