@@ -16,7 +16,7 @@ namespace ml {
 namespace {
 
 constexpr int kListWidth = 264, kAnswerWidth = 350, kTick = 250;
-constexpr QSize kThumbnail{96, 64};
+constexpr QSize kThumbnail{84, 56};
 
 } // namespace
 
@@ -106,7 +106,7 @@ QWidget* PracticePage::buildExercise() {
   words_->setObjectName("exerciseWords");
   words_->setAccessibleName(tr("What is known, and how it went"));
   words_->setFrameShape(QFrame::NoFrame);
-  left->addWidget(picture_, 3);
+  left->addWidget(picture_, 5);
   left->addWidget(pictures_);
   left->addWidget(words_, 2);
   middle->addLayout(left, 1);
@@ -162,7 +162,7 @@ void PracticePage::showMarks(int index) {
     for (const auto& spot : truth->spots) ring(spot.x, spot.y, QString::number(marks.rings.size() + 1));
   if (editor_ && editor_->asksWhere()) {
     if (!model_.score()) marks.pointer = PictureMarks::Pointer::Spot;
-    if (const auto at = editor_->pointed(index)) ring(at->x(), at->y(), tr("yours"));
+    if (const auto at = editor_->pointed(index)) ring(at->x(), at->y(), model_.score() ? QString() : tr("here"));
   }
   if (const auto* truth = std::get_if<FinishTruth>(&model_.material()->truth); truth && model_.score())
     if (const auto& picture = truth->pictures[std::size_t(index)]; picture.flaw != FinishFlaw::Natural)

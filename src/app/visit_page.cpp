@@ -85,7 +85,7 @@ VisitPage::VisitPage(Workbench& workbench, QWidget* parent)
   table_->setTabKeyNavigation(false);
   table_->setFont(uiFont(9.5));
   table_->horizontalHeader()->setFont(uiFont(8.5));
-  const int widths[] = {42, 104, 92, 104, 150, 60, 70, 48, 48, 58, 46};
+  const int widths[] = {42, 104, 88, 92, 134, 56, 66, 48, 48, 56, 44};
   for (int i = 0; i < kColumns; ++i) table_->setColumnWidth(i, widths[i]);
   table_->horizontalHeader()->setSectionResizeMode(kName, QHeaderView::Stretch);
   middle->addWidget(table_, 1);
@@ -171,23 +171,13 @@ QWidget* VisitPage::buildTools() {
   sheet_ =
       button("visitSheet", tr("Sheet to take along"), tr("A PDF and a picture for the phone, in the job's folder"));
   calendar_ = button("visitCalendar", tr("Calendar..."), tr("An iCalendar file with an event for each view"));
-  ways_ = new QSpinBox;
-  ways_->setObjectName("visitWays");
-  ways_->setAccessibleName(tr("Minutes from view to view"));
-  ways_->setToolTip(tr("From where one view stands to where the next does, where no other time is named"));
-  ways_->setRange(0, 240);
-  ways_->setPrefix(tr("ways "));
-  ways_->setSuffix(tr(" min"));
-  ways_->setButtonSymbols(QAbstractSpinBox::NoButtons);
-  ways_->setKeyboardTracking(false);
-  waysNamed_ = button("visitWaysNamed", tr("Stands and ways..."),
-                      tr("Views that share a stand, and ways that take another time"));
+  ways_ = button("visitWays", tr("Stands and ways..."),
+                 tr("Views that share a stand, and how long it takes from one to the next"));
   again_ = button("visitAgain", tr("Plan again from now"),
                   tr("After something took longer: what is left into the light that is left"));
   again_->setProperty("role", "next");
   row->addWidget(newView_);
-  for (QWidget* widget : std::initializer_list<QWidget*>{add_, remove_, ways_, waysNamed_, undo_, redo_})
-    row->addWidget(widget);
+  for (QWidget* widget : std::initializer_list<QWidget*>{add_, remove_, ways_, undo_, redo_}) row->addWidget(widget);
   row->addStretch();
   for (QWidget* widget : std::initializer_list<QWidget*>{sheet_, calendar_, again_}) row->addWidget(widget);
   return box;
@@ -215,13 +205,12 @@ void VisitPage::connectFields() {
   connect(to_, &QTimeEdit::timeChanged, this, times);
   connect(prefer_, &QComboBox::activated, this,
           [edited](int late) { edited(VisitPage::tr("early or late"), [late](Visit& v) { v.late = late == 1; }); });
-  connect(ways_, &QSpinBox::valueChanged, this,
-          [edited](int m) { edited(VisitPage::tr("ways"), [m](Visit& v) { v.wayMinutes = m; }); });
-  connect(waysNamed_, &QPushButton::clicked, this, [this, edited] {
+  connect(ways_, &QPushButton::clicked, this, [this, edited] {
     Visit changed = model_.visit();
     if (editWays(this, changed))
       edited(tr("stands and ways"), [&](Visit& v) {
         v.ways = changed.ways;
+        v.wayMinutes = changed.wayMinutes;
         for (std::size_t i = 0; i < std::min(v.views.size(), changed.views.size()); ++i)
           v.views[i].stand = changed.views[i].stand;
       });
@@ -408,7 +397,6 @@ void VisitPage::refresh() {
   from_->setTime(toTime(visit.from));
   to_->setTime(toTime(visit.to));
   prefer_->setCurrentIndex(visit.late ? 1 : 0);
-  ways_->setValue(int(visit.wayMinutes + 0.5));
   fillTable();
   filling_ = false;
   chart_->show(day());

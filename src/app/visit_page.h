@@ -43,7 +43,6 @@ private:
   VisitModel& model_;
   QLineEdit *name_, *latitude_, *longitude_;
   QComboBox *zone_, *prefer_;
-  QSpinBox* ways_;
   QDateEdit* date_;
   QTimeEdit *from_, *to_;
   QToolButton* fromFrames_;
@@ -51,7 +50,7 @@ private:
   DayChart* chart_;
   QLabel *sun_, *now_, *left_, *pace_;
   QLineEdit* newView_;
-  QPushButton *add_, *remove_, *undo_, *redo_, *waysNamed_, *again_, *sheet_, *calendar_;
+  QPushButton *add_, *remove_, *undo_, *redo_, *ways_, *again_, *sheet_, *calendar_;
   bool filling_ = false;
 };
 

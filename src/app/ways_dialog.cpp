@@ -7,6 +7,7 @@
 #include <QComboBox>
 #include <QDialog>
 #include <QDialogButtonBox>
+#include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLabel>
 #include <QPushButton>
@@ -18,7 +19,7 @@
 namespace ml {
 namespace {
 
-constexpr int kWidth = 520, kTableHeight = 190, kMostMinutes = 600;
+constexpr int kWidth = 660, kTableHeight = 190, kRowHeight = 36, kMostMinutes = 600, kMinutesWidth = 96;
 
 QTableWidget* table(const char* name, const QStringList& heads) {
   auto* out = new QTableWidget(0, int(heads.size()));
@@ -28,9 +29,22 @@ QTableWidget* table(const char* name, const QStringList& heads) {
   out->setShowGrid(false);
   out->setTabKeyNavigation(false);
   out->setSelectionMode(QAbstractItemView::NoSelection);
+  out->setFocusPolicy(Qt::NoFocus); // its fields have it
+  out->verticalHeader()->setDefaultSectionSize(kRowHeight);
   out->setEditTriggers(QAbstractItemView::NoEditTriggers);
   out->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
   out->setFixedHeight(kTableHeight);
+  return out;
+}
+
+QSpinBox* minutesField(const QString& name, const QString& what, double minutes) {
+  auto* out = new QSpinBox;
+  out->setObjectName(name);
+  out->setAccessibleName(what);
+  out->setRange(0, kMostMinutes);
+  out->setValue(int(minutes + 0.5));
+  out->setSuffix(QDialog::tr(" min"));
+  out->setButtonSymbols(QAbstractSpinBox::NoButtons);
   return out;
 }
 
@@ -41,6 +55,10 @@ public:
       : stands(table("standsTable", {QDialog::tr("View"), QDialog::tr("Its camera stands at")})),
         ways(table("waysTable", {QDialog::tr("From"), QDialog::tr("To"), QDialog::tr("Minutes"), QString()})),
         names_(standsOf(visit)) {
+    for (const int narrow : {2, 3}) {
+      ways->horizontalHeader()->setSectionResizeMode(narrow, QHeaderView::Fixed);
+      ways->setColumnWidth(narrow, kMinutesWidth);
+    }
     for (const auto& view : visit.views) addStand(view);
     for (const auto& way : visit.ways) addWay(way);
   }
@@ -50,13 +68,8 @@ public:
     ways->insertRow(row);
     ways->setCellWidget(row, 0, choice("from", row, way.from));
     ways->setCellWidget(row, 1, choice("to", row, way.to));
-    auto* minutes = new QSpinBox;
-    minutes->setObjectName(QString("wayMinutes-%1").arg(row));
-    minutes->setAccessibleName(QDialog::tr("Minutes of way %1").arg(row + 1));
-    minutes->setRange(0, kMostMinutes);
-    minutes->setValue(int(way.minutes + 0.5));
-    minutes->setSuffix(QDialog::tr(" min"));
-    minutes->setButtonSymbols(QAbstractSpinBox::NoButtons);
+    auto* minutes =
+        minutesField(QString("wayMinutes-%1").arg(row), QDialog::tr("Minutes of way %1").arg(row + 1), way.minutes);
     ways->setCellWidget(row, 2, minutes);
     auto* away = new QPushButton(QDialog::tr("Remove"));
     away->setProperty("role", "small");
@@ -136,23 +149,29 @@ bool editWays(QWidget* parent, Visit& visit) {
   auto* column = new QVBoxLayout(&dialog);
   column->setContentsMargins(20, 18, 20, 16);
   column->setSpacing(9);
-  auto* about = new QLabel(QDialog::tr("Views shot from one stand need no way between them. Ways that are not named "
-                                       "take %1 minutes.")
-                               .arg(visit.wayMinutes));
+  auto* about = new QLabel(QDialog::tr("Views shot from one stand need no way between them. Name the ways that take "
+                                       "another time than most."));
   about->setWordWrap(true);
+  auto* usual = minutesField("wayUsual", QDialog::tr("Minutes of a way that is not named"), visit.wayMinutes);
+  auto* most = new QHBoxLayout;
+  most->addWidget(new QLabel(QDialog::tr("Most ways take")));
+  most->addWidget(usual);
+  most->addStretch();
   auto* add = new QPushButton(QDialog::tr("Add a way"));
   add->setObjectName("addWay");
   add->setProperty("role", "small");
   auto* buttons = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel);
   column->addWidget(about);
   column->addWidget(tables.stands);
+  column->addLayout(most);
   column->addWidget(tables.ways);
   column->addWidget(add, 0, Qt::AlignLeft);
   column->addWidget(buttons);
-  QObject::connect(add, &QPushButton::clicked, &dialog, [&] { tables.addNextWay(visit.wayMinutes + 1); });
+  QObject::connect(add, &QPushButton::clicked, &dialog, [&] { tables.addNextWay(usual->value() + 1); });
   QObject::connect(buttons, &QDialogButtonBox::accepted, &dialog, &QDialog::accept);
   QObject::connect(buttons, &QDialogButtonBox::rejected, &dialog, &QDialog::reject);
   if (dialog.exec() != QDialog::Accepted) return false;
+  visit.wayMinutes = usual->value();
   tables.readInto(visit);
   return true;
 }

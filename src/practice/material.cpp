@@ -363,10 +363,10 @@ Result<ExerciseMaterial> judgeFinishes(const Exercise& exercise, const Progress&
   const Image<float> light = (*world)->radiance({0}, {0.01});
   Dice dice(exercise.seed);
   ExerciseMaterial out;
-  out.task = "Judge each finish: natural, or overdone, how, and where: in one part of the picture it is.";
+  out.task = "Judge each finish: natural, or overdone, and then how and in which part of the picture.";
   std::string may;
   for (const FinishFlaw flaw : finishFlaws())
-    may += fmt::format("{}{} ({})", may.empty() ? "" : "; ", idOf(flaw), wordsOf(flaw));
+    may += flaw == FinishFlaw::Natural ? idOf(flaw) : fmt::format("; {} ({})", idOf(flaw), wordsOf(flaw));
   out.facts = {"Words for it: " + may + "."};
   FinishTruth truth;
   const int count = 4;

@@ -236,13 +236,13 @@ Score score(const DuskTruth& truth, const DuskAnswer& answer) {
   return out;
 }
 
-/// "the upper left", "the middle".
+/// "on the left", "at the top", "in the lower right", "in the middle".
 std::string whereabouts(const FinishPlace& at) {
   const char* across = at.x < 1.0 / 3 ? "left" : at.x > 2.0 / 3 ? "right" : "";
-  const char* down = at.y < 1.0 / 3 ? "upper" : at.y > 2.0 / 3 ? "lower" : "";
-  if (!*across && !*down) return "the middle";
-  if (!*down) return std::string("the ") + across;
-  return std::string("the ") + down + " " + (*across ? across : "middle");
+  const int down = at.y < 1.0 / 3 ? -1 : at.y > 2.0 / 3 ? 1 : 0;
+  if (down == 0) return *across ? std::string("on the ") + across : "in the middle";
+  if (!*across) return down < 0 ? "at the top" : "at the bottom";
+  return std::string(down < 0 ? "in the upper " : "in the lower ") + across;
 }
 
 /// 1 within the flaw's reach, 0 from twice its reach on.
@@ -261,7 +261,7 @@ Score score(const FinishTruth& truth, const FinishAnswer& answer) {
     const auto& real = truth.pictures[i];
     const bool natural = real.flaw == FinishFlaw::Natural;
     std::string words = fmt::format("Picture {} is {}", i + 1, wordsOf(real.flaw));
-    if (!natural) words += ", in " + whereabouts(real.place);
+    if (!natural) words += ", " + whereabouts(real.place);
     if (i >= answer.pictures.size()) {
       out.explanation.push_back(words + "; it was not judged.");
       continue;
@@ -277,7 +277,7 @@ Score score(const FinishTruth& truth, const FinishAnswer& answer) {
       if (!said.place)
         words += "; you did not say where";
       else if (place < 1)
-        words += "; you pointed at " + whereabouts(*said.place);
+        words += "; you looked for it " + whereabouts(*said.place);
     }
     out.explanation.push_back(words + ".");
   }

@@ -238,15 +238,17 @@ private slots:
       click(dialog->findChild<QPushButton*>("addWay"));
       dialog->findChild<QComboBox*>("to-1")->setCurrentText(text(first[2].name));
       dialog->findChild<QSpinBox*>("wayMinutes-1")->setValue(17);
+      dialog->findChild<QSpinBox*>("wayUsual")->setValue(4);
       click(dialog->findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok));
     });
-    click(window.findChild<QPushButton*>("visitWaysNamed"));
+    click(window.findChild<QPushButton*>("visitWays"));
     QVERIFY(asked);
     const Visit& visit = bench.visit.visit();
     QCOMPARE(standsOf(visit).size(), first.size() - 1);
     QCOMPARE(visit.wayBetween(visit.views[0], visit.views[1]), 0.0);
     QCOMPARE(visit.wayBetween(visit.views[1], visit.views[2]), 17.0);
     QCOMPARE(visit.wayBetween(visit.views[2], visit.views[0]), 17.0);
+    QCOMPARE(visit.wayMinutes, 4.0);
     QVERIFY(
         waitFor([&] { return readVisit(bench.job().folder())->value_or(Visit()).ways.size() == visit.ways.size(); }));
     click(window.findChild<QPushButton*>("visitUndo"));

@@ -186,7 +186,7 @@ private slots:
     QCOMPARE(of(Natural, left), 75.0);
     QCOMPARE(points(truth, FinishAnswer{{{TooFlat, {}}, {Natural, {}}, {Natural, {}}, {Grey, left}}}), 0.0);
     const auto said = scoreOf(truth, FinishAnswer{{{Natural, {}}, {TooColourful, right}}}).explanation;
-    QVERIFY(said[1].find("in the left; you pointed at the right") != std::string::npos);
+    QVERIFY(said[1].find("on the left; you looked for it on the right") != std::string::npos);
   }
 
   // A flaw lies where the truth says and nowhere else; the judge's picture differs from the natural one there.
