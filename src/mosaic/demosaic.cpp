@@ -22,8 +22,9 @@ constexpr float kStill = 0.25f,
                                 ///< of colour are trusted, beyond they are not (chosen on eight scenes).
 constexpr float kFull = 0.985f; ///< Share of saturation from which a photosite counts as full.
 constexpr float kSameSide = 2;  ///< Stops.
-constexpr float kSaysColour = -6; ///< Stops below saturation; what is darker may be noise.
-constexpr int kReach = 3;         ///< Photosites: how far colours are looked for beside full ones.
+constexpr float kMostColour = 2.0f; ///< Stops between two channels of one light; beyond, a guess is noise.
+constexpr float kSaysColour = -6;   ///< Stops below saturation; what is darker may be noise.
+constexpr int kReach = 3;           ///< Photosites: how far colours are looked for beside full ones.
 constexpr float kFoot = 0.005f; ///< Light added before logarithms are taken: noise about black stays as large as it is.
 
 using Plane = std::vector<float>;
@@ -376,7 +377,7 @@ private:
         ours += w * std::exp2(mean);
       }
     if (!(ours > 0)) return false;
-    value = here + std::log2(theirs / ours);
+    value = here + std::clamp(std::log2(theirs / ours), -kMostColour, kMostColour);
     return true;
   }
 

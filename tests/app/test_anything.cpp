@@ -126,7 +126,10 @@ private:
     QVERIFY(settled(window));
     const std::string first = difference(now(), beginning_[id]);
     QVERIFY2(first.empty(), ("not as in the beginning after " + std::to_string(steps) + " steps:" + first).c_str());
-    while (bench.canRedo()) bench.redo();
+    while (bench.canRedo()) {
+      bench.redo();
+      QVERIFY(waitFor([&] { return !bench.busy(); })); // what it loads keeps the next step waiting
+    }
     QVERIFY(settled(window));
     const std::string last = difference(now(), end);
     QVERIFY2(last.empty(), ("not as at the end:" + last).c_str());
