@@ -10,7 +10,6 @@ class QDateEdit;
 class QLabel;
 class QLineEdit;
 class QPushButton;
-class QSpinBox;
 class QTableWidget;
 class QTimeEdit;
 class QToolButton;

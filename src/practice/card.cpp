@@ -3,11 +3,10 @@
 
 #include "camera/disturbances.h"
 #include "camera/sensor_simulation.h"
-#include "camera/world.h"
 #include "exposure/ev.h"
 #include "exposure/marks.h"
+#include "practice/exercise_world.h"
 #include "practice/light_range.h"
-#include "session/locations.h"
 
 #include <algorithm>
 #include <cmath>
@@ -73,13 +72,9 @@ void coverWithThumb(Image<float>& light) {
 Result<std::vector<CardScene>> cardScenes() {
   std::vector<CardScene> out;
   for (const Part& part : kParts) {
-    const auto folder = findWorld(part.world);
-    if (!folder)
-      return fail(ErrorCode::FileMissing, std::string("The world \"") + part.world +
-                                              "\" does not ship with this program; choose another exercise.");
-    const auto world = World::load(*folder);
+    const auto world = exerciseWorld(part.world, kShrunk);
     if (!world) return passOn(world.error());
-    out.push_back(sceneOf(world->shrunk(kShrunk), part));
+    out.push_back(sceneOf(*world, part));
   }
   return out;
 }

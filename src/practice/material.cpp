@@ -8,10 +8,10 @@
 #include "finish/finish.h"
 #include "image/bytes.h"
 #include "practice/card.h"
+#include "practice/exercise_world.h"
 #include "practice/light_range.h"
 #include "practice/scoring.h"
 #include "practice/settings_list.h"
-#include "session/locations.h"
 
 #include <algorithm>
 #include <cmath>
@@ -37,13 +37,9 @@ private:
 };
 
 Result<std::shared_ptr<const World>> worldOf(const Exercise& exercise, int shrunk) {
-  const auto folder = findWorld(exercise.world);
-  if (!folder)
-    return fail(ErrorCode::FileMissing,
-                "The world \"" + exercise.world + "\" does not ship with this program; choose another exercise.");
-  auto world = World::load(*folder);
+  auto world = exerciseWorld(exercise.world, shrunk);
   if (!world) return passOn(world.error());
-  return std::make_shared<const World>(world->shrunk(shrunk));
+  return std::make_shared<const World>(std::move(*world));
 }
 
 LightRange rangeOf(const World& world) {

@@ -4,6 +4,7 @@
 #include "image/metrics.h"
 #include "merge/consistency.h"
 #include "merge/merge.h"
+#include "merge/pixel_veto.h"
 #include "support/scenes.h"
 
 #include <QTest>
@@ -57,6 +58,40 @@ class TestMerge : public QObject {
   Q_OBJECT
 
 private slots:
+  // Where the reference is clipped and things moved, what most frames show has the word, whichever is the lightest: two
+  // dark frames see the sky, a lighter one somebody before it who is brighter than "at least".
+  void mostFramesHaveTheWord() {
+    constexpr int n = 3;
+    struct Row {
+      std::vector<float> light, use;
+      std::vector<std::uint8_t> vetoed;
+      float exposure;
+    };
+    std::vector<Row> rows;
+    const auto add = [&](float exposure, float radiance, float use) {
+      rows.push_back({std::vector<float>(n, std::min(1.f, exposure * radiance)), std::vector<float>(n, use),
+                      std::vector<std::uint8_t>(n, 0), exposure});
+    };
+    add(1, 3, 0); // the reference: full
+    add(1 / 16.f, 3, 1);
+    add(1 / 8.f, 3, 1);
+    add(1 / 4.f, 1.5f, 1); // somebody
+    std::vector<VetoFrame> frames(rows.size());
+    for (std::size_t i = 0; i < rows.size(); ++i) {
+      frames[i].linear = {rows[i].light.data(), rows[i].light.data(), rows[i].light.data()};
+      frames[i].exposure = rows[i].exposure;
+      frames[i].use = rows[i].use.data();
+      frames[i].vetoed = rows[i].vetoed.data();
+    }
+    const std::uint8_t moved[n] = {1, 1, 1};
+    vetoRow(frames, 0, moved, n);
+    for (int x = 0; x < n; ++x) {
+      QVERIFY(rows[1].use[std::size_t(x)] > 0 && rows[2].use[std::size_t(x)] > 0);
+      QCOMPARE(rows[3].use[std::size_t(x)], 0.f);
+      QVERIFY(rows[3].vetoed[std::size_t(x)]);
+    }
+  }
+
   // A world exposed and merged again. Tolerance: photon noise of the darkest tones at this range is about 0.03 EV, raw
   // demosaicing of three-pixel detail adds about as much, eight-bit rounding a little more.
   void worldIsRecovered_data() {
