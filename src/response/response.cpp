@@ -108,8 +108,31 @@ Found refined(Found found, std::vector<Piece>& pieces, const Layout& layout, Lig
   return found;
 }
 
-/// Of linear frames: what the middle of green says between frames that are joined by most samples. A step of the light
-/// is far beyond what noise explains, and a fit that began without it would take the pairs across it for outliers.
+constexpr double kAlike = 0.1;   ///< Stops about a step within which places say the same.
+constexpr double kUsual = 0.35;  ///< Stops that shutters and lamps depart from what was set without a fault.
+constexpr double kClearly = 4;   ///< How many times more must speak for an unusual step than for a usual one.
+
+/// The step that most places agree on, not the middle of them: what a walker covers may be more than all that two
+/// frames share otherwise, but its places do not agree with each other. Reorders the list.
+double commonStep(std::vector<Weighted>& list) {
+  std::sort(list.begin(), list.end());
+  double within = 0, usual = -1, any = -1;
+  std::size_t first = 0, usualAt = 0, anyAt = 0;
+  for (std::size_t last = 0; last < list.size(); ++last) {
+    within += list[last].weight;
+    while (list[last].value - list[first].value > 2 * kAlike) within -= list[first++].weight;
+    if (within > any) any = within, anyAt = first;
+    if (std::abs(list[first].value + kAlike) <= kUsual && within > usual) usual = within, usualAt = first;
+  }
+  const std::size_t from = any > kClearly * usual ? anyAt : usualAt;
+  std::vector<Weighted> alike;
+  for (std::size_t i = from; i < list.size() && list[i].value - list[from].value <= 2 * kAlike; ++i)
+    alike.push_back(list[i]);
+  return weightedMedian(alike);
+}
+
+/// Of linear frames: what green says between frames that are joined by most samples. A step of the light is far beyond
+/// what noise explains, and a fit that began without it would take the pairs across it for outliers.
 void startLight(Fit& fit, const std::vector<Piece>& pieces, std::size_t frames) {
   constexpr std::size_t kFewest = 200;
   constexpr float kClearlyLit =
@@ -129,6 +152,7 @@ void startLight(Fit& fit, const std::vector<Piece>& pieces, std::size_t frames) 
         const auto dark = std::size_t(piece->pair->dark), bright = std::size_t(piece->pair->light);
         if (known[dark] == known[bright]) continue;
         const Residuals residuals(fit, *piece);
+        const double beyond = fit.beyond(*piece->pair, 1); // of the one that is known already
         std::vector<Weighted> list;
         double samples = 0;
         for (const float least : {kClearlyLit, 0.f}) {
@@ -137,15 +161,15 @@ void startLight(Fit& fit, const std::vector<Piece>& pieces, std::size_t frames) 
           samples = 0;
           for (std::size_t i = 0; i < piece->bins().size(); ++i)
             if (piece->bins()[i].a >= least)
-              list.push_back({residuals[i].value, residuals[i].weight / (residuals[i].sigma * residuals[i].sigma)}),
+              list.push_back({residuals[i].value + beyond, residuals[i].weight / (residuals[i].sigma * residuals[i].sigma)}),
                   samples += residuals[i].weight;
         }
         if (list.empty()) continue;
-        const double step = weightedMedian(list);
+        const double step = commonStep(list);
         if (known[dark])
-          fit.light[bright].stops += step;
+          fit.light[bright].stops = fit.light[dark].stops + step;
         else
-          fit.light[dark].stops -= step;
+          fit.light[dark].stops = fit.light[bright].stops - step;
         known[dark] = known[bright] = grown = 1;
         break;
       }

@@ -253,6 +253,28 @@ private slots:
     if (!linear) QVERIFY(LightKnowledge{}.stepOf({0, 1}, {0.1, 0.1}).sigma > 1e8);
   }
 
+  // A window that the shortest frame alone holds and a room that only the others do: of what two frames share, a walker
+  // before the window covers the most, and says nothing of the shutter.
+  void aWalkerDoesNotSayHowLongAFrameWasExposed() {
+    std::vector<Frame> frames;
+    for (int i = 0; i < 3; ++i) {
+      Image<float> light(480, 360, 3);
+      for (int y = 0; y < 360; ++y)
+        for (int x = 0; x < 480; ++x) {
+          const bool window = x < 200, sill = x >= 200 && x < 224, walker = i == 1 && x >= 40 && x < 140 && y > 100;
+          const float shade = 1 + 0.3f * float(y) / 360;
+          const float own = walker   ? 0.003f * (1 + 2 * float(x + y) / 400)
+                            : window ? 0.5f * shade
+                            : sill   ? 0.04f * shade
+                                     : 0.0016f * shade;
+          for (int c = 0; c < 3; ++c) light.at(x, y)[c] = std::min(1.f, own * float(std::exp2(3 * i)));
+        }
+      frames.push_back(test::linearFrame(light, {{std::exp2(3.0 * i - 6)}, {8}, {100}}));
+    }
+    for (const FrameLight& l : findPhotometry(unmoved(frames)).light)
+      QVERIFY2(std::abs(l.stops) < 0.02, qPrintable(QString::number(l.stops)));
+  }
+
   void aTrueCurveIsLeftAlone() {
     const auto frames = rendered(scene(640, 480), 3, 2);
     const auto response = recoverResponse(unmoved(frames));
