@@ -56,7 +56,11 @@ struct Frame {
   ExposureSettings settings;     ///< Exact values.
   ShotMetadata metadata;
   std::string path;
+  /// Of a mosaic that was demosaiced here: colours at (0,0), (1,0), (0,1), (1,1), 0 red, 1 green, 2 blue; there `codes`
+  /// are what the photosite said, all else is guessed.
+  std::array<int, 4> pattern{-1, -1, -1, -1};
 
+  [[nodiscard]] bool isMosaic() const { return pattern[0] >= 0; }
   [[nodiscard]] int width() const { return codes.width(); }
   [[nodiscard]] int height() const { return codes.height(); }
   /// Linear light of pixel (x, y), three values. For single pixels; loops read the tables themselves.

@@ -117,6 +117,21 @@ int orientationOf(int flip) {
   return flip == 3 ? 3 : flip == 5 ? 8 : flip == 6 ? 6 : 1;
 }
 
+/// The same photosites as they lie in `codes`, which are turned: colours and blacks go with them.
+BayerMosaic turnedAs(const BayerMosaic& stored, ImageView<const std::uint16_t> codes, int orientation) {
+  BayerMosaic m = stored;
+  m.codes = codes;
+  const Turn turn{stored.codes.width, stored.codes.height, orientation};
+  for (int k = 0; k < 4; ++k) {
+    int u, v;
+    turn.source(k & 1, k >> 1, u, v);
+    const std::size_t from = std::size_t(2 * (v & 1) + (u & 1));
+    m.colours[std::size_t(k)] = stored.colours[from];
+    m.black[std::size_t(k)] = stored.black[from];
+  }
+  return m;
+}
+
 Result<void> developOurselves(const std::filesystem::path& path, LibRaw& raw, const BayerMosaic& mosaic, RawSize size,
                               RawImage& image) {
   const float most = *std::max_element(mosaic.black.begin(), mosaic.black.end());
@@ -124,10 +139,12 @@ Result<void> developOurselves(const std::filesystem::path& path, LibRaw& raw, co
     return unreadable(path, "its black level (" + std::to_string(int(most)) +
                                 ") leaves no room below its white level (" + std::to_string(int(mosaic.white)) +
                                 "); use the camera's original file");
-  Image<std::uint16_t> developed = size == RawSize::Half ? binned(mosaic) : demosaiced(mosaic);
   const int orientation = orientationOf(raw.imgdata.sizes.flip);
-  image.pixels =
-      orientation == 1 ? std::move(developed) : oriented(ImageView<const std::uint16_t>(developed.view()), orientation);
+  Image<std::uint16_t> codes;
+  if (orientation != 1) codes = oriented(mosaic.codes, orientation);
+  const BayerMosaic turned = orientation == 1 ? mosaic : turnedAs(mosaic, codes.view(), orientation);
+  image.pixels = size == RawSize::Half ? binned(turned) : demosaiced(turned);
+  if (size == RawSize::Full) image.pattern = turned.colours;
   image.black = kPedestal;
   return {};
 }

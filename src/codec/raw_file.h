@@ -17,6 +17,8 @@ struct RawImage {
   std::array<float, 3> saturation{1, 1, 1}; ///< Light at which each channel clips; 1 is code 65535.
   Matrix3 toRec709 = kIdentity3;            ///< White-balanced camera colour to linear Rec. 709.
   ShotMetadata metadata;                    ///< What LibRaw found; Exif is read apart.
+  /// As Frame::pattern: of whole mosaics that were developed here.
+  std::array<int, 4> pattern{-1, -1, -1, -1};
 };
 
 /// Half: each block of the mosaic becomes one pixel; quick, for a first look.

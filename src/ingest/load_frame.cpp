@@ -82,6 +82,7 @@ Result<Frame> fromRaw(const fs::path& file, RawSize size) {
   frame.midTone = raw->saturation[1] * 10 / 78;
   frame.toRec709 = raw->toRec709;
   frame.metadata = raw->metadata;
+  frame.pattern = raw->pattern;
   return frame;
 }
 
@@ -183,6 +184,7 @@ Result<Frame> loadSmallFrame(const fs::path& file, int edge, Unsaid unsaid) {
   if (factor > 1)
     frame->codes =
         frame->codes.visit([&]<class T>(ImageView<const T> codes) { return Codes(reducedBy<T>(codes, factor)); });
+  frame->pattern.fill(-1);
   return frame;
 }
 

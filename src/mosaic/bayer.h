@@ -20,6 +20,9 @@ struct BayerMosaic {
 /// Code of no light in what is developed: noise reaches below it and is kept, else dark light would be too bright.
 inline constexpr int kPedestal = 1024;
 
+/// Share of saturation from which a photosite counts as full.
+inline constexpr float kFullPhotosite = 0.985f;
+
 /// Every pixel with its three colours: code = kPedestal + (65535 - kPedestal) * light, light 1 at saturation of the
 /// channel with gain 1, channel c clips at gain[c]. Size as the mosaic, at least 16 x 16.
 ///

@@ -3,423 +3,80 @@
 
 #include "base/parallel.h"
 #include "base/vector_clones.h"
-#include "image/fast_math.h"
+#include "mosaic/demosaic_tile.h"
 
 #include <algorithm>
-#include <array>
-#include <cmath>
-#include <vector>
 
 namespace ml {
 namespace {
 
-constexpr int kMargin = 10, kTileWidth = 192,
-              kTileRows = 64; ///< Pixels; the margin is even: a tile begins with the same colour as the mosaic.
-constexpr int kStride = kTileWidth + 2 * kMargin, kRows = kTileRows + 2 * kMargin;
-constexpr float kEven = 1e-6f; ///< Keeps weights finite where nothing changes.
-constexpr float kStill = 0.25f,
-                kWild = 0.7f;   ///< Stops from photosite to photosite in the calmest direction: up to there differences
-                                ///< of colour are trusted, beyond they are not (chosen on eight scenes).
-constexpr float kFull = 0.985f; ///< Share of saturation from which a photosite counts as full.
-constexpr float kSameSide = 2;  ///< Stops.
-constexpr float kMostColour = 2.0f; ///< Stops between two channels of one light; beyond, a guess is noise.
-constexpr float kSaysColour = -6;   ///< Stops below saturation; what is darker may be noise.
-constexpr int kReach = 3;           ///< Photosites: how far colours are looked for beside full ones.
-constexpr float kFoot = 0.005f; ///< Light added before logarithms are taken: noise about black stays as large as it is.
+constexpr float kRange = 65535 - kPedestal;
 
-using Plane = std::vector<float>;
-
-ML_VECTOR_CLONES void logarithmsOf(const std::uint16_t* codes, const float* black, const float* scale, int n,
-                                   float* __restrict out) {
-  for (int i = 0; i < n; ++i) {
-    const float light = (float(codes[i]) - black[i & 1]) * scale[i & 1] + kFoot, least = kFoot * 0.1f;
-    out[i] = fastLog2(light > least ? light : least);
-  }
+ML_VECTOR_CLONES void lightOf(const std::uint16_t* codes, const float* black, const float* scale, int n,
+                              float* __restrict out) {
+  for (int i = 0; i < n; ++i) out[i] = (float(codes[i]) - black[i]) * scale[i];
 }
 
-/// Green less the other colour along a line: the one that is missing at a photosite is estimated from its neighbours
-/// (Hamilton and Adams). `sign` +1 where green is missing.
-ML_VECTOR_CLONES void differences(const float* far0, const float* near0, const float* here, const float* near1,
-                                  const float* far1, const float* sign, int n, float* __restrict out) {
-  for (int i = 0; i < n; ++i) out[i] = sign[i] * (0.5f * (near0[i] + near1[i] - here[i]) - 0.25f * (far0[i] + far1[i]));
-}
-
-ML_VECTOR_CLONES void changes(const float* before, const float* after, int n, float* __restrict out) {
-  for (int i = 0; i < n; ++i) {
-    const float d = before[i] - after[i];
-    out[i] = d < 0 ? -d : d;
-  }
-}
-
-ML_VECTOR_CLONES void subtract(const float* a, const float* b, int n, float* __restrict out) {
-  for (int i = 0; i < n; ++i) out[i] = a[i] - b[i];
-}
-
-ML_VECTOR_CLONES void sumOfThree(const float* a, const float* b, const float* c, int n, float* __restrict out) {
-  for (int i = 0; i < n; ++i) out[i] = a[i] + b[i] + c[i];
-}
-
-/// Rows of differences around a row, and changes of nine photosites on each side of it.
-struct Around {
-  const float *along, *up, *here, *down;
-  const float *west, *east, *north, *south;
-};
-/// Differences of four directions, each the mean of two photosites, by how little changes there.
-ML_VECTOR_CLONES void blendSides(const Around a, int n, float* __restrict out) {
-  for (int i = 0; i < n; ++i) {
-    const float w = 1 / (a.west[i] * a.west[i] + kEven), e = 1 / (a.east[i] * a.east[i] + kEven),
-                o = 1 / (a.north[i] * a.north[i] + kEven), s = 1 / (a.south[i] * a.south[i] + kEven);
-    const float along = (w + e) * a.along[i] + w * a.along[i - 1] + e * a.along[i + 1];
-    const float across = (o + s) * a.here[i] + o * a.up[i] + s * a.down[i];
-    out[i] = 0.5f * (along + across) / (w + e + o + s);
-  }
-}
-
-/// 0 where differences of colour hold still along some direction, 1 where they change everywhere: there colours say
-/// nothing of each other.
-ML_VECTOR_CLONES void doubts(const Around a, int n, float* __restrict out) {
-  for (int i = 0; i < n; ++i) {
-    const float x = a.west[i] < a.east[i] ? a.west[i] : a.east[i],
-                y = a.north[i] < a.south[i] ? a.north[i] : a.south[i];
-    const float t = ((x < y ? x : y) * (1 / 9.f) - kStill) * (1 / (kWild - kStill));
-    out[i] = t < 0 ? 0.f : t > 1 ? 1.f : t;
-  }
-}
-
-/// Greens, towards the mean of the four around where differences are in doubt.
-ML_VECTOR_CLONES void fillGreens(const float* here, const float* above, const float* below, const float* difference,
-                                 const float* doubt, const float* sign, int n, float* __restrict green) {
-  for (int i = 0; i < n; ++i) {
-    const float plain = 0.25f * (here[i - 1] + here[i + 1] + above[i] + below[i]), found = here[i] + difference[i];
-    green[i] = sign[i] > 0 ? found + doubt[i] * (plain - found) : here[i];
-  }
-}
-
-/// The difference of the other colour, from the four diagonals: along the pair that changes less, by green and by
-/// itself.
-ML_VECTOR_CLONES void acrossDiagonals(const float* above, const float* below, const float* greenAbove,
-                                      const float* green, const float* greenBelow, int n, float* __restrict out) {
-  for (int i = 0; i < n; ++i) {
-    const auto size = [](float v) { return v < 0 ? -v : v; };
-    const float a = above[i - 1], b = below[i + 1], c = above[i + 1], d = below[i - 1];
-    const float fall = size(a - b) + size(2 * green[i] - greenAbove[i - 1] - greenBelow[i + 1]) + 1e-3f,
-                rise = size(c - d) + size(2 * green[i] - greenAbove[i + 1] - greenBelow[i - 1]) + 1e-3f;
-    out[i] = 0.5f * (rise * (a + b) + fall * (c + d)) / (rise + fall);
-  }
-}
-
-/// Of a row at its greens: both colours' differences from their four neighbours, by how much changes along and across.
-ML_VECTOR_CLONES void atGreens(const float* own, const float* ownAbove, const float* ownBelow, const float* other,
-                               const float* otherAbove, const float* otherBelow, const float* along,
-                               const float* across, int n, float* __restrict first, float* __restrict second) {
-  for (int i = 0; i < n; ++i) {
-    const float h = 0.5f / (along[i] * along[i] + kEven), v = 0.5f / (across[i] * across[i] + kEven),
-                sum = 0.5f / (h + v);
-    first[i] = (h * (own[i - 1] + own[i + 1]) + v * (otherAbove[i] + otherBelow[i])) * sum;
-    second[i] = (h * (other[i - 1] + other[i + 1]) + v * (ownAbove[i] + ownBelow[i])) * sum;
-  }
-}
-
-/// Rows of photosites around one, and what was found of it.
-struct Found {
-  const float *here, *above, *below, *green, *other, *first, *second, *doubt, *sign;
-};
-/// The colour of the row, green, and the colour of the rows beside it.
-ML_VECTOR_CLONES void assemble(const Found f, int n, float* __restrict row, float* __restrict middle,
-                               float* __restrict column) {
-  for (int i = 0; i < n; ++i) {
-    const bool missing = f.sign[i] > 0;
-    const float t = f.doubt[i], beside = 0.5f * (f.here[i - 1] + f.here[i + 1]),
-                stacked = 0.5f * (f.above[i] + f.below[i]);
-    const float corners = 0.25f * (f.above[i - 1] + f.above[i + 1] + f.below[i - 1] + f.below[i + 1]);
-    const float across = f.green[i] - f.other[i], along = f.here[i] - f.first[i], up = f.here[i] - f.second[i];
-    middle[i] = f.green[i];
-    row[i] = missing ? f.here[i] : along + t * (beside - along);
-    column[i] = missing ? across + t * (corners - across) : up + t * (stacked - up);
-  }
-}
-
-ML_VECTOR_CLONES void toCodes(const float* red, const float* green, const float* blue, int n,
-                              std::uint16_t* __restrict out) {
-  constexpr float kRange = 65535 - kPedestal;
-  for (int i = 0; i < n; ++i) {
-    constexpr float kZero = kPedestal + 0.5f - kFoot * kRange;
-    const float r = heldExp2(red[i]) * kRange + kZero, g = heldExp2(green[i]) * kRange + kZero,
-                b = heldExp2(blue[i]) * kRange + kZero;
-    out[3 * i] = std::uint16_t(r < 0 ? 0.f : r > 65535 ? 65535.f : r);
-    out[3 * i + 1] = std::uint16_t(g < 0 ? 0.f : g > 65535 ? 65535.f : g);
-    out[3 * i + 2] = std::uint16_t(b < 0 ? 0.f : b > 65535 ? 65535.f : b);
-  }
-}
-
-ML_VECTOR_CLONES float mostOf(const float* values, int n) {
-  float most = -100;
-  for (int i = 0; i < n; ++i) most = values[i] > most ? values[i] : most;
-  return most;
-}
-
-/// 1 where a photosite is full; `even` and `odd` for those of their columns.
-ML_VECTOR_CLONES void markFull(const float* values, float even, float odd, int n, std::uint8_t* __restrict out) {
-  for (int i = 0; i < n; ++i) out[i] = values[i] >= (i & 1 ? odd : even);
-}
-
-/// Adds what is marked, and both its neighbours.
-ML_VECTOR_CLONES void widen(const std::uint8_t* marks, int n, std::uint8_t* __restrict out) {
-  for (int i = 0; i < n; ++i) out[i] |= std::uint8_t(marks[i - 1] | marks[i] | marks[i + 1]);
-}
-
-/// Beyond the border the mosaic is mirrored about its last photosite, which keeps the colours in their places.
-int mirrored(int i, int size) {
-  if (i < 0) i = -i;
-  if (i >= size) i = 2 * (size - 1) - i;
-  return std::clamp(i, 0, size - 1);
-}
-
-class Tile {
+/// A mosaic's photosites as light, tile by tile.
+class Reader {
 public:
-  explicit Tile(const BayerMosaic& m) : m_(m) {
-    for (Plane* p : {&here_, &alongDiff_, &acrossDiff_, &along_, &across_, &scratch_, &doubt_, &own_, &other_, &green_})
-      p->assign(std::size_t(kStride) * kRows, 0.f);
-    for (auto& row : out_) row.assign(kStride, 0.f);
-    for (auto& row : pair_) row.assign(kStride, 0.f);
-    for (int k = 0; k < 2; ++k)
-      for (int i = 0; i < kStride; ++i) signs_[k].push_back(colourAt(i, k) == 1 ? -1.f : 1.f);
-    codes_.resize(kStride);
-    fulls_.assign(std::size_t(kStride) * kRows, 0);
-    near_.assign(kStride, 0);
-    for (std::size_t c = 0; c < 3; ++c) full_[c] = std::log2(kFull * m.gain[c] + kFoot);
+  explicit Reader(const BayerMosaic& m) : m_(m), beyond_(DemosaicTile::kStride) {
+    for (std::size_t i = 0; i < DemosaicTile::kStride; ++i)
+      for (std::size_t row = 0; row < 2; ++row) {
+        const std::size_t place = 2 * row + (i & 1);
+        levels_[row].black[i] = m.black[place];
+        levels_[row].scale[i] = m.gain[std::size_t(m.colours[place])] / std::max(1.f, m.white - m.black[place]);
+      }
   }
 
-  /// Develops width x rows pixels from (x0, y0), both even, into `out`.
-  void develop(int x0, int y0, int width, int rows, Image<std::uint16_t>& out) {
-    read(x0, y0);
-    directions();
-    greens();
-    others();
-    for (int y = 0; y < rows; ++y) {
-      const int v = y + kMargin;
-      colours(v);
-      if (anyFull_) mendFull(v, width);
-      const bool red = colourAt(0, v) == 0 || colourAt(1, v) == 0;
-      toCodes(out_[red ? 0 : 2].data() + kMargin, out_[1].data() + kMargin, out_[red ? 2 : 0].data() + kMargin, width,
-              out.at(x0, y0 + y));
+  /// The tile whose first pixel is (x0, y0), both even.
+  void read(int x0, int y0, DemosaicTile& tile) {
+    constexpr int n = DemosaicTile::kStride;
+    const int from = x0 - DemosaicTile::kMargin;
+    for (int y = 0; y < DemosaicTile::kRows; ++y) {
+      const std::uint16_t* row = m_.codes.row(mirrored(y0 + y - DemosaicTile::kMargin, m_.codes.height));
+      const std::uint16_t* codes = row + from;
+      if (from < 0 || from + n > m_.codes.width) {
+        for (int i = 0; i < n; ++i) beyond_[std::size_t(i)] = row[mirrored(from + i, m_.codes.width)];
+        codes = beyond_.data();
+      }
+      const Levels& levels = levels_[std::size_t(y & 1)];
+      lightOf(codes, levels.black.data(), levels.scale.data(), n, tile.light(y));
     }
   }
 
 private:
-  [[nodiscard]] int colourAt(int x, int y) const { return m_.colours[std::size_t(2 * (y & 1) + (x & 1))]; }
-  static float* at(Plane& p, int y) { return p.data() + std::ptrdiff_t(y) * kStride; }
-
-  void read(int x0, int y0) {
-    anyFull_ = false;
-    const float least = *std::min_element(full_.begin(), full_.end());
-    for (int y = 0; y < kRows; ++y) {
-      const std::uint16_t* row = m_.codes.row(mirrored(y0 + y - kMargin, m_.codes.height));
-      const int from = x0 - kMargin;
-      const std::uint16_t* codes = row + from;
-      if (from < 0 || from + kStride > m_.codes.width) {
-        for (int i = 0; i < kStride; ++i) codes_[std::size_t(i)] = row[mirrored(from + i, m_.codes.width)];
-        codes = codes_.data();
-      }
-      float black[2], scale[2];
-      for (int k = 0; k < 2; ++k) {
-        black[k] = m_.black[std::size_t(2 * (y & 1) + k)];
-        scale[k] = m_.gain[std::size_t(colourAt(k, y))] / std::max(1.f, m_.white - black[k]);
-      }
-      logarithmsOf(codes, black, scale, kStride, at(here_, y));
-      rowFull_[std::size_t(y)] = mostOf(at(here_, y), kStride) >= least;
-      anyFull_ = anyFull_ || rowFull_[std::size_t(y)];
-      if (rowFull_[std::size_t(y)])
-        markFull(at(here_, y), full_[std::size_t(colourAt(0, y))], full_[std::size_t(colourAt(1, y))], kStride,
-                 full(y));
-    }
-  }
-
-  void directions() {
-    for (int y = 0; y < kRows; ++y) {
-      const float *h = at(here_, y), *sign = signs_[y & 1].data();
-      differences(h, h + 1, h + 2, h + 3, h + 4, sign + 2, kStride - 4, at(alongDiff_, y) + 2);
-      if (y >= 2 && y < kRows - 2)
-        differences(at(here_, y - 2), at(here_, y - 1), h, at(here_, y + 1), at(here_, y + 2), sign, kStride,
-                    at(acrossDiff_, y));
-    }
-    // Changes over 3x3 photosites.
-    for (int y = 0; y < kRows; ++y) changes(at(alongDiff_, y), at(alongDiff_, y) + 2, kStride - 2, at(scratch_, y) + 1);
-    box(along_);
-    for (int y = 1; y < kRows - 1; ++y)
-      changes(at(acrossDiff_, y - 1), at(acrossDiff_, y + 1), kStride, at(scratch_, y));
-    box(across_);
-  }
-
-  void box(Plane& out) {
-    float* columns = out_[0].data();
-    for (int y = 2; y < kRows - 2; ++y) {
-      sumOfThree(at(scratch_, y - 1), at(scratch_, y), at(scratch_, y + 1), kStride, columns);
-      sumOfThree(columns, columns + 1, columns + 2, kStride - 2, at(out, y) + 1);
-    }
-  }
-
-  /// own_: green less the photosite's own colour, where green is missing. green_: green everywhere.
-  void greens() {
-    constexpr int kFrom = 7, n = kStride - 2 * kFrom;
-    for (int y = kFrom; y < kRows - kFrom; ++y) {
-      const auto across = [&](int v) { return at(acrossDiff_, v) + kFrom; };
-      const Around around{at(alongDiff_, y) + kFrom,
-                          across(y - 1),
-                          across(y),
-                          across(y + 1),
-                          at(along_, y) + kFrom - 2,
-                          at(along_, y) + kFrom + 2,
-                          at(across_, y - 2) + kFrom,
-                          at(across_, y + 2) + kFrom};
-      blendSides(around, n, at(own_, y) + kFrom);
-      doubts(around, n, at(doubt_, y) + kFrom);
-      const auto here = [&](int v) { return at(here_, v) + kFrom; };
-      fillGreens(here(y), here(y - 1), here(y + 1), at(own_, y) + kFrom, at(doubt_, y) + kFrom,
-                 signs_[y & 1].data() + kFrom, n, at(green_, y) + kFrom);
-      subtract(at(green_, y) + kFrom, here(y), n, at(own_, y) + kFrom); // 0 at greens, which nobody reads
-    }
-  }
-
-  /// other_: green less the other of red and blue, where green is missing.
-  void others() {
-    constexpr int kFrom = 8;
-    for (int y = kFrom; y < kRows - kFrom; ++y)
-      acrossDiagonals(at(own_, y - 1) + kFrom, at(own_, y + 1) + kFrom, at(green_, y - 1) + kFrom,
-                      at(green_, y) + kFrom, at(green_, y + 1) + kFrom, kStride - 2 * kFrom, at(other_, y) + kFrom);
-  }
-
-  /// All three of a row: out_[0] the colour of the row, out_[2] that of the rows beside it.
-  void colours(int y) {
-    constexpr int n = kTileWidth;
-    const auto in = [&](Plane& p, int v) { return at(p, v) + kMargin; };
-    atGreens(in(own_, y), in(own_, y - 1), in(own_, y + 1), in(other_, y), in(other_, y - 1), in(other_, y + 1),
-             in(along_, y), in(across_, y), n, pair_[0].data() + kMargin, pair_[1].data() + kMargin);
-    const Found found{in(here_, y),
-                      in(here_, y - 1),
-                      in(here_, y + 1),
-                      in(green_, y),
-                      in(other_, y),
-                      pair_[0].data() + kMargin,
-                      pair_[1].data() + kMargin,
-                      in(doubt_, y),
-                      signs_[y & 1].data() + kMargin};
-    assemble(found, n, out_[0].data() + kMargin, out_[1].data() + kMargin, out_[2].data() + kMargin);
-  }
-
-  /// Values that were made from full photosites. Beside them, at photosites that are not full themselves, colours
-  /// follow those of the same side of the edge; among them they are full when most of their nearest are, else within
-  /// the others.
-  void mendFull(int y, int width) {
-    const int first = colourAt(0, y) == 1 ? colourAt(1, y) : colourAt(0, y), second = 2 - first;
-    if (!markNearFull(y)) return;
-    for (int x = kMargin; x < kMargin + width; ++x) {
-      if (!near_[std::size_t(x)]) continue;
-      const bool missing = signs_[y & 1][std::size_t(x)] > 0;
-      const int own = missing ? first : 1;
-      if (!isFull(x, y)) {
-        const bool done = besideFull(x, y, own, missing ? 1 : first, out_[missing ? 1 : 0][std::size_t(x)]) &&
-                          besideFull(x, y, own, second, out_[2][std::size_t(x)]);
-        if (done) continue;
-      }
-      if (missing) {
-        hold(out_[1][std::size_t(x)], 1, {{{x - 1, y}, {x + 1, y}, {x, y - 1}, {x, y + 1}}}, 4);
-        hold(out_[2][std::size_t(x)], second, {{{x - 1, y - 1}, {x + 1, y - 1}, {x - 1, y + 1}, {x + 1, y + 1}}}, 4);
-      } else {
-        hold(out_[0][std::size_t(x)], first, {{{x - 1, y}, {x + 1, y}}}, 2);
-        hold(out_[2][std::size_t(x)], second, {{{x, y - 1}, {x, y + 1}}}, 2);
-      }
-    }
-  }
-
-  std::uint8_t* full(int y) { return fulls_.data() + std::ptrdiff_t(y) * kStride; }
-  [[nodiscard]] bool isFull(int x, int y) { return rowFull_[std::size_t(y)] && full(y)[x]; }
-  /// near_: 1 where one of the nine photosites around is full. False: nowhere in the row.
-  bool markNearFull(int y) {
-    std::fill(near_.begin(), near_.end(), std::uint8_t{0});
-    bool any = false;
-    for (int v = y - 1; v <= y + 1; ++v)
-      if (rowFull_[std::size_t(v)]) {
-        widen(full(v) + 1, kStride - 2, near_.data() + 1);
-        any = true;
-      }
-    return any;
-  }
-
-  /// Mean of the photosites of `colour` around one; false when one of them is full.
-  [[nodiscard]] bool meanAround(int x, int y, int colour, float& mean) {
-    float sum = 0;
-    int count = 0;
-    for (int v = y - 1; v <= y + 1; ++v)
-      for (int u = x - 1; u <= x + 1; ++u) {
-        if ((u == x && v == y) || colourAt(u, v) != colour) continue;
-        if (isFull(u, v)) return false;
-        sum += at(here_, v)[u];
-        ++count;
-      }
-    mean = sum / float(count);
-    return true;
-  }
-
-  /// A missing colour from what it is, next to a photosite's own, at places around of the same side of an edge that no
-  /// full one touches; of those the near and the equally light count most. False: there is none.
-  [[nodiscard]] bool besideFull(int x, int y, int own, int colour, float& value) {
-    const float here = at(here_, y)[x];
-    float theirs = 0, ours = 0; // sums of light: noise about black would spoil means of logarithms
-    for (int v = y - kReach; v <= y + kReach; ++v)
-      for (int u = x - kReach; u <= x + kReach; ++u) {
-        float mean;
-        if (colourAt(u, v) != colour || isFull(u, v) || !meanAround(u, v, own, mean)) continue;
-        const float far = float((u - x) * (u - x) + (v - y) * (v - y)), other = mean - here;
-        if (other > kSameSide || other < -kSameSide || std::min(mean, at(here_, v)[u]) < kSaysColour) continue;
-        const float w = 1 / ((1 + far) * (0.01f + other * other));
-        theirs += w * std::exp2(at(here_, v)[u]);
-        ours += w * std::exp2(mean);
-      }
-    if (!(ours > 0)) return false;
-    value = here + std::clamp(std::log2(theirs / ours), -kMostColour, kMostColour);
-    return true;
-  }
-
-  void hold(float& value, int colour, const std::array<std::array<int, 2>, 4>& nearest, int count) {
-    const float full = full_[std::size_t(colour)];
-    int cut = 0;
-    float low = 1e9f, high = -1e9f;
-    for (int k = 0; k < count; ++k) {
-      const float v = at(here_, nearest[std::size_t(k)][1])[nearest[std::size_t(k)][0]];
-      cut += v >= full;
-      low = std::min(low, v), high = std::max(high, v);
-    }
-    if (2 * cut >= count && cut > 0)
-      value = std::max(value, high);
-    else if (cut > 0)
-      value = std::clamp(value, low, high);
-  }
+  struct Levels {
+    std::array<float, DemosaicTile::kStride> black, scale;
+  };
 
   const BayerMosaic& m_;
-  Plane here_, alongDiff_, acrossDiff_, along_, across_, scratch_, doubt_, own_, other_, green_;
-  std::array<Plane, 3> out_;
-  std::array<Plane, 2> pair_;
-  std::array<Plane, 2> signs_; ///< Of rows by their parity: +1 where green is missing.
-  std::vector<std::uint16_t> codes_;
-  std::array<float, 3> full_{};
-  std::vector<std::uint8_t> fulls_, near_;
-  std::array<bool, kRows> rowFull_{};
-  bool anyFull_ = false;
+  std::array<Levels, 2> levels_; ///< Of even rows and of odd ones.
+  std::vector<std::uint16_t> beyond_;
 };
 
 } // namespace
 
 Image<std::uint16_t> demosaiced(const BayerMosaic& m) {
   Image<std::uint16_t> out(m.codes.width, m.codes.height, 3);
+  MosaicScale scale{m.colours, {}};
+  for (std::size_t c = 0; c < 3; ++c) scale.full[c] = kFullPhotosite * m.gain[c];
   forEachBand(
       out.height(),
       [&](const Band& band) {
-        Tile tile(m);
-        for (int x = 0; x < out.width(); x += kTileWidth)
-          tile.develop(x, band.begin, std::min(kTileWidth, out.width() - x), band.end - band.begin, out);
+        Reader reader(m);
+        DemosaicTile tile(scale);
+        for (int x = 0; x < out.width(); x += DemosaicTile::kWidth) {
+          const int width = std::min(DemosaicTile::kWidth, out.width() - x);
+          reader.read(x, band.begin, tile);
+          tile.prepare();
+          for (int y = 0; y < band.end - band.begin; ++y) {
+            tile.develop(y, width);
+            tile.takeCodes(width, kPedestal, kRange, out.at(x, band.begin + y));
+          }
+        }
       },
-      kTileRows);
+      DemosaicTile::kHeight);
   return out;
 }
 
@@ -436,8 +93,8 @@ Image<std::uint16_t> binned(const BayerMosaic& m) {
           sum[c] += (float(*m.codes.at(u, v)) - black) / std::max(1.f, m.white - black) * (c == 1 ? 0.5f : 1.f);
         }
         for (int c = 0; c < 3; ++c)
-          out.at(x, y)[c] = std::uint16_t(
-              std::clamp(sum[c] * m.gain[std::size_t(c)] * (65535 - kPedestal) + kPedestal + 0.5f, 0.f, 65535.f));
+          out.at(x, y)[c] =
+              std::uint16_t(std::clamp(sum[c] * m.gain[std::size_t(c)] * kRange + kPedestal + 0.5f, 0.f, 65535.f));
       }
   });
   return out;

@@ -383,8 +383,10 @@ Result<std::vector<PlacedFrame>> placeFrames(const BracketSet& set, const std::v
 /// merged is cropped to the sphere again. Returns the margin.
 int addMargins(std::vector<Frame>& frames) {
   const int margin = sphereMargin(frames[0].width());
-  for (Frame& frame : frames)
+  for (Frame& frame : frames) {
     frame.codes = frame.codes.visit([margin](auto view) { return Codes(withSphereMargins(view, margin)); });
+    frame.pattern.fill(-1);
+  }
   return margin;
 }
 

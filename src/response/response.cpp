@@ -108,9 +108,9 @@ Found refined(Found found, std::vector<Piece>& pieces, const Layout& layout, Lig
   return found;
 }
 
-constexpr double kAlike = 0.1;   ///< Stops about a step within which places say the same.
-constexpr double kUsual = 0.35;  ///< Stops that shutters and lamps depart from what was set without a fault.
-constexpr double kClearly = 4;   ///< How many times more must speak for an unusual step than for a usual one.
+constexpr double kAlike = 0.1;  ///< Stops about a step within which places say the same.
+constexpr double kUsual = 0.35; ///< Stops that shutters and lamps depart from what was set without a fault.
+constexpr double kClearly = 4;  ///< How many times more must speak for an unusual step than for a usual one.
 
 /// The step that most places agree on, not the middle of them: what a walker covers may be more than all that two
 /// frames share otherwise, but its places do not agree with each other. Reorders the list.
@@ -161,7 +161,8 @@ void startLight(Fit& fit, const std::vector<Piece>& pieces, std::size_t frames) 
           samples = 0;
           for (std::size_t i = 0; i < piece->bins().size(); ++i)
             if (piece->bins()[i].a >= least)
-              list.push_back({residuals[i].value + beyond, residuals[i].weight / (residuals[i].sigma * residuals[i].sigma)}),
+              list.push_back(
+                  {residuals[i].value + beyond, residuals[i].weight / (residuals[i].sigma * residuals[i].sigma)}),
                   samples += residuals[i].weight;
         }
         if (list.empty()) continue;
