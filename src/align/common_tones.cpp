@@ -11,6 +11,8 @@ namespace ml {
 namespace {
 
 constexpr std::size_t kEnough = 40; ///< Places of a tone; fewer say nothing.
+constexpr float kFlat = 0.06f;      ///< Relative difference of a place's neighbours: an edge that is not in place yet
+                                    ///< would teach tones that make up for it.
 
 ML_VECTOR_CLONES void clampRow(const float* in, float low, float high, std::ptrdiff_t n, float* __restrict out) {
   for (std::ptrdiff_t i = 0; i < n; ++i) out[i] = std::min(std::max(in[i], low), high);
@@ -35,19 +37,33 @@ ToneMatch::ToneMatch(double exposureRatio) : gain_(float(std::sqrt(exposureRatio
 
 void ToneMatch::learn(const Image<float>& fixed, const Image<float>& moving, const Transform& transform,
                       const LightPyramid& pf, const LightPyramid& pm) {
-  std::array<std::vector<float>, kBins> ratios;
+  std::array<std::vector<float>, kBins> flat, any;
   const int stride = std::max(1, int(std::sqrt(double(fixed.size()) / 60000)));
-  for (int y = 0; y < fixed.height(); y += stride)
-    for (int x = 0; x < fixed.width(); x += stride) {
+  for (int y = 1; y < fixed.height() - 1; y += stride)
+    for (int x = 1; x < fixed.width() - 1; x += stride) {
       double u, v;
       float m;
       transform.map(x, y, u, v);
       const float f = *fixed.at(x, y);
       if (!sampleLinear(moving, u, v, m) || m <= pm.floor || m >= pm.clip || f <= pf.floor || f >= 0.97f * pf.clip)
         continue;
-      ratios[std::size_t(std::clamp(int(m * kBins), 0, kBins - 1))].push_back(f / (m * gain_));
+      const std::size_t bin = std::size_t(std::clamp(int(m * kBins), 0, kBins - 1));
+      const float ratio = f / (m * gain_), across = std::abs(*fixed.at(x + 1, y) - *fixed.at(x - 1, y)),
+                  down = std::abs(*fixed.at(x, y + 1) - *fixed.at(x, y - 1));
+      any[bin].push_back(ratio);
+      if (std::max(across, down) < kFlat * f) flat[bin].push_back(ratio);
     }
-  fill(ratios);
+  for (std::size_t i = 0; i < kBins; ++i)
+    if (flat[i].size() < kEnough) flat[i] = std::move(any[i]);
+  if (pf.linear && pm.linear) {
+    std::vector<float> all;
+    for (const auto& ratios : flat) all.insert(all.end(), ratios.begin(), ratios.end());
+    if (all.size() < kEnough) return;
+    std::nth_element(all.begin(), all.begin() + std::ptrdiff_t(all.size() / 2), all.end());
+    correction_.fill(all[all.size() / 2]);
+    return;
+  }
+  fill(flat);
 }
 
 void ToneMatch::map(const Image<float>& in, float low, float high, Image<float>& out) const {
@@ -90,7 +106,7 @@ void ToneMatch::fill(std::array<std::vector<float>, kBins>& ratios) {
 CommonTones commonTones(const Image<float>& fixed, const Image<float>& moving, const LightPyramid& pf,
                         const LightPyramid& pm, const ToneMatch& match) {
   CommonTones out{Image<float>(fixed.width(), fixed.height(), 1), Image<float>(moving.width(), moving.height(), 1),
-                  std::max(pf.floor, match(pm.floor)), std::min(pf.clip, match(pm.clip))};
+                  std::max(pf.floor, match(pm.floor)), std::min(pf.clip, match(pm.clip)), pf.linear && pm.linear};
   if (out.high <= out.low) out.low = out.high = (out.low + out.high) / 2;
   forEachBand(fixed.height(), [&](const Band& band) {
     clampRow(fixed.row(band.begin), out.low, out.high, std::ptrdiff_t(band.end - band.begin) * fixed.width(),

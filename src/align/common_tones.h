@@ -45,6 +45,7 @@ private:
 struct CommonTones {
   Image<float> fixed, moving;
   float low = 0, high = 1;
+  bool linear = false; ///< Both are light: their tones are told apart rightly.
 };
 [[nodiscard]] CommonTones commonTones(const Image<float>& fixed, const Image<float>& moving, const LightPyramid& pf,
                                       const LightPyramid& pm, const ToneMatch& match);

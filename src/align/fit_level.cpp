@@ -56,10 +56,10 @@ struct Normal {
   void add(const Normal& o) { h += o.h, g += o.g, absolute += o.absolute, tones.add(o.tones); }
 };
 
-/// Normal equations over all samples; residuals beyond `huber` lose weight (moving things).
+/// Normal equations over all samples; what moves loses weight.
 template <int n>
 Normal accumulate(const std::vector<Sample>& samples, const Image<float>& moving, const Matrix3& toMoving,
-                  AlignMode mode, double cx, double cy, double unit, double huber) {
+                  AlignMode mode, double cx, double cy, double unit, const Belief& belief) {
   constexpr int kChunk = 8192;
   const int chunks = int((samples.size() + kChunk - 1) / kChunk);
   std::vector<Normal> parts(chunks);
@@ -76,7 +76,7 @@ Normal accumulate(const std::vector<Sample>& samples, const Image<float>& moving
           float value;
           if (!sampleLinear(moving, u, v, value)) continue;
           const double residual = value - s.value, size = std::abs(residual);
-          const double weight = size > huber ? huber / size : 1;
+          const double weight = belief.weight(size, s.gx, s.gy);
           const Row j = steepest(mode, s.gx * unit, s.gy * unit, (s.x - cx) / unit, (s.y - cy) / unit);
           for (int r = 0; r < n; ++r) {
             part.g[r] += weight * j[r] * residual;
@@ -94,12 +94,12 @@ Normal accumulate(const std::vector<Sample>& samples, const Image<float>& moving
 }
 
 Normal accumulate(const std::vector<Sample>& samples, const Image<float>& moving, const Matrix3& toMoving,
-                  AlignMode mode, double cx, double cy, double unit, double huber) {
+                  AlignMode mode, double cx, double cy, double unit, const Belief& belief) {
   switch (parameters(mode)) {
-  case 2: return accumulate<2>(samples, moving, toMoving, mode, cx, cy, unit, huber);
-  case 3: return accumulate<3>(samples, moving, toMoving, mode, cx, cy, unit, huber);
-  case 4: return accumulate<4>(samples, moving, toMoving, mode, cx, cy, unit, huber);
-  default: return accumulate<8>(samples, moving, toMoving, mode, cx, cy, unit, huber);
+  case 2: return accumulate<2>(samples, moving, toMoving, mode, cx, cy, unit, belief);
+  case 3: return accumulate<3>(samples, moving, toMoving, mode, cx, cy, unit, belief);
+  case 4: return accumulate<4>(samples, moving, toMoving, mode, cx, cy, unit, belief);
+  default: return accumulate<8>(samples, moving, toMoving, mode, cx, cy, unit, belief);
   }
 }
 
@@ -112,13 +112,14 @@ LevelFit fitLevel(const CommonTones& tones, const Structure& found, Transform tr
                unit = tones.fixed.width() / 2.0;
   const Matrix3 toUnit{1 / unit, 0, -cx / unit, 0, 1 / unit, -cy / unit, 0, 0, 1}, fromUnit = inverse(toUnit);
   const int n = parameters(mode);
-  double huber = 1e9;
+  Belief belief;
   LevelFit fit{transform, 0, share};
   if (samples.size() < 40) return fit;
-  for (int i = 0; i < iterations; ++i) {
-    const Normal normal = accumulate(samples, tones.moving, fit.transform.h, mode, cx, cy, unit, huber);
+  for (int i = 0; i < 2 * iterations; ++i) {
+    if (i >= iterations) belief = beliefOf(samples, tones, fit.transform);
+    const Normal normal = accumulate(samples, tones.moving, fit.transform.h, mode, cx, cy, unit, belief);
     if (normal.tones.count < 40) return {transform, 0, 0};
-    huber = std::max(1e-5, 1.5 * normal.absolute / double(normal.tones.count));
+    belief.huber = std::max(1e-5, 1.5 * normal.absolute / double(normal.tones.count));
     Eigen::MatrixXd h = normal.h.topLeftCorner(n, n).selfadjointView<Eigen::Lower>();
     h.diagonal() += Eigen::VectorXd::Constant(n, 1e-9 * h.trace() + 1e-12);
     const Eigen::VectorXd step = h.ldlt().solve(normal.g.head(n));
@@ -126,9 +127,12 @@ LevelFit fitLevel(const CommonTones& tones, const Structure& found, Transform tr
     Matrix3 next = multiply(fit.transform.h, multiply(fromUnit, multiply(inverse(increment(mode, step)), toUnit)));
     for (double& value : next) value /= next[8];
     fit.transform.h = next;
-    if (step.cwiseAbs().maxCoeff() * unit < 0.003) break;
+    if (step.cwiseAbs().maxCoeff() * unit >= 0.003) continue;
+    if (i >= iterations) break;
+    i = iterations - 1; // all of it has settled; now without what moves
   }
-  fit.correlation = accumulate(samples, tones.moving, fit.transform.h, mode, cx, cy, unit, huber).tones.value();
+  fit.belief = belief;
+  fit.correlation = accumulate(samples, tones.moving, fit.transform.h, mode, cx, cy, unit, belief).tones.value();
   return fit;
 }
 

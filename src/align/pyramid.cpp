@@ -105,6 +105,7 @@ LightPyramid buildPyramid(const Frame& frame) {
     level = shrink(even, 2);
   }
   pyramid.exposure = relativeExposure(frame.settings) * frame.midTone;
+  pyramid.linear = !frame.curveAssumed;
   pyramid.floor = float(std::sqrt(3 * std::sqrt(frame.noise.variance(0))));
   pyramid.clip = std::sqrt(frame.table.clipFrom) * 0.985f;
   return pyramid;

@@ -12,6 +12,7 @@ struct LightPyramid {
   std::vector<Image<float>> levels;
   int scale = 1;
   double exposure = 1;       ///< Relative; tones of two pyramids differ by the square root of its ratio.
+  bool linear = false;       ///< The curve is known: one ratio tells all tones.
   float floor = 0, clip = 1; ///< Tones outside carry no information.
 };
 

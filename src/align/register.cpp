@@ -14,8 +14,8 @@ namespace {
 
 constexpr double kLeastInformative = 0.002; // of the pixels
 constexpr double kLeastCorrelation = 0.35;
-constexpr double kTooUncertain = 0.65; ///< Pixels that most places of a frame still need where it was placed.
-constexpr double kAtRest = 0.4;        ///< Pixels that blocks may need where a frame is said to lie still.
+constexpr double kTooUncertain = 0.4; ///< Pixels that most places of a frame still need where it was placed.
+constexpr double kAtRest = 0.4;       ///< Pixels that blocks may need where a frame is said to lie still.
 
 void describe(Registration& r, int width, int height) {
   const double cx = (width - 1) / 2.0, cy = (height - 1) / 2.0;
@@ -82,6 +82,12 @@ Registration place(const std::vector<Registration>& placed, const PairFit& byNei
   }
   const bool directSays =
       direct && direct->informative >= 4 * kLeastInformative && direct->correlation > 0.8 && direct->proof >= kProven;
+  if (!placed[std::size_t(neighbour)].usable && !directSays) {
+    r.usable = false;
+    r.note = fmt::format("Frame {} could only be placed by frame {}, which cannot be placed itself; it is left out.",
+                         index + 1, neighbour + 1);
+    return r;
+  }
   if (handHeld && !directSays && byNeighbour.proof < kProven) {
     r.usable = false;
     r.note = fmt::format("The others were held in the hand, and frame {} shows too little in common with them to be "

@@ -40,8 +40,9 @@ void chooseModel(const CommonTones& tones, const Structure& found, int scale, Le
   for (const AlignMode richer : {AlignMode::Similarity, AlignMode::Perspective}) {
     if (out.residual < kWorthMore || found.samples.size() < 2000) return;
     const LevelFit tried = fitLevel(tones, found, fit.transform, richer, 8);
-    const double residual =
-        scale * blockResidual(found, tones.moving, tried.transform, tones.fixed.width(), tones.fixed.height()).median;
+    const double residual = scale * blockResidual(found, tones.moving, tried.transform, tried.belief,
+                                                  tones.fixed.width(), tones.fixed.height())
+                                        .median;
     if (residual > 0 && residual < kClearlyLess * out.residual && tried.correlation >= fit.correlation) {
       fit = tried;
       out.model = richer;
@@ -82,16 +83,20 @@ public:
     return {std::move(common), std::move(found)};
   }
   /// From the coarsest level to `last`, beginning where the frames lie as they are or where a search over shifts puts
-  /// them: where the search disagrees, both are followed to `kDecided`, because a pattern that repeats looks alike in
-  /// many places.
+  /// them: all are followed to `kDecided`, because a pattern that repeats, or somebody who walked, looks alike in many
+  /// places; there most blocks of the picture decide.
   void search(State& state, int last) const {
-    const Transform found = searchShift(tones(state, coarsest_));
-    State still = state;
-    state.transform = found;
     const int decided = std::max(last, std::min(coarsest_, kDecided));
-    const double there = follow(state, coarsest_, decided);
-    if (std::hypot(found.h[2], found.h[5]) >= kElsewhere && follow(still, coarsest_, decided) + kClearlyBetter >= there)
-      state = std::move(still);
+    State best = state;
+    double agrees = follow(best, coarsest_, decided) + kClearlyBetter;
+    for (const Transform& found : searchShifts(tones(state, coarsest_), kPeaks)) {
+      if (std::hypot(found.h[2], found.h[5]) < kElsewhere) continue;
+      State tried = state;
+      tried.transform = found;
+      const double there = follow(tried, coarsest_, decided);
+      if (there > agrees) agrees = there, best = std::move(tried);
+    }
+    state = std::move(best);
     for (int level = decided - 1; level >= last; --level) (void)step(state, level);
   }
 
@@ -107,6 +112,7 @@ private:
     return agrees;
   }
   static constexpr int kDecided = 2;
+  static constexpr std::size_t kPeaks = 4;
   static constexpr double kElsewhere = 1.5;      ///< Pixels of the coarsest level.
   static constexpr double kClearlyBetter = 0.01; ///< In correlation.
   [[nodiscard]] const Image<float>& fixed(int level) const { return fixed_.levels[std::size_t(level)]; }
@@ -127,7 +133,7 @@ PairFit registerPair(const LightPyramid& fixed, const LightPyramid& moving, cons
   if (fullSearch && descent.coarsest() > 0) {
     descent.search(state, 1);
   } else if (fullSearch) {
-    state.transform = searchShift(descent.tones(state, 0));
+    state.transform = searchShifts(descent.tones(state, 0), 1).front();
   } else {
     const int first = std::min(descent.coarsest(), 1);
     state.transform = initial.scaled(1.0 / (fixed.scale << first));
@@ -136,7 +142,7 @@ PairFit registerPair(const LightPyramid& fixed, const LightPyramid& moving, cons
   const auto [tones, found] = descent.step(state, 0);
   LevelFit fit = state.fit;
   const BlockResidual left =
-      blockResidual(found, tones.moving, fit.transform, tones.fixed.width(), tones.fixed.height());
+      blockResidual(found, tones.moving, fit.transform, fit.belief, tones.fixed.width(), tones.fixed.height());
   out.residual = fixed.scale * left.median;
   if (mode == AlignMode::Auto && left.allOver && fit.correlation > 0.5)
     chooseModel(tones, found, fixed.scale, fit, out);
@@ -147,7 +153,8 @@ PairFit registerPair(const LightPyramid& fixed, const LightPyramid& moving, cons
     out.transform = fit.transform.scaled(fixed.scale);
   else
     out.model = AlignMode::Off,
-    out.still = fixed.scale * blockResidual(found, tones.moving, {}, tones.fixed.width(), tones.fixed.height()).median;
+    out.still =
+        fixed.scale * blockResidual(found, tones.moving, {}, {}, tones.fixed.width(), tones.fixed.height()).median;
   out.correlation = fit.correlation;
   out.informative = std::min(fit.informative, recordedShare(moving));
   return out;

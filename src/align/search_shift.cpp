@@ -41,19 +41,32 @@ double correlationAt(const CommonTones& tones, int dx, int dy) {
 
 } // namespace
 
-Transform searchShift(const CommonTones& tones) {
+std::vector<Transform> searchShifts(const CommonTones& tones, std::size_t most) {
   const int reachX = std::max(1, tones.fixed.width() / 5), reachY = std::max(1, tones.fixed.height() / 5);
   constexpr double kForDistance = 0.02; // what the farthest must do better by
-  double best = -2;
-  Transform out;
-  for (int dy = -reachY; dy <= reachY; ++dy)
-    for (int dx = -reachX; dx <= reachX; ++dx) {
-      const double score =
-          correlationAt(tones, dx, dy) - kForDistance * std::hypot(double(dx) / reachX, double(dy) / reachY);
-      if (score <= best) continue;
-      best = score;
-      out.h = {1, 0, double(dx), 0, 1, double(dy), 0, 0, 1};
+  const int across = 2 * reachX + 1, down = 2 * reachY + 1;
+  Image<float> scores(across, down, 1);
+  for (int y = 0; y < down; ++y)
+    for (int x = 0; x < across; ++x) {
+      const int dx = x - reachX, dy = y - reachY;
+      *scores.at(x, y) =
+          float(correlationAt(tones, dx, dy) - kForDistance * std::hypot(double(dx) / reachX, double(dy) / reachY));
     }
+  const auto isPeak = [&](int x, int y) {
+    for (int v = std::max(0, y - 1); v <= std::min(down - 1, y + 1); ++v)
+      for (int u = std::max(0, x - 1); u <= std::min(across - 1, x + 1); ++u)
+        if (*scores.at(u, v) > *scores.at(x, y)) return false;
+    return true;
+  };
+  std::vector<std::pair<float, Transform>> peaks;
+  for (int y = 0; y < down; ++y)
+    for (int x = 0; x < across; ++x)
+      if (isPeak(x, y))
+        peaks.push_back({*scores.at(x, y), {{1, 0, double(x - reachX), 0, 1, double(y - reachY), 0, 0, 1}}});
+  std::stable_sort(peaks.begin(), peaks.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
+  std::vector<Transform> out;
+  for (std::size_t i = 0; i < std::min(most, peaks.size()); ++i) out.push_back(peaks[i].second);
+  if (out.empty()) out.emplace_back();
   return out;
 }
 

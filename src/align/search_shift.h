@@ -4,8 +4,8 @@
 
 namespace ml {
 
-/// Whole-pixel shift within a fifth of the picture at which both correlate best: tones that are not told apart rightly
-/// yet do not lead it astray, as differences would. Of shifts that do nearly as well the shortest.
-[[nodiscard]] Transform searchShift(const CommonTones& tones);
+/// Whole shifts within a fifth of the picture at which the correlation of what both show has a peak, the highest first;
+/// at least one, `most` at most.
+[[nodiscard]] std::vector<Transform> searchShifts(const CommonTones& tones, std::size_t most);
 
 } // namespace ml

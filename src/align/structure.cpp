@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "align/structure.h"
 
+#include "align/belief.h"
 #include "align/common_tones.h"
 #include "align/correlation.h"
 #include "base/parallel.h"
@@ -93,17 +94,17 @@ Structure structure(const Image<float>& fixed, float low, float high) {
   return out;
 }
 
-BlockResidual blockResidual(const Structure& found, const Image<float>& moving, const Transform& transform, int width,
-                            int height) {
+BlockResidual blockResidual(const Structure& found, const Image<float>& moving, const Transform& transform,
+                            const Belief& belief, int width, int height) {
   struct Block {
     double xx = 0, xy = 0, yy = 0, gx = 0, gy = 0;
     int count = 0;
   };
   const auto blocks =
-      inBlocks<Block>(found, moving, transform, width, height, [](Block& b, const Sample& s, float value) {
-        const double residual = value - s.value;
-        b.xx += s.gx * s.gx, b.xy += s.gx * s.gy, b.yy += s.gy * s.gy, b.gx += s.gx * residual, b.gy += s.gy * residual,
-            ++b.count;
+      inBlocks<Block>(found, moving, transform, width, height, [&belief](Block& b, const Sample& s, float value) {
+        const double residual = value - s.value, w = belief.weight(std::abs(residual), s.gx, s.gy);
+        b.xx += w * s.gx * s.gx, b.xy += w * s.gx * s.gy, b.yy += w * s.gy * s.gy, b.gx += w * s.gx * residual,
+            b.gy += w * s.gy * residual, ++b.count;
       });
   std::vector<double> lengths;
   bool quarters[4] = {};

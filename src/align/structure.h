@@ -7,6 +7,8 @@
 
 namespace ml {
 
+struct Belief;
+
 /// A pixel of the fixed picture that shows structure.
 struct Sample {
   int x, y;
@@ -29,7 +31,7 @@ struct BlockResidual {
       false; ///< Such blocks lie in every quarter of the picture: size and perspective can be told from them.
 };
 [[nodiscard]] BlockResidual blockResidual(const Structure& found, const Image<float>& moving,
-                                          const Transform& transform, int width, int height);
+                                          const Transform& transform, const Belief& belief, int width, int height);
 
 /// How surely the places of a picture say that it moved: of all blocks, how much better each fits by `transform` than
 /// where it lies and than moved the other way by as much (which interpolation smooths as much), as the mean over its

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The full campaign: thousands of sets by hand. One line of JSON a set on standard output, the rates on standard error.
-//   ml_zoo judge|align|merge|walkers|look|draw COUNT [FIRST_SEED] [dng|jpeg|heif|mixed] [--keep FOLDER] [--fault NAME]
+//   ml_zoo judge|align|passed|merge|walkers|look|draw COUNT [FIRST_SEED] [dng|jpeg|heif|mixed] [--keep FOLDER]
+//          [--fault NAME]
+// passed: hand-held frames that somebody walks through, aligned.
 #include "zoo/figures.h"
 
 #include "base/parallel.h"
@@ -174,7 +176,8 @@ void alignAll(const Order& order) {
   std::vector<double> off;
   forEachSet(order, [&](std::uint64_t seed, const auto& scene, const fs::path& folder) {
     SetOptions o = drawn(order, seed);
-    o.handHeld = seed % 2;
+    o.walker = order.what == "passed";
+    o.handHeld = o.walker || seed % 2;
     const MadeSet set(scene, o, folder);
     for (const PlacedFigure& f : placedFrames(set)) {
       {
@@ -286,9 +289,8 @@ int main(int argc, char** argv) {
       words.emplace_back(argv[i]);
   }
   if (words.empty()) {
-    std::fprintf(
-        stderr,
-        "ml_zoo judge|align|merge|walkers COUNT [FIRST_SEED] [dng|jpeg|heif|mixed] [--keep FOLDER] [--fault NAME]\n");
+    std::fprintf(stderr, "ml_zoo judge|align|passed|merge|walkers COUNT [FIRST_SEED] [dng|jpeg|heif|mixed] [--keep "
+                         "FOLDER] [--fault NAME]\n");
     return 2;
   }
   order.what = words[0];
@@ -301,7 +303,7 @@ int main(int argc, char** argv) {
     draw(order);
   else if (order.what == "judge")
     judgeAll(order);
-  else if (order.what == "align")
+  else if (order.what == "align" || order.what == "passed")
     alignAll(order);
   else
     mergeAll(order);
