@@ -4,6 +4,7 @@
 #include "image/orientation.h"
 #include "mosaic/bayer.h"
 #include "mosaic/defects.h"
+#include "mosaic/dng_colour.h"
 
 #include <algorithm>
 #include <cmath>
@@ -37,6 +38,35 @@ Matrix3 cameraToRec709(const libraw_colordata_t& colour) {
     for (int c = 0; c < 3; ++c) rec709ToCamera[3 * r + c] /= sum;
   }
   return inverse(rec709ToCamera);
+}
+
+/// `at(r, c)` for all; nothing when all are 0 (LibRaw 0.20 says of few fields whether the file had them).
+template <class At> std::optional<Matrix3> matrixOf(const At& at) {
+  Matrix3 out{};
+  double size = 0;
+  for (std::size_t i = 0; i < 9; ++i) size += std::abs(out[i] = at(i / 3, i % 3));
+  return size > 0 ? std::optional(out) : std::nullopt;
+}
+
+/// By both illuminants of a DNG; nothing when it has one, or is none.
+std::optional<Matrix3> byTwoIlluminants(const libraw_colordata_t& colour, const std::array<float, 3>& gain) {
+  std::array<IlluminantColour, 2> lights;
+  for (std::size_t k = 0; k < 2; ++k) {
+    const libraw_dng_color_t& from = colour.dng_color[k];
+    const auto fromXyz = matrixOf([&](auto r, auto c) { return from.colormatrix[r][c]; });
+    if (!fromXyz || from.illuminant == 0) return {};
+    lights[k].illuminant = from.illuminant;
+    lights[k].fromXyz = *fromXyz;
+    lights[k].forward = matrixOf([&](auto r, auto c) { return from.forwardmatrix[r][c]; });
+    if (const auto own = matrixOf([&](auto r, auto c) { return from.calibration[r][c]; })) lights[k].calibration = *own;
+  }
+  std::array<double, 3> analog{1, 1, 1}, neutral{};
+  for (std::size_t c = 0; c < 3; ++c) {
+    if (const float a = colour.dng_levels.analogbalance[c]; a > 0) analog[c] = a;
+    if (!(gain[c] > 0)) return {};
+    neutral[c] = 1.0 / double(gain[c]);
+  }
+  return balancedToRec709(lights, analog, neutral);
 }
 
 std::array<float, 3> balance(const libraw_colordata_t& colour) {
@@ -179,7 +209,8 @@ Result<RawImage> readRaw(const std::filesystem::path& path, RawSize size) {
   if (auto done = mosaic ? developOurselves(path, raw, *mosaic, size, image) : developByLibrary(path, raw, size, image);
       !done)
     return passOn(done.error());
-  image.toRec709 = cameraToRec709(raw.imgdata.color);
+  const auto byBoth = byTwoIlluminants(raw.imgdata.color, image.saturation);
+  image.toRec709 = byBoth ? *byBoth : cameraToRec709(raw.imgdata.color);
   const auto& other = raw.imgdata.other;
   if (other.shutter > 0) image.metadata.time = Seconds{other.shutter};
   if (other.aperture > 0) image.metadata.aperture = FNumber{other.aperture};
