@@ -162,7 +162,7 @@ BayerMosaic turnedAs(const BayerMosaic& stored, ImageView<const std::uint16_t> c
   return m;
 }
 
-Result<void> developOurselves(const std::filesystem::path& path, LibRaw& raw, const BayerMosaic& mosaic, RawSize size,
+Result<void> developOurselves(const std::filesystem::path& path, LibRaw& raw, const BayerMosaic& mosaic, bool half,
                               RawImage& image) {
   const float most = *std::max_element(mosaic.black.begin(), mosaic.black.end());
   if (!(mosaic.white > most + 15))
@@ -173,15 +173,15 @@ Result<void> developOurselves(const std::filesystem::path& path, LibRaw& raw, co
   Image<std::uint16_t> codes;
   if (orientation != 1) codes = oriented(mosaic.codes, orientation);
   const BayerMosaic turned = orientation == 1 ? mosaic : turnedAs(mosaic, codes.view(), orientation);
-  image.pixels = size == RawSize::Half ? binned(turned) : demosaiced(turned);
-  if (size == RawSize::Full) image.pattern = turned.colours;
+  image.pixels = half ? binned(turned) : demosaiced(turned);
+  if (!half) image.pattern = turned.colours;
   image.black = kPedestal;
   return {};
 }
 
-Result<void> developByLibrary(const std::filesystem::path& path, LibRaw& raw, RawSize size, RawImage& image) {
+Result<void> developByLibrary(const std::filesystem::path& path, LibRaw& raw, bool half, RawImage& image) {
   configure(raw.imgdata.params, image.saturation);
-  raw.imgdata.params.half_size = size == RawSize::Half;
+  raw.imgdata.params.half_size = half;
   if (const int code = raw.dcraw_process(); code != LIBRAW_SUCCESS) return damaged(path, code);
   int code = LIBRAW_SUCCESS;
   const std::unique_ptr<libraw_processed_image_t, void (*)(libraw_processed_image_t*)> made(
@@ -194,10 +194,11 @@ Result<void> developByLibrary(const std::filesystem::path& path, LibRaw& raw, Ra
 
 } // namespace
 
-Result<RawImage> readRaw(const std::filesystem::path& path, RawSize size) {
+Result<RawImage> readRaw(const std::filesystem::path& path, int edge) {
   auto opened = unpacked(path);
   if (!opened) return passOn(opened.error());
   LibRaw& raw = **opened;
+  const bool half = edge > 0 && std::max(raw.imgdata.sizes.width, raw.imgdata.sizes.height) >= 2 * edge;
   RawImage image;
   image.saturation = balance(raw.imgdata.color);
   const MosaicView view = mosaicOf(raw);
@@ -206,7 +207,7 @@ Result<RawImage> readRaw(const std::filesystem::path& path, RawSize size) {
   auto mosaic = view.data ? bayerOf(raw, view) : std::nullopt;
   if (view.data) mendDefects(view, mosaic ? double(mosaic->black[0]) : double(raw.imgdata.color.black));
   if (mosaic) mosaic->gain = image.saturation;
-  if (auto done = mosaic ? developOurselves(path, raw, *mosaic, size, image) : developByLibrary(path, raw, size, image);
+  if (auto done = mosaic ? developOurselves(path, raw, *mosaic, half, image) : developByLibrary(path, raw, half, image);
       !done)
     return passOn(done.error());
   const auto byBoth = byTwoIlluminants(raw.imgdata.color, image.saturation);

@@ -72,8 +72,8 @@ Result<Frame> fromFloat(const fs::path& file, const ShotMetadata& metadata) {
   return frame;
 }
 
-Result<Frame> fromRaw(const fs::path& file, RawSize size) {
-  auto raw = readRaw(file, size);
+Result<Frame> fromRaw(const fs::path& file, int edge) {
+  auto raw = readRaw(file, edge);
   if (!raw) return passOn(raw.error());
   Frame frame;
   frame.codes = std::move(raw->pixels);
@@ -88,9 +88,7 @@ Result<Frame> fromRaw(const fs::path& file, RawSize size) {
 
 /// `edge` 0: as it is.
 Result<Frame> readPixels(const fs::path& file, FileKind kind, const ShotMetadata& metadata, int edge) {
-  if (kind == FileKind::Raw)
-    return fromRaw(file,
-                   edge > 0 && std::max(metadata.width, metadata.height) >= 2 * edge ? RawSize::Half : RawSize::Full);
+  if (kind == FileKind::Raw) return fromRaw(file, edge);
   if (kind == FileKind::Tiff && isFloatTiff(file)) return fromFloat(file, metadata);
   auto image = kind == FileKind::Jpeg   ? (edge > 0 ? readSmallJpeg(file, edge) : readJpeg(file))
                : kind == FileKind::Png  ? readPng(file)

@@ -82,20 +82,28 @@ Image<std::uint16_t> demosaiced(const BayerMosaic& m) {
 
 Image<std::uint16_t> binned(const BayerMosaic& m) {
   Image<std::uint16_t> out(std::max(1, m.codes.width / 2), std::max(1, m.codes.height / 2), 3);
+  float scale[4], zero[3] = {};
+  for (std::size_t k = 0; k < 4; ++k) {
+    const std::size_t c = std::size_t(m.colours[k]);
+    scale[k] = m.gain[c] * kRange / std::max(1.f, m.white - m.black[k]) * (c == 1 ? 0.5f : 1.f);
+    zero[c] -= scale[k] * m.black[k];
+  }
+  for (float& z : zero) z += kPedestal + 0.5f;
   forEachBand(out.height(), [&](const Band& band) {
-    for (int y = band.begin; y < band.end; ++y)
-      for (int x = 0; x < out.width(); ++x) {
-        float sum[3] = {0, 0, 0};
-        for (int k = 0; k < 4; ++k) {
-          const int c = m.colours[std::size_t(k)], u = std::min(2 * x + (k & 1), m.codes.width - 1),
-                    v = std::min(2 * y + (k >> 1), m.codes.height - 1);
-          const float black = m.black[std::size_t(k)];
-          sum[c] += (float(*m.codes.at(u, v)) - black) / std::max(1.f, m.white - black) * (c == 1 ? 0.5f : 1.f);
-        }
-        for (int c = 0; c < 3; ++c)
-          out.at(x, y)[c] =
-              std::uint16_t(std::clamp(sum[c] * m.gain[std::size_t(c)] * kRange + kPedestal + 0.5f, 0.f, 65535.f));
+    for (int y = band.begin; y < band.end; ++y) {
+      const std::uint16_t *even = m.codes.row(std::min(2 * y, m.codes.height - 1)),
+                          *odd = m.codes.row(std::min(2 * y + 1, m.codes.height - 1));
+      std::uint16_t* pixel = out.row(y);
+      for (int x = 0; x < out.width(); ++x, pixel += 3) {
+        const int left = 2 * x, right = std::min(left + 1, m.codes.width - 1);
+        float sum[3] = {zero[0], zero[1], zero[2]};
+        sum[m.colours[0]] += scale[0] * float(even[left]);
+        sum[m.colours[1]] += scale[1] * float(even[right]);
+        sum[m.colours[2]] += scale[2] * float(odd[left]);
+        sum[m.colours[3]] += scale[3] * float(odd[right]);
+        for (int c = 0; c < 3; ++c) pixel[c] = std::uint16_t(std::clamp(sum[c], 0.f, 65535.f));
       }
+    }
   });
   return out;
 }

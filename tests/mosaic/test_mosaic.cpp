@@ -201,7 +201,7 @@ private slots:
             empty.error().message.find("all its pixels are the same") != std::string::npos);
     codes.row(3)[5] = 900;
     writeMosaicDng(file, codes, 1, 1);
-    const auto whole = readRaw(file), half = readRaw(file, RawSize::Half);
+    const auto whole = readRaw(file), half = readRaw(file, 32);
     QVERIFY(whole.has_value() && half.has_value());
     QCOMPARE(whole->pixels.width(), 64);
     QCOMPARE(half->pixels.width(), 32);
