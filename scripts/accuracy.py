@@ -58,7 +58,7 @@ def share(n, of):
     return f"{n} of {of} ({100 * n / of:.1f} %)" if of else "none"
 
 
-judge, align, merge = rows("judge"), rows("align"), rows("merge")
+judge, align, passed, merge = rows("judge"), rows("align"), rows("passed"), rows("merge")
 held = [r for r in align if r["hand"] and not r["left"]]
 tripod = [r for r in align if not r["hand"]]
 bound = [r for r in merge if r["bound"] > 0]
@@ -128,6 +128,9 @@ Aims: alarms 1 %, misses 2 %, cannot be told 10 % (raw 2 %).
 | hand-held within 0.6 px (aim 99.5 %) | {share(sum(r["error"] <= 0.6 for r in held), len(held))} |
 | hand-held, median and largest error | {quantile([r["error"] for r in held], 0.5):.3f} px, {max(r["error"] for r in held):.2f} px |
 | left out with a sentence | {share(sum(r["left"] for r in align), len(align))} |
+| somebody walks through, hand-held, within 0.3 px | {share(sum(r["error"] <= 0.3 for r in passed if not r["left"]), sum(not r["left"] for r in passed))} |
+| the same, within 0.6 px | {share(sum(r["error"] <= 0.6 for r in passed if not r["left"]), sum(not r["left"] for r in passed))} |
+| the same, left out with a sentence | {share(sum(r["left"] for r in passed), len(passed))} |
 
 ![](accuracy/clipping.svg)
 ![](accuracy/exposure.svg)
