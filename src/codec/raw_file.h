@@ -21,8 +21,8 @@ struct RawImage {
   std::array<int, 4> pattern{-1, -1, -1, -1};
 };
 
-/// With `edge` over 0, of pictures whose longer side is at least twice that, each block of the mosaic becomes one pixel:
-/// quick, for a first look.
+/// With `edge` over 0, of pictures whose longer side is at least twice that, each block of the mosaic becomes one
+/// pixel: quick, for a first look.
 [[nodiscard]] Result<RawImage> readRaw(const std::filesystem::path& file, int edge = 0);
 
 /// A raw file's samples as they left the sensor, not developed.

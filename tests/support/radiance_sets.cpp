@@ -12,6 +12,7 @@
 #include <QtGlobal>
 
 #include <cmath>
+#include <map>
 #include <numbers>
 #include <random>
 
@@ -33,12 +34,24 @@ double curved(int curve, int channel, double linear) {
   }
 }
 
+/// Sine to seven digits, from a table: a set draws a hundred million of them.
+double wave(double x) {
+  constexpr int kSteps = 8192;
+  static const std::vector<double> table = [] {
+    std::vector<double> values(kSteps + 1);
+    for (int k = 0; k <= kSteps; ++k) values[std::size_t(k)] = std::sin(2 * std::numbers::pi * k / kSteps);
+    return values;
+  }();
+  const double t = x * (kSteps / (2 * std::numbers::pi)), whole = std::floor(t), f = t - whole;
+  const std::size_t k = std::size_t(std::int64_t(whole) & (kSteps - 1));
+  return table[k] + f * (table[k + 1] - table[k]);
+}
+
 /// Smooth noise, -1..1, of a period in pixels, repeatable.
 double texture(double x, double y) {
-  return 0.5 * std::sin(x * 0.83 + 0.9 * std::sin(y * 0.071)) * std::sin(y * 0.77 + 0.7 * std::sin(x * 0.093)) +
-         0.3 * std::sin(x * 0.31 + y * 0.17 + 1.3 * std::sin(x * 0.023)) +
-         0.3 * std::sin(y * 0.26 - x * 0.11 + std::sin(y * 0.037)) +
-         0.4 * std::sin(x * 0.061 + 2 * std::sin(y * 0.013)) * std::sin(y * 0.057);
+  return 0.5 * wave(x * 0.83 + 0.9 * wave(y * 0.071)) * wave(y * 0.77 + 0.7 * wave(x * 0.093)) +
+         0.3 * wave(x * 0.31 + y * 0.17 + 1.3 * wave(x * 0.023)) + 0.3 * wave(y * 0.26 - x * 0.11 + wave(y * 0.037)) +
+         0.4 * wave(x * 0.061 + 2 * wave(y * 0.013)) * wave(y * 0.057);
 }
 
 struct Figure {
@@ -169,9 +182,16 @@ MadeSet makeSet(const RadianceView& view, const SetOptions& options, const std::
                      options.walker ? 0.2 + 0.6 * i / std::max(1, options.frames - 1) : -1.0});
   }
   const auto& at = poses[std::size_t(set.reference)];
+  // A pose that is seen again need not be drawn again: most of the time of a set goes into drawing.
+  std::map<std::array<double, 4>, Image<float>> drawn;
+  const auto seen = [&](const std::array<double, 4>& pose) -> const Image<float>& {
+    const auto [place, isNew] = drawn.try_emplace(pose);
+    if (isNew) place->second = view.seen(pose[0], pose[1], pose[2], pose[3]);
+    return place->second;
+  };
   for (int i = 0; i < options.frames; ++i) {
     const auto& pose = poses[std::size_t(i)];
-    Image<float> light = view.seen(pose[0], pose[1], pose[2], pose[3]);
+    const Image<float>& light = seen(pose);
     const double exposure = 0.10 / view.median() * std::exp2(options.stopsApart * (i - set.reference));
     Image<std::uint8_t> codes(light.width(), light.height(), 3);
     Image<std::uint16_t> deep(light.width(), light.height(), 3);
@@ -205,12 +225,12 @@ MadeSet makeSet(const RadianceView& view, const SetOptions& options, const std::
     if (auto done = writeExif(file, metadata); !done) qFatal("%s", done.error().message.c_str());
     set.files.push_back(file);
   }
-  set.truth = view.seen(at[0], at[1], at[2], at[3]);
+  set.truth = seen(at).clone();
   set.walked = Image<std::uint8_t>(set.truth.width(), set.truth.height(), 1);
   set.walked.fill(0);
   if (options.walker)
     for (const auto& pose : poses) {
-      const Image<float> with = view.seen(at[0], at[1], at[2], pose[3]), without = view.seen(at[0], at[1], at[2], -1);
+      const Image<float>&with = seen({at[0], at[1], at[2], pose[3]}), &without = seen({at[0], at[1], at[2], -1});
       for (int y = 0; y < with.height(); ++y)
         for (int x = 0; x < with.width(); ++x)
           if (with.at(x, y)[1] != without.at(x, y)[1]) *set.walked.at(x, y) = 1;
