@@ -205,23 +205,38 @@ std::vector<std::optional<Stops>> stepsSeen(const std::vector<Frame>& frames) {
 /// a curve bends large steps by a share of themselves.
 constexpr double kContradiction = 2, kBentByCurve = 0.35;
 
-/// Steps that the pixels contradict are remarked on; frames whose settings and pixels cannot both be right (wrong
-/// times, or frames of another place) are refused unless the user wants them combined.
-Result<void> checkSteps(const std::vector<Frame>& frames, const CombineOptions& options, Combined& out) {
+double stepSaid(const std::vector<Frame>& frames, std::size_t i) {
+  return std::log2(relativeExposure(frames[i + 1].settings) / relativeExposure(frames[i].settings));
+}
+
+std::string apart(const std::vector<Frame>& frames, std::size_t i, double said, double seen) {
+  return fmt::format("`{}` and `{}` are {:.1f} stops apart by their settings but {:.1f} by their pixels",
+                     nameOf(frames[i].path), nameOf(frames[i + 1].path), said, seen);
+}
+
+/// Frames whose settings and pixels cannot both be right (wrong times, or frames of another place) are refused unless
+/// the user wants them combined.
+Result<void> checkSteps(const std::vector<Frame>& frames) {
   const auto steps = stepsSeen(frames);
   for (std::size_t i = 0; i + 1 < frames.size(); ++i) {
     if (!steps[i]) continue;
-    const double said = std::log2(relativeExposure(frames[i + 1].settings) / relativeExposure(frames[i].settings)),
-                 off = std::abs(steps[i]->value - said);
-    const std::string apart =
-        fmt::format("`{}` and `{}` are {:.1f} stops apart by their settings but {:.1f} by their pixels",
-                    nameOf(frames[i].path), nameOf(frames[i + 1].path), said, steps[i]->value);
-    if (!options.evenSo && off > kContradiction + kBentByCurve * std::abs(said))
-      return fail(ErrorCode::Contradiction, apart + ", more than any camera explains: check that they belong together "
-                                                    "and type their times, or combine them even so.");
-    if (off > kWrongStep) out.remarks.push_back(apart + "; check their times.");
+    const double said = stepSaid(frames, i), off = std::abs(steps[i]->value - said);
+    if (off > kContradiction + kBentByCurve * std::abs(said))
+      return fail(ErrorCode::Contradiction,
+                  fmt::format("{}, more than any camera explains: check that they belong together and type their "
+                              "times, or combine them even so.",
+                              apart(frames, i, said, steps[i]->value)));
   }
   return {};
+}
+
+/// Steps that the pixels contradict, read through what is known of the curve by now, are remarked on; `said` as the
+/// files say.
+void remarkOnSteps(const std::vector<Frame>& frames, const std::vector<double>& said, Combined& out) {
+  const auto steps = stepsSeen(frames);
+  for (std::size_t i = 0; i < said.size(); ++i)
+    if (steps[i] && std::abs(steps[i]->value - said[i]) > kWrongStep)
+      out.remarks.push_back(fmt::format("{}; check their times.", apart(frames, i, said[i], steps[i]->value)));
 }
 
 Result<int> referenceOf(const std::vector<Frame>& frames, const std::vector<fs::path>& files,
@@ -438,7 +453,10 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   const int margin = options.sphere ? addMargins(set.frames) : 0;
   if (auto settled = settleExposures(set.frames, out); !settled) return passOn(settled.error());
   set.sortByExposure();
-  if (auto sound = checkSteps(set.frames, options, out); !sound) return passOn(sound.error());
+  if (!options.evenSo)
+    if (auto sound = checkSteps(set.frames); !sound) return passOn(sound.error());
+  std::vector<double> said;
+  for (std::size_t i = 0; i + 1 < set.frames.size(); ++i) said.push_back(stepSaid(set.frames, i));
   const auto reference = referenceOf(set.frames, files, options);
   if (!reference) return passOn(reference.error());
   out.reference = *reference;
@@ -451,6 +469,7 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   progress.at("Find the response", 0.6);
   if (options.recoverResponse && options.method != CombineMethod::Fusion)
     usePhotometry(set.frames, *placed, options, out);
+  remarkOnSteps(set.frames, said, out);
   if (progress.stopRequested()) return stopped();
   auto merged = mergeBy(options, *placed, out.reference, progress.part(0.65, 1));
   if (!merged) return passOn(merged.error());

@@ -40,6 +40,32 @@ class TestCurves : public QObject {
   Q_OBJECT
 
 private slots:
+  /// A flat curve makes a step look like half of it as long as the usual curve is assumed; the set says better. A time
+  /// that is wrong stays wrong whatever the curve.
+  void aStepIsDoubtedOnlyThroughTheCurveThatWasFound() {
+    QTemporaryDir dir;
+    const fs::path folder = test::pathOf(dir);
+    fs::create_directories(folder);
+    test::SetOptions made;
+    made.curve = 3;
+    made.stopsApart = 2.5;
+    const auto set = test::makeSet(test::RadianceView("apartment", 768, 512), made, folder);
+    CombineOptions options;
+    const auto doubts = [&] {
+      const auto combined = combineFiles(set.files, options, {});
+      return combined ? std::count_if(combined->remarks.begin(), combined->remarks.end(),
+                                      [](const std::string& r) { return r.find("check their times") != r.npos; })
+                      : -1;
+    };
+    QCOMPARE(int(doubts()), 0);
+    options.recoverResponse = false;
+    QVERIFY(doubts() > 0);
+    options.recoverResponse = true;
+    const auto last = set.files.back().filename().string();
+    options.seconds[last] = std::exp2(2.5 * 2 - 4) * 4; // two stops more than it was
+    QVERIFY(doubts() > 0);
+  }
+
   void oneFrameIsReadByWhatEarlierSetsShowed() {
     QTemporaryDir dir;
     const fs::path folder = test::pathOf(dir);

@@ -30,6 +30,7 @@ double curved(int curve, int channel, double linear) {
   }
   case 1: return std::log2(1 + 60 * x) / std::log2(61.0);                            // a flat, logarithmic one
   case 2: return std::pow((1 - std::exp(-2.2 * x)) / (1 - std::exp(-2.2)), 1 / 1.9); // a film-like shoulder
+  case 3: return std::pow(x, 1 / 4.4);                                               // a very flat one
   default: return x;
   }
 }
