@@ -8,6 +8,7 @@
 #include <QTemporaryDir>
 #include <QTest>
 #include <cmath>
+#include <tiffio.h>
 
 using namespace ml;
 using namespace ml::test;
@@ -99,6 +100,50 @@ private slots:
         const double light = (double(codes.row(y)[x]) - 512) / (15800 - 512) * double(m.gain[std::size_t(c)]);
         QVERIFY2(std::abs(lightOf(out.at(x, y)[c]) - std::max(light, -0.0046)) < 1.0 / 60000 + 2e-5 * light,
                  qPrintable(QString("%1 %2: %3, not %4").arg(x).arg(y).arg(lightOf(out.at(x, y)[c])).arg(light)));
+      }
+  }
+
+  /// A frame held upright: turned as Exif says, with each photosite's own code where its colour says it is.
+  void aTurnedFileKeepsItsPhotosites_data() {
+    QTest::addColumn<int>("orientation");
+    for (const int o : {1, 3, 6, 8}) QTest::newRow(qPrintable(QString::number(o))) << o;
+  }
+  void aTurnedFileKeepsItsPhotosites() {
+    QFETCH(int, orientation);
+    QTemporaryDir dir;
+    const std::filesystem::path file = dir.filePath("turned.dng").toStdString();
+    constexpr int w = 47, h = 34; // one side odd: turned, the pattern begins elsewhere
+    Image<std::uint16_t> codes(w, h, 1);
+    for (int y = 0; y < h; ++y)
+      for (int x = 0; x < w; ++x) codes.row(y)[x] = std::uint16_t(2000 + 60 * x + 90 * y + 400 * ((x & 1) + (y & 1)));
+    writeMosaicDng(file, codes, 0, 0);
+    TIFF* tiff = TIFFOpen(file.c_str(), "r+");
+    QVERIFY(tiff);
+    TIFFSetField(tiff, TIFFTAG_ORIENTATION, orientation);
+    TIFFRewriteDirectory(tiff);
+    TIFFClose(tiff);
+    const auto raw = readRaw(file);
+    QVERIFY2(raw.has_value(), raw ? "" : raw.error().message.c_str());
+    const bool upright = orientation == 6 || orientation == 8;
+    QCOMPARE(raw->pixels.width(), upright ? h : w);
+    QCOMPARE(raw->pixels.height(), upright ? w : h);
+    for (int y = 0; y < raw->pixels.height(); ++y)
+      for (int x = 0; x < raw->pixels.width(); ++x) {
+        // Exif 2.32: 3 turned by half, 6 the row is the visual right side, 8 the visual left.
+        const int u = orientation == 3   ? w - 1 - x
+                      : orientation == 6 ? y
+                      : orientation == 8 ? w - 1 - y
+                                         : x,
+                  v = orientation == 3   ? h - 1 - y
+                      : orientation == 6 ? h - 1 - x
+                      : orientation == 8 ? x
+                                         : y;
+        const int c = raw->pattern[std::size_t(2 * (y & 1) + (x & 1))];
+        QCOMPARE(c, (u & 1) + (v & 1));
+        const double light = (codes.row(v)[u] - 512) / double(15800 - 512) * raw->saturation[std::size_t(c)];
+        const double expected = kPedestal + light * (65535 - kPedestal);
+        QVERIFY2(std::abs(raw->pixels.at(x, y)[c] - expected) <= 1,
+                 qPrintable(QString("%1 %2: %3, not %4").arg(x).arg(y).arg(raw->pixels.at(x, y)[c]).arg(expected)));
       }
   }
 
