@@ -4,6 +4,7 @@
 #include "align/register_pair.h"
 #include "base/parallel.h"
 
+#include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
 #include <numbers>
@@ -108,6 +109,31 @@ Registration place(const std::vector<Registration>& placed, const PairFit& byNei
   return r;
 }
 
+/// A frame that its neighbour does not place may be placed by another that is, nearest in exposure first: what walked
+/// before the one need not have walked before the other. Nothing where none says so surely.
+std::optional<Registration> placedByAnother(const std::vector<LightPyramid>& pyramids,
+                                            const std::vector<Registration>& placed, const std::vector<int>& by,
+                                            int index, int reference, AlignMode mode) {
+  std::vector<int> nearest;
+  for (const int k : by)
+    if (placed[std::size_t(k)].usable && k != neighbourOf(index, reference)) nearest.push_back(k);
+  std::stable_sort(nearest.begin(), nearest.end(),
+                   [&](int a, int b) { return std::abs(a - index) < std::abs(b - index); });
+  constexpr std::size_t kTried = 2;
+  for (std::size_t i = 0; i < std::min(kTried, nearest.size()); ++i) {
+    const std::size_t k = std::size_t(nearest[i]);
+    const PairFit fit = registerPair(pyramids[k], pyramids[std::size_t(index)], {}, mode, true);
+    if (fit.proof < kProven || fit.residual > kTooUncertain || fit.correlation < 0.5 ||
+        fit.informative < 4 * kLeastInformative)
+      continue;
+    Registration r;
+    r.transform = fit.transform.after(placed[k].transform);
+    r.correlation = fit.correlation, r.residual = fit.residual, r.model = fit.model, r.informative = fit.informative;
+    return r;
+  }
+  return {};
+}
+
 } // namespace
 
 Result<std::vector<Registration>> registerFrames(const std::vector<Frame>& frames, int reference, AlignMode mode,
@@ -158,13 +184,22 @@ Result<std::vector<Registration>> registerFrames(const std::vector<Frame>& frame
   });
   if (!all) return stopped();
   const bool handHeld = heldInHand(fits, reference, frames.front().width(), frames.front().height());
-  for (const int i : order) {
-    Registration& r = placed[std::size_t(i)] = place(placed, fits[std::size_t(i)], direct[std::size_t(i)], i, reference,
-                                                     handHeld, frames.front().width(), frames.front().height());
-    const Frame& frame = frames[std::size_t(i)];
-    if (r.transform.reach(frame.width(), frame.height()) < kStillPixels) r.transform = {}, r.model = AlignMode::Off;
-    describe(r, frame.width(), frame.height());
-  }
+  // Twice: what could not be placed may be by one that was placed after it.
+  std::vector<int> seen{reference};
+  for (const bool again : {false, true})
+    for (const int i : order) {
+      Registration& r = placed[std::size_t(i)];
+      if (again && r.usable) continue;
+      if (progress.stopRequested()) return stopped();
+      const Frame& frame = frames[std::size_t(i)];
+      r = place(placed, fits[std::size_t(i)], direct[std::size_t(i)], i, reference, handHeld, frame.width(),
+                frame.height());
+      if (!r.usable)
+        if (auto other = placedByAnother(pyramids, placed, seen, i, reference, mode)) r = std::move(*other);
+      if (!again) seen.push_back(i);
+      if (r.transform.reach(frame.width(), frame.height()) < kStillPixels) r.transform = {}, r.model = AlignMode::Off;
+      describe(r, frame.width(), frame.height());
+    }
   return placed;
 }
 
