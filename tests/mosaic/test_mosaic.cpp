@@ -103,7 +103,7 @@ private slots:
       }
   }
 
-  /// A frame held upright: turned as Exif says, with each photosite's own code where its colour says it is.
+  /// A frame of a camera on its side: turned as Exif says, with each photosite's own code where its colour says it is.
   void aTurnedFileKeepsItsPhotosites_data() {
     QTest::addColumn<int>("orientation");
     for (const int o : {1, 3, 6, 8}) QTest::newRow(qPrintable(QString::number(o))) << o;
@@ -124,9 +124,9 @@ private slots:
     TIFFClose(tiff);
     const auto raw = readRaw(file);
     QVERIFY2(raw.has_value(), raw ? "" : raw.error().message.c_str());
-    const bool upright = orientation == 6 || orientation == 8;
-    QCOMPARE(raw->pixels.width(), upright ? h : w);
-    QCOMPARE(raw->pixels.height(), upright ? w : h);
+    const bool onItsSide = orientation == 6 || orientation == 8;
+    QCOMPARE(raw->pixels.width(), onItsSide ? h : w);
+    QCOMPARE(raw->pixels.height(), onItsSide ? w : h);
     for (int y = 0; y < raw->pixels.height(); ++y)
       for (int x = 0; x < raw->pixels.width(); ++x) {
         // Exif 2.32: 3 turned by half, 6 the row is the visual right side, 8 the visual left.
