@@ -17,6 +17,7 @@ constexpr double kLeastInformative = 0.002; // of the pixels
 constexpr double kLeastCorrelation = 0.35;
 constexpr double kTooUncertain = 0.4; ///< Pixels that most places of a frame still need where it was placed.
 constexpr double kAtRest = 0.4;       ///< Pixels that blocks may need where a frame is said to lie still.
+constexpr double kAgrees = 0.3;       ///< Correlation of blocks from which on they agree at all.
 
 void describe(Registration& r, int width, int height) {
   const double cx = (width - 1) / 2.0, cy = (height - 1) / 2.0;
@@ -41,24 +42,24 @@ std::vector<int> outwards(int frames, int reference) {
   return order;
 }
 
-/// Held in the hand: most frames that can be placed have moved.
-bool heldInHand(const std::vector<PairFit>& fits, int reference, int width, int height) {
-  int moved = 0, others = 0;
+/// What those frames say that can be placed: most of them have moved, or most lie still; nothing where there are none.
+enum class Held { Unknown, InHand, OnStand };
+Held heldBy(const std::vector<PairFit>& fits, int reference, int width, int height) {
+  int moved = 0, still = 0;
   for (std::size_t i = 0; i < fits.size(); ++i) {
     if (int(i) == reference) continue;
     if (fits[i].proof >= kProven && fits[i].transform.reach(width, height) > 0.5)
       ++moved;
-    else if (fits[i].still > 0 && fits[i].still < kAtRest)
-      ++others; // seen to lie still
+    else if (fits[i].still > 0 && fits[i].still < kAtRest && fits[i].stillAgrees >= kAgrees)
+      ++still; // seen to lie still
   }
-  return moved > others;
+  return moved > still ? Held::InHand : still > 0 ? Held::OnStand : Held::Unknown;
 }
 
 /// Places frame `index` by what its neighbour nearer to the reference says of it, or directly on the reference where
 /// that says more.
 Registration place(const std::vector<Registration>& placed, const PairFit& byNeighbour,
-                   const std::optional<PairFit>& direct, int index, int reference, bool handHeld, int width,
-                   int height) {
+                   const std::optional<PairFit>& direct, int index, int reference, Held held, int width, int height) {
   const int neighbour = neighbourOf(index, reference);
   Registration r;
   const auto take = [&r](const PairFit& fit) {
@@ -89,7 +90,14 @@ Registration place(const std::vector<Registration>& placed, const PairFit& byNei
                          index + 1, neighbour + 1);
     return r;
   }
-  if (handHeld && !directSays && byNeighbour.proof < kProven) {
+  if (held == Held::Unknown && !directSays && byNeighbour.proof < kProven && byNeighbour.stillAgrees < kAgrees) {
+    r.usable = false;
+    r.note = fmt::format("Frame {} agrees with the others nowhere well enough to be placed; it is left out. If the "
+                         "camera stood still, combine without aligning.",
+                         index + 1);
+    return r;
+  }
+  if (held == Held::InHand && !directSays && byNeighbour.proof < kProven) {
     r.usable = false;
     r.note = fmt::format("The others were held in the hand, and frame {} shows too little in common with them to be "
                          "placed; it is left out.",
@@ -183,7 +191,7 @@ Result<std::vector<Registration>> registerFrames(const std::vector<Frame>& frame
     direct[std::size_t(i)] = registerPair(pyramid(reference), pyramid(i), chained[std::size_t(i)], mode, false);
   });
   if (!all) return stopped();
-  const bool handHeld = heldInHand(fits, reference, frames.front().width(), frames.front().height());
+  const Held held = heldBy(fits, reference, frames.front().width(), frames.front().height());
   // Twice: what could not be placed may be by one that was placed after it.
   std::vector<int> seen{reference};
   for (const bool again : {false, true})
@@ -192,7 +200,7 @@ Result<std::vector<Registration>> registerFrames(const std::vector<Frame>& frame
       if (again && r.usable) continue;
       if (progress.stopRequested()) return stopped();
       const Frame& frame = frames[std::size_t(i)];
-      r = place(placed, fits[std::size_t(i)], direct[std::size_t(i)], i, reference, handHeld, frame.width(),
+      r = place(placed, fits[std::size_t(i)], direct[std::size_t(i)], i, reference, held, frame.width(),
                 frame.height());
       if (!r.usable)
         if (auto other = placedByAnother(pyramids, placed, seen, i, reference, mode)) r = std::move(*other);

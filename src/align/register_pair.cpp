@@ -151,10 +151,12 @@ PairFit registerPair(const LightPyramid& fixed, const LightPyramid& moving, cons
   if (left.median > kOfTheMove * meanMove(found, fit.transform)) out.proof = 0;
   if (out.proof >= kProven)
     out.transform = fit.transform.scaled(fixed.scale);
-  else
-    out.model = AlignMode::Off,
-    out.still =
-        fixed.scale * blockResidual(found, tones.moving, {}, {}, tones.fixed.width(), tones.fixed.height()).median;
+  else {
+    const int width = tones.fixed.width(), height = tones.fixed.height();
+    out.model = AlignMode::Off;
+    out.still = fixed.scale * blockResidual(found, tones.moving, {}, {}, width, height).median;
+    out.stillAgrees = agreement(found, tones.moving, {}, width, height);
+  }
   out.correlation = fit.correlation;
   out.informative = std::min(fit.informative, recordedShare(moving));
   return out;

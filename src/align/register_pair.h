@@ -14,6 +14,8 @@ struct PairFit {
   AlignMode model = AlignMode::Rigid;
   double still =
       0; ///< Median over blocks of what they would need where the frame lies unmoved, pixels; 0: too few blocks to say.
+  double stillAgrees =
+      -1; ///< Median correlation of the blocks there; -1: too few to say. Both only where no movement is proven.
 };
 
 inline constexpr double kProven = 4;

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The full campaign: thousands of sets by hand. One line of JSON a set on standard output, the rates on standard error.
-//   ml_zoo judge|align|passed|merge|walkers|look|draw COUNT [FIRST_SEED] [dng|jpeg|heif|mixed] [--keep FOLDER]
+//   ml_zoo judge|align|passed|stood|merge|walkers|look|draw COUNT [FIRST_SEED] [dng|jpeg|heif|mixed] [--keep FOLDER]
 //          [--fault NAME]
-// passed: hand-held frames that somebody walks through, aligned.
+// passed: hand-held frames that somebody walks through, aligned; stood: the same on a stand.
 #include "zoo/figures.h"
 
 #include "base/parallel.h"
@@ -176,8 +176,8 @@ void alignAll(const Order& order) {
   std::vector<double> off;
   forEachSet(order, [&](std::uint64_t seed, const auto& scene, const fs::path& folder) {
     SetOptions o = drawn(order, seed);
-    o.walker = order.what == "passed";
-    o.handHeld = o.walker || seed % 2;
+    o.walker = order.what == "passed" || order.what == "stood";
+    o.handHeld = order.what != "stood" && (o.walker || seed % 2);
     const MadeSet set(scene, o, folder);
     for (const PlacedFigure& f : placedFrames(set)) {
       {
@@ -289,8 +289,9 @@ int main(int argc, char** argv) {
       words.emplace_back(argv[i]);
   }
   if (words.empty()) {
-    std::fprintf(stderr, "ml_zoo judge|align|passed|merge|walkers COUNT [FIRST_SEED] [dng|jpeg|heif|mixed] [--keep "
-                         "FOLDER] [--fault NAME]\n");
+    std::fprintf(stderr,
+                 "ml_zoo judge|align|passed|stood|merge|walkers COUNT [FIRST_SEED] [dng|jpeg|heif|mixed] [--keep "
+                 "FOLDER] [--fault NAME]\n");
     return 2;
   }
   order.what = words[0];
@@ -303,7 +304,7 @@ int main(int argc, char** argv) {
     draw(order);
   else if (order.what == "judge")
     judgeAll(order);
-  else if (order.what == "align" || order.what == "passed")
+  else if (order.what == "align" || order.what == "passed" || order.what == "stood")
     alignAll(order);
   else
     mergeAll(order);
