@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/all_views_sheet.h"
 
+#include "app/monitor_colour.h"
+
 #include "app/view_list.h"
 
 #include <QComboBox>
@@ -52,7 +54,7 @@ void drawFitted(QPainter& p, const QRectF& box, const QImage& picture, const The
   const QSizeF size = QSizeF(picture.size()).scaled(box.size(), Qt::KeepAspectRatio);
   const QImage sharp = picture.scaled((size * p.device()->devicePixelRatioF()).toSize(), Qt::IgnoreAspectRatio,
                                       Qt::SmoothTransformation);
-  p.drawImage(QRectF(box.center() - QPointF(size.width() / 2, size.height() / 2), size), sharp);
+  p.drawImage(QRectF(box.center() - QPointF(size.width() / 2, size.height() / 2), size), monitorColour().shown(sharp));
 }
 
 /// As many lines as there is room for; the last one says that there is more.

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/main_window.h"
 
+#include "app/monitor_colour.h"
 #include "app/preferences.h"
 #include "app/printing.h"
 #include "app/sheets.h"
@@ -22,6 +23,7 @@
 #include <QStandardPaths>
 #include <QToolButton>
 #include <QVBoxLayout>
+#include <QWindow>
 
 namespace ml {
 
@@ -503,10 +505,22 @@ bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
   return QMainWindow::eventFilter(watched, event);
 }
 
-/// Files may have gone or come while another program was in front.
+/// Files may have gone or come, or the screen been measured, while another program was in front.
 void MainWindow::changeEvent(QEvent* event) {
   QMainWindow::changeEvent(event);
-  if (event->type() == QEvent::ActivationChange && isActiveWindow() && workbench_.hasView()) refresh();
+  if (event->type() != QEvent::ActivationChange || !isActiveWindow()) return;
+  takeMonitorColours();
+  if (workbench_.hasView()) refresh();
+}
+
+void MainWindow::showEvent(QShowEvent* event) {
+  QMainWindow::showEvent(event);
+  takeMonitorColours();
+  connect(windowHandle(), &QWindow::screenChanged, this, &MainWindow::takeMonitorColours, Qt::UniqueConnection);
+}
+
+void MainWindow::takeMonitorColours() {
+  if (setMonitorProfile(profileOfScreen(screen()))) pages_->update();
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {

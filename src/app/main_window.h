@@ -58,6 +58,7 @@ protected:
   /// Every press of the hand counts as work on the view.
   bool eventFilter(QObject* watched, QEvent* event) override;
   void changeEvent(QEvent*) override;
+  void showEvent(QShowEvent*) override;
   void closeEvent(QCloseEvent*) override;
 
 private:
@@ -68,6 +69,7 @@ private:
   void connectWork();
   void takePlace();
   void takePreferences();
+  void takeMonitorColours();
   void chooseFrames();
   void sortFrames(const Grouping& grouping, const QString& name, const QString& jobs);
   void chooseJob();

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/picture_view.h"
 
+#include "app/monitor_colour.h"
+
 #include <QPainter>
 #include <algorithm>
 #include <cmath>
@@ -29,6 +31,14 @@ void drawTag(QPainter& p, const QRectF& tag, const QString& text) {
 
 } // namespace
 
+const QImage& ShownPicture::of(const QImage& srgb) {
+  const MonitorColour& monitor = monitorColour();
+  if (monitor.isSrgb()) return srgb;
+  if (key_ != srgb.cacheKey() || colours_ != monitor.key())
+    key_ = srgb.cacheKey(), colours_ = monitor.key(), shown_ = monitor.shown(srgb);
+  return shown_;
+}
+
 QTransform PictureView::ontoWidget() const {
   const QRectF r = place_.rect();
   QTransform onto;
@@ -43,7 +53,7 @@ void PictureView::paintEvent(QPaintEvent*) {
   p.setRenderHint(QPainter::Antialiasing);
   if (image_.isNull()) return drawEmpty(p);
   p.setRenderHint(QPainter::SmoothPixmapTransform, place_.whole() || !marks_.fullSize.isEmpty());
-  p.drawImage(place_.rect(), image_);
+  p.drawImage(place_.rect(), shown_.of(image_));
   drawDetail(p);
   drawBeside(p);
   if (!marks_.beside.isNull() && !marks_.divider) return;
@@ -76,10 +86,10 @@ void PictureView::drawDetail(QPainter& p) const {
     p.setRenderHint(QPainter::SmoothPixmapTransform, false);
     p.drawImage(
         QRectF(QPointF(std::round(from.x()), std::round(from.y())), QSizeF(detail_.size()) / devicePixelRatioF()),
-        detail_);
+        shownDetail_.of(detail_));
   } else {
     p.setRenderHint(QPainter::SmoothPixmapTransform, place_.zoom() < 2);
-    p.drawImage(QRectF(from, place_.toWidget(detailPlace_.bottomRight())), detail_);
+    p.drawImage(QRectF(from, place_.toWidget(detailPlace_.bottomRight())), shownDetail_.of(detail_));
   }
 }
 
@@ -125,7 +135,7 @@ void PictureView::drawBeside(QPainter& p) const {
     const double x = dividerX();
     p.save();
     p.setClipRect(QRectF(r.left(), r.top(), x - r.left(), r.height()));
-    p.drawImage(r, marks_.beside);
+    p.drawImage(r, shownBeside_.of(marks_.beside));
     p.restore();
     p.setPen(QPen(QColor(0, 0, 0, 150), 3));
     p.drawLine(QPointF(x, r.top()), QPointF(x, r.bottom()));
@@ -144,8 +154,8 @@ void PictureView::drawBeside(QPainter& p) const {
         QSizeF(image_.size()).scaled(QSizeF(half - 1.5 * margin, height() - 2 * margin), Qt::KeepAspectRatio);
     return QRectF(QPointF(left + (half - size.width()) / 2, (height() - size.height()) / 2), size);
   };
-  p.drawImage(fit(0), marks_.beside);
-  p.drawImage(fit(half), image_);
+  p.drawImage(fit(0), shownBeside_.of(marks_.beside));
+  p.drawImage(fit(half), shown_.of(image_));
   drawName(p, fit(0).topLeft(), marks_.besideName);
 }
 

@@ -11,6 +11,16 @@
 
 namespace ml {
 
+/// A picture in the colours of the screen, worked out once.
+class ShownPicture {
+public:
+  [[nodiscard]] const QImage& of(const QImage& srgb);
+
+private:
+  qint64 key_ = 0, colours_ = 0;
+  QImage shown_;
+};
+
 /// The picture on a neutral ground, whole or enlarged, with what a station draws over it. All that a pointer does there
 /// the keyboard does too: arrow keys move a cross (or go from place to place), Return presses, and presses again to let
 /// go.
@@ -101,6 +111,7 @@ private:
   const Theme* theme_ = &Theme::dusk();
   PicturePlace place_;
   QImage image_;
+  mutable ShownPicture shown_, shownDetail_, shownBeside_;
   QPolygonF stroke_;
   QPointF hover_{-1, -1}, cross_{0.5, 0.5};
   int chosen_ = -1;

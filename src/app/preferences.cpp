@@ -2,6 +2,7 @@
 #include "app/preferences.h"
 
 #include "app/commands.h"
+#include "app/monitor_colour.h"
 #include "app/theme.h"
 
 #include <QCheckBox>
@@ -91,6 +92,13 @@ QWidget* folderRow(QLineEdit* line) {
   return whole;
 }
 
+QLabel* monitorLine() {
+  auto* line = new QLabel(monitorColour().words());
+  line->setObjectName("prefMonitor");
+  line->setWordWrap(true);
+  return line;
+}
+
 } // namespace
 
 QString Preferences::theme() {
@@ -153,8 +161,7 @@ bool editPreferences(QWidget* parent, Commands& commands) {
   form->addRow(QDialog::tr("Jobs are kept in"), folderRow(jobs));
   form->addRow(QString(),
                new QLabel(QDialog::tr("Another place counts from the next start on; jobs stay where they are.")));
-  form->addRow(QDialog::tr("Colours on screen"),
-               new QLabel(QDialog::tr("sRGB; the screen's own profile is not read by this version")));
+  form->addRow(QDialog::tr("Colours on screen"), monitorLine());
   form->addRow(QDialog::tr("Distances in"), units);
   form->addRow(QDialog::tr("Shadows of new jobs"), shadows);
   form->addRow(QDialog::tr("Longest side for the web"), web);

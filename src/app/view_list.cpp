@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/view_list.h"
 
+#include "app/monitor_colour.h"
+
 #include <QContextMenuEvent>
 #include <QInputDialog>
 #include <QKeyEvent>
@@ -58,7 +60,8 @@ public:
       const double density = p->device()->devicePixelRatioF();
       const QSizeF size = QSizeF(picture.size()).scaled(box.size(), Qt::KeepAspectRatio);
       QImage small = picture.scaled((size * density).toSize(), Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
-      p->drawImage(QRectF(box.center() - QPointF(size.width() / 2, size.height() / 2), size), small);
+      p->drawImage(QRectF(box.center() - QPointF(size.width() / 2, size.height() / 2), size),
+                   monitorColour().shown(small));
     }
     const int left = box.right() + 8;
     const QRect words(left, r.top(), r.right() - left - 2, r.height());
