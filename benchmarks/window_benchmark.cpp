@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // How long the window lets the hand wait: the longest time between two turns of the event loop while the demo is
 // opened, walked from Light to Finish and dragged. Nothing is shown: QT_QPA_PLATFORM=offscreen ml_window_benchmark
+#include "support/scenes.h"
 #include "support/wait.h"
 #include "support/window.h"
 
@@ -10,6 +11,7 @@
 #include <QTemporaryDir>
 #include <algorithm>
 #include <cstdio>
+#include <functional>
 
 using namespace ml;
 
@@ -58,6 +60,68 @@ void drag(QWidget* widget, QPointF from, QPointF to, int steps) {
   QTest::mouseRelease(widget, Qt::LeftButton, {}, at(1));
 }
 
+/// Work that can be stopped.
+struct Stoppable {
+  std::function<void()> begin, stop;
+  std::function<bool()> running;
+};
+
+/// How long work goes on after it is told to stop, at moments all over it.
+void reportStops(const char* what, const Stoppable& work, MainWindow& window) {
+  constexpr int kMoments = 12;
+  const auto untilDone = [&work](int atMost) {
+    QElapsedTimer timer;
+    timer.start();
+    while (work.running() && timer.elapsed() < atMost) QTest::qWait(1);
+    return double(timer.nsecsElapsed()) / 1e6;
+  };
+  constexpr int kForGood = 600000;
+  work.begin();
+  const double whole = untilDone(kForGood);
+  (void)test::settled(window);
+  std::vector<double> waits;
+  for (int i = 0; i < kMoments; ++i) {
+    work.begin();
+    (void)untilDone(int(whole * (i + 0.5) / kMoments));
+    if (!work.running()) continue;
+    work.stop();
+    waits.push_back(untilDone(kForGood));
+    (void)test::settled(window);
+  }
+  std::sort(waits.begin(), waits.end());
+  if (!waits.empty())
+    std::printf("%-28s takes %.1f s; stopped %zu times, after %.0f ms at the median and %.0f ms at most\n", what,
+                whole / 1000, waits.size(), waits[waits.size() / 2], waits.back());
+}
+
+/// Five frames of 24 megapixels, combined and delivered.
+void stops(MainWindow& window, const QTemporaryDir& dir) {
+  const auto card = test::pathOf(dir) / "card";
+  (void)test::shootScene(test::texturedScene(6000, 4000, 12, 5), test::exposedAt({3, 5, 7, 9, 11}), FrameFormat::Jpeg,
+                         card);
+  window.openPaths({QString::fromStdString(card.string())});
+  (void)test::settled(window);
+  Workbench& bench = window.workbench();
+  reportStops(
+      "combining",
+      {[&bench] { bench.combine.combine({}); }, [&bench] { bench.stopWork(); }, [&bench] { return bench.busy(); }},
+      window);
+  bench.combine.combine({});
+  (void)test::settled(window);
+  bench.goTo(stations::kDeliver);
+  (void)test::settled(window);
+  double exposure = 0;
+  const auto deliverAnew = [&] {
+    Recipe recipe = bench.view().recipe;
+    recipe.tone.exposure = exposure += 0.01;
+    bench.finish.setRecipe(recipe);
+    (void)test::settled(window);
+    bench.deliver.deliver({{"jpeg", "print", "exr"}, false, {}, kNamePattern, {}});
+  };
+  reportStops("delivering",
+              {deliverAnew, [&bench] { bench.deliver.pause(); }, [&bench] { return bench.deliver.running(); }}, window);
+}
+
 } // namespace
 
 int main(int count, char** arguments) {
@@ -68,6 +132,8 @@ int main(int count, char** arguments) {
   window.resize(1280, 800);
   window.show();
   QTest::qWait(50);
+  const bool onlyStops = app.arguments().contains("--stops");
+  if (onlyStops) return stops(window, jobs), 0;
   app.gaps.clear();
   test::click(test::visible<QPushButton>(window, "openDemo"));
   (void)test::settled(window);
@@ -101,5 +167,6 @@ int main(int count, char** arguments) {
     (void)test::settled(window);
   }
   report(app, "from station to station");
+  stops(window, jobs);
   return 0;
 }

@@ -19,7 +19,7 @@
 namespace ml {
 namespace {
 
-constexpr int kWidth = 328, kPictureHeight = 104, kHeight = kPictureHeight + 80;
+constexpr int kWidth = 328, kPictureHeight = 104, kWordsHeight = 80;
 enum Role { kBefore = Qt::UserRole, kAfter, kState, kSays, kLook, kOut, kStates, kView };
 
 /// How several views may be combined otherwise.
@@ -82,7 +82,9 @@ public:
   using QStyledItemDelegate::QStyledItemDelegate;
   const Theme* theme = &Theme::dusk();
 
-  QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {kWidth, kHeight}; }
+  QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override {
+    return {grown(kWidth, 0.3), kPictureHeight + grown(kWordsHeight)};
+  }
   void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
     p->save();
     p->setRenderHint(QPainter::Antialiasing);
@@ -97,22 +99,25 @@ public:
     drawFitted(*p, left, index.data(kBefore).value<QImage>(), *theme);
     drawFitted(*p, left.translated(half + 8, 0), index.data(kAfter).value<QImage>(), *theme);
     const QRect words(r.left() + 10, r.top() + kPictureHeight + 2, r.width() - 20, r.height() - kPictureHeight - 6);
+    const int state = grown(130);
     p->setPen(theme->text);
     p->setFont(uiFont(10, true));
     p->drawText(
-        QRect(words.left(), words.top(), words.width() - 130, 18), Qt::AlignLeft | Qt::AlignVCenter,
-        p->fontMetrics().elidedText(index.data(Qt::DisplayRole).toString(), Qt::ElideRight, words.width() - 130));
+        QRect(words.left(), words.top(), words.width() - state, grown(18)), Qt::AlignLeft | Qt::AlignVCenter,
+        p->fontMetrics().elidedText(index.data(Qt::DisplayRole).toString(), Qt::ElideRight, words.width() - state));
     p->setFont(uiFont(8.5));
     p->setPen(theme->quiet);
-    p->drawText(QRect(words.right() - 130, words.top(), 130, 18), Qt::AlignRight | Qt::AlignVCenter,
+    p->drawText(QRect(words.right() - state, words.top(), state, grown(18)), Qt::AlignRight | Qt::AlignVCenter,
                 index.data(kState).toString());
-    drawStates(*p, *theme, QPointF(words.left() + 3, words.top() + 25), index.data(kStates).value<StationStates>());
+    drawStates(*p, *theme, QPointF(words.left() + 3, words.top() + grown(25)),
+               index.data(kStates).value<StationStates>());
     p->setFont(uiFont(8.5));
     p->setPen(index.data(kLook).toBool() ? theme->text : theme->quiet);
     if (index.data(kLook).toBool()) { // a mark beside the words, not a colour alone
-      p->fillRect(QRect(words.left() - 4, words.top() + 34, 3, 26), theme->accent);
+      p->fillRect(QRect(words.left() - 4, words.top() + grown(34), 3, grown(26)), theme->accent);
     }
-    drawLines(*p, QRect(words.left() + 4, words.top() + 33, words.width() - 4, 32), index.data(kSays).toString());
+    drawLines(*p, QRect(words.left() + 4, words.top() + grown(33), words.width() - 4, grown(32)),
+              index.data(kSays).toString());
     p->restore();
   }
 };
@@ -134,7 +139,9 @@ AllViewsSheet::AllViewsSheet(Workbench& workbench, QWidget* parent) : QFrame(par
   card_ = new PairCard(this);
   list_->setItemDelegate(card_);
   column->addWidget(list_, 1);
-  column->addWidget(buildTools());
+  QWidget* tools = withinReach(buildTools());
+  if (textSize() > 1) tools->setFixedHeight(grown(82));
+  column->addWidget(tools);
   connect(list_, &QListWidget::itemSelectionChanged, this, &AllViewsSheet::refresh);
   connect(list_, &QListWidget::itemActivated, this, [this] { emit viewOpened(list_->currentRow()); });
   connect(list_, &QWidget::customContextMenuRequested, this, &AllViewsSheet::menu);

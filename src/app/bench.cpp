@@ -18,7 +18,13 @@ Bench::Bench(StationModel& station) : station_(station) {
   outer->setSpacing(26);
   row_ = new QHBoxLayout;
   row_->setSpacing(26);
-  outer->addLayout(row_, 1);
+  if (textSize() > 1) {
+    auto* tools = new QWidget;
+    row_->setContentsMargins(0, 0, 0, 0);
+    tools->setLayout(row_);
+    outer->addWidget(withinReach(tools), 1);
+  } else
+    outer->addLayout(row_, 1);
   next_ = new QPushButton;
   next_->setObjectName("next");
   next_->setProperty("role", "next");

@@ -62,7 +62,7 @@ private:
     auto* made = new QComboBox;
     made->setObjectName(name);
     made->setAccessibleName(accessible);
-    made->setFixedWidth(width);
+    made->setFixedWidth(grown(width));
     connect(made, &QComboBox::activated, this, &CombineBench::combine);
     return made;
   }
@@ -94,7 +94,7 @@ private:
       made->setObjectName(name);
       made->setRange(0, 255);
       made->setButtonSymbols(QAbstractSpinBox::NoButtons);
-      made->setFixedWidth(42);
+      made->setFixedWidth(grown(42));
       made->setAccessibleName(accessible);
       connect(made, &QSpinBox::editingFinished, this, [this] {
         if (changedTones()) combine();
@@ -150,13 +150,13 @@ private:
     from_ = new QComboBox;
     from_->setObjectName("paintFrom");
     from_->setAccessibleName(tr("Frame to paint from"));
-    from_->setFixedWidth(104);
+    from_->setFixedWidth(grown(104));
     column->addWidget(paint_);
     column->addWidget(from_);
     brush_ = new QComboBox;
     brush_->setObjectName("brush");
     brush_->setAccessibleName(tr("Size of the brush"));
-    brush_->setFixedWidth(104);
+    brush_->setFixedWidth(grown(104));
     brush_->addItem(tr("small brush"), 0.012);
     brush_->addItem(tr("brush"), 0.03);
     brush_->addItem(tr("large brush"), 0.07);
@@ -178,7 +178,7 @@ private:
     frames_->setObjectName("combineFrames");
     frames_->setAccessibleName(tr("Frames"));
     frames_->setFont(uiFont(9));
-    frames_->setFixedHeight(92);
+    frames_->setFixedHeight(grown(92));
     frames_->setToolTip(tr("Untick a frame to leave it out. Double-click to type its exposure time"));
     column->addWidget(frames_);
     column->addStretch();

@@ -127,7 +127,7 @@ private:
     auto* down = button(keys, "queueDown", QString(QChar(0x2193)));
     up->setToolTip(tr("Sooner (Alt+Up)"));
     down->setToolTip(tr("Later (Alt+Down)"));
-    for (auto* arrow : {up, down}) arrow->setFixedWidth(30), arrow->setAccessibleName(arrow->toolTip());
+    for (auto* arrow : {up, down}) arrow->setFixedWidth(grown(30)), arrow->setAccessibleName(arrow->toolTip());
     auto* out = button(keys, "queueOut", tr("Take out"));
     keys->addStretch();
     waiting->addLayout(keys);
@@ -155,7 +155,7 @@ private:
     made->setPlaceholderText(hint);
     made->setAccessibleName(name == QString("namePattern") ? tr("How files are named") : hint);
     made->setToolTip(hint);
-    made->setMinimumWidth(84);
+    made->setMinimumWidth(grown(84));
     column->addWidget(made);
     connect(made, &QLineEdit::editingFinished, this,
             [made] { QSettings().setValue(made->objectName(), made->text()); });

@@ -121,10 +121,10 @@ private:
     auto* first = column(tr("Start from"));
     look_ = new QComboBox;
     look_->setObjectName("look");
-    look_->setFixedWidth(220);
+    look_->setFixedWidth(grown(220));
     first->addWidget(look_);
     strength_ = new SliderGrid({{"lookStrength", tr("How much of it"), 0, 100, 0.01, Reads::Percent, {}, 100}}, 1);
-    strength_->setFixedWidth(220);
+    strength_->setFixedWidth(grown(220));
     first->addWidget(strength_);
     first->addStretch();
     auto* second = column(tr("Use again"));
@@ -138,7 +138,7 @@ private:
     auto* third = column(tr("Compare with"));
     against_ = new QComboBox;
     against_->setObjectName("against");
-    against_->setFixedWidth(250);
+    against_->setFixedWidth(grown(250));
     compare_ = new QComboBox;
     compare_->setObjectName("comparing");
     compare_->addItems({tr("not now"), tr("behind a divider"), tr("side by side")});
@@ -403,7 +403,7 @@ private:
     area_ = new QComboBox;
     area_->setObjectName("area");
     area_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    area_->setMinimumContentsLength(6);
+    area_->setMinimumContentsLength(textSize() > 1 ? 8 : 6);
     area_->setToolTip(tr("The area that the sliders change"));
     connect(area_, &QComboBox::activated, &finish_.tools, &FinishTools::selectArea);
     auto* windows = small("addWindows", tr("Windows"), tr("All windows, found from their light"));

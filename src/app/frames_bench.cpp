@@ -67,7 +67,7 @@ public:
     focal_->setAccessibleName(tr("Focal length"));
     focal_->setButtonSymbols(QAbstractSpinBox::NoButtons);
     focal_->setKeyboardTracking(false);
-    focal_->setFixedWidth(74);
+    focal_->setFixedWidth(grown(74));
     grid->addWidget(hand_, 0, 4);
     grid->addWidget(focal_, 0, 5);
     fade_ = new QComboBox;
@@ -161,7 +161,7 @@ private:
       made->setObjectName(object);
       made->setAccessibleName(title);
       made->setToolTip(title);
-      made->setFixedWidth(118);
+      made->setFixedWidth(grown(118));
       return made;
     };
     step_ = box("ownStep", tr("Stops between frames"));
@@ -214,7 +214,7 @@ private:
     auto* box = new QComboBox;
     box->setObjectName(name);
     box->setAccessibleName(title);
-    box->setFixedWidth(width);
+    box->setFixedWidth(grown(width));
     grid->addWidget(label, line, column);
     grid->addWidget(box, line, column + 1);
     return box;

@@ -58,9 +58,8 @@ FramesSheet::FramesSheet(FramesModel& frames) : frames_(frames) {
                      "cost.\nTake two readings at Light first: the brightest and the darkest that must keep texture."));
   empty_->setAlignment(Qt::AlignCenter);
   outer->addWidget(empty_, 1);
-  body_ = new QWidget;
-  outer->addWidget(body_, 1);
-  auto* columns = new QHBoxLayout(body_);
+  auto* body = new QWidget;
+  auto* columns = new QHBoxLayout(body);
   columns->setContentsMargins(0, 0, 0, 0);
   columns->setSpacing(20);
 
@@ -68,6 +67,7 @@ FramesSheet::FramesSheet(FramesModel& frames) : frames_(frames) {
   left->setSpacing(6);
   left->addWidget(buildAnswer());
   ways_ = new WaysChart;
+  ways_->setMinimumWidth(grown(340));
   left->addWidget(ways_, 1);
   buildTable();
   left->addWidget(table_, 1);
@@ -75,6 +75,8 @@ FramesSheet::FramesSheet(FramesModel& frames) : frames_(frames) {
   left->addWidget(answer_);
   columns->addLayout(left, 1);
   columns->addWidget(buildSide());
+  body_ = withinReach(body);
+  outer->addWidget(body_, 1);
   connect(ways_, &WaysChart::chosen, &frames_, &FramesModel::chooseWay);
 }
 
@@ -103,7 +105,7 @@ void FramesSheet::buildTable() {
       {tr("Way to bracket"), tr("Frames"), tr("Covers"), tr("Least SNR"), tr("Overlap"), tr("Seconds"), tr("MB")});
   table_->verticalHeader()->hide();
   table_->verticalHeader()->setMinimumSectionSize(18);
-  table_->verticalHeader()->setDefaultSectionSize(24);
+  table_->verticalHeader()->setDefaultSectionSize(grown(24));
   table_->horizontalHeader()->setFont(uiFont(8));
   table_->setFont(uiFont(9));
   table_->setShowGrid(false);
@@ -116,7 +118,7 @@ void FramesSheet::buildTable() {
   table_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
   for (int i = 1; i < 7; ++i) {
     table_->horizontalHeader()->setSectionResizeMode(i, QHeaderView::Fixed);
-    table_->setColumnWidth(i, widths[i]);
+    table_->setColumnWidth(i, grown(widths[i]));
   }
   const char* tips[] = {"",
                         "How many are fired, from the shortest to the longest time",
@@ -139,7 +141,7 @@ void FramesSheet::buildTable() {
 /// What to set on the camera, and what to watch for.
 QWidget* FramesSheet::buildSide() {
   auto* side = new QWidget;
-  side->setFixedWidth(262);
+  side->setFixedWidth(grown(262, 0.6));
   auto* right = new QVBoxLayout(side);
   right->setContentsMargins(0, 0, 0, 0);
   right->setSpacing(6);
@@ -151,7 +153,7 @@ QWidget* FramesSheet::buildSide() {
   settings_->horizontalHeader()->hide();
   settings_->verticalHeader()->hide();
   settings_->verticalHeader()->setMinimumSectionSize(18);
-  settings_->verticalHeader()->setDefaultSectionSize(19);
+  settings_->verticalHeader()->setDefaultSectionSize(grown(19));
   settings_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   settings_->setFont(uiFont(9));
   settings_->setShowGrid(false);
@@ -159,7 +161,7 @@ QWidget* FramesSheet::buildSide() {
   settings_->setSelectionMode(QAbstractItemView::NoSelection);
   settings_->setFocusPolicy(Qt::NoFocus);
   settings_->horizontalHeader()->setStretchLastSection(true);
-  settings_->setColumnWidth(0, 92);
+  settings_->setColumnWidth(0, grown(92));
   right->addWidget(settings_, 3);
   warnings_ = label("warnings", false, 9);
   right->addWidget(warnings_);

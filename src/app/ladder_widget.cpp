@@ -17,10 +17,18 @@
 namespace ml {
 namespace {
 
-constexpr int kTop = 44, kBottom = 66;
-constexpr int kAxis = 46;                        // the scale's line
-constexpr int kGlowLeft = 48, kGlowWidth = 48;   // the scene's own distribution
-constexpr int kColumnsLeft = 106, kPinLane = 90; // frames between the glow and the pins' names
+int headRoom() {
+  return grown(44);
+}
+int footRoom() {
+  return grown(66);
+}
+int pinLane() {
+  return grown(90);
+}
+constexpr int kAxis = 46;                      // the scale's line
+constexpr int kGlowLeft = 48, kGlowWidth = 48; // the scene's own distribution
+constexpr int kColumnsLeft = 106;              // frames between the glow and the pins' names
 constexpr int kPaperLane = 98, kPaperWidth = 14, kTonesWidth = 26;
 constexpr double kKeyPull = 0.1; // stops
 constexpr double kPaperRange = kPaperStops;
@@ -45,7 +53,7 @@ std::vector<double> spread(std::vector<double> wanted, double gap, double low, d
 
 LadderWidget::LadderWidget(QWidget* parent) : QWidget(parent) {
   setObjectName("ladder");
-  setFixedWidth(324);
+  setFixedWidth(234 + pinLane());
   setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Preferred);
   setMouseTracking(true);
   setFocusPolicy(Qt::StrongFocus);
@@ -68,15 +76,15 @@ void LadderWidget::setTheme(const Theme& theme) {
 }
 
 double LadderWidget::yOf(double ev) const {
-  return kTop + (data_.top - ev) / (data_.top - data_.bottom) * (height() - kTop - kBottom);
+  return headRoom() + (data_.top - ev) / (data_.top - data_.bottom) * (height() - headRoom() - footRoom());
 }
 
 double LadderWidget::paperY(double stops) const {
-  return kTop + -stops / kPaperRange * (height() - kTop - kBottom);
+  return headRoom() + -stops / kPaperRange * (height() - headRoom() - footRoom());
 }
 
 double LadderWidget::columnsRight() const {
-  return width() - (data_.pins.empty() && data_.given.empty() ? 14 : kPinLane);
+  return width() - (data_.pins.empty() && data_.given.empty() ? 14 : pinLane());
 }
 
 double LadderWidget::pitch() const {
@@ -115,7 +123,7 @@ void LadderWidget::paintEvent(QPaintEvent*) {
 void LadderWidget::drawScale(QPainter& p) const {
   p.setFont(uiFont(9));
   p.setPen(theme_->quiet);
-  p.drawText(QRect(8, 8, width() - 16, 18), Qt::AlignLeft | Qt::AlignVCenter, tr("Light, EV at ISO 100"));
+  p.drawText(QRect(8, 8, width() - 16, grown(18)), Qt::AlignLeft | Qt::AlignVCenter, tr("Light, EV at ISO 100"));
   const int every = data_.top - data_.bottom > 14 ? 2 : 1;
   // Lines of the grid end where words begin.
   const double gridRight = !data_.legend.empty() ? kGlowLeft + (data_.glow.empty() ? 4 : kGlowWidth)
@@ -130,11 +138,11 @@ void LadderWidget::drawScale(QPainter& p) const {
     p.drawLine(QPointF(kAxis, y), QPointF(gridRight, y));
     if (!named) continue;
     p.setPen(theme_->quiet);
-    p.drawText(QRectF(0, y - 9, kAxis - 10, 18), Qt::AlignRight | Qt::AlignVCenter,
+    p.drawText(QRectF(0, y - grown(9), kAxis - 10, grown(18)), Qt::AlignRight | Qt::AlignVCenter,
                QString::number(ev).replace('-', QChar(0x2212)));
   }
   p.setPen(QPen(theme_->quiet, 1));
-  p.drawLine(QPointF(kAxis, kTop), QPointF(kAxis, height() - kBottom));
+  p.drawLine(QPointF(kAxis, headRoom()), QPointF(kAxis, height() - footRoom()));
 }
 
 /// A quiet band on the scale over all the light that must be kept.
@@ -150,11 +158,11 @@ void LadderWidget::drawLegend(QPainter& p) const {
   if (data_.legend.empty()) return;
   p.setFont(uiFont(8.5));
   const double left = data_.glow.empty() ? kAxis + 12 : kGlowLeft + kGlowWidth + 10;
-  const double right = data_.pins.empty() ? width() - 12 : width() - kPinLane - 12;
+  const double right = data_.pins.empty() ? width() - 12 : width() - pinLane() - 12;
   for (const auto& level : data_.legend) {
     if (level.ev > data_.top - 0.2 || level.ev < data_.bottom + 0.2) continue;
     p.setPen(faded(theme_->quiet, 200));
-    p.drawText(QRectF(left, yOf(level.ev) - 9, right - left, 18), Qt::AlignLeft | Qt::AlignVCenter,
+    p.drawText(QRectF(left, yOf(level.ev) - grown(9), right - left, grown(18)), Qt::AlignLeft | Qt::AlignVCenter,
                p.fontMetrics().elidedText(level.label, Qt::ElideRight, int(right - left)));
   }
 }
@@ -177,7 +185,7 @@ void LadderWidget::drawGlow(QPainter& p) const {
 
 void LadderWidget::drawUncovered(QPainter& p) const {
   for (const auto& s : data_.uncovered) {
-    const QRectF band(kAxis + 1, yOf(s.to), width() - kPinLane - kAxis, yOf(s.from) - yOf(s.to));
+    const QRectF band(kAxis + 1, yOf(s.to), width() - pinLane() - kAxis, yOf(s.from) - yOf(s.to));
     p.fillRect(band, QBrush(theme_->quiet, Qt::BDiagPattern));
     p.setFont(uiFont(8.5));
     p.setPen(theme_->text);
@@ -244,7 +252,7 @@ void LadderWidget::drawGivenBy(QPainter& p, int index) const {
 
 /// Numbers, and stops from the middle of the plan; on a second row where one has no room, left out where neither has.
 void LadderWidget::drawFeet(QPainter& p) const {
-  const double foot = height() - kBottom + 8;
+  const double foot = height() - footRoom() + 8;
   double numbersEnd = 0, rowEnd[2] = {0, 0};
   for (int i = 0; i < int(data_.columns.size()); ++i) {
     const auto& c = data_.columns[std::size_t(i)];
@@ -253,7 +261,7 @@ void LadderWidget::drawFeet(QPainter& p) const {
     p.setFont(uiFont(9, true));
     if (const double half = p.fontMetrics().horizontalAdvance(number) / 2.0; middle - half > numbersEnd) {
       p.setPen(theme_->text);
-      p.drawText(QRectF(middle - half - 2, foot, 2 * half + 4, 16), Qt::AlignCenter, number);
+      p.drawText(QRectF(middle - half - 2, foot, 2 * half + 4, grown(16)), Qt::AlignCenter, number);
       numbersEnd = middle + half + 1;
     }
     p.setFont(uiFont(8));
@@ -262,7 +270,8 @@ void LadderWidget::drawFeet(QPainter& p) const {
     const int row = middle - half > rowEnd[0] ? 0 : middle - half > rowEnd[1] ? 1 : -1;
     if (row < 0) continue;
     p.setPen(theme_->quiet);
-    p.drawText(QRectF(middle - half - 2, foot + 17 + 14 * row, 2 * half + 4, 14), Qt::AlignCenter, offset);
+    p.drawText(QRectF(middle - half - 2, foot + grown(17) + grown(14) * row, 2 * half + 4, grown(14)), Qt::AlignCenter,
+               offset);
     rowEnd[row] = middle + half + 3;
   }
 }
@@ -278,7 +287,7 @@ void LadderWidget::drawGiven(QPainter& p) const {
     if (std::abs(y - last) < 46) continue;
     last = y;
     p.setPen(theme_->quiet);
-    p.drawText(QRectF(width() - 74, y - 8, 66, 16), Qt::AlignRight | Qt::AlignVCenter,
+    p.drawText(QRectF(width() - 108, y - grown(8), 100, grown(16)), Qt::AlignRight | Qt::AlignVCenter,
                tr("SNR %1").arg(it->snr, 0, 'f', 0));
   }
 }
@@ -292,14 +301,14 @@ std::vector<LadderData::Pin> LadderWidget::pinsFromTheTop() const {
 std::vector<double> LadderWidget::namePlaces(const std::vector<LadderData::Pin>& pins) const {
   std::vector<double> wanted;
   for (const auto& pin : pins) wanted.push_back(yOf(pin.ev));
-  return spread(wanted, 32, kTop - 8, height() - kBottom + 8);
+  return spread(wanted, grown(32), headRoom() - 8, height() - footRoom() + 8);
 }
 
 /// Behind the columns, so that no line crosses a time.
 void LadderWidget::drawPinLines(QPainter& p) const {
   const auto pins = pinsFromTheTop();
   const auto places = namePlaces(pins);
-  const double right = width() - kPinLane;
+  const double right = width() - pinLane();
   for (std::size_t i = 0; i < pins.size(); ++i) {
     const double y = yOf(pins[i].ev);
     p.setPen(QPen(faded(theme_->accent, 170), 1, pins[i].keepTexture ? Qt::SolidLine : Qt::DotLine));
@@ -311,7 +320,7 @@ void LadderWidget::drawPinLines(QPainter& p) const {
 void LadderWidget::drawPins(QPainter& p) const {
   const auto pins = pinsFromTheTop();
   const auto places = namePlaces(pins);
-  const double right = width() - kPinLane;
+  const double right = width() - pinLane();
   for (std::size_t i = 0; i < pins.size(); ++i) {
     const double y = yOf(pins[i].ev);
     QPainterPath diamond;
@@ -324,43 +333,44 @@ void LadderWidget::drawPins(QPainter& p) const {
     if (!data_.ties.empty()) continue;
     p.setFont(uiFont(9, true));
     p.setPen(theme_->text);
-    p.drawText(QRectF(right + 8, places[i] - 15, kPinLane - 12, 15), Qt::AlignLeft | Qt::AlignVCenter,
-               p.fontMetrics().elidedText(pins[i].label, Qt::ElideRight, kPinLane - 12));
+    p.drawText(QRectF(right + 8, places[i] - grown(15), pinLane() - 12, grown(15)), Qt::AlignLeft | Qt::AlignVCenter,
+               p.fontMetrics().elidedText(pins[i].label, Qt::ElideRight, pinLane() - 12));
     p.setFont(uiFont(9));
     p.setPen(theme_->quiet);
-    p.drawText(QRectF(right + 8, places[i] - 1, kPinLane - 12, 15), Qt::AlignLeft | Qt::AlignVCenter,
+    p.drawText(QRectF(right + 8, places[i] - 1, pinLane() - 12, grown(15)), Qt::AlignLeft | Qt::AlignVCenter,
                tr(pins[i].atLeast ? "over EV %1" : "EV %1").arg(pins[i].ev, 0, 'f', 1));
   }
 }
 
 void LadderWidget::drawPaper(QPainter& p) const {
-  const double x = width() - kPaperLane, tall = height() - kTop - kBottom;
-  QLinearGradient tones(0, kTop, 0, kTop + tall);
+  const double x = width() - kPaperLane, tall = height() - headRoom() - footRoom();
+  QLinearGradient tones(0, headRoom(), 0, headRoom() + tall);
   for (int i = 0; i <= 16; ++i) {
     const double linear = std::exp2(-kPaperRange * i / 16);
     const int code =
         int(std::lround(255 * (linear <= 0.0031308 ? 12.92 * linear : 1.055 * std::pow(linear, 1 / 2.4) - 0.055)));
     tones.setColorAt(i / 16.0, QColor(code, code, code));
   }
-  p.fillRect(QRectF(x, kTop, kPaperWidth, tall), tones);
+  p.fillRect(QRectF(x, headRoom(), kPaperWidth, tall), tones);
   p.setPen(theme_->line);
   p.setBrush(Qt::NoBrush);
-  p.drawRect(QRectF(x, kTop, kPaperWidth, tall));
+  p.drawRect(QRectF(x, headRoom(), kPaperWidth, tall));
   if (!data_.paper.empty()) { // how much of the picture lies at each tone
     const float most = std::max(1e-6f, *std::max_element(data_.paper.begin(), data_.paper.end()));
     const double left = x + kPaperWidth + 2, step = tall / double(data_.paper.size());
-    QPainterPath shape(QPointF(left, kTop));
+    QPainterPath shape(QPointF(left, headRoom()));
     for (std::size_t i = 0; i < data_.paper.size(); ++i)
-      shape.lineTo(left + kTonesWidth * std::sqrt(data_.paper[i] / most), kTop + (double(i) + 0.5) * step);
-    shape.lineTo(left, kTop + tall);
+      shape.lineTo(left + kTonesWidth * std::sqrt(data_.paper[i] / most), headRoom() + (double(i) + 0.5) * step);
+    shape.lineTo(left, headRoom() + tall);
     p.fillPath(shape, faded(theme_->text, 110));
   }
   p.setFont(uiFont(9));
   p.setPen(theme_->quiet);
-  p.drawText(QRectF(x - 60, 8, width() - x + 52, 18), Qt::AlignRight | Qt::AlignVCenter, tr("Paper, stops"));
+  p.drawText(QRectF(x - 60, 8, width() - x + 52, grown(18)), Qt::AlignRight | Qt::AlignVCenter, tr("Paper, stops"));
   const double words = x + kPaperWidth + kTonesWidth + 8;
   for (int stop = 0; stop <= int(kPaperRange); ++stop)
-    p.drawText(QRectF(words, paperY(-stop) - 9, width() - words - 4, 18), Qt::AlignLeft | Qt::AlignVCenter,
+    p.drawText(QRectF(words, paperY(-stop) - grown(9), width() - words - 4, grown(18)),
+               Qt::AlignLeft | Qt::AlignVCenter,
                stop == 0                  ? tr("white")
                : stop == int(kPaperRange) ? tr("black")
                                           : QString(QChar(0x2212)) + QString::number(stop));
@@ -371,7 +381,8 @@ void LadderWidget::drawTies(QPainter& p) const {
   const double x = width() - kPaperLane;
   for (int i = 0; i < int(data_.ties.size()); ++i) {
     const Tie& tie = data_.ties[std::size_t(i)];
-    const double y0 = yOf(tie.scene), y1 = std::clamp(paperY(tie.paper), double(kTop), double(height() - kBottom));
+    const double y0 = yOf(tie.scene),
+                 y1 = std::clamp(paperY(tie.paper), double(headRoom()), double(height() - footRoom()));
     QPainterPath path(QPointF(kGlowLeft + kGlowWidth + 6, y0));
     path.cubicTo(kColumnsLeft + 30, y0, x - 40, y1, x - 4, y1);
     const bool chosen = hasFocus() && i == keyTie_;
@@ -392,12 +403,12 @@ void LadderWidget::drawEmpty(QPainter& p) const {
   p.setFont(uiFont(10));
   p.setPen(theme_->quiet);
   p.drawText(
-      QRect(kAxis + 20, kTop + 40, width() - kAxis - 40, 200), Qt::AlignLeft | Qt::TextWordWrap,
+      QRect(kAxis + 20, headRoom() + 40, width() - kAxis - 40, 200), Qt::AlignLeft | Qt::TextWordWrap,
       tr("The Light Ladder.\n\nReadings become pins, frames become columns, and what no frame records stays hatched."));
 }
 
 double LadderWidget::paperAt(double y) const {
-  return -(y - kTop) / (height() - kTop - kBottom) * kPaperRange;
+  return -(y - headRoom()) / (height() - headRoom() - footRoom()) * kPaperRange;
 }
 
 int LadderWidget::tieAt(QPointF at) const {
@@ -487,7 +498,7 @@ void LadderWidget::mousePressEvent(QMouseEvent* event) {
     return update();
   }
   for (int i = 0; i < int(data_.columns.size()); ++i)
-    if (data_.columns[std::size_t(i)].shot && columnRect(i).adjusted(-3, 0, 3, kBottom).contains(event->position()))
+    if (data_.columns[std::size_t(i)].shot && columnRect(i).adjusted(-3, 0, 3, footRoom()).contains(event->position()))
       return emit frameChosen(data_.columns[std::size_t(i)].frame);
 }
 

@@ -10,7 +10,7 @@ namespace ml {
 LeftColumn::LeftColumn(Workbench& workbench, QWidget* parent)
     : QFrame(parent), workbench_(workbench), path_(new StationPath), views_(new ViewList(workbench)) {
   setObjectName("leftColumn");
-  setFixedWidth(164);
+  setFixedWidth(grown(164, 0.4));
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 4, 0, 4);
   column->setSpacing(4);

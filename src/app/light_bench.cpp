@@ -28,17 +28,17 @@ public:
     table_->setObjectName("readings");
     table_->horizontalHeader()->hide();
     table_->verticalHeader()->hide();
-    table_->verticalHeader()->setDefaultSectionSize(28);
+    table_->verticalHeader()->setDefaultSectionSize(grown(28));
     table_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
     table_->horizontalHeader()->setSectionResizeMode(1, QHeaderView::ResizeToContents);
     table_->horizontalHeader()->setSectionResizeMode(2, QHeaderView::Fixed);
-    table_->setColumnWidth(2, 26);
+    table_->setColumnWidth(2, grown(26));
     table_->setShowGrid(false);
     table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     table_->setSelectionBehavior(QAbstractItemView::SelectRows);
     table_->setSelectionMode(QAbstractItemView::SingleSelection);
-    table_->setFixedHeight(92);
-    table_->setMinimumWidth(256);
+    table_->setFixedHeight(grown(92));
+    table_->setMinimumWidth(grown(256));
     table_->setFocusPolicy(Qt::NoFocus);
     table_->setTabKeyNavigation(false); // else Tab never leaves it
     left->addWidget(table_);
@@ -67,7 +67,7 @@ public:
                      Qt::Key_BracketRight);
     spot_ = new QComboBox;
     spot_->setObjectName("spotSize");
-    spot_->setFixedWidth(112);
+    spot_->setFixedWidth(grown(112));
     spot_->setAccessibleName(tr("Size of the spot"));
     spot_->setToolTip(tr("How large a spot is read"));
     spot_->addItem(tr("small spot"), 0.004);

@@ -183,7 +183,7 @@ bool writeLogChart(const QString& svg, LogChart chart, const LogCases& cases) {
 }
 
 LogChartView::LogChartView(LogChart chart, QWidget* parent) : QWidget(parent), chart_(chart) {
-  setMinimumHeight(150);
+  setMinimumHeight(grown(150));
   setAccessibleName(nameOf(chart));
 }
 

@@ -46,7 +46,7 @@ LogbookPage::LogbookPage(Workbench& workbench, QWidget* parent)
   visits_ = new QListWidget;
   visits_->setObjectName("logVisits");
   visits_->setAccessibleName(tr("Visits"));
-  visits_->setFixedWidth(kListWidth);
+  visits_->setFixedWidth(grown(kListWidth));
   visits_->setWordWrap(true);
   middle->addWidget(visits_);
   tabs_ = new QTabWidget;
@@ -86,7 +86,7 @@ QWidget* LogbookPage::buildSearch() {
     auto* made = new QComboBox;
     made->setObjectName(name);
     made->setAccessibleName(what);
-    made->setMinimumWidth(120);
+    made->setMinimumWidth(grown(120));
     return made;
   };
   tag_ = combo("logTag", tr("Tag"));
@@ -117,12 +117,12 @@ QWidget* LogbookPage::buildVisit() {
   tags_->setObjectName("logTags");
   tags_->setAccessibleName(tr("Tags"));
   tags_->setPlaceholderText(tr("Tags, with commas between"));
-  tags_->setFixedWidth(220);
+  tags_->setFixedWidth(grown(220));
   lesson_ = new QTextEdit;
   lesson_->setObjectName("logLesson");
   lesson_->setAccessibleName(tr("Learnt"));
   lesson_->setPlaceholderText(tr("What to do better next time"));
-  lesson_->setFixedHeight(54);
+  lesson_->setFixedHeight(grown(54));
   lesson_->setTabChangesFocus(true);
   keep_ = new QPushButton(tr("Keep"));
   keep_->setObjectName("logKeep");
@@ -147,7 +147,7 @@ QWidget* LogbookPage::buildLearnt() {
   cases_ = new QListWidget;
   cases_->setObjectName("logCases");
   cases_->setAccessibleName(tr("The views behind it"));
-  cases_->setFixedHeight(170);
+  cases_->setFixedHeight(grown(170));
   auto* label = new QLabel(tr("The views behind the sentence that is chosen"));
   label->setProperty("role", "quiet");
   start_ = new QPushButton(tr("Keep where my finishes end as a starting point"));

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/main_window.h"
+#include "app/preferences.h"
 #include "base/version.h"
 #include "session/locations.h"
 
@@ -14,6 +15,7 @@ int main(int count, char** arguments) {
   QApplication::setApplicationVersion(ml::version());
   QApplication::setStyle("Fusion");
   ml::installFonts();
+  ml::setTextSize(ml::Preferences::textSize());
   QApplication::setFont(ml::uiFont(10));
   QApplication::setWindowIcon(QIcon(":/icon.svg"));
 

@@ -102,7 +102,7 @@ void MainWindow::buildStations() {
     benches_->addWidget(face.bench);
     if (face.sheet) middle_->addWidget(face.sheet);
   }
-  benches_->setFixedHeight(kBenchHeight);
+  benches_->setFixedHeight(grown(kBenchHeight));
 }
 
 void MainWindow::layOut() {
@@ -110,7 +110,8 @@ void MainWindow::layOut() {
   pages_->addWidget(middle_);
   pages_->addWidget(allViews_);
   pages_->addWidget(welcome_);
-  for (QWidget* page : std::initializer_list<QWidget*>{visit_, logbook_, practice_}) pages_->addWidget(page);
+  ownPages_ = {withinReach(visit_), withinReach(logbook_), withinReach(practice_)};
+  for (QWidget* page : ownPages_) pages_->addWidget(page);
   auto* seen = new QVBoxLayout;
   seen->setSpacing(0);
   seen->addWidget(pathBar_);
@@ -214,7 +215,7 @@ void MainWindow::connectWork() {
 void MainWindow::buildHeader() {
   header_ = new QFrame;
   header_->setObjectName("header");
-  header_->setFixedHeight(49);
+  header_->setFixedHeight(grown(49, 0.5));
   auto* row = new QHBoxLayout(header_);
   row->setContentsMargins(12, 6, 16, 6);
   row->setSpacing(8);
@@ -405,7 +406,8 @@ void MainWindow::refresh() {
   left_->refresh(page_ == Page::AllViews, page_ == Page::Station);
   for (QWidget* part : {static_cast<QWidget*>(ladder_), static_cast<QWidget*>(benches_)})
     part->setVisible(open && page_ == Page::Station);
-  QWidget* const shown[] = {open ? static_cast<QWidget*>(middle_) : welcome_, allViews_, visit_, logbook_, practice_};
+  QWidget* const shown[] = {open ? static_cast<QWidget*>(middle_) : welcome_, allViews_, ownPages_[0], ownPages_[1],
+                            ownPages_[2]};
   pages_->setCurrentWidget(shown[int(page_)]);
   verdict_->showSentence(open || page_ != Page::Station);
   if (open) rememberJob();

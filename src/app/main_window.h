@@ -113,6 +113,7 @@ private:
   VerdictBar* verdict_;
   PictureView* picture_;
   AllViewsSheet* allViews_;
+  std::array<QWidget*, 3> ownPages_{}; ///< Visit, logbook and practice, as they lie among the pages.
   VisitPage* visit_;
   LogbookPage* logbook_;
   PracticePage* practice_;

@@ -202,7 +202,7 @@ void PictureView::drawPlaces(QPainter& p) const {
 void PictureView::drawPlaceTag(QPainter& p, const MovedPlace& place, const QPainterPath& outline) const {
   const QString words = tr("frame %1").arg(place.number);
   p.setFont(uiFont(9, true));
-  const QSizeF size(p.fontMetrics().horizontalAdvance(words) + 16, 20);
+  const QSizeF size(p.fontMetrics().horizontalAdvance(words) + 16, grown(20));
   const QRectF box = outline.boundingRect();
   QPointF at(box.right() + 18, box.top() - 14 - size.height());
   if (at.x() + size.width() > width() - 6) at.setX(box.left() - 18 - size.width());
@@ -262,7 +262,10 @@ void PictureView::drawMoved(QPainter& p) const {
   p.setPen(QPen(QColor(255, 255, 255), 1.4, Qt::DashLine));
   p.drawRoundedRect(box, 4, 4);
   p.setFont(uiFont(9, true));
-  const QRectF tag(box.left(), box.top() - 24, p.fontMetrics().horizontalAdvance(marks_.movedWhat) + 16, 20);
+  QRectF tag(box.left(), box.top() - grown(20) - 4, p.fontMetrics().horizontalAdvance(marks_.movedWhat) + 16,
+             grown(20));
+  if (tag.right() > width() - 4) tag.moveRight(width() - 4);
+  if (tag.top() < 4) tag.moveTop(4);
   drawTag(p, tag, marks_.movedWhat);
 }
 
@@ -274,7 +277,7 @@ void PictureView::drawSpot(QPainter& p, QPointF at, const QString& text, bool pr
   p.setPen(QPen(QColor(255, 255, 255), 1.4, proposed ? Qt::DashLine : Qt::SolidLine));
   p.drawEllipse(at, 9, 9);
   p.setFont(uiFont(9, true));
-  QRectF tag(at.x() + 12, at.y() - 10, p.fontMetrics().horizontalAdvance(text) + 16, 20);
+  QRectF tag(at.x() + 12, at.y() - grown(10), p.fontMetrics().horizontalAdvance(text) + 16, grown(20));
   if (tag.right() > width() - 4) tag.moveRight(at.x() - 12);
   drawTag(p, tag, text);
 }

@@ -42,7 +42,7 @@ PracticePage::PracticePage(Workbench& workbench, QWidget* parent)
 
 QWidget* PracticePage::buildList() {
   auto* box = new QWidget;
-  box->setFixedWidth(kListWidth);
+  box->setFixedWidth(grown(kListWidth));
   auto* column = new QVBoxLayout(box);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(8);
@@ -82,7 +82,7 @@ QWidget* PracticePage::buildExercise() {
   clock_ = new QLabel;
   clock_->setObjectName("exerciseClock");
   clock_->setFont(uiFont(12));
-  clock_->setMinimumWidth(130);
+  clock_->setMinimumWidth(grown(130));
   clock_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
   head->addWidget(title_, 1);
   head->addWidget(clock_);
@@ -114,7 +114,7 @@ QWidget* PracticePage::buildExercise() {
   answerArea_->setObjectName("answerArea");
   answerArea_->setWidgetResizable(true);
   answerArea_->setFrameShape(QFrame::NoFrame);
-  answerArea_->setFixedWidth(kAnswerWidth);
+  answerArea_->setFixedWidth(grown(kAnswerWidth));
   middle->addWidget(answerArea_);
   column->addLayout(middle, 1);
   auto* foot = new QHBoxLayout;

@@ -41,8 +41,8 @@ QWidget* keysPage(Commands& commands) {
   table->setShowGrid(false);
   table->setTabKeyNavigation(false);
   table->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
-  table->setColumnWidth(1, 170);
-  table->verticalHeader()->setDefaultSectionSize(36);
+  table->setColumnWidth(1, grown(170));
+  table->verticalHeader()->setDefaultSectionSize(grown(36));
   int row = 0;
   for (QAction* action : commands.all()) {
     auto* name = new QTableWidgetItem(action->text());
@@ -113,6 +113,9 @@ bool Preferences::feet() {
 double Preferences::shadows() {
   return std::clamp(QSettings().value("shadows", 10).toDouble(), 1.0, 1000.0);
 }
+double Preferences::textSize() {
+  return std::clamp(QSettings().value("textSize", 1).toDouble(), 1.0, 1.5);
+}
 int Preferences::webEdge() {
   return std::clamp(QSettings().value("webEdge", kUsualWebEdge).toInt(), 256, 16384);
 }
@@ -135,6 +138,10 @@ bool editPreferences(QWidget* parent, Commands& commands) {
   theme->addItem(QDialog::tr("Dusk: dark grey"), "dusk");
   theme->addItem(QDialog::tr("Paper: light grey"), "paper");
   theme->setCurrentIndex(theme->findData(Preferences::theme()));
+  auto* size = new QComboBox;
+  size->setObjectName("prefText");
+  for (const int percent : {100, 115, 130, 150}) size->addItem(QDialog::tr("%1 %").arg(percent), percent / 100.0);
+  size->setCurrentIndex(std::max(0, size->findData(Preferences::textSize())));
   auto* jobs = new QLineEdit(Preferences::jobsFolder());
   jobs->setObjectName("prefJobs");
   jobs->setPlaceholderText(QDialog::tr("the usual place"));
@@ -158,9 +165,12 @@ bool editPreferences(QWidget* parent, Commands& commands) {
   auto* rights = new QLineEdit(QSettings().value("rights").toString());
   rights->setObjectName("prefRights");
   form->addRow(QDialog::tr("Look"), theme);
+  form->addRow(QDialog::tr("Text"), size);
   form->addRow(QDialog::tr("Jobs are kept in"), folderRow(jobs));
-  form->addRow(QString(),
-               new QLabel(QDialog::tr("Another place counts from the next start on; jobs stay where they are.")));
+  auto* later = new QLabel(
+      QDialog::tr("Another place and another size of text count from the next start on; jobs stay where they are."));
+  later->setWordWrap(true);
+  form->addRow(QString(), later);
   form->addRow(QDialog::tr("Colours on screen"), monitorLine());
   form->addRow(QDialog::tr("Distances in"), units);
   form->addRow(QDialog::tr("Shadows of new jobs"), shadows);
@@ -177,6 +187,7 @@ bool editPreferences(QWidget* parent, Commands& commands) {
   if (dialog.exec() != QDialog::Accepted) return false;
   QSettings kept;
   kept.setValue("theme", theme->currentData());
+  kept.setValue("textSize", size->currentData());
   kept.setValue("jobsFolder", jobs->text().trimmed());
   kept.setValue("feet", units->currentIndex() == 1);
   kept.setValue("shadows", shadows->value());

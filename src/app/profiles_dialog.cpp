@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/profiles_dialog.h"
 
+#include "app/theme.h"
+
 #include "exposure/marks.h"
 
 #include <QDialog>
@@ -123,7 +125,7 @@ public:
     body->setSpacing(22);
     list_ = new QListWidget;
     list_->setObjectName("profileList");
-    list_->setMinimumWidth(270);
+    list_->setMinimumWidth(grown(270));
     list_->setTextElideMode(Qt::ElideRight);
     list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     body->addWidget(list_);
@@ -133,7 +135,7 @@ public:
     for (const auto& field : fields_) {
       auto* edit = new QLineEdit;
       edit->setObjectName(field.name);
-      edit->setMinimumWidth(250);
+      edit->setMinimumWidth(grown(250));
       form->addRow(field.label, edit);
       edits_.push_back(edit);
     }

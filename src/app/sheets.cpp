@@ -28,7 +28,7 @@ bool drawSheet(QPagedPaintDevice& paper, const QString& title, const std::vector
   const QRectF page(0, 0, paper.width(), paper.height());
   const double head = 60 * unit;
   const auto heading = [&](const QString& words) {
-    p.setFont(uiFont(14, true));
+    p.setFont(paperFont(14, true));
     p.drawText(QRectF(0, 0, page.width(), head), Qt::AlignLeft | Qt::AlignVCenter, words);
   };
   const double w = page.width() / kColumns, h = (page.height() - head) / kRows, gap = 8 * unit;
@@ -40,7 +40,7 @@ bool drawSheet(QPagedPaintDevice& paper, const QString& title, const std::vector
     }
     const QRectF box((place % kColumns) * w, head + (place / kColumns) * h, w, h);
     drawInto(p, box.adjusted(gap, gap, -gap, -44 * unit), pictures[i].after);
-    p.setFont(uiFont(9));
+    p.setFont(paperFont(9));
     p.drawText(QRectF(box.left() + gap, box.bottom() - 40 * unit, w - 2 * gap, 32 * unit),
                Qt::AlignHCenter | Qt::AlignTop, pictures[i].name);
   }
@@ -48,7 +48,7 @@ bool drawSheet(QPagedPaintDevice& paper, const QString& title, const std::vector
     paper.newPage();
     heading(picture.name);
     const double half = (page.height() - head) / 2, line = 34 * unit;
-    p.setFont(uiFont(9));
+    p.setFont(paperFont(9));
     p.drawText(
         QRectF(0, head, page.width(), line),
         QCoreApplication::translate("Sheet", "As one exposure would show it, simulated from the combined light"));

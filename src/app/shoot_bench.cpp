@@ -63,7 +63,7 @@ public:
     sets_ = new QComboBox;
     sets_->setObjectName("sets");
     sets_->setAccessibleName(tr("Set"));
-    sets_->setMinimumWidth(196);
+    sets_->setMinimumWidth(grown(196));
     again_ = plain("shootAgain", tr("Shoot again"), tr("A new set as planned"));
     more_ = plain("more", tr("More"), tr("Watch a folder, the camera's connection and card, faults to practise with"));
     more_->setPopupMode(QToolButton::InstantPopup);
@@ -80,7 +80,7 @@ public:
     judgement_->setProperty("role", "quiet");
     judgement_->setWordWrap(true);
     judgement_->setFont(uiFont(9));
-    judgement_->setMinimumHeight(30);
+    judgement_->setMinimumHeight(grown(30));
     leave_ = plain("leaveOut", tr("Leave out"), tr("This frame takes no part"));
     foot->addWidget(judgement_, 1);
     foot->addWidget(leave_);

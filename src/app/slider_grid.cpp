@@ -79,7 +79,7 @@ SliderGrid::SliderGrid(const std::vector<SliderControl>& controls, int across, Q
     slider->setObjectName(c.name);
     slider->setRange(c.low, c.high);
     slider->setAccessibleName(c.title);
-    slider->setMinimumHeight(22);
+    slider->setMinimumHeight(grown(22));
     slider->setToolTip(c.tip);
     title->setToolTip(c.tip);
     auto* figure = new QLabel;

@@ -9,13 +9,20 @@
 namespace ml {
 namespace {
 constexpr double kLeast = 1, kMost = 1000;
-constexpr int kLeft = 30, kRight = 8, kTop = 20, kBottom = 20;
+constexpr int kRight = 8;
+/// For the names of a scale.
+int scaleRoom() {
+  return grown(30);
+}
+int lineRoom() {
+  return grown(20);
+}
 } // namespace
 
 SnrChart::SnrChart(QWidget* parent) : QWidget(parent) {
   setObjectName("snrChart");
   setAccessibleName(tr("SNR of the merged bracket"));
-  setMinimumHeight(120);
+  setMinimumHeight(grown(120));
 }
 
 void SnrChart::show(std::vector<SnrPoint> curve, const MustKeep& wanted) {
@@ -34,30 +41,32 @@ void SnrChart::paintEvent(QPaintEvent*) {
   p.setRenderHint(QPainter::Antialiasing);
   p.setFont(uiFont(8.5));
   p.setPen(theme_->quiet);
-  p.drawText(QRect(0, 0, width(), 16), Qt::AlignLeft | Qt::AlignVCenter,
+  p.drawText(QRect(0, 0, width(), grown(16)), Qt::AlignLeft | Qt::AlignVCenter,
              tr("SNR of all frames together, over the light"));
   if (curve_.size() < 2) return;
   const double from = curve_.front().reading.value, to = curve_.back().reading.value;
-  const auto x = [&](double ev) { return kLeft + (ev - from) / (to - from) * (width() - kLeft - kRight); };
+  const auto x = [&](double ev) { return scaleRoom() + (ev - from) / (to - from) * (width() - scaleRoom() - kRight); };
   const auto y = [&](double snr) {
     const double share = std::log(std::clamp(snr, kLeast, kMost) / kLeast) / std::log(kMost / kLeast);
-    return height() - kBottom - share * (height() - kTop - kBottom);
+    return height() - lineRoom() - share * (height() - lineRoom() - lineRoom());
   };
   QColor band = theme_->text;
   band.setAlpha(14);
-  p.fillRect(QRectF(QPointF(x(wanted_.low.value), kTop), QPointF(x(wanted_.high.value), height() - kBottom)), band);
+  p.fillRect(QRectF(QPointF(x(wanted_.low.value), lineRoom()), QPointF(x(wanted_.high.value), height() - lineRoom())),
+             band);
   for (const double snr : {1.0, 10.0, 40.0, 100.0, 1000.0}) {
     const bool target = snr == wanted_.snrTarget;
     p.setPen(QPen(target ? theme_->accent : theme_->line, target ? 1.4 : 1, target ? Qt::SolidLine : Qt::DotLine));
-    p.drawLine(QPointF(kLeft, y(snr)), QPointF(width() - kRight, y(snr)));
+    p.drawLine(QPointF(scaleRoom(), y(snr)), QPointF(width() - kRight, y(snr)));
     p.setPen(theme_->quiet);
-    p.drawText(QRectF(0, y(snr) - 8, kLeft - 5, 16), Qt::AlignRight | Qt::AlignVCenter, QString::number(snr));
+    p.drawText(QRectF(0, y(snr) - grown(8), scaleRoom() - 5, grown(16)), Qt::AlignRight | Qt::AlignVCenter,
+               QString::number(snr));
   }
   const int every = to - from > 12 ? 4 : 2;
   for (int ev = int(std::ceil(from)); ev <= int(to); ++ev)
     if (ev % every == 0) {
       p.setPen(theme_->quiet);
-      p.drawText(QRectF(x(ev) - 20, height() - kBottom + 3, 40, 15), Qt::AlignCenter,
+      p.drawText(QRectF(x(ev) - 20, height() - lineRoom() + 3, 40, grown(15)), Qt::AlignCenter,
                  QString::number(ev).replace('-', QChar(0x2212)));
     }
   // The line breaks where a frame clips, and where nothing records the light.

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/source_menu.h"
 
+#include "app/theme.h"
+
 #include <QAction>
 #include <QDialog>
 #include <QDialogButtonBox>
@@ -115,7 +117,7 @@ void SourceMenu::askAddress() {
   go->setObjectName("connectAddress");
   buttons->addButton(QDialogButtonBox::Cancel);
   for (QWidget* w : std::initializer_list<QWidget*>{words, line, caution, buttons}) column->addWidget(w);
-  dialog->setMinimumWidth(kDialogWidth);
+  dialog->setMinimumWidth(grown(kDialogWidth));
   connect(buttons, &QDialogButtonBox::accepted, dialog, [this, dialog, line] {
     shoot_.stopWatching();
     camera(shoot_).useWired(line->text(), shoot_.desk().view());

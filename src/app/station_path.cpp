@@ -65,12 +65,13 @@ void StationPath::paintEvent(QPaintEvent*) {
     }
     p.setPen(here ? theme_->text : state == StationState::Open ? theme_->quiet : theme_->text);
     p.setFont(uiFont(11, here));
-    p.drawText(QRect(kLineX + 18, centre.y() - 11, width() - kLineX - 18, 20), Qt::AlignVCenter,
+    p.drawText(QRect(kLineX + 18, centre.y() - grown(11), width() - kLineX - 18, grown(20)), Qt::AlignVCenter,
                steps_[std::size_t(i)].name);
     if (state == StationState::OutOfDate) {
       p.setFont(uiFont(8));
       p.setPen(theme_->quiet);
-      p.drawText(QRect(kLineX + 18, centre.y() + 7, width() - kLineX - 18, 14), Qt::AlignVCenter, tr("out of date"));
+      p.drawText(QRect(kLineX + 18, centre.y() + grown(7), width() - kLineX - 18, grown(14)), Qt::AlignVCenter,
+                 tr("out of date"));
     }
   }
   if (hasFocus() && current_ >= 0) {

@@ -2,6 +2,9 @@
 #include "app/theme.h"
 
 #include <QFontDatabase>
+#include <QScrollArea>
+#include <algorithm>
+#include <cmath>
 
 /// The resources lie in a static library: they must be asked for by name, outside any namespace.
 static void loadResources() {
@@ -137,13 +140,51 @@ QString Theme::styleSheet() const {
       .replace("%info", info.name());
 }
 
+namespace {
+
+double& sizeOfText() {
+  static double size = 1;
+  return size;
+}
+
+} // namespace
+
 void installFonts() {
   loadResources();
   QFontDatabase::addApplicationFont(":/fonts/NotoSans-Regular.ttf");
   QFontDatabase::addApplicationFont(":/fonts/NotoSans-Bold.ttf");
 }
 
+void setTextSize(double size) {
+  sizeOfText() = std::clamp(size, 1.0, 1.5);
+}
+
+double textSize() {
+  return sizeOfText();
+}
+
+int grown(int pixels, double share) {
+  return int(std::lround(pixels * (1 + share * (sizeOfText() - 1))));
+}
+
+QWidget* withinReach(QWidget* content) {
+  if (sizeOfText() <= 1) return content;
+  auto* area = new QScrollArea;
+  area->setFrameShape(QFrame::NoFrame);
+  area->setWidgetResizable(true);
+  area->setStyleSheet("QScrollArea { background: transparent; }");
+  area->viewport()->setAutoFillBackground(false);
+  content->setAutoFillBackground(false);
+  area->setWidget(content);
+  return area;
+}
+
 QFont uiFont(double points, bool bold) {
+  constexpr double kLargeEnough = 11; // larger letters grow by no more than these
+  return paperFont(points + (sizeOfText() - 1) * std::min(points, kLargeEnough), bold);
+}
+
+QFont paperFont(double points, bool bold) {
   QFont font("Noto Sans");
   font.setPointSizeF(points);
   font.setBold(bold);

@@ -23,7 +23,7 @@ VerdictBar::VerdictBar(QWidget* parent) : QFrame(parent) {
   sentence_->setObjectName("verdict");
   sentence_->setWordWrap(true);
   sentence_->setFont(uiFont(12.5, true));
-  sentence_->setMinimumHeight(44);
+  sentence_->setMinimumHeight(grown(44));
   sentence_->setTextInteractionFlags(Qt::TextSelectableByMouse);
   why_ = new QToolButton;
   why_->setObjectName("why");
@@ -47,7 +47,7 @@ VerdictBar::VerdictBar(QWidget* parent) : QFrame(parent) {
   working->setContentsMargins(0, 0, 0, 0);
   stage_ = new QLabel;
   stage_->setObjectName("stage");
-  stage_->setMinimumWidth(190);
+  stage_->setMinimumWidth(grown(190));
   progress_ = new QProgressBar;
   progress_->setObjectName("progress");
   progress_->setRange(0, 1000);

@@ -39,7 +39,7 @@ public:
   using QStyledItemDelegate::QStyledItemDelegate;
   const Theme* theme = &Theme::dusk();
 
-  QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {120, kHeight}; }
+  QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {120, grown(kHeight)}; }
   void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
     p->save();
     p->setRenderHint(QPainter::Antialiasing);
@@ -50,7 +50,7 @@ public:
       p->setBrush(here ? theme->raised : theme->panel);
       p->drawRoundedRect(r, 5, 5);
     }
-    const QRect box(r.left() + 5, r.top() + 6, kPictureWidth, kHeight - 16);
+    const QRect box(r.left() + 5, r.top() + 6, kPictureWidth, grown(kHeight) - 16);
     const QImage picture = index.data(kPicture).value<QImage>();
     if (picture.isNull()) {
       p->setPen(QPen(theme->line, 1));
@@ -67,13 +67,15 @@ public:
     const QRect words(left, r.top(), r.right() - left - 2, r.height());
     p->setFont(uiFont(9, here));
     p->setPen(theme->text);
-    p->drawText(QRect(words.left(), words.top() + 5, words.width(), 16), Qt::AlignLeft | Qt::AlignVCenter,
+    p->drawText(QRect(words.left(), words.top() + grown(5), words.width(), grown(16)), Qt::AlignLeft | Qt::AlignVCenter,
                 p->fontMetrics().elidedText(index.data(Qt::DisplayRole).toString(), Qt::ElideRight, words.width()));
     p->setFont(uiFont(8));
     p->setPen(index.data(kLook).toBool() ? theme->accent : theme->quiet);
-    p->drawText(QRect(words.left(), words.top() + 21, words.width(), 14), Qt::AlignLeft | Qt::AlignVCenter,
+    p->drawText(QRect(words.left(), words.top() + grown(21), words.width(), grown(14)),
+                Qt::AlignLeft | Qt::AlignVCenter,
                 p->fontMetrics().elidedText(index.data(kState).toString(), Qt::ElideRight, words.width()));
-    drawStates(*p, *theme, QPointF(words.left() + 3, words.top() + 43), index.data(kStates).value<StationStates>());
+    drawStates(*p, *theme, QPointF(words.left() + 3, words.top() + grown(43)),
+               index.data(kStates).value<StationStates>());
     p->restore();
   }
 };

@@ -77,7 +77,7 @@ VisitPage::VisitPage(Workbench& workbench, QWidget* parent)
                                      tr("Towards"), tr("Lamps"), tr("Places"), tr("Planes"), tr("Minutes"),
                                      tr("Late")});
   table_->verticalHeader()->hide();
-  table_->verticalHeader()->setDefaultSectionSize(kRowHeight);
+  table_->verticalHeader()->setDefaultSectionSize(grown(kRowHeight));
   table_->setSelectionBehavior(QAbstractItemView::SelectRows);
   table_->setSelectionMode(QAbstractItemView::SingleSelection);
   table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
@@ -86,11 +86,11 @@ VisitPage::VisitPage(Workbench& workbench, QWidget* parent)
   table_->setFont(uiFont(9.5));
   table_->horizontalHeader()->setFont(uiFont(8.5));
   const int widths[] = {42, 104, 88, 92, 134, 56, 66, 48, 48, 56, 44};
-  for (int i = 0; i < kColumns; ++i) table_->setColumnWidth(i, widths[i]);
+  for (int i = 0; i < kColumns; ++i) table_->setColumnWidth(i, grown(widths[i]));
   table_->horizontalHeader()->setSectionResizeMode(kName, QHeaderView::Stretch);
   middle->addWidget(table_, 1);
   chart_ = new DayChart;
-  chart_->setFixedWidth(280);
+  chart_->setFixedWidth(grown(280));
   middle->addWidget(chart_);
   column->addLayout(middle, 1);
   now_ = sentence("visitNow");
@@ -115,7 +115,10 @@ QWidget* VisitPage::buildPlace() {
   const auto put = [&](const QString& words, QWidget* field, const char* name, int width) {
     field->setObjectName(name);
     field->setAccessibleName(words);
-    if (width > 0) field->setFixedWidth(width);
+    if (width > 0)
+      field->setFixedWidth(grown(width));
+    else
+      field->setMinimumWidth(grown(110));
     auto* label = quiet(words);
     grid->addWidget(label, 0, at);
     grid->addWidget(field, 1, at++);
@@ -155,7 +158,7 @@ QWidget* VisitPage::buildTools() {
   newView_->setObjectName("visitNewView");
   newView_->setPlaceholderText(tr("A further view..."));
   newView_->setAccessibleName(tr("Name of a further view"));
-  newView_->setFixedWidth(170);
+  newView_->setFixedWidth(grown(170));
   const auto button = [&](const char* name, const QString& words, const QString& tip) {
     auto* made = new QPushButton(words);
     made->setObjectName(name);
@@ -311,7 +314,7 @@ void VisitPage::fillRow(int row) {
     });
     auto* light = combo(kLight, "Light");
     for (const LightWant want : lightWants()) light->addItem(text(nameOf(want)), int(want));
-    light->view()->setMinimumWidth(150);
+    light->view()->setMinimumWidth(grown(150));
     connect(light, &QComboBox::activated, this, [this, row, light] {
       model_.changeView(row, tr("light of the view"),
                         [&](VisitView& v) { v.light.want = LightWant(light->currentData().toInt()); });

@@ -30,7 +30,7 @@ public:
     return true;
   }
   static QFont font(double size, bool bold) {
-    QFont font = uiFont(size, bold);
+    QFont font = paperFont(size, bold);
     font.setPixelSize(int(size));
     return font;
   }

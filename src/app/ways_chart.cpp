@@ -11,7 +11,15 @@
 namespace ml {
 namespace {
 
-constexpr double kTop = 58, kBottom = 50, kLeft = 30;
+int headRoom() {
+  return grown(58);
+}
+int footRoom() {
+  return grown(50);
+}
+int scaleRoom() {
+  return grown(30);
+}
 
 QColor faded(QColor c, int alpha) {
   c.setAlpha(alpha);
@@ -24,7 +32,7 @@ WaysChart::WaysChart(QWidget* parent) : QWidget(parent) {
   setObjectName("ways");
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
-  setMinimumHeight(240);
+  setMinimumHeight(grown(240));
   setCursor(Qt::PointingHandCursor);
   setAccessibleName(tr("Ways to bracket this scene"));
 }
@@ -48,12 +56,12 @@ void WaysChart::setTheme(const Theme& theme) {
 
 double WaysChart::yOf(double ev) const {
   const double share = (scale_.to - ev) / std::max(1.0, scale_.to - scale_.from);
-  return kTop + std::clamp(share, 0.0, 1.0) * (height() - kTop - kBottom);
+  return headRoom() + std::clamp(share, 0.0, 1.0) * (height() - headRoom() - footRoom());
 }
 
 QRectF WaysChart::lane(int index) const {
-  const double width = (this->width() - kLeft) / std::max<double>(1, double(ways_.size()));
-  return {kLeft + index * width, 0, width, double(height())};
+  const double width = (this->width() - scaleRoom()) / std::max<double>(1, double(ways_.size()));
+  return {scaleRoom() + index * width, 0, width, double(height())};
 }
 
 int WaysChart::laneAt(QPointF at) const {
@@ -71,20 +79,21 @@ void WaysChart::paintEvent(QPaintEvent*) {
 
 /// Numbers at the left, and a quiet band over the light that must be kept.
 void WaysChart::drawScale(QPainter& p) const {
-  p.fillRect(QRectF(kLeft, yOf(wanted_.to), width() - kLeft, yOf(wanted_.from) - yOf(wanted_.to)),
+  p.fillRect(QRectF(scaleRoom(), yOf(wanted_.to), width() - scaleRoom(), yOf(wanted_.from) - yOf(wanted_.to)),
              faded(theme_->text, 12));
   p.setFont(uiFont(8.5));
   for (int ev = int(std::ceil(scale_.from)); ev <= int(scale_.to); ++ev) {
     const double y = yOf(ev);
     p.setPen(QPen(faded(theme_->line, 70), 1));
-    p.drawLine(QPointF(kLeft, y), QPointF(width(), y));
+    p.drawLine(QPointF(scaleRoom(), y), QPointF(width(), y));
     if (ev % 2 != 0) continue;
     p.setPen(theme_->quiet);
-    p.drawText(QRectF(0, y - 8, kLeft - 8, 16), Qt::AlignRight | Qt::AlignVCenter,
+    p.drawText(QRectF(0, y - grown(8), scaleRoom() - 8, grown(16)), Qt::AlignRight | Qt::AlignVCenter,
                QString::number(ev).replace('-', QChar(0x2212)));
   }
   p.setPen(QPen(theme_->accent, 1, Qt::DashLine));
-  for (const double ev : {wanted_.from, wanted_.to}) p.drawLine(QPointF(kLeft, yOf(ev)), QPointF(width(), yOf(ev)));
+  for (const double ev : {wanted_.from, wanted_.to})
+    p.drawLine(QPointF(scaleRoom(), yOf(ev)), QPointF(width(), yOf(ev)));
 }
 
 void WaysChart::drawLane(QPainter& p, int index) const {
@@ -105,12 +114,12 @@ void WaysChart::drawLane(QPainter& p, int index) const {
     for (double smaller = size; smaller > 7 && p.fontMetrics().horizontalAdvance(words) > whole.width() - 10;)
       p.setFont(uiFont(smaller -= 0.5, bold));
     p.setPen(ink);
-    p.drawText(QRectF(whole.left() + 4, y, whole.width() - 8, 18), Qt::AlignCenter,
+    p.drawText(QRectF(whole.left() + 4, y, whole.width() - 8, grown(18)), Qt::AlignCenter,
                p.fontMetrics().elidedText(words, Qt::ElideRight, int(whole.width() - 10)));
   };
   line(6, 9.5, true, theme_->text, way.name);
-  line(22, 9, false, theme_->quiet, way.frames);
-  line(38, 8.5, false, theme_->quiet, way.times);
+  line(grown(22), 9, false, theme_->quiet, way.frames);
+  line(grown(38), 8.5, false, theme_->quiet, way.times);
   const double pitch = std::min(20.0, (whole.width() - 24) / std::max<double>(1, double(way.bars.size()))),
                bar = std::max(2.0, pitch - 4), left = whole.center().x() - pitch * double(way.bars.size()) / 2;
   for (const auto& gap : way.uncovered) {
@@ -127,9 +136,9 @@ void WaysChart::drawLane(QPainter& p, int index) const {
     p.setBrush(fill);
     p.drawRoundedRect(r, 2, 2);
   }
-  line(height() - kBottom + 6, 9, !way.missing.isEmpty(), theme_->text,
+  line(height() - footRoom() + 6, 9, !way.missing.isEmpty(), theme_->text,
        way.missing.isEmpty() ? tr("covers all") : way.missing);
-  line(height() - kBottom + 24, 8.5, false, theme_->quiet, way.cost);
+  line(height() - footRoom() + grown(24), 8.5, false, theme_->quiet, way.cost);
 }
 
 // ---- The hand

@@ -30,10 +30,10 @@ QTableWidget* table(const char* name, const QStringList& heads) {
   out->setTabKeyNavigation(false);
   out->setSelectionMode(QAbstractItemView::NoSelection);
   out->setFocusPolicy(Qt::NoFocus); // its fields have it
-  out->verticalHeader()->setDefaultSectionSize(kRowHeight);
+  out->verticalHeader()->setDefaultSectionSize(grown(kRowHeight));
   out->setEditTriggers(QAbstractItemView::NoEditTriggers);
   out->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
-  out->setFixedHeight(kTableHeight);
+  out->setFixedHeight(grown(kTableHeight));
   return out;
 }
 
@@ -57,7 +57,7 @@ public:
         names_(standsOf(visit)) {
     for (const int narrow : {2, 3}) {
       ways->horizontalHeader()->setSectionResizeMode(narrow, QHeaderView::Fixed);
-      ways->setColumnWidth(narrow, kMinutesWidth);
+      ways->setColumnWidth(narrow, grown(kMinutesWidth));
     }
     for (const auto& view : visit.views) addStand(view);
     for (const auto& way : visit.ways) addWay(way);
@@ -144,7 +144,7 @@ bool editWays(QWidget* parent, Visit& visit) {
   QDialog dialog(parent);
   dialog.setObjectName("waysDialog");
   dialog.setWindowTitle(QDialog::tr("Stands and ways"));
-  dialog.setMinimumWidth(kWidth);
+  dialog.setMinimumWidth(grown(kWidth));
   WaysTables tables(visit);
   auto* column = new QVBoxLayout(&dialog);
   column->setContentsMargins(20, 18, 20, 16);

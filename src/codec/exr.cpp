@@ -109,7 +109,7 @@ std::map<std::string, std::string> exrText(const std::filesystem::path& path) {
 }
 
 Result<void> readExrInBands(const std::filesystem::path& path,
-                            const std::function<void(int y, ImageView<const float>)>& work) {
+                            const std::function<void(int y, ImageView<const float>)>& work, const StopFlag& stop) {
   try {
     Imf::InputFile file(path.c_str(), threads());
     const auto window = file.header().dataWindow();
@@ -121,6 +121,7 @@ Result<void> readExrInBands(const std::filesystem::path& path,
     constexpr int kRows = 256;
     Image<float> rows(int(width), std::min(kRows, int(height)), channels);
     for (int y = 0; y < int(height); y += kRows) {
+      if (stop.requested()) return stopped();
       const int count = std::min(kRows, int(height) - y);
       const Imath::Box2i part({window.min.x, window.min.y + y}, {window.max.x, window.min.y + y + count - 1});
       file.setFrameBuffer(frameBuffer(reinterpret_cast<char*>(rows.data()), sizeof(float), Imf::FLOAT, part, channels));
@@ -152,21 +153,23 @@ Imf::Header headerOf(const Imath::Box2i& display, const Imath::Box2i& window, in
 }
 
 /// The next rows, without gaps between them, at row `y` of the window; a few at a time: the halves never exist as a
-/// whole.
-void writeSome(Imf::OutputFile& file, ImageView<const float> pixels, const Imath::Box2i& window, int y, bool half) {
+/// whole. False: told to stop.
+bool writeSome(Imf::OutputFile& file, ImageView<const float> pixels, const Imath::Box2i& window, int y,
+               const ExrOptions& options) {
   const auto part = [&](int from, int rows) {
     return Imath::Box2i({window.min.x, window.min.y + y + from}, {window.max.x, window.min.y + y + from + rows - 1});
   };
-  if (!half) {
+  if (!options.half) {
     auto* data = const_cast<float*>(pixels.data);
     file.setFrameBuffer(
         frameBuffer(reinterpret_cast<char*>(data), sizeof(float), Imf::FLOAT, part(0, pixels.height), pixels.channels));
     file.writePixels(pixels.height);
-    return;
+    return true;
   }
   constexpr int kRows = 256;
   Image<std::uint16_t> halves(pixels.width, std::min(kRows, pixels.height), pixels.channels);
   for (int from = 0; from < pixels.height; from += kRows) {
+    if (options.stop.requested()) return false;
     const int rows = std::min(kRows, pixels.height - from);
     forEachBand(rows, [&](const Band& band) {
       for (int v = band.begin; v < band.end; ++v)
@@ -176,6 +179,7 @@ void writeSome(Imf::OutputFile& file, ImageView<const float> pixels, const Imath
                                     pixels.channels));
     file.writePixels(rows);
   }
+  return true;
 }
 
 /// `pixels` without gaps between its rows.
@@ -213,7 +217,7 @@ Result<void> writePart(const std::filesystem::path& path, ImageView<const float>
     CheckedFile out(path);
     {
       Imf::OutputFile file(out, headerOf(display, window, pixels.channels, options), threads());
-      writeSome(file, pixels, window, 0, options.half);
+      if (!writeSome(file, pixels, window, 0, options)) return stopped();
     }
     if (!out.close()) return unwritable(path, "no space is left on the device");
     return {};
@@ -235,7 +239,7 @@ Result<void> writeExrRows(
       int y = 0;
       return fill([&](ImageView<const float> rows) -> Result<void> {
         try {
-          writeSome(file, rows, whole, y, options.half);
+          if (!writeSome(file, rows, whole, y, options)) return stopped();
           y += rows.height;
           return {};
         } catch (const std::exception& error) {

@@ -22,7 +22,7 @@ struct PlacedImage {
 /// The same, some rows at a time and never held as a whole; `y` counts from the top of the data window. Errors as
 /// readExr.
 Result<void> readExrInBands(const std::filesystem::path& path,
-                            const std::function<void(int y, ImageView<const float>)>& work);
+                            const std::function<void(int y, ImageView<const float>)>& work, const StopFlag& stop = {});
 
 /// String attributes of the header; empty when it cannot be read.
 [[nodiscard]] std::map<std::string, std::string> exrText(const std::filesystem::path& file);
@@ -32,6 +32,7 @@ struct ExrOptions {
   bool lossy = false; ///< DWAA, for shipped demo data only.
   double lossyLevel = 20;
   std::map<std::string, std::string> text; ///< Further string attributes.
+  StopFlag stop{};                         ///< Of writeExr.
 };
 /// Linear Rec. 709; chromaticities are written (ITU-R BT.709). `image` has 1, 3 or 4 channels.
 Result<void> writeExr(const std::filesystem::path& file, ImageView<const float> image, const ExrOptions& options);

@@ -66,9 +66,10 @@ bool readHeader(jpeg_decompress_struct& info, ErrorTrap& trap, std::FILE* file) 
   return true;
 }
 
-bool readRows(jpeg_decompress_struct& info, ErrorTrap& trap, ImageView<std::uint8_t> out) {
+bool readRows(jpeg_decompress_struct& info, ErrorTrap& trap, ImageView<std::uint8_t> out, const StopFlag& stop) {
   if (setjmp(trap.jump)) return false;
   while (info.output_scanline < info.output_height) {
+    if (stop.requested()) return true;
     JSAMPROW row = out.row(int(info.output_scanline));
     jpeg_read_scanlines(&info, &row, 1);
   }
@@ -93,6 +94,7 @@ bool writeRows(jpeg_compress_struct& info, ErrorTrap& trap, std::FILE* file, Ima
   jpeg_start_compress(&info, TRUE);
   if (!options.icc.empty()) jpeg_write_icc_profile(&info, options.icc.data(), unsigned(options.icc.size()));
   while (info.next_scanline < info.image_height) {
+    if (options.stop.requested()) return true;
     JSAMPROW line = const_cast<JSAMPROW>(rgb.row(int(info.next_scanline)));
     jpeg_write_scanlines(&info, &line, 1);
   }
@@ -120,7 +122,7 @@ struct Decoder {
   ~Decoder() { jpeg_destroy_decompress(&info); }
 };
 
-Result<CodeImage> decode(const File& file, const std::filesystem::path& path, int edge) {
+Result<CodeImage> decode(const File& file, const std::filesystem::path& path, int edge, const StopFlag& stop = {}) {
   if (!file) return unreadable(path, "it cannot be opened");
   Decoder decoder;
   auto& [info, trap] = decoder;
@@ -132,8 +134,9 @@ Result<CodeImage> decode(const File& file, const std::filesystem::path& path, in
   if (auto size = checkSize(path, info.image_width, info.image_height); !size) return passOn(size.error());
   if (info.output_components != 3) return unreadable(path, "only grey and RGB JPEG files are read");
   Image<std::uint8_t> pixels(int(info.output_width), int(info.output_height), 3);
-  if (!readRows(info, trap, pixels.view()))
-    return unreadable(path, std::string("the JPEG data end early or are damaged (") + trap.message + ")");
+  const bool read = readRows(info, trap, pixels.view(), stop);
+  if (stop.requested()) return stopped();
+  if (!read) return unreadable(path, std::string("the JPEG data end early or are damaged (") + trap.message + ")");
   CodeImage image{std::move(pixels), 255, {}};
   if (profile) image.icc.assign(profile, profile + profileSize);
   return image;
@@ -150,8 +153,8 @@ Result<Roi> jpegSize(const std::filesystem::path& path) {
   return Roi{0, 0, int(decoder.info.image_width), int(decoder.info.image_height)};
 }
 
-Result<CodeImage> readJpeg(const std::filesystem::path& path) {
-  return decode(opened(path, "rb"), path, 0);
+Result<CodeImage> readJpeg(const std::filesystem::path& path, const StopFlag& stop) {
+  return decode(opened(path, "rb"), path, 0, stop);
 }
 
 Result<CodeImage> readJpeg(std::span<const unsigned char> bytes) {
@@ -176,6 +179,7 @@ Result<void> writeJpeg(const std::filesystem::path& path, ImageView<const std::u
   info.err = &trap;
   const bool written = writeRows(info, trap, file.get(), rgb, options);
   jpeg_destroy_compress(&info);
+  if (options.stop.requested()) return stopped();
   if (!written) return unwritable(path, trap.message);
   if (std::fclose(file.release()) != 0) return unwritable(path, "the disk is full");
   return {};

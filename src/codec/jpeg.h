@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "base/progress.h"
 #include "codec/code_image.h"
 
 #include <span>
@@ -8,7 +9,7 @@
 namespace ml {
 
 /// Baseline or progressive JPEG, grey or colour, to 8-bit RGB. A file that ends early is an error, not a grey area.
-[[nodiscard]] Result<CodeImage> readJpeg(const std::filesystem::path& file);
+[[nodiscard]] Result<CodeImage> readJpeg(const std::filesystem::path& file, const StopFlag& stop = {});
 
 /// The same of a file in memory; messages call it "picture".
 [[nodiscard]] Result<CodeImage> readJpeg(std::span<const unsigned char> bytes);
@@ -25,6 +26,7 @@ struct JpegOptions {
   bool fullColour = true;         ///< No chroma subsampling: red lamps and window bars keep their edges.
   std::vector<unsigned char> icc; ///< Embedded when not empty.
   bool smallest = false; ///< Code tables made for the picture: 1 to 10 % fewer bytes in more than twice the time.
+  StopFlag stop{};
 };
 /// 8-bit RGB.
 Result<void> writeJpeg(const std::filesystem::path& file, ImageView<const std::uint8_t> rgb,

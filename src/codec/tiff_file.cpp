@@ -51,12 +51,13 @@ Layout layoutOf(TIFF* tiff) {
 
 /// Reads all rows as T and keeps the first three channels (a single one is repeated).
 template <class T, class Out>
-Result<void> readRows(TIFF* tiff, const Layout& l, const std::filesystem::path& path, Out* out) {
+Result<void> readRows(TIFF* tiff, const Layout& l, const std::filesystem::path& path, Out* out, const StopFlag& stop) {
   const std::size_t need = std::size_t(l.width) * l.samples * sizeof(T);
   if (TIFFIsTiled(tiff)) return unreadable(path, "tiled TIFF files are not read; save it in strips");
   if (std::size_t(TIFFScanlineSize(tiff)) != need) return unreadable(path, "its header contradicts itself");
   std::vector<T> line(std::size_t(l.width) * l.samples);
   for (std::uint32_t y = 0; y < l.height; ++y) {
+    if (stop.requested()) return stopped();
     if (TIFFReadScanline(tiff, line.data(), y) < 0)
       return unreadable(path, "the TIFF data end early (" + lastMessage + ")");
     for (std::uint32_t x = 0; x < l.width; ++x)
@@ -65,9 +66,10 @@ Result<void> readRows(TIFF* tiff, const Layout& l, const std::filesystem::path& 
   return {};
 }
 
-template <class T> Result<CodeImage> readCodes(TIFF* tiff, const Layout& l, const std::filesystem::path& path) {
+template <class T>
+Result<CodeImage> readCodes(TIFF* tiff, const Layout& l, const std::filesystem::path& path, const StopFlag& stop) {
   Image<T> pixels(int(l.width), int(l.height), 3);
-  if (auto read = readRows<T>(tiff, l, path, pixels.data()); !read) return passOn(read.error());
+  if (auto read = readRows<T>(tiff, l, path, pixels.data(), stop); !read) return passOn(read.error());
   std::uint32_t size = 0;
   const unsigned char* profile = nullptr;
   std::vector<unsigned char> icc;
@@ -90,17 +92,21 @@ Tiff create(const std::filesystem::path& path, int width, int height, int bits, 
 }
 
 template <class T>
-Result<void> writeSome(TIFF* tiff, ImageView<const T> view, int from, const std::filesystem::path& path) {
+Result<void> writeSome(TIFF* tiff, ImageView<const T> view, int from, const std::filesystem::path& path,
+                       const StopFlag& stop = {}) {
   std::vector<T> line(std::size_t(view.width) * view.channels); // the encoder works in place
   for (int y = 0; y < view.height; ++y) {
+    if (stop.requested()) return stopped();
     std::copy_n(view.row(y), line.size(), line.data());
     if (TIFFWriteScanline(tiff, line.data(), std::uint32_t(from + y)) < 0) return unwritable(path, lastMessage);
   }
   return {};
 }
 
-template <class T> Result<void> writeRows(TIFF* tiff, ImageView<const T> view, const std::filesystem::path& path) {
-  if (auto written = writeSome(tiff, view, 0, path); !written) return written;
+template <class T>
+Result<void> writeRows(TIFF* tiff, ImageView<const T> view, const std::filesystem::path& path,
+                       const StopFlag& stop = {}) {
+  if (auto written = writeSome(tiff, view, 0, path, stop); !written) return written;
   if (!TIFFFlush(tiff)) return unwritable(path, lastMessage);
   return {};
 }
@@ -126,9 +132,9 @@ Tiff createRgb(const std::filesystem::path& path, int width, int height, int bit
 }
 
 Result<void> writeRgb(const std::filesystem::path& path, const auto& view, int bits, int format, int predictor,
-                      const std::vector<unsigned char>& icc, int ppi = 0) {
+                      const std::vector<unsigned char>& icc, int ppi = 0, const StopFlag& stop = {}) {
   Tiff tiff = createRgb(path, view.width, view.height, bits, format, predictor, icc, ppi);
-  return tiff ? writeRows(tiff.get(), view, path) : unwritable(path, lastMessage);
+  return tiff ? writeRows(tiff.get(), view, path, stop) : unwritable(path, lastMessage);
 }
 
 } // namespace
@@ -140,7 +146,7 @@ bool isFloatTiff(const std::filesystem::path& path) {
   return l.bits == 32 && l.format == SAMPLEFORMAT_IEEEFP;
 }
 
-Result<CodeImage> readTiff(const std::filesystem::path& path) {
+Result<CodeImage> readTiff(const std::filesystem::path& path, const StopFlag& stop) {
   Tiff tiff = open(path, "r");
   if (!tiff) return unreadable(path, "the TIFF header is damaged (" + lastMessage + ")");
   const Layout l = layoutOf(tiff.get());
@@ -149,8 +155,8 @@ Result<CodeImage> readTiff(const std::filesystem::path& path) {
                      l.samples <= 8 && (l.photometric == PHOTOMETRIC_RGB || l.photometric == PHOTOMETRIC_MINISBLACK);
   if (!plain || (l.bits != 8 && l.bits != 16))
     return unreadable(path, "only 8- and 16-bit, or 32-bit float, grey or RGB TIFF files are read as frames");
-  if (l.bits == 8) return readCodes<std::uint8_t>(tiff.get(), l, path);
-  return readCodes<std::uint16_t>(tiff.get(), l, path);
+  if (l.bits == 8) return readCodes<std::uint8_t>(tiff.get(), l, path, stop);
+  return readCodes<std::uint16_t>(tiff.get(), l, path, stop);
 }
 
 Result<Image<float>> readFloatTiff(const std::filesystem::path& path) {
@@ -162,13 +168,13 @@ Result<Image<float>> readFloatTiff(const std::filesystem::path& path) {
       l.samples > 8)
     return unreadable(path, "it is not a 32-bit float TIFF file");
   Image<float> image(int(l.width), int(l.height), 3);
-  if (auto read = readRows<float>(tiff.get(), l, path, image.data()); !read) return passOn(read.error());
+  if (auto read = readRows<float>(tiff.get(), l, path, image.data(), {}); !read) return passOn(read.error());
   return image;
 }
 
 Result<void> writeTiff16(const std::filesystem::path& path, ImageView<const std::uint16_t> rgb,
-                         const std::vector<unsigned char>& icc, int ppi) {
-  return writeRgb(path, rgb, 16, SAMPLEFORMAT_UINT, PREDICTOR_HORIZONTAL, icc, ppi);
+                         const std::vector<unsigned char>& icc, int ppi, const StopFlag& stop) {
+  return writeRgb(path, rgb, 16, SAMPLEFORMAT_UINT, PREDICTOR_HORIZONTAL, icc, ppi, stop);
 }
 
 Result<void> writeTiffFloat(const std::filesystem::path& path, ImageView<const float> rgb,

@@ -81,6 +81,7 @@ Result<void> deliverRadiance(ImageView<const float> radiance, const fs::path& fi
       exr.half = options.half;
       exr.text = options.notes;
       exr.text["software"] = software();
+      exr.stop = options.stop;
       return writeExr(temporary, radiance, exr);
     }
     auto written = writeTiffFloat(temporary, radiance, linearRec709Profile());

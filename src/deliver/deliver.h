@@ -29,6 +29,7 @@ struct RadianceOptions {
   std::map<std::string, std::string>
       notes; ///< Written as string attributes into OpenEXR; the other formats carry none.
   std::optional<std::filesystem::path> metadataFrom; ///< TIFF only; OpenEXR and Radiance carry none.
+  StopFlag stop{};                                   ///< OpenEXR only: Stopped, and no file.
 };
 /// Writes linear Rec. 709 radiance as .exr, .hdr or .tif (32-bit float). Atomic.
 Result<void> deliverRadiance(ImageView<const float> radiance, const std::filesystem::path& file,

@@ -193,9 +193,10 @@ Image<std::uint16_t> codesFor(const Material& m, const Target& t) {
 }
 
 /// The best quality whose file is small enough; halving between 40 and the wanted one.
-Result<void> writeJpegWithin(const fs::path& file, ImageView<const std::uint8_t> bytes, const Target& t) {
+Result<void> writeJpegWithin(const fs::path& file, ImageView<const std::uint8_t> bytes, const Target& t,
+                             const StopFlag& stop) {
   const auto write = [&](int quality) {
-    return writeJpeg(file, bytes, {quality, true, profileOf(t.space), t.mostKilobytes > 0});
+    return writeJpeg(file, bytes, {quality, true, profileOf(t.space), t.mostKilobytes > 0, stop});
   };
   auto done = write(t.quality);
   const auto fits = [&] {
@@ -220,16 +221,16 @@ Result<void> writeJpegWithin(const fs::path& file, ImageView<const std::uint8_t>
 /// Writes JPEG, TIFF or PNG of codes that have the target's size and space, with metadata, and reads it back.
 template <class T, class Write>
 Result<void> writeAndReadBack(const Material& m, const Target& t, const fs::path& file, ImageView<const T> codes,
-                              double full, const Write& write) {
+                              double full, const StopFlag& stop, const Write& write) {
   const Means meant = meansOf<T>(codes, full);
   if (Result<void> done = write(); !done) return done;
   MetadataWishes wishes = m.wishes;
   wishes.ppi = t.ppi;
   if (m.metadataFrom)
     if (auto done = carryMetadata(*m.metadataFrom, file, software(), wishes); !done) return done;
-  const auto back = t.format == Target::Format::Tiff  ? readTiff(file)
+  const auto back = t.format == Target::Format::Tiff  ? readTiff(file, stop)
                     : t.format == Target::Format::Png ? readPng(file)
-                                                      : readJpeg(file);
+                                                      : readJpeg(file, stop);
   if (!back) return passOn(back.error());
   const bool same = back->pixels.width() == codes.width && back->pixels.height() == codes.height;
   const double most = back->maxCode;
@@ -237,23 +238,24 @@ Result<void> writeAndReadBack(const Material& m, const Target& t, const fs::path
   return compare(file, meant, found, same);
 }
 
-Result<void> writeJpegOf(const Material& m, const Target& t, const fs::path& file,
-                         ImageView<const std::uint8_t> bytes) {
-  return writeAndReadBack(m, t, file, bytes, 255, [&] { return writeJpegWithin(file, bytes, t); });
+Result<void> writeJpegOf(const Material& m, const Target& t, const fs::path& file, ImageView<const std::uint8_t> bytes,
+                         const StopFlag& stop) {
+  return writeAndReadBack(m, t, file, bytes, 255, stop, [&] { return writeJpegWithin(file, bytes, t, stop); });
 }
 
-Result<void> writeCodes(const Material& m, const Target& t, const fs::path& file) {
-  if (!needsDeepCodes(t) && !m.bytes.empty()) return writeJpegOf(m, t, file, m.bytes);
+Result<void> writeCodes(const Material& m, const Target& t, const fs::path& file, const StopFlag& stop) {
+  if (!needsDeepCodes(t) && !m.bytes.empty()) return writeJpegOf(m, t, file, m.bytes, stop);
   const bool asItIs = t.space == ColourSpace::Srgb && t.sharpening == 0 &&
                       (t.longEdge <= 0 || t.longEdge >= std::max(m.picture.width, m.picture.height));
   const Image<std::uint16_t> made = asItIs ? Image<std::uint16_t>() : codesFor(m, t);
   const ImageView<const std::uint16_t> codes = asItIs ? m.picture : made.view();
   if (t.format == Target::Format::Jpeg) {
     const Image<std::uint8_t> bytes = bytesOf(codes);
-    return writeJpegOf(m, t, file, bytes.view());
+    return writeJpegOf(m, t, file, bytes.view(), stop);
   }
-  return writeAndReadBack(m, t, file, codes, 65535, [&] {
-    return t.format == Target::Format::Tiff ? writeTiff16(file, codes, profileOf(t.space), t.ppi)
+  if (stop.requested()) return stopped();
+  return writeAndReadBack(m, t, file, codes, 65535, stop, [&] {
+    return t.format == Target::Format::Tiff ? writeTiff16(file, codes, profileOf(t.space), t.ppi, stop)
                                             : writePng(file, codes, 65535, profileOf(t.space));
   });
 }
@@ -301,9 +303,9 @@ Result<void> writeHdrJpeg(const Material& m, const Target& t, const fs::path& fi
   const Image<std::uint8_t> reduced = m.bytes.empty() ? bytesOf(m.picture) : Image<std::uint8_t>();
   const ImageView<const std::uint8_t> base = m.bytes.empty() ? reduced.view() : m.bytes;
   const GainMap map = gainMapOf(base, std::as_const(*light).view(), kHeadroomStops);
-  if (auto written = writeJpegOf(m, t, file, base); !written) return written;
+  if (auto written = writeJpegOf(m, t, file, base, progress.stop); !written) return written;
   if (auto attached = attachGainMap(file, map); !attached) return attached;
-  const auto picture = readJpeg(file);
+  const auto picture = readJpeg(file, progress.stop);
   if (!picture) return passOn(picture.error());
   const auto back = readGainMap(file);
   if (!back) return passOn(back.error());
@@ -313,8 +315,9 @@ Result<void> writeHdrJpeg(const Material& m, const Target& t, const fs::path& fi
                  meansOf<std::uint8_t>(std::as_const(back->codes).view(), 255), same);
 }
 
-Result<void> writeArchive(const Material& m, const fs::path& file) {
+Result<void> writeArchive(const Material& m, const fs::path& file, const StopFlag& stop) {
   ExrOptions exr;
+  exr.stop = stop;
   exr.text = m.notes;
   exr.text["software"] = software();
   if (auto done = writeExr(file, m.radiance, exr); !done) return done;
@@ -322,7 +325,9 @@ Result<void> writeArchive(const Material& m, const fs::path& file) {
   MeansByRows meant(m.radiance.width, m.radiance.height), found(m.radiance.width, m.radiance.height);
   meant.add(0, m.radiance);
   for (int y = 0; y < m.radiance.height; y += 7) most = std::max(most, mostOf(m.radiance.row(y), 3 * m.radiance.width));
-  if (auto back = readExrInBands(file, [&](int y, ImageView<const float> rows) { found.add(y, rows); }); !back)
+  if (auto back = readExrInBands(
+          file, [&](int y, ImageView<const float> rows) { found.add(y, rows); }, stop);
+      !back)
     return back;
   return compare(file, meant.means(double(most)), found.means(double(most)), found.complete());
 }
@@ -428,10 +433,10 @@ fs::path freePath(const fs::path& folder, const std::string& name, const std::st
 Result<void> deliverTarget(const Material& m, const Target& t, const fs::path& file, const Progress& progress) {
   if (progress.stopRequested()) return stopped();
   return writeAtomically(file, [&](const fs::path& temporary) -> Result<void> {
-    if (t.format == Target::Format::Exr) return writeArchive(m, temporary);
+    if (t.format == Target::Format::Exr) return writeArchive(m, temporary, progress.stop);
     if (t.format == Target::Format::JpegHdr) return writeHdrJpeg(m, t, temporary, progress);
     if (t.hdr()) return writeHdrPicture(m, t, temporary, progress);
-    return writeCodes(m, t, temporary);
+    return writeCodes(m, t, temporary, progress.stop);
   });
 }
 

@@ -47,6 +47,7 @@ Result<CombinedView> combineView(const View& view, const CombineOptions& options
   const std::string stamp = newStamp();
   RadianceOptions radiance;
   radiance.notes = notesOf(*combined);
+  radiance.stop = progress.stop;
   progress.at("Keep the radiance", 1);
   if (auto kept = deliverRadiance(combined->radiance.view(), historyFile(view, stamp), radiance); !kept)
     return passOn(kept.error());

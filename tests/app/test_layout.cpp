@@ -13,9 +13,12 @@
 #include <QCheckBox>
 #include <QComboBox>
 #include <QLabel>
+#include <QScrollArea>
+#include <QScrollBar>
 #include <QStyleOptionButton>
 #include <QStyleOptionComboBox>
 #include <QTabWidget>
+#include <QTableWidget>
 #include <QTemporaryDir>
 #include <QToolButton>
 #include <cmath>
@@ -59,6 +62,18 @@ QString textOf(QWidget* w) {
   return {};
 }
 
+/// As the keyboard does when it comes to a widget.
+void bringIntoView(QWidget* widget) {
+  for (QWidget* w = widget->parentWidget(); w; w = w->parentWidget()) {
+    if (auto* area = qobject_cast<QScrollArea*>(w)) area->ensureWidgetVisible(widget, 0, 0);
+    auto* table = qobject_cast<QTableWidget*>(w);
+    if (!table || widget->parentWidget() != table->viewport()) continue;
+    const int over = widget->geometry().right() - table->viewport()->width() + 1;
+    if (over > 0) table->horizontalScrollBar()->setValue(table->horizontalScrollBar()->value() + over);
+    if (widget->x() < 0) table->horizontalScrollBar()->setValue(table->horizontalScrollBar()->value() + widget->x());
+  }
+}
+
 /// What is wrong with the way the visible widgets lie; empty: nothing.
 QStringList flawsOf(MainWindow& window) {
   QStringList flaws;
@@ -81,6 +96,7 @@ QStringList flawsOf(MainWindow& window) {
                      .arg(label->height());
     }
     if (qobject_cast<QAbstractButton*>(w) || qobject_cast<QComboBox*>(w)) {
+      bringIntoView(w);
       const QRect place(w->mapTo(&window, QPoint(0, 0)), w->size());
       if (w->visibleRegion().boundingRect() != w->rect()) flaws << called(w) + " reaches beyond what shows it";
       if (!window.rect().contains(place)) flaws << called(w) + " reaches beyond the window";
@@ -169,7 +185,15 @@ private slots:
     }
   }
 
+  void everythingFitsAtEveryStation_data() {
+    QTest::addColumn<double>("text");
+    QTest::newRow("as usual") << 1.0;
+    QTest::newRow("text at 150 %") << 1.5; // at 1280 x 800
+  }
   void everythingFitsAtEveryStation() {
+    QFETCH(double, text);
+    setTextSize(text);
+    QApplication::setFont(uiFont(10));
     QTemporaryDir dir;
     MainWindow window(pathOf(dir) / "jobs");
     window.resize(1280, 800);
@@ -180,8 +204,10 @@ private slots:
     const auto look = [&](const QString& where) {
       QVERIFY(settled(window));
       for (const Theme* theme : {&Theme::dusk(), &Theme::paper()}) {
+        if (text > 1 && theme == &Theme::paper()) continue; // its letters are as wide
         window.setTheme(*theme);
         for (const QSize size : {QSize(1280, 800), window.minimumSize()}) {
+          if (text > 1 && size != QSize(1280, 800)) continue;
           window.resize(size);
           QCoreApplication::processEvents();
           for (const QString& flaw : flawsOf(window))
@@ -244,11 +270,12 @@ private slots:
     for (const auto& exercise : exercises) {
       if (exercise.level > 1) continue;
       bench.practice.begin(exercise.id);
-      look(text("practice, " + exercise.id));
+      look(QString::fromStdString("practice, " + exercise.id));
     }
     for (const QString& flaw : flaws) qWarning().noquote() << flaw; // one by one: a long message would be cut
     QVERIFY(flaws.isEmpty());
   }
+  void cleanup() { setTextSize(1), QApplication::setFont(uiFont(10)); }
 };
 
 QTEST_MAIN(TestLayout)

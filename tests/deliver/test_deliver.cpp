@@ -2,6 +2,7 @@
 #include "codec/exif.h"
 #include "codec/exr.h"
 #include "codec/jpeg.h"
+#include "codec/tiff_file.h"
 #include "deliver/deliver.h"
 #include "finish/finish.h"
 #include "support/scenes.h"
@@ -147,6 +148,35 @@ private slots:
   void unwritablePlacesAreSaidAndLeaveNothing() {
     const auto done = deliverPicture(picture().view(), "/proc/nowhere/a.jpg", {});
     QCOMPARE(int(done.error().code), int(ErrorCode::CannotWrite));
+  }
+
+  /// Whatever is written or read back looks up between rows: told to stop, it leaves nothing behind.
+  void writersStopBetweenRows() {
+    QTemporaryDir dir;
+    const auto at = [&dir](const char* name) { return test::pathOf(dir) / name; };
+    const Image<std::uint16_t> codes = picture();
+    Image<std::uint8_t> bytes(96, 64, 3);
+    bytes.fill(90);
+    Image<float> light(96, 64, 3);
+    light.fill(0.5f);
+    const auto stoppedBy = [](const auto& result) { return !result && result.error().code == ErrorCode::Stopped; };
+    StopFlag stop;
+    QVERIFY(writeTiff16(at("a.tif"), codes.view(), {}, 0, stop));
+    QVERIFY(writeJpeg(at("a.jpg"), bytes.view(), {}));
+    QVERIFY(deliverRadiance(light.view(), at("a.exr"), {true, {}, {}, stop}));
+    stop.request();
+    QVERIFY(stoppedBy(writeTiff16(at("b.tif"), codes.view(), {}, 0, stop)));
+    QVERIFY(stoppedBy(readTiff(at("a.tif"), stop)));
+    QVERIFY(stoppedBy(writeJpeg(at("b.jpg"), bytes.view(), {92, true, {}, false, stop})));
+    QVERIFY(stoppedBy(readJpeg(at("a.jpg"), stop)));
+    QVERIFY(stoppedBy(readExrInBands(
+        at("a.exr"), [](int, ImageView<const float>) {}, stop)));
+    QVERIFY(stoppedBy(deliverRadiance(light.view(), at("b.exr"), {true, {}, {}, stop})));
+    QVERIFY(stoppedBy(deliverRadiance(light.view(), at("a.exr"), {true, {}, {}, stop})));
+    QVERIFY(!std::filesystem::exists(at("b.exr")));
+    QVERIFY(readRadiance(at("a.exr"))); // what was there stays
+    for (const auto& entry : std::filesystem::directory_iterator(test::pathOf(dir)))
+      QVERIFY2(entry.path().stem().string().size() == 1, entry.path().c_str()); // no temporary file
   }
 };
 
