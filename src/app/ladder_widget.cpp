@@ -6,8 +6,10 @@
 #include <QApplication>
 #include <QClipboard>
 #include <QContextMenuEvent>
+#include <QDrag>
 #include <QKeyEvent>
 #include <QMenu>
+#include <QMimeData>
 #include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
@@ -428,7 +430,21 @@ void LadderWidget::mouseMoveEvent(QMouseEvent* event) {
     emit tieDragged(heldEv_, heldPaper_, drag_);
   } else {
     setCursor(tieAt(event->position()) >= 0 ? Qt::SizeVerCursor : Qt::ArrowCursor);
+    const bool away = (event->position() - pressedAt_).manhattanLength() >= QApplication::startDragDistance();
+    if (event->buttons() & Qt::LeftButton && away) carryOut();
   }
+}
+
+/// The drawing, and the light it shows as a list, for other programs.
+void LadderWidget::carryOut() {
+  auto* drag = new QDrag(this);
+  auto* mime = new QMimeData;
+  const QPixmap drawing = grab();
+  mime->setImageData(drawing.toImage());
+  mime->setText(listOf(data_));
+  drag->setMimeData(mime);
+  drag->setPixmap(drawing.scaledToHeight(160, Qt::SmoothTransformation));
+  drag->exec(Qt::CopyAction);
 }
 
 void LadderWidget::mouseReleaseEvent(QMouseEvent*) {
@@ -479,7 +495,6 @@ void LadderWidget::keyPressEvent(QKeyEvent* event) {
   QWidget::keyPressEvent(event);
 }
 
-/// The drawing, or the light it shows as a list, for other programs.
 void LadderWidget::contextMenuEvent(QContextMenuEvent* event) {
   QMenu menu(this);
   menu.addAction(tr("Copy as a picture"), this, [this] { QApplication::clipboard()->setPixmap(grab()); });
@@ -490,6 +505,7 @@ void LadderWidget::contextMenuEvent(QContextMenuEvent* event) {
 // ---- The hand
 
 void LadderWidget::mousePressEvent(QMouseEvent* event) {
+  pressedAt_ = event->position();
   heldTie_ = tieAt(event->position());
   if (heldTie_ >= 0) {
     heldEv_ = data_.ties[std::size_t(heldTie_)].scene;

@@ -62,11 +62,13 @@ private:
   [[nodiscard]] std::vector<double> namePlaces(const std::vector<LadderData::Pin>& pins) const;
   void drawPaper(QPainter& p) const;
   void drawEmpty(QPainter& p) const;
+  void carryOut();
 
   const Theme* theme_ = &Theme::dusk();
   LadderData data_;
   int shownFrame_ = -1;
   int heldTie_ = -1, drag_ = 0;
+  QPointF pressedAt_;
   double heldEv_ = 0, heldPaper_ = 0;
   int keyTie_ = -1; ///< Chosen by keys.
 };
