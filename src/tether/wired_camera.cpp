@@ -133,8 +133,11 @@ Result<void> WiredCamera::accepts(const ExposureSettings& s, FrameFormat) const 
       return refuse(fmt::format("it has no {}; plan with the times it has", print(s.time)));
   }
   if (!f.apertureName.empty() && tooFar(f.apertures, s.aperture.value, 2))
-    return refuse(fmt::format("its lens has no {}", print(s.aperture)));
-  if (!f.isoName.empty() && tooFar(f.isos, s.iso.value, 1)) return refuse(fmt::format("it has no {}", print(s.iso)));
+    return refuse(fmt::format("its lens has no {}; plan with {}, its nearest", print(s.aperture),
+                              print(FNumber{nearestListed(f.apertures, s.aperture.value)->value})));
+  if (!f.isoName.empty() && tooFar(f.isos, s.iso.value, 1))
+    return refuse(fmt::format("it has no {}; plan with {}, its nearest", print(s.iso),
+                              print(Iso{nearestListed(f.isos, s.iso.value)->value})));
   return {};
 }
 

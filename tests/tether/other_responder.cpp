@@ -3,7 +3,8 @@
 // (from memory), and different on purpose: end of capture told before its files, the JPEG before the raw, each under a
 // name of its own, two stores, an aperture ring, few times, answers that come late and in odd pieces, events nobody
 // knows.
-//   other_responder LIST   prints its port. LIST: lines "TENTHS_OF_A_MILLISECOND RAW JPEG".
+//   other_responder LIST [FINDER]   prints its port. LIST: lines "TENTHS_OF_A_MILLISECOND RAW JPEG". FINDER: a JPEG
+//   that its finder shows, by operations of a maker that the library knows (number 10; they are in no standard).
 #include <arpa/inet.h>
 #include <chrono>
 #include <cstdint>
@@ -40,7 +41,9 @@ std::mutex guard, eventGuard;
 unsigned now = 0, iso = 100, next = 0x501, shots = 0;
 bool exposing = false;
 int eventSocket = -1;
-unsigned answers = 0;
+unsigned answers = 0, finderAsked = 0;
+std::string finder;
+bool finderOn = false;
 
 void put(Blob& out, std::uint64_t value, int bytes) {
   while (bytes--) out.push_back(char(value & 255)), value >>= 8;
@@ -169,8 +172,14 @@ void answer(int socket, unsigned operation, unsigned transaction, const unsigned
   const std::lock_guard lock(guard);
   switch (operation) {
   case 0x1001:
-    put(out, 100, 2), put(out, 0, 4), put(out, 0, 2), putText(out, "other"), put(out, 0, 2);
-    putList(out, {0x1001, 0x1002, 0x1003, 0x1004, 0x1005, 0x1007, 0x1008, 0x1009, 0x100E, 0x1014, 0x1015, 0x1016}, 2);
+    put(out, 100, 2), put(out, finder.empty() ? 0 : 10, 4), put(out, 0, 2), putText(out, "other"), put(out, 0, 2);
+    if (finder.empty())
+      putList(out, {0x1001, 0x1002, 0x1003, 0x1004, 0x1005, 0x1007, 0x1008, 0x1009, 0x100E, 0x1014, 0x1015, 0x1016}, 2);
+    else
+      putList(out,
+              {0x1001, 0x1002, 0x1003, 0x1004, 0x1005, 0x1007, 0x1008, 0x1009, 0x100E, 0x1014, 0x1015, 0x1016, 0x90C8,
+               0x9201, 0x9202, 0x9203},
+              2);
     putList(out, {0x4002, 0x400D}, 2), putList(out, {0x500D, 0x5007, 0x500F}, 2), putList(out, {0x3801}, 2),
         putList(out, {0x3801}, 2);
     putText(out, "Nobody"), putText(out, "Other box"), putText(out, "9"), putText(out, "77");
@@ -196,8 +205,17 @@ void answer(int socket, unsigned operation, unsigned transaction, const unsigned
   case 0x1009: out = things.count(p[0]) ? things[p[0]].bytes : Blob(); break;
   case 0x1014: out = describe(p[0]); break;
   case 0x1015: p[0] == 0x500D ? put(out, now, 4) : put(out, p[0] == 0x500F ? iso : 800, 2); break;
+  case 0x9203: // the picture lies behind a head of the maker's own
+    if (!finderOn) {
+      sends = false, code = 0x2002;
+      break;
+    }
+    out = Blob(128, '\1') + contents(finder);
+    break;
   default: sends = false;
   }
+  if (operation == 0x9201 || operation == 0x9202) finderOn = operation == 0x9201 && !finder.empty(), finderAsked = 0;
+  if (operation == 0x90C8 && ++finderAsked < 3) code = 0x2019; // the shutter takes its time to open
   if (sends && out.empty()) sends = false, code = 0x2009;
   if (operation == 0x1016) {
     if (exposing)
@@ -275,6 +293,7 @@ void serve(int socket) {
 
 int main(int count, char** arguments) {
   if (count < 2) return 2;
+  if (count > 2) finder = arguments[2];
   std::ifstream list(arguments[1]);
   for (Line line; list >> line.tenths >> line.raw >> line.jpeg;) lines.push_back(line);
   if (lines.empty()) return 2;
