@@ -12,12 +12,14 @@ namespace {
 
 constexpr float kEven = 1e-6f; ///< Keeps weights finite where nothing changes.
 constexpr float kStill = 0.25f,
-                kWild = 0.7f;  ///< Stops from photosite to photosite in the calmest direction: up to there differences
-                               ///< of colour are trusted, beyond they are not (chosen on eight scenes).
-constexpr float kSameSide = 2; ///< Stops.
-constexpr float kAside = 1e6f, kNever = 1e5f; ///< Logarithms that no light has.
-constexpr float kMostColour = 2.0f;           ///< Stops between two channels of one light; beyond, a guess is noise.
-constexpr int kReach = 3;                     ///< Photosites: how far colours are looked for beside full ones.
+                kWild = 0.7f; ///< Stops from photosite to photosite in the calmest direction: up to there differences
+                              ///< of colour are trusted, beyond they are not (chosen on eight scenes).
+constexpr float kUneasy = 0.05f, kRestless = 0.2f; ///< The same where hues change besides: threads and leaves.
+constexpr float kOneHue = 0.6f, kTwoHues = 1.2f;   ///< Stops between differences of colour on both sides of a place.
+constexpr float kSameSide = 2;                     ///< Stops.
+constexpr float kAside = 1e6f, kNever = 1e5f;      ///< Logarithms that no light has.
+constexpr float kMostColour = 2.0f; ///< Stops between two channels of one light; beyond, a guess is noise.
+constexpr int kReach = 3;           ///< Photosites: how far colours are looked for beside full ones.
 
 ML_VECTOR_CLONES void toLogarithms(float foot, int n, float* __restrict row) {
   const float least = foot * 0.1f;
@@ -65,14 +67,47 @@ ML_VECTOR_CLONES void blendSides(const Around a, int n, float* __restrict out) {
   }
 }
 
-/// 0 where differences of colour hold still along some direction, 1 where they change everywhere: there colours say
-/// nothing of each other.
-ML_VECTOR_CLONES void doubts(const Around a, int n, float* __restrict out) {
+/// How much differences of colour change in the calmest direction, stops from photosite to photosite.
+ML_VECTOR_CLONES void unrests(const Around a, int n, float* __restrict out) {
   for (int i = 0; i < n; ++i) {
     const float x = a.west[i] < a.east[i] ? a.west[i] : a.east[i],
                 y = a.north[i] < a.south[i] ? a.north[i] : a.south[i];
-    const float t = ((x < y ? x : y) * (1 / 9.f) - kStill) * (1 / (kWild - kStill));
-    out[i] = t < 0 ? 0.f : t > 1 ? 1.f : t;
+    out[i] = (x < y ? x : y) * (1 / 9.f);
+  }
+}
+
+inline float ramp(float value, float from, float to) {
+  const float t = (value - from) * (1 / (to - from));
+  return t < 0 ? 0.f : t > 1 ? 1.f : t;
+}
+
+/// 0 where differences of colour hold still along some direction, 1 where they change everywhere: there colours say
+/// nothing of each other.
+ML_VECTOR_CLONES void doubts(const float* unrest, int n, float* __restrict out) {
+  for (int i = 0; i < n; ++i) out[i] = ramp(unrest[i], kStill, kWild);
+}
+
+ML_VECTOR_CLONES void meanOfFive(const float* a, const float* b, const float* c, const float* d, const float* e, int n,
+                                 float* __restrict out) {
+  for (int i = 0; i < n; ++i) out[i] = 0.2f * (a[i] + b[i] + c[i] + d[i] + e[i]);
+}
+
+/// Differences of colour around a row, each the mean of five along its line.
+struct Hues {
+  const float *along, *above, *below;   ///< Of rows, two photosites away.
+  const float *across, *before, *after; ///< Of columns, three photosites away.
+};
+/// Fine lines of one hue disturb differences of colour as threads of two hues do; over five photosites only these
+/// change them. There doubt begins sooner.
+ML_VECTOR_CLONES void doubtsOfHue(const float* unrest, const Hues h, int n, float* __restrict doubt) {
+  for (int i = 0; i < n; ++i) {
+    const auto size = [](float v) { return v < 0 ? -v : v; };
+    const float x = size(h.along[i + 3] - h.along[i - 3]), y = size(h.above[i] - h.below[i]),
+                u = size(h.across[i + 2] - h.across[i - 2]), v = size(h.before[i] - h.after[i]);
+    const float rows = x > y ? x : y, columns = u > v ? u : v,
+                hue = ramp(rows > columns ? rows : columns, kOneHue, kTwoHues),
+                restless = ramp(unrest[i], kUneasy, kRestless), sooner = hue < restless ? hue : restless;
+    doubt[i] = doubt[i] > sooner ? doubt[i] : sooner;
   }
 }
 
@@ -192,7 +227,7 @@ int mirrored(int i, int size) {
 
 DemosaicTile::DemosaicTile(const MosaicScale& scale) : scale_(scale) {
   for (Plane* p : {&here_, &alongDiff_, &acrossDiff_, &along_, &across_, &scratch_, &doubt_, &own_, &other_, &green_,
-                   &unclipped_, &beside_, &stacked_, &cross_, &corners_})
+                   &hueAlong_, &hueAcross_, &unclipped_, &beside_, &stacked_, &cross_, &corners_})
     p->assign(std::size_t(kStride) * kRows, 0.f);
   for (auto& row : out_) row.assign(kStride, 0.f);
   for (auto& row : pair_) row.assign(kStride, 0.f);
@@ -270,6 +305,7 @@ void DemosaicTile::box(Plane& out) {
 /// own_: green less the photosite's own colour, where green is missing. green_: green everywhere.
 void DemosaicTile::greens() {
   constexpr int kFrom = 7, n = kStride - 2 * kFrom;
+  bool uneasy = false;
   for (int y = kFrom; y < kRows - kFrom; ++y) {
     const auto across = [&](int v) { return at(acrossDiff_, v) + kFrom; };
     const Around around{at(alongDiff_, y) + kFrom,
@@ -281,11 +317,34 @@ void DemosaicTile::greens() {
                         at(across_, y - 2) + kFrom,
                         at(across_, y + 2) + kFrom};
     blendSides(around, n, at(own_, y) + kFrom);
-    doubts(around, n, at(doubt_, y) + kFrom);
+    unrests(around, n, at(scratch_, y) + kFrom);
+    doubts(at(scratch_, y) + kFrom, n, at(doubt_, y) + kFrom);
+    uneasy = uneasy || anyFrom(at(scratch_, y) + kFrom, kUneasy, n);
+  }
+  if (uneasy) doubtHues();
+  for (int y = kFrom; y < kRows - kFrom; ++y) {
     const auto here = [&](int v) { return at(here_, v) + kFrom; };
     fillGreens(here(y), here(y - 1), here(y + 1), at(own_, y) + kFrom, at(doubt_, y) + kFrom,
                signs_[y & 1].data() + kFrom, n, at(green_, y) + kFrom);
     subtract(at(green_, y) + kFrom, here(y), n, at(own_, y) + kFrom); // 0 at greens, which nobody reads
+  }
+}
+
+void DemosaicTile::doubtHues() {
+  constexpr int kFrom = 7, n = kStride - 2 * kFrom;
+  for (int y = 2; y < kRows - 2; ++y) {
+    const float* row = at(alongDiff_, y);
+    meanOfFive(row, row + 1, row + 2, row + 3, row + 4, kStride - 4, at(hueAlong_, y) + 2);
+    if (y < 4 || y >= kRows - 4) continue;
+    const auto line = [&](int v) { return at(acrossDiff_, y + v); };
+    meanOfFive(line(-2), line(-1), line(0), line(1), line(2), kStride, at(hueAcross_, y));
+  }
+  for (int y = kFrom; y < kRows - kFrom; ++y) {
+    const auto row = [&](Plane& p, int v) { return at(p, y + v) + kFrom; };
+    doubtsOfHue(row(scratch_, 0),
+                {row(hueAlong_, 0), row(hueAlong_, -2), row(hueAlong_, 2), row(hueAcross_, 0), row(hueAcross_, -3),
+                 row(hueAcross_, 3)},
+                n, row(doubt_, 0));
   }
 }
 

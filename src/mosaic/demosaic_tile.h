@@ -48,6 +48,7 @@ private:
   void directions();
   void box(Plane& out);
   void greens();
+  void doubtHues();
   void others();
   void colours(int y);
   void mendFull(int y, int width);
@@ -58,7 +59,7 @@ private:
   [[nodiscard]] bool isFull(int x, int y) const { return fulls_[std::size_t(y * kStride + x)]; }
 
   MosaicScale scale_;
-  Plane here_, alongDiff_, acrossDiff_, along_, across_, scratch_, doubt_, own_, other_, green_;
+  Plane here_, alongDiff_, acrossDiff_, along_, across_, scratch_, doubt_, own_, other_, green_, hueAlong_, hueAcross_;
   Plane unclipped_, beside_, stacked_, cross_, corners_; ///< Only where something is full.
   std::array<Plane, 3> out_; ///< Of a row: the colour of the row, green, that of the rows beside it.
   std::array<Plane, 2> pair_;

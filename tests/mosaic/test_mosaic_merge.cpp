@@ -106,6 +106,66 @@ Rim rimOf(const Image<float>& made, const Image<float>& truth, const std::vector
   return out;
 }
 
+/// A frame whose pixel (x, y) shows what the reference's shows at (x - dx, y - dy), turned about its middle.
+struct Hand {
+  double dx = 0, dy = 0, degrees = 0;
+};
+constexpr int kSquare = 160; ///< Pixels; a light square in each, its sides slanted by 5 degrees.
+constexpr double kSlant = 5 * 3.14159265 / 180, kHalfSide = 40;
+
+/// Grey squares behind a lens's blur (the integral of a Gaussian across each edge) and square photosites.
+Image<float> slantedSquares(int width, int height, double blur, const Hand& hand) {
+  Image<float> out(width, height, 3);
+  const double cx = (width - 1) / 2.0, cy = (height - 1) / 2.0, a = hand.degrees * 3.14159265 / 180;
+  constexpr int kFine = 4;
+  for (int y = 0; y < height; ++y)
+    for (int x = 0; x < width; ++x) {
+      double sum = 0;
+      for (int k = 0; k < kFine * kFine; ++k) {
+        const double px = x + (k % kFine + 0.5) / kFine - 0.5 - hand.dx - cx,
+                     py = y + (k / kFine + 0.5) / kFine - 0.5 - hand.dy - cy;
+        const double u = std::fmod(std::cos(a) * px + std::sin(a) * py + cx + kSquare, kSquare) - kSquare / 2,
+                     v = std::fmod(-std::sin(a) * px + std::cos(a) * py + cy + kSquare, kSquare) - kSquare / 2;
+        const double away = std::max(std::abs(std::cos(kSlant) * u + std::sin(kSlant) * v),
+                                     std::abs(-std::sin(kSlant) * u + std::cos(kSlant) * v));
+        sum += 0.15 + 0.225 * (1 + std::erf((kHalfSide - away) / blur / std::sqrt(2.0)));
+      }
+      for (int c = 0; c < 3; ++c) out.at(x, y)[c] = float(sum / (kFine * kFine)) * test::kCameraBalance[std::size_t(c)];
+    }
+  return out;
+}
+
+/// Cycles a pixel at which contrast is half, by the slanted edge (ISO 12233:2017, annex D: edge gathered at four
+/// places a pixel, its derivative windowed and transformed), of green at all right edges.
+double sharpnessOf(const Image<float>& picture) {
+  constexpr int kBins = 4, kReach = 20 * kBins;
+  std::array<double, 2 * kReach> sum{}, count{};
+  for (int y = 16; y < picture.height() - 16; ++y)
+    for (int x = 16; x < picture.width() - 16; ++x) {
+      const double u = x % kSquare - kSquare / 2, v = y % kSquare - kSquare / 2;
+      const double across = std::cos(kSlant) * u + std::sin(kSlant) * v,
+                   along = -std::sin(kSlant) * u + std::cos(kSlant) * v;
+      const int bin = int(std::floor((kHalfSide - across) * kBins)) + kReach;
+      if (std::abs(along) > 28 || bin < 0 || bin >= 2 * kReach) continue;
+      sum[std::size_t(bin)] += picture.at(x, y)[1], ++count[std::size_t(bin)];
+    }
+  const auto edge = [&](int i) { return sum[std::size_t(i)] / std::max(1.0, count[std::size_t(i)]); };
+  const auto contrast = [&](double f) {
+    double re = 0, im = 0;
+    for (int i = 1; i + 1 < 2 * kReach; ++i) {
+      const double window = 0.5 - 0.5 * std::cos(2 * 3.14159265 * i / (2 * kReach - 1)),
+                   slope = (edge(i + 1) - edge(i - 1)) * window, angle = 2 * 3.14159265 * f * i / kBins;
+      re += slope * std::cos(angle), im += slope * std::sin(angle);
+    }
+    const double step = 2 * 3.14159265 * f / kBins, bin = 3.14159265 * f / kBins; // of the derivative, and of the bins
+    return std::hypot(re, im) / (f > 0 ? std::sin(step) / step * std::sin(bin) / bin : 1);
+  };
+  const double whole = contrast(0);
+  for (double f = 0.02; f < 0.9; f += 0.001)
+    if (contrast(f) < 0.5 * whole) return f;
+  return 1;
+}
+
 } // namespace
 
 class TestMosaicMerge : public QObject {
@@ -130,6 +190,42 @@ private slots:
     }
     QVERIFY2(after < before, qPrintable(QString("%1 of %2").arg(after).arg(before)));
     QVERIFY2(colouredAfter < colouredBefore, qPrintable(QString("%1 of %2").arg(colouredAfter).arg(colouredBefore)));
+  }
+
+  /// One frame is as sharp as lens and photosites are, and five that were held in the hand lose next to nothing of it;
+  /// none is sharper than the light was, which would be a finish and no merge.
+  void handHeldSetsAreAsSharpAsOneFrame() {
+    QTemporaryDir dir;
+    constexpr int kWidth = 640, kHeight = 480;
+    const std::vector<Hand> hands{
+        {}, {3.37, -1.62, 0.05}, {-2.11, 4.48, -0.08}, {0.52, 2.73, 0.1}, {-4.29, -3.9, 0.02}};
+    for (const double blur : {0.45, 0.55, 0.7}) {
+      const double truth = sharpnessOf(slantedSquares(kWidth, kHeight, blur, {}));
+      Bracket all;
+      std::vector<PlacedFrame> placed;
+      for (const Hand& hand : hands) {
+        Bracket one = shoot(dir, slantedSquares(kWidth, kHeight, blur, hand), {1});
+        all.frames.push_back(std::move(one.frames.front()));
+      }
+      Image<float> single(kWidth, kHeight, 3);
+      for (int y = 0; y < kHeight; ++y)
+        for (int x = 0; x < kWidth; ++x) all.frames.front().linearAt(x, y, single.at(x, y));
+      for (std::size_t i = 0; i < hands.size(); ++i) {
+        const double a = hands[i].degrees * 3.14159265 / 180, c = std::cos(a), s = std::sin(a), cx = (kWidth - 1) / 2.0,
+                     cy = (kHeight - 1) / 2.0;
+        PlacedFrame frame{&all.frames[i]};
+        frame.toFrame = {c, -s, cx + hands[i].dx - c * cx + s * cy, s, c, cy + hands[i].dy - s * cx - c * cy, 0, 0, 1};
+        placed.push_back(frame);
+      }
+      MergeOptions options;
+      options.motion = MotionMode::Auto;
+      const auto result = mergeRadiance(placed, options, {});
+      QVERIFY(result);
+      const double one = sharpnessOf(single), five = sharpnessOf(result->radiance);
+      qInfo("blur %.2f: light %.3f, one frame %.3f, five by hand %.3f cycles a pixel", blur, truth, one, five);
+      QVERIFY(one >= 0.985 * truth && one <= 1.015 * truth);
+      QVERIFY2(five >= 0.96 * one && five <= 1.03 * truth, qPrintable(QString::number(five / one)));
+    }
   }
 
   /// Over ten stops of an even grey: no further from the truth than the least that any unbiased way can be
