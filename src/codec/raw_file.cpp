@@ -5,6 +5,7 @@
 #include "mosaic/bayer.h"
 #include "mosaic/defects.h"
 #include "mosaic/dng_colour.h"
+#include "mosaic/row_black.h"
 
 #include <algorithm>
 #include <cmath>
@@ -109,6 +110,20 @@ MosaicView mosaicOf(LibRaw& raw) {
           pitch};
 }
 
+/// Left and right of the picture, where the file says that no light comes.
+std::vector<MaskedStrip> stripsOf(LibRaw& raw) {
+  const auto& s = raw.imgdata.sizes;
+  const auto pitch = std::ptrdiff_t(s.raw_pitch / sizeof(std::uint16_t));
+  const int top = s.top_margin, left = s.left_margin, right = left + s.width;
+  std::vector<MaskedStrip> strips;
+  for (const auto& [maskTop, maskLeft, maskBottom, maskRight] : s.mask) {
+    const int from = std::max(0, maskLeft), to = std::min(int(s.raw_width), maskRight);
+    if (maskTop > top || maskBottom < top + s.height || from >= to || (to > left && from < right)) continue;
+    strips.push_back({raw.imgdata.rawdata.raw_image + top * pitch + from, to - from, pitch, left - from});
+  }
+  return strips;
+}
+
 /// A file whose pixels were stripped opens without complaint: all its samples are the same.
 bool holdsNothing(const MosaicView& mosaic) {
   for (int y = 0; y < mosaic.height; ++y)
@@ -159,6 +174,16 @@ BayerMosaic turnedAs(const BayerMosaic& stored, ImageView<const std::uint16_t> c
     m.colours[std::size_t(k)] = stored.colours[from];
     m.black[std::size_t(k)] = stored.black[from];
   }
+  if (stored.rows.empty()) return m;
+  const bool sideways = orientation >= 5;
+  std::vector<float>& lines = sideways ? m.columns : m.rows;
+  lines.resize(std::size_t(sideways ? codes.width : codes.height));
+  for (std::size_t i = 0; i < lines.size(); ++i) {
+    int u, v;
+    turn.source(sideways ? int(i) : 0, sideways ? 0 : int(i), u, v);
+    lines[i] = stored.rows[std::size_t(v)];
+  }
+  if (sideways) m.rows.clear();
   return m;
 }
 
@@ -207,6 +232,8 @@ Result<RawImage> readRaw(const std::filesystem::path& path, int edge) {
   auto mosaic = view.data ? bayerOf(raw, view) : std::nullopt;
   if (view.data) mendDefects(view, mosaic ? double(mosaic->black[0]) : double(raw.imgdata.color.black));
   if (mosaic) mosaic->gain = image.saturation;
+  if (auto masked = mosaic ? maskedBlack(stripsOf(raw), view.height) : std::nullopt)
+    mosaic->black = masked->black, mosaic->rows = std::move(masked->rows);
   if (auto done = mosaic ? developOurselves(path, raw, *mosaic, half, image) : developByLibrary(path, raw, half, image);
       !done)
     return passOn(done.error());

@@ -4,6 +4,7 @@
 
 #include <array>
 #include <cstdint>
+#include <vector>
 
 namespace ml {
 
@@ -13,6 +14,7 @@ struct BayerMosaic {
   std::array<int, 4> colours{
       0, 1, 1, 2}; ///< 0 red, 1 green, 2 blue at (0,0), (1,0), (0,1), (1,1): each row and column has green once.
   std::array<float, 4> black{};       ///< Code of no light, at the same four places.
+  std::vector<float> rows, columns;   ///< Codes that each reads beyond black without light; empty: none does.
   float white = 65535;                ///< Code at which a photosite is full.
   std::array<float, 3> gain{1, 1, 1}; ///< White balance; the largest is 1, so that no channel is cut.
 };

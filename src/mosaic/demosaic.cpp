@@ -12,9 +12,10 @@ namespace {
 
 constexpr float kRange = 65535 - kPedestal;
 
-ML_VECTOR_CLONES void lightOf(const std::uint16_t* codes, const float* black, const float* scale, int n,
+/// `beyond`: of the row, on top of black.
+ML_VECTOR_CLONES void lightOf(const std::uint16_t* codes, const float* black, float beyond, const float* scale, int n,
                               float* __restrict out) {
-  for (int i = 0; i < n; ++i) out[i] = (float(codes[i]) - black[i]) * scale[i];
+  for (int i = 0; i < n; ++i) out[i] = (float(codes[i]) - black[i] - beyond) * scale[i];
 }
 
 /// A mosaic's photosites as light, tile by tile.
@@ -33,15 +34,22 @@ public:
   void read(int x0, int y0, DemosaicTile& tile) {
     constexpr int n = DemosaicTile::kStride;
     const int from = x0 - DemosaicTile::kMargin;
+    if (!m_.columns.empty())
+      for (int i = 0; i < n; ++i)
+        for (std::size_t row = 0; row < 2; ++row)
+          levels_[row].black[std::size_t(i)] =
+              m_.black[2 * row + std::size_t(i & 1)] + m_.columns[std::size_t(mirrored(from + i, m_.codes.width))];
     for (int y = 0; y < DemosaicTile::kRows; ++y) {
-      const std::uint16_t* row = m_.codes.row(mirrored(y0 + y - DemosaicTile::kMargin, m_.codes.height));
+      const int v = mirrored(y0 + y - DemosaicTile::kMargin, m_.codes.height);
+      const std::uint16_t* row = m_.codes.row(v);
       const std::uint16_t* codes = row + from;
       if (from < 0 || from + n > m_.codes.width) {
         for (int i = 0; i < n; ++i) beyond_[std::size_t(i)] = row[mirrored(from + i, m_.codes.width)];
         codes = beyond_.data();
       }
       const Levels& levels = levels_[std::size_t(y & 1)];
-      lightOf(codes, levels.black.data(), levels.scale.data(), n, tile.light(y));
+      const float beyond = m_.rows.empty() ? 0 : m_.rows[std::size_t(v)];
+      lightOf(codes, levels.black.data(), beyond, levels.scale.data(), n, tile.light(y));
     }
   }
 

@@ -116,7 +116,7 @@ Image<std::uint16_t> mosaicked(const Image<float>& truth, double fullWell, doubl
   return out;
 }
 
-void writeMosaicDng(const std::filesystem::path& file, const Image<std::uint16_t>& mosaic, int dx, int dy) {
+void writeMosaicDng(const std::filesystem::path& file, const Image<std::uint16_t>& mosaic, int dx, int dy, int masked) {
   TIFF* tiff = TIFFOpen(file.c_str(), "w");
   if (!tiff) std::abort();
   const int w = mosaic.width(), h = mosaic.height();
@@ -146,6 +146,12 @@ void writeMosaicDng(const std::filesystem::path& file, const Image<std::uint16_t
   TIFFSetField(tiff, TIFFTAG_COLORMATRIX1, 9, camera);
   TIFFSetField(tiff, TIFFTAG_CALIBRATIONILLUMINANT1, 21);
   TIFFSetField(tiff, TIFFTAG_ASSHOTNEUTRAL, 3, kCameraBalance.data());
+  if (masked > 0) {
+    const std::uint32_t active[4] = {0, std::uint32_t(masked), std::uint32_t(h), std::uint32_t(w)},
+                        areas[4] = {0, 0, std::uint32_t(h), std::uint32_t(masked)};
+    TIFFSetField(tiff, TIFFTAG_ACTIVEAREA, active);
+    TIFFSetField(tiff, TIFFTAG_MASKEDAREAS, 4, areas);
+  }
   const float black = kBlack;
   const std::uint32_t white = kWhite;
   TIFFSetField(tiff, TIFFTAG_BLACKLEVEL, 1, &black);

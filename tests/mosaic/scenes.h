@@ -24,8 +24,9 @@ inline constexpr std::array<float, 3> kCameraBalance{0.55f, 1.f, 0.7f}; ///< Cam
 /// 0: no noise.
 [[nodiscard]] Image<std::uint16_t> mosaicked(const Image<float>& truth, double fullWell, double readNoise, int dx,
                                              int dy, unsigned seed);
-/// A DNG of it, by libtiff alone.
-void writeMosaicDng(const std::filesystem::path& file, const Image<std::uint16_t>& mosaic, int dx, int dy);
+/// A DNG of it, by libtiff alone. `masked`: its first columns, that no light reaches; the picture begins behind them.
+void writeMosaicDng(const std::filesystem::path& file, const Image<std::uint16_t>& mosaic, int dx, int dy,
+                    int masked = 0);
 
 /// LibRaw's own method (`user_qual`): light of three channels, white balanced, 1 at saturation of green.
 [[nodiscard]] Image<float> developedByLibrary(const std::filesystem::path& file, int quality);

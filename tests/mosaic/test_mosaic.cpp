@@ -8,6 +8,7 @@
 #include <QTemporaryDir>
 #include <QTest>
 #include <cmath>
+#include <random>
 #include <tiffio.h>
 
 using namespace ml;
@@ -174,6 +175,74 @@ private slots:
     double sum = 0;
     for (std::size_t i = 1; i < out.size(); i += 3) sum += lightOf(out.data()[i]) / 0.55;
     QVERIFY2(std::abs(sum / (256 * 256) - 0.0002) < 0.00003, qPrintable(QString::number(sum / (256 * 256), 'g', 4)));
+  }
+
+  /// Rows whose amplifier read higher are told by photosites that no light reaches; where these say nothing but noise,
+  /// next to nothing is changed.
+  void rowsAreLevelledByMaskedPhotosites_data() {
+    QTest::addColumn<double>("rowNoise");
+    QTest::addColumn<int>("masked");
+    QTest::newRow("stripes, 32 columns") << 6.0 << 32;
+    QTest::newRow("stripes, 12 columns") << 6.0 << 12;
+    QTest::newRow("no stripes") << 0.0 << 32;
+    QTest::newRow("none masked") << 6.0 << 0;
+    QTest::newRow("neither") << 0.0 << 0;
+  }
+  void rowsAreLevelledByMaskedPhotosites() {
+    QFETCH(double, rowNoise);
+    QFETCH(int, masked);
+    const QTemporaryDir folder;
+    const std::filesystem::path file = folder.filePath("m.dng").toStdString();
+    constexpr int kWidth = 320, kHeight = 240;
+    constexpr double kPhotosite = 4; // codes
+    std::mt19937 random(7);
+    std::normal_distribution<double> normal;
+    Image<std::uint16_t> codes(kWidth + masked, kHeight, 1);
+    std::vector<double> rows;
+    for (int y = 0; y < kHeight; ++y) {
+      rows.push_back(rowNoise * normal(random));
+      for (int x = 0; x < codes.width(); ++x) {
+        const bool hot = random() % 400 == 0;
+        codes.row(y)[x] =
+            std::uint16_t(std::lround(512 + (x < masked ? 0 : 300) + rows.back() + kPhotosite * normal(random)) +
+                          (hot && x < masked ? 2000 : 0));
+      }
+    }
+    writeMosaicDng(file, codes, masked & 1, 0, masked);
+    const auto read = readRaw(file, 0);
+    QVERIFY2(read, read ? "" : read.error().message.c_str());
+    QCOMPARE(read->pixels.width(), kWidth);
+    // What rows of the developed picture differ by, in codes of the file, and what the whole is off by.
+    const auto stripesOf = [](const RawImage& image, bool onItsSide, double& off) {
+      double sum = 0, squares = 0;
+      for (int y = 0; y < kHeight; ++y) {
+        double mean = 0;
+        for (int x = 0; x < kWidth; ++x)
+          mean += lightOf((onItsSide ? image.pixels.at(y, x) : image.pixels.at(x, y))[1]) / double(image.saturation[1]);
+        mean = mean / kWidth * (15800 - 512) - 300;
+        sum += mean, squares += mean * mean;
+      }
+      off = sum / kHeight;
+      return std::sqrt(squares / kHeight - off * off);
+    };
+    double off = 0;
+    const double stripes = stripesOf(*read, false, off);
+    qInfo("rows differ by %.2f codes", stripes);
+    QVERIFY2(std::abs(off) < 1, qPrintable(QString::number(off)));
+    TIFF* tiff = TIFFOpen(file.c_str(), "r+");
+    TIFFSetField(tiff, TIFFTAG_ORIENTATION, ORIENTATION_RIGHTTOP);
+    TIFFRewriteDirectory(tiff);
+    TIFFClose(tiff);
+    const auto turned = readRaw(file, 0);
+    QVERIFY(turned && turned->pixels.width() == kHeight);
+    const double columns = stripesOf(*turned, true, off);
+    QVERIFY2(std::abs(columns - stripes) < 0.1 && std::abs(off) < 1, qPrintable(QString::number(columns)));
+    if (masked == 0)
+      QVERIFY2(stripes > 0.6 * rowNoise, qPrintable(QString::number(stripes)));
+    else if (rowNoise > 0) // the strip's own noise is left
+      QVERIFY2(stripes < 1.3 * kPhotosite / std::sqrt(masked) + 0.1, qPrintable(QString::number(stripes)));
+    else
+      QVERIFY2(stripes < 0.4, qPrintable(QString::number(stripes)));
   }
 
   /// The pattern shifted by a photosite with the picture gives the picture shifted; light doubled gives light doubled.
