@@ -4,7 +4,6 @@
 #include "image/metrics.h"
 #include "image/resample.h"
 #include "tone/base_layer.h"
-#include "tone/local_contrast.h"
 #include "tone/natural.h"
 
 #include <algorithm>
@@ -139,7 +138,6 @@ void placeLight(ToneAnalysis& a, const SceneFacts& facts) {
       placed.data()[i] = float(at + detail * (1 + (crisp(at) - 1) / (1 + strong * strong + noise * noise)));
     }
   });
-  bringContrast(placed, a.logLight, rendering, a.noise);
   a.placed = followEdges(placed, a.logLight, 2, 0.05);
   a.colour = std::clamp(1 + 0.5 * (rendering.slope(middle) - 1), 1.0, 1.3);
 }

@@ -121,7 +121,7 @@ private slots:
     Recipe milk;
     Area window;
     window.shape = AreaShape::Windows;
-    window.contrast = -0.8;
+    window.contrast = -0.7;
     milk.areas = {window};
     const Finding f = judged(scene, milk).of(FindingKind::MilkyWindow);
     QVERIFY2(f.tooMuch && !f.places.empty(), sentence(f).c_str());

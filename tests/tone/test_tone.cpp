@@ -114,48 +114,6 @@ private slots:
     QVERIFY(farWindow > farWall + 0.5);
   }
 
-  /// The same cloth lies in the middle of the light, four stops above it and four below: all three are nearly as crisp
-  /// on paper as the middle one (standard deviation of L*), whatever the ends are brought together by.
-  void placesFarFromTheMiddleKeepTheirContrast_data() {
-    QTest::addColumn<double>("stops"); // of the cloth's own
-    QTest::addColumn<bool>("chequers");
-    QTest::addColumn<double>("least");
-    QTest::newRow("weave") << 0.3 << false << 0.8;    // the dark one had 0.68 of it, and
-    QTest::newRow("chequers") << 0.5 << true << 0.65; // these 0.39 and 0.45, before contrast was brought to places
-  }
-  void placesFarFromTheMiddleKeepTheirContrast() {
-    QFETCH(double, stops);
-    QFETCH(bool, chequers);
-    QFETCH(double, least);
-    constexpr int kWidth = 720, kHeight = 300;
-    Image<float> scene(kWidth, kHeight, 3);
-    for (int y = 0; y < kHeight; ++y)
-      for (int x = 0; x < kWidth; ++x) {
-        const int part = x * 3 / kWidth; // 0 the middle, 1 bright, 2 dark
-        const double wave = chequers ? std::copysign(1, std::sin(x * 0.35) * std::sin(y * 0.35))
-                                     : std::sin(x * 0.5) * std::sin(y * 0.5),
-                     light = part == 0   ? 0
-                             : part == 1 ? 4
-                                         : -4;
-        for (int c = 0; c < 3; ++c) scene.at(x, y)[c] = float(0.18 * std::exp2(light + stops * wave));
-      }
-    const auto picture = toned(scene);
-    const auto crisp = [&](int part) {
-      double sum = 0, squares = 0;
-      int n = 0;
-      for (int y = 60; y < kHeight - 60; ++y)
-        for (int x = part * 240 + 60; x < part * 240 + 180; ++x, ++n) {
-          const double l = lightnessOf(std::log2(std::max(1e-4f, luminance(picture.at(x, y)))));
-          sum += l, squares += l * l;
-        }
-      return std::sqrt(squares / n - sum / n * sum / n);
-    };
-    const double middle = crisp(0), bright = crisp(1), dark = crisp(2);
-    qInfo("L* of the weave: middle %.2f, bright %.2f, dark %.2f", middle, bright, dark);
-    QVERIFY(bright > least * middle && bright < 1.25 * middle);
-    QVERIFY(dark > least * middle && dark < 1.25 * middle);
-  }
-
   void orderOfTonesIsKept() {
     Image<float> ramp(640, 200, 3);
     for (int y = 0; y < 200; ++y)
