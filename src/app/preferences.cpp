@@ -152,12 +152,14 @@ bool editPreferences(QWidget* parent, Commands& commands) {
   auto* shadows = new QSpinBox;
   shadows->setObjectName("prefShadows");
   shadows->setRange(1, 200);
+  shadows->setButtonSymbols(QAbstractSpinBox::NoButtons);
   shadows->setPrefix(QDialog::tr("SNR "));
   shadows->setValue(int(Preferences::shadows()));
   shadows->setToolTip(QDialog::tr("10 is acceptable, 40 excellent (ISO 12232); for new jobs"));
   auto* web = new QSpinBox;
   web->setObjectName("prefWeb");
   web->setRange(256, 16384);
+  web->setButtonSymbols(QAbstractSpinBox::NoButtons);
   web->setSuffix(QDialog::tr(" pixels"));
   web->setValue(Preferences::webEdge());
   auto* creator = new QLineEdit(QSettings().value("creator").toString());

@@ -9,6 +9,7 @@
 namespace ml {
 
 /// Baseline or progressive JPEG, grey or colour, to 8-bit RGB. A file that ends early is an error, not a grey area.
+/// Told to stop: Stopped.
 [[nodiscard]] Result<CodeImage> readJpeg(const std::filesystem::path& file, const StopFlag& stop = {});
 
 /// The same of a file in memory; messages call it "picture".
@@ -26,7 +27,7 @@ struct JpegOptions {
   bool fullColour = true;         ///< No chroma subsampling: red lamps and window bars keep their edges.
   std::vector<unsigned char> icc; ///< Embedded when not empty.
   bool smallest = false; ///< Code tables made for the picture: 1 to 10 % fewer bytes in more than twice the time.
-  StopFlag stop{};
+  StopFlag stop{};       ///< Then Stopped, and the file is not whole.
 };
 /// 8-bit RGB.
 Result<void> writeJpeg(const std::filesystem::path& file, ImageView<const std::uint8_t> rgb,

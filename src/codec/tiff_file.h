@@ -11,12 +11,13 @@ namespace ml {
 
 /// Does the file hold 32-bit float samples? False when it cannot be read at all.
 [[nodiscard]] bool isFloatTiff(const std::filesystem::path& file);
-/// 8- or 16-bit grey or RGB TIFF to RGB codes; further channels are dropped.
+/// 8- or 16-bit grey or RGB TIFF to RGB codes; further channels are dropped. Errors: of reading, Stopped.
 [[nodiscard]] Result<CodeImage> readTiff(const std::filesystem::path& file, const StopFlag& stop = {});
 /// 32-bit float RGB TIFF.
 [[nodiscard]] Result<Image<float>> readFloatTiff(const std::filesystem::path& file);
 
-/// 16-bit RGB, deflate with horizontal prediction. `ppi`: pixels an inch in print; 0: not said.
+/// 16-bit RGB, deflate with horizontal prediction. `ppi`: pixels an inch in print; 0: not said. Errors:
+/// CannotWrite, Stopped; then what is there of the file is for the caller to remove.
 Result<void> writeTiff16(const std::filesystem::path& file, ImageView<const std::uint16_t> rgb,
                          const std::vector<unsigned char>& icc, int ppi = 0, const StopFlag& stop = {});
 /// 32-bit IEEE float RGB, deflate with floating-point prediction; lossless.
