@@ -1,7 +1,7 @@
 #!/usr/bin/env bash
 # SPDX-License-Identifier: GPL-3.0-or-later
 # Renders a demo world again and packs it for shipping: worlds/render.sh reading_room
-# Needs povray and povray-includes and a built ml_pack_world. A room takes about a quarter of an hour on two cores.
+# Needs povray and povray-includes and a built ml_pack_world. A room takes about a quarter of an hour on two cores, all directions three quarters.
 set -euo pipefail
 here=$(cd "$(dirname "$0")" && pwd)
 world=${1:?which world?}

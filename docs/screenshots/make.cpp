@@ -167,13 +167,29 @@ int main(int count, char** arguments) {
   settle(window);
   save(window, folder, "finish-looks");
   bench.finish.compare.set(Comparing::Off);
-  bench.goTo(stations::kLight);
-  save(window, folder, "light-paper");
-  bench.selectView(2);
-  settle(window);
-  bench.light.takeTestFrame();
-  save(window, folder, "light-test-frame");
   window.setTheme(Theme::dusk());
+  bench.selectView(3); // the net loft, from wall to wall: two positions read, then three shot and joined
+  settle(window);
+  bench.light.lookAtPosition(1);
+  settle(window);
+  bench.light.readSpot(0.5, 0.42);
+  settle(window);
+  bench.light.lookAtPosition(0);
+  settle(window);
+  bench.light.readSpot(0.06, 0.5);
+  settle(window);
+  bench.goTo(stations::kShoot);
+  for (int position = 0; position < 2; ++position) {
+    settle(window);
+    bench.shoot.doNext();
+  }
+  save(window, folder, "shoot-positions");
+  bench.shoot.doNext();
+  settle(window);
+  bench.goTo(stations::kCombine);
+  settle(window);
+  bench.combine.doNext();
+  save(window, folder, "combine-positions");
   std::vector<std::filesystem::path> frames;
   for (const int view : {1, 2, 0}) { // more frames, so that there is something to sort
     bench.selectView(view);

@@ -97,8 +97,7 @@ public:
   explicit FaultEditor(const FaultTruth& truth) {
     auto* form = new QFormLayout(this);
     for (const auto& name : faultNames()) {
-      if (name.kind == FaultKind::CardFull || name.kind == FaultKind::Disconnect || name.kind == FaultKind::HandHeld)
-        continue;
+      if (!showsInFrames(name.kind)) continue;
       auto* box = named(new QComboBox, QString("fault-") + name.id, tr(name.name));
       box->addItem(tr("not there"), -1);
       for (int frame = 0; frame < truth.frames; ++frame) box->addItem(tr("from frame %1").arg(frame + 1), frame);

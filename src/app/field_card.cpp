@@ -199,7 +199,7 @@ void draw(QPainter& p, const FieldCard& card, const QRectF& page, double unit) {
     if (count > 1) many << QString("%1 %2").arg(count).arg(what);
   s.line(QObject::tr("%1 frames in %2%3; %4 s with timers, %5 MB.")
              .arg(shots.shots.size())
-             .arg(shots.sets() == 1 ? QObject::tr("one set") : QObject::tr("%1 sets").arg(shots.sets()))
+             .arg(shots.count() == 1 ? QObject::tr("one set") : QObject::tr("%1 sets").arg(shots.count()))
              .arg(many.isEmpty() ? QString() : " (" + many.join(", ") + ")")
              .arg(shots.time.value, 0, 'f', 0)
              .arg(shots.megabytes, 0, 'f', 0));

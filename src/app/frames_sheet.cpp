@@ -245,15 +245,15 @@ void FramesSheet::refreshSettings() {
   warnings_->setText(lines.join('\n'));
   warnings_->setVisible(!warnings.empty());
   const auto shots = frames_.shots();
-  shots_->setText(
-      shots ? tr("%1 frames in %2 %3, %4 s, %5 MB%6")
-                  .arg(shots->shots.size())
-                  .arg(shots->sets())
-                  .arg(shots->sets() == 1 ? tr("set") : tr("sets"))
-                  .arg(shots->time.value, 0, 'f', 1)
-                  .arg(shots->megabytes, 0, 'f', 0)
-                  .arg(shots->sets() > 1 ? tr("; %1 megapixels together").arg(shots->megapixels, 0, 'f', 0) : QString())
-            : QString());
+  shots_->setText(shots ? tr("%1 frames in %2 %3, %4 s, %5 MB%6")
+                              .arg(shots->shots.size())
+                              .arg(shots->count())
+                              .arg(shots->count() == 1 ? tr("set") : tr("sets"))
+                              .arg(shots->time.value, 0, 'f', 1)
+                              .arg(shots->megabytes, 0, 'f', 0)
+                              .arg(shots->count() > 1 ? tr("; %1 megapixels together").arg(shots->megapixels, 0, 'f', 0)
+                                                      : QString())
+                        : QString());
   const Plan& plan = *frames_.desk().view().plan;
   const MustKeep wanted = plan.request.mustKeep();
   chart_->show(snrCurve(SensorModel(plan.camera), plan.frames, {wanted.low.value - 2}, {wanted.high.value + 1.5}, 0.05),

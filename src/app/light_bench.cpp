@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench.h"
+#include "app/position_map.h"
 #include "app/theme.h"
 
 #include "exposure/ev.h"
@@ -43,6 +44,12 @@ public:
     table_->setTabKeyNavigation(false); // else Tab never leaves it
     left->addWidget(table_);
 
+    auto* positions = group(tr("Read at each position"), 0);
+    positionsTitle_ = positions->itemAt(0)->widget();
+    positions_ = new PositionMap(light_.desk().positions);
+    positions->addWidget(positions_);
+    positions->addStretch();
+
     auto* right = group(tr("Or type one: EV, 1/125 f/8 ISO 100, or cd/m2"), 3);
     auto* typing = new QHBoxLayout;
     name_ = new QLineEdit;
@@ -83,6 +90,10 @@ public:
   }
 
   void refresh() override {
+    for (QWidget* w : {positionsTitle_, static_cast<QWidget*>(positions_)})
+      w->setVisible(light_.desk().positions.several());
+    positions_->refresh();
+    positions_->setEnabled(!busy());
     const auto& readings = view().readings;
     for (auto* old : table_->findChildren<QWidget*>(QRegularExpression("^(keep|removeReading)"))) {
       old->hide(); // deleted later, when no click of theirs is being handled
@@ -130,6 +141,7 @@ public:
 
 private:
   void connectAll() {
+    connect(positions_, &PositionMap::chosen, &light_, &LightModel::lookAtPosition);
     connect(add_, &QPushButton::clicked, this, &LightBench::addTyped);
     connect(value_, &QLineEdit::returnPressed, this, &LightBench::addTyped);
     connect(value_, &QLineEdit::textEdited, this, [this] { value_->setStyleSheet({}); });
@@ -175,6 +187,8 @@ private:
   QPushButton* add_;
   QToolButton *darker_, *brighter_, *test_;
   QComboBox* spot_;
+  QWidget* positionsTitle_;
+  PositionMap* positions_;
 };
 
 } // namespace

@@ -2,6 +2,7 @@
 #include "app/main_window.h"
 
 #include "app/monitor_colour.h"
+#include "app/position_map.h"
 #include "app/preferences.h"
 #include "app/printing.h"
 #include "app/sheets.h"
@@ -291,6 +292,7 @@ void MainWindow::setTheme(const Theme& theme) {
   practice_->setTheme(theme);
   for (const StationFace& face : faces_)
     if (face.sheet) face.sheet->setTheme(theme);
+  for (PositionMap* map : findChildren<PositionMap*>()) map->setTheme(theme);
   QSettings().setValue("theme", theme.name);
 }
 

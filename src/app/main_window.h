@@ -92,6 +92,7 @@ private:
   void fillMenu();
   void showCommands();
   void showGuide();
+  void lookAround();
   void showPreferences();
   void copyPicture();
   void printCard();

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench.h"
+#include "app/position_map.h"
 #include "app/set_dialog.h"
 #include "app/source_menu.h"
 #include "app/theme.h"
@@ -58,6 +59,12 @@ public:
     first->addLayout(ticks);
     first->addStretch();
 
+    auto* positions = group(tr("Positions"), 0);
+    positionsTitle_ = positions->itemAt(0)->widget();
+    positions_ = new PositionMap(shoot_.desk().positions);
+    positions->addWidget(positions_);
+    positions->addStretch();
+
     auto* second = group(tr("Frames of this set, as they arrived"), 1);
     auto* head = new QHBoxLayout;
     sets_ = new QComboBox;
@@ -103,6 +110,10 @@ public:
     if (real && !shoot_.desk().camera.wired()->facts().preview) still_->setEnabled(false); // nothing to watch
     handHeld_->setToolTip(real ? QString() : tr("The simulated camera sways"));
     source_->refresh();
+    for (QWidget* w : {positionsTitle_, static_cast<QWidget*>(positions_)})
+      w->setVisible(shoot_.desk().positions.several());
+    positions_->refresh();
+    positions_->setEnabled(!working);
     refreshDevice();
     refreshSets(working);
     refreshStrip();
@@ -118,6 +129,7 @@ private:
             [this] { shoot_.setOrder(BracketOrder(order_->currentData().toInt())); });
     connect(handHeld_, &QCheckBox::toggled, &frames_, [this](bool on) { frames_.setHandHeld(on); });
     connect(still_, &QCheckBox::toggled, &shoot_, [this](bool on) { shoot_.setWaitForLull(on); });
+    connect(positions_, &PositionMap::chosen, &shoot_, &ShootModel::goToPosition);
     connect(sets_, &QComboBox::activated, &shoot_, [this](int index) { shoot_.selectSet(index); });
     connect(again_, &QToolButton::clicked, &shoot_, [this] { shoot_.shoot(); });
     connect(leave_, &QToolButton::clicked, &shoot_,
@@ -262,6 +274,8 @@ private:
   QMenu* practise_;
   QLabel *status_, *judgement_;
   SourceMenu* source_;
+  QWidget* positionsTitle_;
+  PositionMap* positions_;
 };
 
 } // namespace

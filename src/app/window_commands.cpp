@@ -3,6 +3,7 @@
 #include "app/command_list.h"
 #include "app/field_card.h"
 #include "app/guide_window.h"
+#include "app/look_around_window.h"
 #include "app/main_window.h"
 #include "app/preferences.h"
 #include "app/printing.h"
@@ -90,6 +91,7 @@ void MainWindow::buildPictureCommands() {
                 [this] { picture_->zoomOut(); });
   commands_.add("actionWhole", tr("Show the whole picture"), Qt::CTRL | Qt::Key_0, [this] { picture_->showWhole(); });
   commands_.add("actionPicture", tr("Go to the picture with the keys"), Qt::Key_G, [this] { picture_->setFocus(); });
+  commands_.add("actionLookAround", tr("Look around in a sphere"), Qt::Key_O, [this] { lookAround(); });
   commands_.add("actionCopy", tr("Copy the picture"), QKeySequence::Copy, [this] { copyPicture(); });
   commands_.add("actionCopyLadder", tr("Copy the Light Ladder as a picture"), {},
                 [this] { QApplication::clipboard()->setPixmap(ladder_->grab()); });
@@ -157,6 +159,15 @@ void MainWindow::showGuide() {
   if (page_ == Page::AllViews) return guide_->showFor("all-views");
   if (page_ != Page::Station) return guide_->showFor("visit");
   guide_->showFor(workbench_.hasView() ? workbench_.station().id() : QStringLiteral("welcome"));
+}
+
+void MainWindow::lookAround() {
+  if (!workbench_.hasView() || !LookAround::possible(workbench_.finish))
+    return workbench_.desk.notices.tell(tr(
+        "This view shows one side only. Frames of a camera that sees all directions, twice as wide as high, become a "
+        "sphere to look around in."));
+  auto* around = new LookAroundWindow(workbench_.finish, this);
+  around->show();
 }
 
 void MainWindow::showPreferences() {

@@ -20,6 +20,7 @@ const std::vector<FaultName>& faultNames() {
       {FocusDrift, "focus-drift", "Autofocus left on"},
       {BracketingReset, "bracketing-reset", "Bracketing resets itself"},
       {Cloud, "cloud", "A cloud passes"},
+      {TurnedTooFar, "turned-too-far", "The head is turned too far"},
   };
   return names;
 }
@@ -55,6 +56,11 @@ std::optional<Fault> parseFault(const std::string& text) {
       return fault;
     }
   return {};
+}
+
+bool showsInFrames(FaultKind kind) {
+  using enum FaultKind;
+  return kind != CardFull && kind != Disconnect && kind != HandHeld && kind != TurnedTooFar;
 }
 
 const char* idOf(FaultKind kind) {

@@ -19,7 +19,8 @@ enum class FaultKind {
   WhiteBalanceDrift, ///< Automatic white balance turns warmer, from this frame on.
   FocusDrift,        ///< Autofocus hunts in this frame.
   BracketingReset,   ///< The camera forgets its bracket: from this frame on the time stays.
-  Cloud              ///< The light falls by two fifths of a stop, from this frame on.
+  Cloud,             ///< The light falls by two fifths of a stop, from this frame on.
+  TurnedTooFar       ///< A camera that can be pointed is turned 40 degrees too far, until it is pointed anew.
 };
 
 struct Fault {
@@ -38,5 +39,7 @@ struct FaultName {
 /// "gust", "gust@2", or half as strong "gust@2x0.5" (0.1 to 4).
 [[nodiscard]] std::optional<Fault> parseFault(const std::string& text);
 [[nodiscard]] const char* idOf(FaultKind kind);
+/// Can be found by looking through the frames of one set.
+[[nodiscard]] bool showsInFrames(FaultKind kind);
 
 } // namespace ml

@@ -73,6 +73,43 @@ void SimulatedCamera::setHandHeld(bool handHeld) {
   options_.shakeDegrees = handHeld ? 0.1 : 0;
 }
 
+Result<void> SimulatedCamera::point(const Aim& aim, double focalMm) {
+  if (!world_->hasAllDirections())
+    return fail(ErrorCode::CameraRefused,
+                "This view is known from one side only; the camera can be turned in the net loft.");
+  constexpr double kShortest = 8, kLongest = 100;
+  const std::lock_guard lock(pointingMutex_);
+  wanted_ = {aim, std::clamp(focalMm, kShortest, kLongest)};
+  ++pointings_;
+  return {};
+}
+
+/// The world as the camera is pointed at it, drawn when it is needed.
+void SimulatedCamera::lookThrough(FNumber aperture, bool exposing) {
+  std::optional<Pointing> wanted;
+  int pointing = 0;
+  {
+    const std::lock_guard lock(pointingMutex_);
+    wanted = wanted_, pointing = pointings_;
+  }
+  if (wanted && touching(FaultKind::TurnedTooFar)) {
+    if (turnedIn_ == 0 && exposing) turnedIn_ = pointing;
+    if (turnedIn_ == pointing) {
+      wanted->aim.yaw += 40 * lasting(FaultKind::TurnedTooFar);
+    } else if (turnedIn_ != 0) {
+      turnedIn_ = 0;
+      std::erase_if(options_.faults,
+                    [&](const Fault& f) { return f.kind == FaultKind::TurnedTooFar && f.frame <= frameNumber_; });
+    }
+  }
+  const bool sameDepth = !wanted || wanted->aim.focusMetres <= 0 || drawnAt_.value == aperture.value;
+  if (!wanted || (wanted == drawn_ && sameDepth)) return;
+  world_ = std::make_shared<const World>(world_->through(wanted->aim, wanted->focalMm, aperture));
+  drawn_ = wanted;
+  drawnAt_ = aperture;
+  finder_ = {};
+}
+
 Result<void> SimulatedCamera::accepts(const ExposureSettings& s, FrameFormat format) const {
   const auto refuse = [](const std::string& why) {
     return fail(ErrorCode::CameraRefused, "The camera refuses: " + why + ".");
@@ -168,7 +205,7 @@ ShotMetadata SimulatedCamera::describe(const ExposureSettings& settings) const {
   m.camera = "Simulated " + profile_.id;
   m.takenAt = timeOfDay(clock_.value);
   m.subSecond = int(std::fmod(clock_.value, 1) * 1000);
-  m.focalLengthMm = 28;
+  m.focalLengthMm = world_->focalMm() * profile_.sensorWidthMm / 36;
   return m;
 }
 
@@ -226,6 +263,7 @@ Result<void> SimulatedCamera::exposeTo(const ExposureSettings& ordered, const st
   if (passing(FaultKind::CardFull) > 0 || freeMegabytes_ < profile_.fileMegabytes)
     return fail(ErrorCode::CardFull, "The camera's card is full; put in another and go on. What was shot is kept.");
   const ExposureSettings settings = driftedFrom(ordered);
+  lookThrough(settings.aperture, true);
   takeStand();
   Image<float> scene = sceneNow(settings.time);
   disturb(scene);
@@ -243,6 +281,7 @@ Result<void> SimulatedCamera::exposeTo(const ExposureSettings& ordered, const st
 }
 
 const Image<float>& SimulatedCamera::finderScene() {
+  lookThrough(drawnAt_, false);
   if (finder_.empty()) {
     pose_ = {};
     finder_ = sceneNow({1.0 / 60});

@@ -7,6 +7,7 @@
 #include "exposure/shot_metadata.h"
 
 #include <memory>
+#include <mutex>
 
 namespace ml {
 
@@ -45,6 +46,9 @@ public:
   /// An empty card instead of the full one.
   void changeCard();
   void setHandHeld(bool handHeld);
+  /// Turns, shifts and focuses before the next look or exposure, where the world has all directions; `focalMm` on a
+  /// sensor 36 mm wide. May be called while another thread exposes. Errors: CameraRefused.
+  Result<void> point(const Aim& aim, double focalMm);
   void addFault(const Fault& fault) { options_.faults.push_back({fault.kind, fault.frame + frameNumber_}); }
   [[nodiscard]] Seconds clock() const { return clock_; }
   /// Where the camera stood for the frame exposed last; the truth that alignment tests compare with.
@@ -59,6 +63,7 @@ private:
   [[nodiscard]] Image<float> sceneNow(Seconds duration) const;
   void disturb(Image<float>& scene) const;
   const Image<float>& finderScene();
+  void lookThrough(FNumber aperture, bool exposing);
   [[nodiscard]] ShotMetadata describe(const ExposureSettings& settings) const;
   [[nodiscard]] Result<void> write(const Image<float>& scene, const ExposureSettings& settings, FrameFormat format,
                                    const std::filesystem::path& temporary) const;
@@ -74,6 +79,17 @@ private:
   CameraPose pose_;
   int frameNumber_ = 0;
   std::optional<ExposureSettings> last_;
+  struct Pointing {
+    Aim aim;
+    double focalMm = 0;
+    friend bool operator==(const Pointing&, const Pointing&) = default;
+  };
+  std::mutex pointingMutex_;
+  std::optional<Pointing> wanted_; ///< Behind the mutex; empty: as the world is shown.
+  int pointings_ = 0;              ///< Behind the mutex.
+  int turnedIn_ = 0;               ///< In which pointing the head was turned too far; 0: in none.
+  std::optional<Pointing> drawn_;  ///< What world_ shows, and with which aperture.
+  FNumber drawnAt_{8};
   Image<float> finder_; ///< What the finder saw last; empty after each exposure.
   std::uint64_t liveFrames_ = 0;
 };

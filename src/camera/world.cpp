@@ -70,7 +70,20 @@ Result<World> World::load(const fs::path& folder) {
       if (!layer) return passOn(layer.error());
       world.layers_.push_back(std::move(*layer));
     }
-    return world;
+    world.focalMm_ = description.value("focal_mm", 28.0);
+    if (!description.contains("dioptres")) return world;
+    auto dioptres = readExr(folder / description.at("dioptres").get<std::string>());
+    if (!dioptres) return passOn(dioptres.error());
+    world.dioptres_ = std::move(dioptres->pixels);
+    world.frameWidth_ = description.at("frame_width").get<int>();
+    world.frameHeight_ = description.at("frame_height").get<int>();
+    if (world.dioptres_.channels() != 1 || world.dioptres_.width() != world.width() ||
+        world.dioptres_.height() != world.height() || world.width() != 2 * world.height())
+      return unreadable(folder / "world.json", "its distances do not fit a base picture of all directions");
+    constexpr int kLargest = 8192;
+    if (world.frameWidth_ < 16 || world.frameHeight_ < 16 || std::max(world.frameWidth_, world.frameHeight_) > kLargest)
+      return unreadable(folder / "world.json", "its frame has an impossible size");
+    return throughDefaultLens(std::make_shared<const World>(std::move(world)));
   } catch (const json::exception& error) {
     return unreadable(folder / "world.json", error.what());
   }
@@ -83,61 +96,6 @@ World World::still(Image<float> radiance, double candelasPerUnit) {
   world.base_ = std::move(radiance);
   world.candelasPerUnit_ = candelasPerUnit;
   return world;
-}
-
-namespace {
-
-/// Mean of factor x factor blocks; the last ones may be smaller.
-Image<float> blocks(const Image<float>& in, int factor) {
-  const int w = (in.width() + factor - 1) / factor, h = (in.height() + factor - 1) / factor, channels = in.channels();
-  Image<float> out(w, h, channels);
-  for (int y = 0; y < h; ++y)
-    for (int x = 0; x < w; ++x) {
-      const int x1 = std::min(in.width(), (x + 1) * factor), y1 = std::min(in.height(), (y + 1) * factor);
-      for (int c = 0; c < channels; ++c) {
-        double sum = 0;
-        for (int v = y * factor; v < y1; ++v)
-          for (int u = x * factor; u < x1; ++u) sum += in.at(u, v)[c];
-        out.at(x, y)[c] = float(sum / ((x1 - x * factor) * (y1 - y * factor)));
-      }
-    }
-  return out;
-}
-
-/// The sprite on a canvas whose corner is a multiple of `factor`.
-Sprite aligned(const Sprite& sprite, int factor) {
-  const int x = sprite.x >= 0 ? sprite.x / factor * factor : -((-sprite.x + factor - 1) / factor) * factor;
-  const int y = sprite.y >= 0 ? sprite.y / factor * factor : -((-sprite.y + factor - 1) / factor) * factor;
-  const auto up = [&](int n) { return (n + factor - 1) / factor * factor; };
-  Image<float> canvas(up(sprite.rgba.width() + sprite.x - x), up(sprite.rgba.height() + sprite.y - y), 4);
-  canvas.fill(0);
-  for (int v = 0; v < sprite.rgba.height(); ++v)
-    std::copy_n(sprite.rgba.row(v), 4 * sprite.rgba.width(), canvas.at(sprite.x - x, v + sprite.y - y));
-  return {std::move(canvas), x, y};
-}
-
-} // namespace
-
-World World::shrunk(int factor) const {
-  World small;
-  small.id_ = id_;
-  small.name_ = name_;
-  small.candelasPerUnit_ = candelasPerUnit_;
-  small.fade_ = fade_;
-  small.base_ = blocks(base_, factor);
-  if (!lamps_.empty()) small.lamps_ = blocks(lamps_, factor);
-  if (!viewMask_.empty()) small.viewMask_ = blocks(viewMask_, factor);
-  for (const auto& layer : layers_) {
-    MovingLayer l{
-        layer.name,      {}, layer.phaseSeconds, layer.velocityX / factor, layer.velocityY / factor, layer.turnAfter,
-        layer.behindView};
-    for (const auto& phase : layer.phases) {
-      const Sprite on = aligned(phase, factor);
-      l.phases.push_back({blocks(on.rgba, factor), on.x / factor, on.y / factor});
-    }
-    small.layers_.push_back(std::move(l));
-  }
-  return small;
 }
 
 Image<float> World::radiance(Seconds start, Seconds duration, double daylight) const {

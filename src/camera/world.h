@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "base/result.h"
+#include "exposure/aim.h"
 #include "exposure/units.h"
 #include "image/image.h"
 
 #include <filesystem>
+#include <memory>
 #include <string>
 #include <vector>
 
@@ -37,6 +39,14 @@ public:
   /// The same world at 1/factor of its size, for finders and for tests that need many frames.
   [[nodiscard]] World shrunk(int factor) const;
 
+  /// Known in all directions, with distances: a camera can be turned in it, its lens shifted and focused.
+  [[nodiscard]] bool hasAllDirections() const { return around_ != nullptr; }
+  /// What a lens of `focalMm` (on a sensor 36 mm wide) at this aperture draws of it; only of a world that has all
+  /// directions.
+  [[nodiscard]] World through(const Aim& aim, double focalMm, FNumber aperture) const;
+  /// Of the lens the world is shown through, on a sensor 36 mm wide.
+  [[nodiscard]] double focalMm() const { return focalMm_; }
+
   [[nodiscard]] int width() const { return base_.width(); }
   [[nodiscard]] int height() const { return base_.height(); }
   [[nodiscard]] const std::string& id() const { return id_; }
@@ -53,6 +63,7 @@ public:
   [[nodiscard]] Image<float> radiance(Seconds start, Seconds duration, double daylight = 1) const;
 
 private:
+  static World throughDefaultLens(std::shared_ptr<const World> around);
   void compose(Image<float>& picture, double time) const;
   void blend(Image<float>& picture, const MovingLayer& layer, const Sprite& sprite, double dx, double dy) const;
 
@@ -63,6 +74,10 @@ private:
   Image<float> lamps_;    ///< What lamps add, in base's size; empty: no lamps apart.
   Image<float> viewMask_; ///< One channel 0..1; empty: open everywhere.
   std::vector<MovingLayer> layers_;
+  double focalMm_ = 28;
+  int frameWidth_ = 0, frameHeight_ = 0; ///< Of a frame on its long side, where all directions are known.
+  Image<float> dioptres_;                ///< 1 / metres of every pixel of base, one channel; of all directions only.
+  std::shared_ptr<const World> around_;  ///< All directions, equirectangular, that this is a part of.
 };
 
 } // namespace ml

@@ -99,7 +99,8 @@ Result<Recipe> recipeFrom(const std::string& look, const std::string& file) {
 Result<fs::path> worldFolder(const std::string& id) {
   if (const auto folder = findWorld(id)) return *folder;
   return fail(ErrorCode::InvalidArgument,
-              "There is no world \"" + id + "\"; reading_room, boat_hall and jetty_dusk ship with the program.");
+              "There is no world \"" + id +
+                  "\"; reading_room, boat_hall, jetty_dusk and net_loft ship with the program.");
 }
 
 std::filesystem::path jobsIn(const std::string& folder) {

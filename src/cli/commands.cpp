@@ -215,6 +215,8 @@ int runShoot(const ShootArguments& a, const Progress& progress) {
   auto world = World::load(*folder);
   if (!world) return refuse(world.error());
   SimulatedCamera camera(std::make_shared<World>(std::move(*world)), plan->camera, simulation);
+  if (!(a.aim == Aim{}) || a.focal != ShootArguments{}.focal)
+    if (auto pointed = camera.point(a.aim, a.focal); !pointed) return refuse(pointed.error());
   std::vector<ExposureSettings> fired;
   for (const auto& run : runsOf(*plan)) fired.insert(fired.end(), run.begin(), run.end());
   const auto shot =

@@ -2,6 +2,7 @@
 #pragma once
 #include "base/progress.h"
 #include "cli/arguments.h"
+#include "exposure/aim.h"
 
 #include <cstdint>
 #include <string>
@@ -21,6 +22,8 @@ struct ShootArguments {
   double patience = 30; ///< Seconds that a camera which is gone is waited for.
   std::uint64_t seed = 1;
   std::vector<std::string> faults;
+  Aim aim; ///< Of the simulated camera, in a world that has all directions.
+  double focal = 24;
 };
 struct InspectArguments {
   std::vector<std::string> paths;

@@ -79,6 +79,16 @@ CLI::App* addShoot(CLI::App& app, ShootArguments& a) {
   command->add_option("--seed", a.seed, "of noise and movement")->capture_default_str();
   command->add_option("--fault", a.faults,
                       "something that goes wrong, such as gust or gust@2; a wrong name lists them all");
+  const auto whole = CLI::Range(-360.0, 360.0);
+  command->add_option("--yaw", a.aim.yaw, "degrees to the right, where a world has all directions")->check(whole);
+  command->add_option("--pitch", a.aim.pitch, "degrees up")->check(CLI::Range(-90.0, 90.0));
+  command->add_option("--roll", a.aim.roll, "degrees, the camera's right side down")->check(whole);
+  command->add_option("--shift", a.aim.shiftY, "of the lens, upwards, in heights of the frame")
+      ->check(CLI::Range(-1.0, 1.0));
+  command->add_option("--focus", a.aim.focusMetres, "distance in metres; 0: all is sharp")->check(CLI::Range(0.0, 1e4));
+  command->add_option("--focal", a.focal, "focal length in mm on a sensor 36 mm wide")
+      ->check(CLI::Range(8.0, 100.0))
+      ->capture_default_str();
   return command;
 }
 

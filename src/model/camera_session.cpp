@@ -14,13 +14,30 @@ void CameraSession::enter(std::shared_ptr<const World> world, const View& view) 
   camera_.reset();
   finder_ = {};
   finderStops_ = 0;
-  if (!world_) return;
+  pointing_.reset();
+  if (!world_) return emit entered();
   SimulationOptions options;
   options.seed = std::uint64_t(view.sets.size()) + 1;
   options.lulls = true;
   device_ = std::make_shared<SimulatedCamera>(world_, view.profile(), options);
   device_->setHandHeld(view.situation.handHeld);
   camera_ = std::make_shared<LockedCamera>(device_);
+  emit entered();
+}
+
+void CameraSession::pointAnew() {
+  if (device_ && pointing_) (void)device_->point(pointing_->first, pointing_->second); // it has all directions
+}
+
+/// The camera takes it up with its next look: nobody waits here.
+void CameraSession::point(const Aim& aim, const View& view) {
+  if (!device_ || !world_->hasAllDirections()) return;
+  const std::pair pointing{aim, view.situation.focalMm * 36 / view.profile().sensorWidthMm};
+  if (pointing_ == pointing) return;
+  pointing_ = pointing;
+  pointAnew();
+  finder_ = {};
+  if (!wired_ && !works_.longWork.running()) drawFinder(view);
 }
 
 void CameraSession::follow(const View& view) {
@@ -144,7 +161,7 @@ void CameraSession::changeCard() {
 
 void CameraSession::armFault(FaultKind fault) {
   if (!camera_ || wired_) return;
-  const bool lasting = fault == FaultKind::HandHeld;
+  const bool lasting = fault == FaultKind::HandHeld || fault == FaultKind::TurnedTooFar;
   camera_->locked([&] { device_->addFault({fault, lasting ? 0 : 1}); });
   for (const auto& name : faultNames())
     if (name.kind == fault) notices_.tell(tr("Practice: \"%1\" will happen during the next set.").arg(name.name));

@@ -23,11 +23,18 @@ class CameraSession : public QObject {
 public:
   CameraSession(Works& works, Notices& notices, QObject* parent = nullptr);
 
-  /// A new camera in this world; null: none is there.
+  /// A new camera in this world; null: none is there. Told by `entered`.
   void enter(std::shared_ptr<const World> world, const View& view);
   /// Another model, or another hand: the camera becomes that of the view.
   void follow(const View& view);
   void leave() { enter(nullptr, {}); }
+
+  /// A real camera is pointed by hand; a simulated one where the world is known in all directions.
+  [[nodiscard]] bool canBePointed() const { return wired_ || !world_ || world_->hasAllDirections(); }
+  /// The simulated camera looks there from now on.
+  void point(const Aim& aim, const View& view);
+  /// There again, whatever turned it since.
+  void pointAnew();
 
   [[nodiscard]] bool present() const { return wired_ || camera_; }
   /// For work in the background.
@@ -70,6 +77,7 @@ public:
   [[nodiscard]] const QImage& finder() const { return finder_; }
 
 signals:
+  void entered();
   void changed();
   void foundChanged();
   void finderDrawn();
@@ -89,6 +97,7 @@ private:
   std::vector<FoundCamera> found_;
   QTimer howItIs_;
   Seconds patience_{20};
+  std::optional<std::pair<Aim, double>> pointing_; ///< And the focal length, mm on a sensor 36 mm wide.
   double finderStops_ = 0;
   QImage finder_;
 };

@@ -13,6 +13,7 @@ namespace {
 CombineRecord recordOf(const Combined& combined, const View& view, const CombineOptions& options) {
   CombineRecord record;
   record.options = options;
+  record.options.sphere = combined.sphere;
   record.frames = view.frameNames();
   record.ev100OfUnit = combined.ev100OfUnit;
   record.metadataFrom = {combined.frames[std::size_t(combined.reference)].path.string()};

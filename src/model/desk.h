@@ -5,6 +5,7 @@
 #include "model/job_model.h"
 #include "model/lane.h"
 #include "model/notices.h"
+#include "model/position_walk.h"
 #include "model/radiance_store.h"
 #include "model/shown_frame.h"
 #include "model/view_saver.h"
@@ -40,6 +41,7 @@ public:
   const std::filesystem::path curves; ///< Response curves kept from earlier sets.
   Works works;                        ///< After what its work uses: it is stopped first.
   CameraSession camera{works, notices};
+  PositionWalk positions{job, camera};
   ShownFrame frame{works, notices};
   ViewSaver saver{job, works.saving, notices};
   std::optional<SceneDistribution> scene; ///< What the frames in hand show of the light of the view in hand.

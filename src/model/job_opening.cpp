@@ -50,6 +50,12 @@ bool JobOpening::openJob(const fs::path& folder, const std::string& view) {
   return true;
 }
 
+/// The demo takes in the net loft from wall to wall: three positions.
+void takeInLoft(View& view) {
+  constexpr double kDegrees = 150;
+  view.situation.positions.panDegrees = kDegrees;
+}
+
 bool JobOpening::openDemo(const fs::path& jobs) {
   if (desk_.busy()) return false;
   const fs::path folder = jobs / "marl-quay-ferry-house";
@@ -60,14 +66,20 @@ bool JobOpening::openDemo(const fs::path& jobs) {
     desk_.notices.fail(job.error());
     return false;
   }
-  for (const auto& [name, world] :
-       {std::pair{"Reading room", "reading_room"}, {"Boat hall", "boat_hall"}, {"Jetty at dusk", "jetty_dusk"}})
-    if (auto view = job->addView(name, world, "full-frame-24"); view) {
-      job->views()[*view].snrTarget = desk_.habits.shadows;
-    } else {
-      desk_.notices.fail(view.error());
+  for (const auto& [name, world] : {std::pair{"Reading room", "reading_room"},
+                                    {"Boat hall", "boat_hall"},
+                                    {"Jetty at dusk", "jetty_dusk"},
+                                    {"Net loft", "net_loft"}}) {
+    const auto added = job->addView(name, world, "full-frame-24");
+    if (!added) {
+      desk_.notices.fail(added.error());
       return false;
     }
+    View& view = job->views()[*added];
+    view.snrTarget = desk_.habits.shadows;
+    if (view.world == "net_loft") takeInLoft(view);
+    if (!desk_.notices.check(view.savePlan())) return false;
+  }
   open(std::move(*job));
   return true;
 }

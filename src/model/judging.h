@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "judge/position_judge.h"
 #include "session/shooting.h"
 
 #include <memory>
@@ -12,7 +13,8 @@ struct ShootState {
   std::vector<std::shared_ptr<const Sketch>> sketches; ///< As they arrived.
   std::vector<FrameJudgement> judged;
   SetVerdict verdict;
-  bool ended = true; ///< No frame is on its way.
+  bool ended = true;          ///< No frame is on its way.
+  PositionFinding position{}; ///< How it lies beside the positions shot before it.
 };
 
 /// The active set of `view`, by the sketches of its frames; those that are not used are not judged.

@@ -45,6 +45,7 @@ LightModel::LightModel(Desk& desk) : StationModel(desk) {
     proposals_.reset();
     spots_.clear();
   });
+  connect(&desk_.positions, &PositionWalk::moved, this, &LightModel::changed);
   connect(&desk_.camera, &CameraSession::finderDrawn, this, &LightModel::pictureChanged);
 }
 
@@ -93,6 +94,8 @@ PictureMarks LightModel::marks() const {
   PictureMarks marks;
   marks.pointer = PictureMarks::Pointer::Spot;
   marks.readings = desk_.view().readings;
+  for (SpotReading& reading : marks.readings) // of another position: it lies elsewhere
+    if (!isAt(reading, desk_.positions.here())) reading.x.reset(), reading.y.reset();
   marks.proposals = proposals_;
   return marks;
 }
@@ -120,10 +123,18 @@ void LightModel::enter() {
     StationModel::enter();
 }
 
+void LightModel::lookAtPosition(int index) {
+  if (!desk_.free()) return;
+  putTestFrameAway();
+  desk_.positions.goTo(index);
+}
+
 // ---- Readings
 
-void LightModel::addReading(const QString& words, const SpotReading& reading) {
+/// A place in the picture is one of the position that the camera looks at.
+void LightModel::addReading(const QString& words, SpotReading reading) {
   const View& view = desk_.view();
+  if (reading.x) reading.row = desk_.positions.here().row, reading.column = desk_.positions.here().column;
   desk_.job.edit(idOf(view), Aspect::Readings, words, ReadingAt{}, ReadingAt{reading},
                  PutReading{view.readings.size(), true});
 }

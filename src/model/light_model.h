@@ -38,6 +38,8 @@ public:
   /// Of the picture's width.
   [[nodiscard]] double spotRadius() const { return spotRadius_; }
   void setSpotRadius(double radius);
+  /// Points the camera there; readings are of the position they were taken at.
+  void lookAtPosition(int index);
 
   /// One frame at the finder's exposure, shown until the next reading is done on the finder again.
   void takeTestFrame();
@@ -49,7 +51,7 @@ public:
   void takeProposals();
 
 private:
-  void addReading(const QString& words, const SpotReading& reading);
+  void addReading(const QString& words, SpotReading reading);
   void measureNext();
   void measured(double x, double y, const SpotMeasure& spot);
   [[nodiscard]] bool proposing() const { return proposals_ && desk_.view().readings.size() < 2; }

@@ -55,6 +55,7 @@ FrameSet* setNamed(View& view, const std::string& name) {
 ShootModel::ShootModel(Desk& desk) : StationModel(desk), watch_(desk.notices) {
   connect(&desk_.job, &JobModel::viewEntered, this, [this] {
     watch_.stop();
+    shelf_->clear();
     forgetSet();
   });
   connect(&desk_.job, &JobModel::viewChanged, this, [this](const std::string& view, Aspect aspect) {
@@ -65,10 +66,28 @@ ShootModel::ShootModel(Desk& desk) : StationModel(desk), watch_(desk.notices) {
     emit changed();
   });
   connect(&desk_.camera, &CameraSession::changed, this, &ShootModel::changed);
+  connect(&desk_.positions, &PositionWalk::moved, this, &ShootModel::changed);
   connect(&watch_, &FolderWatch::look, this, &ShootModel::takeNext);
 }
 
 QString ShootModel::verdict() const {
+  const PositionWalk& walk = desk_.positions;
+  if (!walk.several()) return verdictOfSet();
+  const QString where =
+      tr("Position %1 of %2 (%3)").arg(walk.at() + 1).arg(walk.positions().size()).arg(walk.nameOf(walk.at()));
+  if (shot_.empty() || !check_.ended || check_.verdict.action.kind != NextAction::Kind::GoOn)
+    return tr("%1: %2").arg(where, verdictOfSet());
+  const QString beside = text(check_.position.sentence);
+  if (check_.position.again) return tr("%1: %2").arg(where, beside);
+  const auto missing = walk.missing();
+  QStringList said{check_.verdict.good() ? tr("%1 holds.").arg(where) : tr("%1: %2").arg(where, verdictOfSet())};
+  if (check_.verdict.good() && !check_.verdict.offer.empty()) said << text(check_.verdict.offer);
+  if (!beside.isEmpty()) said << beside;
+  said << (missing ? tr("Next: %1.").arg(walk.wayTo(*missing)) : tr("All positions are on disk."));
+  return said.join(' ');
+}
+
+QString ShootModel::verdictOfSet() const {
   const View& v = desk_.view();
   if (watch_.watching() && check_.sketches.empty())
     return tr("Watching %1: frames are taken as they are complete.").arg(watch_.folderName());
@@ -125,11 +144,19 @@ StationModel::Next ShootModel::next() const {
   const View& v = desk_.view();
   if (shot_.empty()) return {tr("Shoot"), desk_.camera.present() && !desk_.busy() && v.plan.has_value()};
   const NextAction& action = check_.verdict.action;
+  const PositionWalk& walk = desk_.positions;
+  const auto missing = walk.several() ? walk.missing() : std::nullopt;
+  if (action.kind == NextAction::Kind::GoOn && check_.position.again && desk_.camera.present())
+    return {tr("Shoot position %1 again").arg(walk.at() + 1), !desk_.busy() && v.plan.has_value()};
+  if (action.kind == NextAction::Kind::GoOn && missing && desk_.camera.present())
+    return {tr("Shoot position %1").arg(*missing + 1), !desk_.busy() && v.plan.has_value()};
   if (action.kind == NextAction::Kind::GoOn) return {tr("On to Combine"), !desk_.busy() && !v.frames.empty(), true};
   return {text(action.label), !desk_.busy()};
 }
 
 void ShootModel::enter() {
+  const auto first = nextMissing(desk_.positions.positions(), -1);
+  if (desk_.free() && shot_.empty() && first && !activeSetOf(desk_.view())) desk_.positions.goTo(*first);
   judgeActiveSet();
   StationModel::enter();
 }
@@ -164,12 +191,22 @@ void ShootModel::shoot() {
   const View& view = desk_.view();
   if (!desk_.notices.check(checkFolder(view))) return;
   const auto frames = toFire();
-  const bool again =
-      std::any_of(view.sets.begin(), view.sets.end(), [](const FrameSet& s) { return !s.frames.empty(); });
+  desk_.camera.pointAnew();
   forgetSet();
-  desk_.job.note(idOf(view), Aspect::Sets,
-                 [&](View& v) { v.startSet((again ? tr("Repeat") : tr("Bracket")).toStdString(), frames); });
+  startSet(frames);
   shootFrames(frames, {}, waitForLull_);
+}
+
+/// At the position in hand; a second one there is its repeat.
+void ShootModel::startSet(const std::vector<ExposureSettings>& frames) {
+  const PlannedPosition here = desk_.positions.here();
+  const auto& sets = desk_.view().sets;
+  const bool again =
+      std::any_of(sets.begin(), sets.end(), [&](const FrameSet& s) { return !s.frames.empty() && isAt(s, here); });
+  desk_.job.note(idOf(desk_.view()), Aspect::Sets, [&](View& v) {
+    FrameSet& set = v.startSet((again ? tr("Repeat") : tr("Bracket")).toStdString(), frames);
+    set.row = here.row, set.column = here.column, set.plane = here.plane;
+  });
 }
 
 void ShootModel::shootFrames(std::vector<ExposureSettings> frames, std::vector<int> replaces, bool whenStill) {
@@ -183,7 +220,8 @@ void ShootModel::shootFrames(std::vector<ExposureSettings> frames, std::vector<i
   order.timer = v.situation.handHeld ? Seconds{0} : v.situation.timer;
   const auto finder = desk_.camera.finderSettings(v);
   desk_.works.longWork.start([this, camera = desk_.camera.camera(), v, order, replaces, whenStill, finder,
-                              sketches = check_.sketches](const Progress& progress) -> std::function<void()> {
+                              sketches = check_.sketches,
+                              shelf = shelf_](const Progress& progress) -> std::function<void()> {
     if (whenStill && !lullCame(*camera, finder, progress))
       return [this] {
         setDone(
@@ -213,7 +251,9 @@ void ShootModel::shootFrames(std::vector<ExposureSettings> frames, std::vector<i
       if (auto connected = camera->connect(); !connected) problem = connected.error();
     if (!problem)
       if (const auto shot = shootBracket(*camera, order, progress, arrived); !shot) problem = shot.error();
-    return [this, last = judged(landed, seen, true), problem] {
+    ShootState last = judged(landed, seen, true);
+    last.position = checkPosition(landed, seen, *shelf, progress);
+    return [this, last, problem] {
       check_ = last;
       setDone(problem);
     };
@@ -257,7 +297,7 @@ void ShootModel::doNext() {
   if (shot_.empty()) return shoot();
   const NextAction action = check_.verdict.action;
   switch (action.kind) {
-  case NextAction::Kind::GoOn: emit goTo(stations::kCombine); return;
+  case NextAction::Kind::GoOn: return goOn();
   case NextAction::Kind::LeaveOut: return changeUse(tr("frames left out"), action.replaces, false);
   case NextAction::Kind::RepeatSet: return shoot();
   default: break;
@@ -267,6 +307,15 @@ void ShootModel::doNext() {
     return desk_.notices.fail(tr("Shoot %1 with the camera; the watched folder takes it.").arg(text(action.label)));
   planned(action.frames);
   shootFrames(action.frames, action.replaces, false);
+}
+
+/// To the next position, else to the next station.
+void ShootModel::goOn() {
+  const auto missing = desk_.positions.several() ? desk_.positions.missing() : std::nullopt;
+  const bool again = check_.position.again;
+  if (!desk_.camera.present() || (!again && !missing)) return emit goTo(stations::kCombine);
+  if (!again) desk_.positions.goTo(*missing);
+  shoot();
 }
 
 /// What was not planned is planned now, so that it is no stranger in the set.
@@ -342,7 +391,21 @@ void ShootModel::selectSet(int index) {
   if (!desk_.free() || index == desk_.view().activeSet || index < 0 || index >= int(desk_.view().sets.size())) return;
   forgetSet();
   desk_.job.note(idOf(desk_.view()), Aspect::Sets, [&](View& v) { v.selectSet(index); });
+  const auto& positions = desk_.positions.positions();
+  for (int i = 0; i < int(positions.size()); ++i)
+    if (isAt(desk_.view().sets[std::size_t(index)], positions[std::size_t(i)].planned)) desk_.positions.goTo(i);
   judgeActiveSet();
+}
+
+void ShootModel::goToPosition(int index) {
+  if (!desk_.free() || index < 0 || index >= int(desk_.positions.positions().size())) return;
+  desk_.positions.goTo(index);
+  const int set = desk_.positions.positions()[std::size_t(index)].set;
+  if (set >= 0) return selectSet(set);
+  forgetSet();
+  startSet(toFire());
+  StationModel::enter();
+  emit changed();
 }
 
 /// After a change of how frames are used; the frames themselves are known.
@@ -358,7 +421,9 @@ void ShootModel::judgeAgain() {
           if (!desk_.hasView() || idOf(desk_.view()) != id || desk_.view().activeSet != active ||
               check_.sketches.size() != state.sketches.size())
             return;
+          const PositionFinding position = check_.position;
           check_ = state;
+          check_.position = position;
           desk_.job.note(id, Aspect::About,
                          [&](View& v) { keepCheck(v, v.sets[std::size_t(v.activeSet)], state.verdict, state.judged); });
           emit changed();
@@ -370,29 +435,32 @@ void ShootModel::judgeActiveSet() {
   if (!desk_.free() || !check_.judged.empty() || !activeSetOf(desk_.view()) ||
       activeSetOf(desk_.view())->frames.empty())
     return;
-  desk_.works.longWork.start([this, v = desk_.view()](const Progress& progress) -> std::function<void()> {
-    Sketches sketches;
-    std::vector<ExposureSettings> settings;
-    const auto zones = judgeSetupOf(v).zones;
-    const auto& members = v.sets[std::size_t(v.activeSet)].frames;
-    for (std::size_t i = 0; i < members.size(); ++i) {
-      if (progress.stopRequested()) return [this] { emit changed(); };
-      progress.at("Look at the frames", double(i) / double(members.size()));
-      auto frame = loadFrame(members[i].file);
-      if (!frame) return [this, e = frame.error()] { desk_.notices.fail(e); };
-      settings.push_back(frame->settings);
-      sketches.push_back(sketchOf(*frame, zones));
-    }
-    return [this, state = judged(v, sketches, true), settings, scene = distributionOf(sketches)] {
-      check_ = state;
-      if (const FrameSet* set = activeSetOf(desk_.view())) judgedUses_ = usesOf(*set);
-      shot_ = settings;
-      if (!state.sketches.empty()) desk_.scene = scene;
-      desk_.frame.choose(shot_.empty() ? -1 : int(shot_.size()) / 2);
-      StationModel::enter();
-      emit changed();
-    };
-  });
+  desk_.works.longWork.start(
+      [this, v = desk_.view(), shelf = shelf_](const Progress& progress) -> std::function<void()> {
+        Sketches sketches;
+        std::vector<ExposureSettings> settings;
+        const auto zones = judgeSetupOf(v).zones;
+        const auto& members = v.sets[std::size_t(v.activeSet)].frames;
+        for (std::size_t i = 0; i < members.size(); ++i) {
+          if (progress.stopRequested()) return [this] { emit changed(); };
+          progress.at("Look at the frames", double(i) / double(members.size()));
+          auto frame = loadFrame(members[i].file);
+          if (!frame) return [this, e = frame.error()] { desk_.notices.fail(e); };
+          settings.push_back(frame->settings);
+          sketches.push_back(sketchOf(*frame, zones));
+        }
+        ShootState state = judged(v, sketches, true);
+        state.position = checkPosition(v, sketches, *shelf, progress);
+        return [this, state, settings, scene = distributionOf(sketches)] {
+          check_ = state;
+          if (const FrameSet* set = activeSetOf(desk_.view())) judgedUses_ = usesOf(*set);
+          shot_ = settings;
+          if (!state.sketches.empty()) desk_.scene = scene;
+          desk_.frame.choose(shot_.empty() ? -1 : int(shot_.size()) / 2);
+          StationModel::enter();
+          emit changed();
+        };
+      });
 }
 
 // ---- A watched folder

@@ -2,6 +2,7 @@
 #pragma once
 #include "model/folder_watch.h"
 #include "model/judging.h"
+#include "model/position_check.h"
 #include "model/station_model.h"
 #include "plan/fit_times.h"
 
@@ -27,7 +28,7 @@ public:
 
   [[nodiscard]] BracketOrder order() const { return order_; }
   void setOrder(BracketOrder order) { order_ = order; }
-  /// A new set as planned; with waitForLull it begins when next to nothing moves in the finder.
+  /// A new set as planned at the position in hand; with waitForLull it begins when next to nothing moves in the finder.
   void shoot();
   [[nodiscard]] bool waitsForLull() const { return waitForLull_; }
   void setWaitForLull(bool wait) { waitForLull_ = wait; }
@@ -42,6 +43,8 @@ public:
   [[nodiscard]] bool isUsed(int index) const;
   void setFrameUsed(int index, bool used);
   void selectSet(int index);
+  /// Points the camera at this position, and takes its set into the hand where there is one.
+  void goToPosition(int index);
   void describeSet(const QString& label, int row, int column, int plane);
   /// Looks at the frames of the active set, unless that was done.
   void judgeActiveSet();
@@ -60,6 +63,8 @@ private:
   [[nodiscard]] std::optional<FittedPlan> fitted() const;
   using Sketches = std::vector<std::shared_ptr<const Sketch>>;
   void forgetSet();
+  void startSet(const std::vector<ExposureSettings>& frames);
+  void goOn();
   void shootFrames(std::vector<ExposureSettings> frames, std::vector<int> replaces, bool whenStill);
   struct Landed {
     std::filesystem::path file;
@@ -73,10 +78,12 @@ private:
   void planned(const std::vector<ExposureSettings>& frames);
   void changeUse(const QString& words, const std::vector<int>& frames, bool used);
   void judgeAgain();
+  [[nodiscard]] QString verdictOfSet() const;
   void takeNext();
   void takeWatched(const std::filesystem::path& file);
   void nextWatchedSet();
 
+  std::shared_ptr<SketchShelf> shelf_ = std::make_shared<SketchShelf>();
   BracketOrder order_ = BracketOrder::DarkFirst;
   bool waitForLull_ = false;
   std::vector<ExposureSettings> shot_;

@@ -5,6 +5,8 @@
 #include "base/large_memory.h"
 #include "deliver/deliver.h"
 #include "deliver/rows_file.h"
+#include "ingest/load_frame.h"
+#include "pipeline/sphere_frames.h"
 #include "positions/focus.h"
 #include "tone/facts_text.h"
 
@@ -142,10 +144,12 @@ std::vector<FileGroup> groupsOf(const std::vector<fs::path>& paths, std::vector<
 
 namespace {
 
-/// Equirectangular frames hold twice as many degrees across as down.
+/// Equirectangular frames hold twice as many degrees across as down, and their edges meet.
 bool looksLikeSphere(const FileGroup& group) {
-  const FileFacts& file = group.files[0];
-  return file.width > 0 && file.width == 2 * file.height;
+  const FileFacts& file = group.files[group.files.size() / 2];
+  if (file.width <= 0 || file.width != 2 * file.height) return false;
+  const auto frame = loadFrame(file.path);
+  return frame && showsAllDirections(*frame);
 }
 
 Result<Assembly> assembleSphere(const FileGroup& group, const AssembleOptions& options, const Progress& progress) {

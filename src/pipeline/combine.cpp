@@ -5,10 +5,10 @@
 #include "base/parallel.h"
 #include "exposure/marks.h"
 #include "image/colour.h"
-#include "image/sphere.h"
 #include "ingest/estimate_exposure.h"
 #include "pipeline/half_stop.h"
 #include "pipeline/noisier.h"
+#include "pipeline/sphere_frames.h"
 #include "tone/facts_text.h"
 
 #include <algorithm>
@@ -394,17 +394,6 @@ Result<std::vector<PlacedFrame>> placeFrames(const BracketSet& set, const std::v
   return placed;
 }
 
-/// Frames of spheres get margins, so that aligning, movement and merging see over the wrap and the poles; what was
-/// merged is cropped to the sphere again. Returns the margin.
-int addMargins(std::vector<Frame>& frames) {
-  const int margin = sphereMargin(frames[0].width());
-  for (Frame& frame : frames) {
-    frame.codes = frame.codes.visit([margin](auto view) { return Codes(withSphereMargins(view, margin)); });
-    frame.pattern.fill(-1);
-  }
-  return margin;
-}
-
 /// What merging gave, and what follows from it.
 void takeMerged(MergeResult merged, const std::vector<PlacedFrame>& placed, const CombineOptions& options, int margin,
                 Combined& out) {
@@ -450,7 +439,8 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   if (!read) return passOn(read.error());
   BracketSet set{std::move(*read)};
   if (auto sized = keepOneSize(set.frames, out); !sized) return passOn(sized.error());
-  const int margin = options.sphere ? addMargins(set.frames) : 0;
+  out.sphere = options.sphere.value_or(showsAllDirections(set.frames[set.frames.size() / 2]));
+  const int margin = out.sphere ? addSphereMargins(set.frames) : 0;
   if (auto settled = settleExposures(set.frames, out); !settled) return passOn(settled.error());
   set.sortByExposure();
   if (!options.evenSo)
@@ -490,7 +480,9 @@ std::string howJoined(const Combined& c) {
 } // namespace
 
 SceneFacts sceneFacts(const Combined& c) {
-  return sceneFacts(c.ev100OfUnit, c.method, c.metered.ties);
+  SceneFacts facts = sceneFacts(c.ev100OfUnit, c.method, c.metered.ties);
+  facts.sphere = c.sphere;
+  return facts;
 }
 
 std::map<std::string, std::string> notesOf(const Combined& c) {

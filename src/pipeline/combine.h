@@ -43,11 +43,11 @@ struct CombineOptions {
   std::vector<SourceChoice> darker;      ///< Painted areas of CombineMethod::Darker.
   std::vector<std::string> unused;       ///< File names that the user leaves out.
   std::map<std::string, double> seconds; ///< Exposure times typed by the user, by file name.
+  std::optional<bool> sphere; ///< Equirectangular frames of all directions, left meets right; empty: as they show.
   bool evenSo =
       false; ///< Frames whose light contradicts their settings more than any camera explains are combined all the same.
   // Where and how, not what: neither is part of a record.
   std::filesystem::path curves; ///< Folder of a CurveShelf; empty: none is read or kept.
-  bool sphere = false;          ///< Equirectangular frames of all directions: left meets right.
   int edge = 0;                 ///< Over 0: a first look on frames reduced to about this longest side.
 };
 
@@ -77,6 +77,7 @@ struct Combined {
   MotionReport motion;
   int reference = 0; ///< Index into `frames`.
   CombineMethod method = CombineMethod::Radiance;
+  bool sphere = false;               ///< Of all directions: left meets right.
   bool aligned = true;               ///< False: the frames were taken to lie as they are.
   std::vector<CombinedFrame> frames; ///< Darkest first; those left out are not here.
   std::vector<LeftOut> leftOut;

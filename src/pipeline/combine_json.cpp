@@ -80,6 +80,7 @@ json toJson(const CombineOptions& o) {
            {"unused", o.unused},
            {"seconds", o.seconds}};
   if (o.reference) out["reference"] = *o.reference;
+  if (o.sphere) out["sphere"] = *o.sphere;
   return out;
 }
 
@@ -94,6 +95,7 @@ CombineOptions combineOptionsFromJson(const json& d) {
     if (d.contains("method") && d["method"] == methodName(method)) o.method = method;
   if (d.contains("crop") && d["crop"] == "overlap") o.crop = CropMode::Overlap;
   o.emptyScene = flag(d, "empty_scene", o.emptyScene);
+  if (d.contains("sphere")) o.sphere = flag(d, "sphere", false);
   o.evenSo = flag(d, "even_so", o.evenSo);
   o.recoverResponse = flag(d, "recover_response", o.recoverResponse);
   if (d.contains("tone_range") && d["tone_range"].is_array() && d["tone_range"].size() == 2 &&

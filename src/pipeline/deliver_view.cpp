@@ -2,11 +2,13 @@
 #include "pipeline/deliver_view.h"
 
 #include "image/resample.h"
+#include "image/sphere.h"
 #include "ingest/lens_facts.h"
 #include "pipeline/noisier.h"
 #include "tone/facts_text.h"
 
 #include <algorithm>
+#include <utility>
 
 namespace ml {
 
@@ -80,39 +82,53 @@ Result<Delivery> deliverView(ImageView<const float> radiance, const DeliverReque
     if (!made) return passOn(made.error());
     ready = std::move(*made);
   }
+  // Everything local sees over the wrap and the poles of a sphere, unless its shape is changed.
+  const bool sphere = request.facts.sphere && !needsPreparation(recipe) && recipe.areas.empty();
+  const int margin = sphere ? sphereMargin(radiance.width) : 0;
+  if (sphere) ready = withSphereMargins(radiance, margin);
+  const Roi inside{margin, margin, radiance.width, radiance.height};
   const ImageView<const float> picture = ready.empty() ? radiance : std::as_const(ready).view();
   ToneAnalysis analysis = analyseTone(picture, request.facts);
   if (request.noisier) {
     const int width = analysis.logLight.width(), height = analysis.logLight.height();
+    const ImageView<const float> noisier = std::as_const(*request.noisier).view();
     analysis.noisier =
-        ready.empty()
+        sphere ? noisierMap(withSphereMargins(noisier, margin * noisier.width / radiance.width), width, height)
+        : ready.empty()
             ? noisierMap(*request.noisier, width, height)
             : noisierMap(*request.noisier, shapeOf(recipe, picture.width, picture.height, lens ? &*lens : nullptr),
                          width, height);
   }
   Finisher finisher(analysis, lens ? &*lens : nullptr);
-  const auto finished = finishFor(request.targets, finisher, picture, recipe, progress.part(0.25, 0.45));
+  auto finished = finishFor(request.targets, finisher, picture, recipe, progress.part(0.25, 0.45));
   if (!finished) return passOn(finished.error());
+  if (sphere && !finished->codes.empty()) finished->codes.crop(inside);
+  if (sphere && !finished->bytes.empty()) finished->bytes.crop(inside);
   Delivery out;
   out.report = finished->report;
-  auto judged =
-      judgeView(picture, analysis, recipe, {lens ? &*lens : nullptr, request.ghosts}, progress.part(0.45, 0.5));
+  const ToneAnalysis without = sphere ? analyseTone(radiance, request.facts) : ToneAnalysis{}; // without margins
+  auto judged = judgeView(sphere ? radiance : picture, sphere ? without : std::as_const(analysis), recipe,
+                          {lens ? &*lens : nullptr, request.ghosts}, progress.part(0.45, 0.5));
   if (!judged) return passOn(judged.error());
   out.judgement = std::move(*judged);
   const double each = 0.5 / double(std::max<std::size_t>(1, request.targets.size()));
   Progress now; // of the target that is written
-  const Material material{
-      finished->codes.view(),
-      finished->bytes.view(),
-      radiance,
-      [&](double headroom) { return finisher.finishLight(picture, recipe, headroom, now.part(0, 0.3)); },
-      textOf(request.facts),
-      request.metadataFrom,
-      request.wishes};
+  const Material material{std::as_const(finished->codes).view(),
+                          std::as_const(finished->bytes).view(),
+                          radiance,
+                          [&](double headroom) {
+                            auto light = finisher.finishLight(picture, recipe, headroom, now.part(0, 0.3));
+                            if (sphere && light) light->crop(inside);
+                            return light;
+                          },
+                          textOf(request.facts),
+                          request.metadataFrom,
+                          request.wishes,
+                          request.facts.sphere && recipe.geometry == Geometry{}};
   for (std::size_t i = 0; i < request.targets.size(); ++i) {
     const Target& target = request.targets[i];
     NameFacts facts = request.name;
-    facts.width = picture.width, facts.height = picture.height;
+    facts.width = picture.width - 2 * margin, facts.height = picture.height - 2 * margin;
     const auto name = fileName(request.pattern, facts, target);
     if (!name) return passOn(name.error());
     const std::filesystem::path file = request.replace ? request.folder / (*name + endingOf(target))

@@ -37,6 +37,40 @@ bool sameExposures(const FileGroup& a, const FileGroup& b) {
   return true;
 }
 
+/// Fine structure of blocks of a picture, as energy of what its light is beyond its neighbours', log 2.
+Image<float> fineStructure(const Image<std::uint8_t>& picture) {
+  constexpr int kBlock = 32;
+  Image<float> out(picture.width() / kBlock, picture.height() / kBlock, 1);
+  const auto at = [&](int x, int y) { return std::sqrt(float(picture.at(x, y)[1])); };
+  for (int by = 0; by < out.height(); ++by)
+    for (int bx = 0; bx < out.width(); ++bx) {
+      double energy = 0;
+      for (int y = std::max(1, by * kBlock); y < std::min(picture.height() - 1, (by + 1) * kBlock); ++y)
+        for (int x = std::max(1, bx * kBlock); x < std::min(picture.width() - 1, (bx + 1) * kBlock); ++x) {
+          const double d = 4 * at(x, y) - at(x - 1, y) - at(x + 1, y) - at(x, y - 1) - at(x, y + 1);
+          energy += d * d;
+        }
+      *out.at(bx, by) = float(std::log2(energy / (kBlock * kBlock) + 1e-3));
+    }
+  return out;
+}
+
+/// Is each of the two sharper than the other somewhere? A picture that is only softer is not; nor is what moved.
+bool sharpElsewhere(const Image<float>& first, const Image<float>& second) {
+  constexpr float kSharper = 1.8f, kStructure = 0.f; // log 2 of energy; less is the noise of a small picture
+  constexpr double kShare = 0.06;
+  if (first.empty() || first.size() != second.size()) return false;
+  int structured = 0, firstSharper = 0, secondSharper = 0;
+  for (std::size_t i = 0; i < first.size(); ++i) {
+    const float p = first.data()[i], q = second.data()[i];
+    if (std::max(p, q) < kStructure) continue;
+    ++structured;
+    firstSharper += p - q > kSharper;
+    secondSharper += q - p > kSharper;
+  }
+  return structured > 20 && std::min(firstSharper, secondSharper) > kShare * structured;
+}
+
 /// Small pictures by set, looked at once.
 class Looks {
 public:
@@ -51,21 +85,33 @@ public:
     }
     return pictures_.emplace(set, std::move(light)).first->second;
   }
+  /// Of a picture large enough to see what is sharp.
+  [[nodiscard]] const Image<float>& structure(std::size_t set) {
+    constexpr int kFineEdge = 2400;
+    const auto found = structures_.find(set);
+    if (found != structures_.end()) return found->second;
+    const auto picture = loadSmallPicture(middleOf(grouping_.sets[set]).path, kFineEdge);
+    return structures_.emplace(set, picture ? fineStructure(*picture) : Image<float>()).first->second;
+  }
 
 private:
   const Grouping& grouping_;
   std::map<std::size_t, Image<float>> pictures_;
+  std::map<std::size_t, Image<float>> structures_;
 };
 
+enum class Beside { Apart, Neighbour, SameView };
+
 /// Can the two be joined, and do they show different views?
-bool areNeighbours(const Image<float>& a, const Image<float>& b, const Progress& progress) {
-  if (a.empty() || a.width() != b.width() || a.height() != b.height()) return false;
+Beside besideOf(const Image<float>& a, const Image<float>& b, const Progress& progress) {
+  if (a.empty() || a.width() != b.width() || a.height() != b.height()) return Beside::Apart;
   const LightCodes codes = LightCodes::of(a.view());
   std::vector<Image<std::uint16_t>> pictures;
   pictures.push_back(toLightCodes(a.view(), 1, codes));
   pictures.push_back(toLightCodes(b.view(), 1, codes));
   const auto arranged = arrangePositions(pictures, codes, {"a", "b"}, {}, {progress.stop, {}});
-  return arranged && arranged->fits[0].overlap < kSameView;
+  if (!arranged) return Beside::Apart;
+  return arranged->fits[0].overlap < kSameView ? Beside::Neighbour : Beside::SameView;
 }
 
 } // namespace
@@ -75,7 +121,7 @@ std::vector<PositionView> positionViews(const Grouping& grouping, const Progress
   std::vector<PositionView> out;
   for (std::size_t i = 0; i < grouping.sets.size(); ++i) {
     const FileGroup& set = grouping.sets[i];
-    bool belongs = false;
+    bool belongs = false, plane = false;
     if (!out.empty() && !progress.stopRequested()) {
       const auto& before = out.back().sets;
       const FileGroup& last = grouping.sets[before.back()];
@@ -83,12 +129,18 @@ std::vector<PositionView> positionViews(const Grouping& grouping, const Progress
       const bool near = gap && *gap >= 0 && *gap < kPositionGapSeconds;
       if (near && last.files[0].path.parent_path() == set.files[0].path.parent_path() && sameExposures(last, set))
         for (std::size_t k = 0; k < std::min(before.size(), kTried) && !belongs; ++k)
-          belongs = areNeighbours(looks.of(before[before.size() - 1 - k]), looks.of(i), progress);
+          switch (besideOf(looks.of(before[before.size() - 1 - k]), looks.of(i), progress)) {
+          case Beside::Neighbour: belongs = true; break;
+          case Beside::SameView:
+            belongs = plane = sharpElsewhere(looks.structure(before[before.size() - 1 - k]), looks.structure(i));
+            break;
+          case Beside::Apart: break;
+          }
     }
     if (belongs)
-      out.back().sets.push_back(i);
+      out.back().sets.push_back(i), out.back().planes.push_back(plane);
     else
-      out.push_back({{i}});
+      out.push_back({{i}, {false}});
     progress.at("Look for views of several positions", double(i + 1) / double(grouping.sets.size()));
   }
   return out;
@@ -101,7 +153,8 @@ void markPositions(Grouping& grouping, const Progress& progress) {
     for (std::size_t i = 1; i < view.sets.size(); ++i) {
       FileGroup& set = grouping.sets[view.sets[i]];
       set.kind = GroupKind::Panorama;
-      set.reason = "it can be joined with the view before it";
+      set.reason = view.planes[i] ? "it shows the view before it sharp at another distance: a plane of focus"
+                                  : "it can be joined with the view before it";
     }
 }
 

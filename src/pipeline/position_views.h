@@ -8,13 +8,15 @@
 
 namespace ml {
 
-/// Sets that are positions of one view, in the order they were shot.
+/// Sets that are positions of one view, or its planes of focus, in the order they were shot.
 struct PositionView {
   std::vector<std::size_t> sets; ///< Indices into Grouping::sets.
+  std::vector<bool> planes{};    ///< Of each: it shows what is before it again, sharp at another distance.
 };
 
 /// Which sets belong together: those shot within kPositionGapSeconds of each other with the same exposures whose
-/// pictures can be joined, and that do not show the same view again. Every set is in one view; most are alone.
+/// pictures can be joined: those that overlap, and those that show the same view sharp elsewhere (planes of focus). A
+/// set that merely shows the same view again is none. Every set is in one view; most are alone.
 inline constexpr double kPositionGapSeconds = 60;
 [[nodiscard]] std::vector<PositionView> positionViews(const Grouping& grouping, const Progress& progress);
 

@@ -143,7 +143,7 @@ Result<void> deliverSet(const FileGroup& group, const RunOptions& options, const
       continue;
     }
     kept = std::async(std::launch::async, [&, t]() -> Result<void> {
-      const Material material{{}, {}, combined->radiance.view(), {}, notesOf(*combined), {}, {}};
+      const Material material{{}, {}, combined->radiance.view(), {}, notesOf(*combined), {}, {}, combined->sphere};
       return deliverTarget(material, t, options.out / (outcome.name + ".exr"), progress);
     });
     outcome.delivered.push_back(options.out / (outcome.name + ".exr"));

@@ -3,7 +3,7 @@
 
 #include "exposure/marks.h"
 
-#include <cmath>
+#include <algorithm>
 #include <fmt/format.h>
 
 namespace ml {
@@ -34,29 +34,17 @@ std::vector<std::vector<ExposureSettings>> runsOf(const Plan& plan) {
 
 ShotList shotList(const Plan& plan, const Situation& situation) {
   ShotList list;
-  const ManyPositions& p = situation.positions;
-  const Optics optics = situation.opticsOn(plan.camera);
-  const double wide = p.portrait ? optics.sensorHeightMm : optics.sensorWidthMm,
-               high = p.portrait ? optics.sensorWidthMm : optics.sensorHeightMm;
-  list.columnFov = fieldOfView(wide, situation.focalMm);
-  list.rowFov = fieldOfView(high, situation.focalMm);
-  list.columns = p.panDegrees > 0 ? positionsFor(p.panDegrees, list.columnFov, p.overlap) : 1;
-  list.rows = p.tiltDegrees > 0 ? positionsFor(p.tiltDegrees, list.rowFov, p.overlap) : 1;
-  list.shifts = std::max(1, p.lensShifts);
-  list.planes = std::max(1, p.focusPlanes);
+  static_cast<PositionGrid&>(list) = positionGrid(situation, plan.camera);
   const auto fired = firedFrames(plan);
-  for (int row = 1; row <= list.rows; ++row)
-    for (int column = 1; column <= list.columns; ++column)
-      for (int shift = 0; shift < list.shifts; ++shift)
-        for (int plane = 1; plane <= list.planes; ++plane)
-          for (std::size_t i = 0; i < fired.size(); ++i)
-            list.shots.push_back({int(list.shots.size()) + 1, row, column,
-                                  list.shifts == 1 ? 0 : (list.shifts - 1) / 2 - shift, plane, fired[i].first,
-                                  int(i) + 1, fired[i].second});
-  list.time = {list.sets() *
+  for (const PlannedPosition& p : plannedPositions(situation, plan.camera))
+    for (std::size_t i = 0; i < fired.size(); ++i)
+      list.shots.push_back({int(list.shots.size()) + 1, p.row ? (p.row - 1) / list.shifts + 1 : 1,
+                            std::max(1, p.column), p.lensShift, std::max(1, p.plane), fired[i].first, int(i) + 1,
+                            fired[i].second});
+  list.time = {list.count() *
                (situation.timer.value * plan.runs + setDuration(plan.camera, plan.frames, plan.fired).value)};
   list.megabytes = double(list.shots.size()) * plan.camera.fileMegabytes;
-  const double fresh = 1 - p.overlap;
+  const double fresh = 1 - situation.positions.overlap;
   list.megapixels = plan.camera.width * 1e-6 * plan.camera.height * (1 + (list.columns - 1) * fresh) *
                     (1 + (list.rows - 1) * fresh) * (1 + (list.shifts - 1) * 0.5);
   return list;

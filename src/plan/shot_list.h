@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "plan/situation.h"
+#include "plan/planned_positions.h"
 
 namespace ml {
 
 /// One frame to be taken.
 struct Shot {
   int number = 1;          ///< Of the whole list.
-  int row = 1, column = 1; ///< Of the panorama.
+  int row = 1, column = 1; ///< Of the panorama; every other row goes backwards.
   int lensShift = 0;       ///< -1 down, 0 middle, +1 up.
   int plane = 1;           ///< Of focus.
   int run = 1;
@@ -15,14 +15,11 @@ struct Shot {
   ExposureSettings settings;
 };
 
-struct ShotList {
-  int rows = 1, columns = 1, shifts = 1, planes = 1;
-  double columnFov = 0, rowFov = 0; ///< Degrees of one position.
+struct ShotList : PositionGrid {
   std::vector<Shot> shots;
   Seconds time; ///< Sets with their timers; moving the camera in between is not counted.
   double megabytes = 0;
   double megapixels = 0; ///< Of the finished picture, overlap counted once.
-  [[nodiscard]] int sets() const { return rows * columns * shifts * planes; }
 };
 
 /// What is fired at one position, run by run, each darkest first: an exposure that two runs share stands in both.

@@ -220,8 +220,7 @@ Result<ExerciseMaterial> findFaults(const Exercise& exercise, const Progress& pr
       "be sound.";
   std::string may;
   for (const auto& name : faultNames())
-    if (name.kind != FaultKind::CardFull && name.kind != FaultKind::Disconnect && name.kind != FaultKind::HandHeld)
-      may += (may.empty() ? "" : ", ") + std::string(name.id);
+    if (showsInFrames(name.kind)) may += (may.empty() ? "" : ", ") + std::string(name.id);
   out.facts = {"Planned: " + verdict(*plan), "Faults there may be: " + may + "."};
   constexpr int kShownEdge = 1000;
   for (std::size_t i = 0; i < plan->frames.size(); ++i) {

@@ -23,6 +23,7 @@ struct SpotReading {
   std::optional<double> x, y; ///< Place in the picture, 0..1; empty when typed.
   double uncertainty = 0;     ///< Stops, one standard deviation: texture and noise inside the spot; 0: typed.
   bool atLeast = false;       ///< The spot was clipped: it is this bright or brighter.
+  int row = 0, column = 0;    ///< Of the position it was read at; 0: the first, or the only one.
   friend bool operator==(const SpotReading&, const SpotReading&) = default;
 };
 

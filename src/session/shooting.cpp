@@ -2,6 +2,7 @@
 #include "session/shooting.h"
 
 #include "pipeline/report.h"
+#include "session/view_positions.h"
 
 #include <algorithm>
 
@@ -99,8 +100,9 @@ JudgeSetup judgeSetupOf(const View& view) {
   if (view.activeSet >= 0) setup.planned = view.sets[std::size_t(view.activeSet)].planned;
   setup.camera = view.profile();
   setup.wanted = mustKeepOf(view);
+  const FrameSet* set = view.activeSet >= 0 ? &view.sets[std::size_t(view.activeSet)] : nullptr;
   for (const auto& reading : view.readings)
-    if (reading.x && reading.y)
+    if (reading.x && reading.y && (!set || isAt(reading, {set->row, set->column})))
       setup.zones.push_back({reading.name, *reading.x, *reading.y, reading.keepTexture ? kZoneRadius : 3 * kZoneRadius,
                              reading.keepTexture, reading.ev100});
   setup.curveKnown = !view.world.empty();

@@ -15,7 +15,9 @@ namespace fs = std::filesystem;
 using nlohmann::json;
 
 SceneFacts factsOf(const CombineRecord& record) {
-  return sceneFacts(record.ev100OfUnit, record.options.method, record.report->metered.ties);
+  SceneFacts facts = sceneFacts(record.ev100OfUnit, record.options.method, record.report->metered.ties);
+  facts.sphere = record.options.sphere.value_or(false);
+  return facts;
 }
 
 std::vector<std::string> View::frameNames() const {

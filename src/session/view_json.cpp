@@ -13,6 +13,7 @@ json readingJson(const SpotReading& r) {
   if (r.x && r.y) j["place"] = {*r.x, *r.y};
   if (r.uncertainty > 0) j["uncertainty_stops"] = r.uncertainty;
   if (r.atLeast) j["at_least"] = true;
+  if (r.row > 1 || r.column > 1) j["row"] = r.row, j["column"] = r.column;
   return j;
 }
 
@@ -27,6 +28,8 @@ SpotReading readingFrom(const json& j) {
                 {},
                 std::clamp(j.value("uncertainty_stops", 0.0), 0.0, kLeastSure),
                 j.value("at_least", false)};
+  r.row = std::clamp(j.value("row", 0), 0, 1000);
+  r.column = std::clamp(j.value("column", 0), 0, 1000);
   if (j.contains("place")) {
     r.x = std::clamp(j["place"].at(0).get<double>(), 0.0, 1.0);
     r.y = std::clamp(j["place"].at(1).get<double>(), 0.0, 1.0);

@@ -77,7 +77,7 @@ private slots:
     MainWindow window(test::pathOf(dir) / "jobs");
     openDemo(window);
     Workbench& bench = window.workbench();
-    QCOMPARE(visible<QListWidget>(window, "views")->count(), 3);
+    QCOMPARE(visible<QListWidget>(window, "views")->count(), 4);
 
     // The reading room: two spots, a passer-by in the second frame, one key mends it.
     clickPicture(window, 0.33, 0.235);

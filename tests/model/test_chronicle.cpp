@@ -103,7 +103,7 @@ private slots:
     QTemporaryDir dir;
     Workbench bench(pathOf(dir) / "jobs");
     QVERIFY(bench.opening.openDemo(pathOf(dir) / "jobs"));
-    QCOMPARE(bench.visit.visit().views.size(), std::size_t(3));
+    QCOMPARE(bench.visit.visit().views.size(), std::size_t(4));
     QVERIFY(waitFor([&] { return bench.visit.plan() != nullptr; }));
     bench.desk.job.rename("Library");
     QCOMPARE(bench.visit.visit().views[0].name, std::string("Library"));
@@ -122,7 +122,7 @@ private slots:
     QCOMPARE(bench.visit.visit().views.size(), std::size_t(2)); // no name, no view
     bench.visit.addView("Stair");
     bench.visit.removeView(0); // of the job: taken out there
-    QCOMPARE(bench.visit.visit().views.size(), std::size_t(3));
+    QCOMPARE(bench.visit.visit().views.size(), std::size_t(4));
     bench.visit.undoStack().undo();
     QCOMPARE(bench.visit.visit().views.size(), std::size_t(2));
     QVERIFY(!bench.visit.takePlaceFromFrames()); // no frames say it

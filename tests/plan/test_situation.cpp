@@ -107,14 +107,14 @@ private slots:
     s.positions.focusPlanes = 2;
     const ShotList shifted = shotList(*plan, s); // craft arithmetic: 3 shifts x 3 frames x 2 planes = 18
     QCOMPARE(int(shifted.shots.size()), 3 * 2 * plan->fired);
-    QCOMPARE(shifted.sets(), 6);
+    QCOMPARE(shifted.count(), 6);
     QVERIFY(std::abs(shifted.megapixels - 48) < 0.1);
     s.positions = {360, 0, 0.5, 1, 1, true};
     const ShotList round = shotList(*plan, s);
     QCOMPARE(round.columns, positionsFor(360, fieldOfView(24, 24), 0.5));
     QCOMPARE(int(round.shots.size()), round.columns * plan->fired);
     QVERIFY(std::abs(round.time.value -
-                     round.sets() * (2 + setDuration(plan->camera, plan->frames, plan->fired).value)) < 1e-9);
+                     round.count() * (2 + setDuration(plan->camera, plan->frames, plan->fired).value)) < 1e-9);
     const std::string csv = toCsv(round);
     QCOMPARE(int(std::count(csv.begin(), csv.end(), '\n')), int(round.shots.size()) + 1);
     for (std::size_t i = 0; i < round.shots.size(); ++i) QCOMPARE(round.shots[i].number, int(i) + 1);

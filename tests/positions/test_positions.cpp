@@ -6,6 +6,7 @@
 #include "finish/finish.h"
 #include "positions/cut.h"
 #include "positions/features.h"
+#include "sphere_sets.h"
 
 #include <QProcess>
 #include <QTemporaryDir>
@@ -267,38 +268,8 @@ private slots:
     QTemporaryDir folder;
     const RoundRoom room(21);
     constexpr int kWidth = 512, kHeight = 256;
-    // Frames of an ideal one-shot camera: linear codes of 16 bits, some noise, one frame shaken by a passer-by.
-    const auto shootSphere = [&](const fs::path& to, int turned) {
-      fs::create_directories(to);
-      for (int k = 0; k < 3; ++k) {
-        Image<std::uint16_t> codes(kWidth, kHeight, 3);
-        for (int y = 0; y < kHeight; ++y)
-          for (int x = 0; x < kWidth; ++x) {
-            const int from = (x + turned) % kWidth;
-            const double yaw = ((from + 0.5) / kWidth - 0.5) * 2 * std::numbers::pi,
-                         down = ((y + 0.5) / kHeight - 0.5) * std::numbers::pi;
-            auto light = room.light({std::sin(yaw) * std::cos(down), std::sin(down), std::cos(yaw) * std::cos(down)});
-            std::mt19937 random(std::uint32_t(7 * (y * kWidth + from) + k));
-            std::normal_distribution<double> normal;
-            for (int c = 0; c < 3; ++c) {
-              const double linear = 0.2 * std::exp2(2.0 * k) * light[std::size_t(c)] / 2;
-              const double noisy = linear + 0.002 * normal(random);
-              const double v = std::clamp(noisy, 0.0, 1.0);
-              codes.at(x, y)[c] =
-                  std::uint16_t(65535 * (v <= 0.0031308 ? 12.92 * v : 1.055 * std::pow(v, 1 / 2.4) - 0.055) + 0.5);
-            }
-          }
-        const fs::path file = to / ("s" + std::to_string(k) + ".tif");
-        QVERIFY(writeTiff16(file, std::as_const(codes).view(), {}).has_value());
-        ShotMetadata said;
-        said.time = Seconds{std::exp2(2.0 * k) / 128};
-        said.aperture = FNumber{8};
-        said.iso = Iso{100};
-        QVERIFY(writeExif(file, said).has_value());
-      }
-    };
-    shootSphere(pathOf(folder) / "a", 0);
-    shootSphere(pathOf(folder) / "b", kWidth / 4);
+    shootSphere(room, pathOf(folder) / "a", kWidth, 0);
+    shootSphere(room, pathOf(folder) / "b", kWidth, kWidth / 4);
     AssembleOptions options;
     options.kind = PositionWish::Sphere;
     const auto a = assembleFiles({pathOf(folder) / "a"}, options, {}),
