@@ -223,8 +223,9 @@ int main(int count, char** arguments) {
     visit.views[1].lamps = Lamps::Both;
     visit.views[2].kind = "dusk";
     visit.views[2].light = {LightWant::AfterSunset, 250, {}};
+    visit.views[3].kind = "panorama";
+    visit.views[3].light = {LightWant::Daylight, 60, {}};
     for (const auto& [name, want, kind] : {std::tuple{"Lake front", LightWant::SunOnFront, "exterior"},
-                                           {"Net loft", LightWant::Daylight, "panorama"},
                                            {"Morning mist", LightWant::BeforeSunrise, "landscape"}}) {
       VisitView view;
       view.name = name;

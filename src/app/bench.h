@@ -41,7 +41,7 @@ private:
 
 [[nodiscard]] Bench* makeLightBench(LightModel& light);
 [[nodiscard]] Bench* makeFramesBench(FramesModel& frames);
-[[nodiscard]] Bench* makeShootBench(ShootModel& shoot, FramesModel& frames);
+[[nodiscard]] Bench* makeShootBench(ShootModel& shoot, FramesModel& frames, IntervalShooting& interval);
 [[nodiscard]] Bench* makeCombineBench(CombineModel& combine);
 [[nodiscard]] Bench* makeFinishBench(FinishModel& finish);
 [[nodiscard]] Bench* makeDeliverBench(DeliverModel& deliver);

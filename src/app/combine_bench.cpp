@@ -5,6 +5,8 @@
 
 #include <QCheckBox>
 #include <QComboBox>
+#include <QDoubleSpinBox>
+#include <QGridLayout>
 #include <QInputDialog>
 #include <QLabel>
 #include <QListWidget>
@@ -23,6 +25,7 @@ public:
     buildMethod();
     buildPlacing();
     buildPainting();
+    buildJoining();
     buildFrames();
   }
 
@@ -42,6 +45,11 @@ public:
     for (QWidget* w : {static_cast<QWidget*>(method_), static_cast<QWidget*>(align_), static_cast<QWidget*>(motion_),
                        static_cast<QWidget*>(frames_)})
       w->setEnabled(ready);
+    for (QWidget* w : std::initializer_list<QWidget*>{paintTitle_, paint_, from_, brush_}) w->setVisible(!joined);
+    for (QWidget* w : std::initializer_list<QWidget*>{joinTitle_, projection_, angles_}) w->setVisible(joined);
+    choose(projection_, int(options.joining.projection));
+    showFacing(options.joining.facing);
+    for (QWidget* w : std::initializer_list<QWidget*>{projection_, angles_}) w->setEnabled(ready);
     const bool byTone = options.method == CombineMethod::ToneRange;
     tones_->setVisible(byTone);
     again_->setVisible(!byTone);
@@ -142,6 +150,7 @@ private:
 
   void buildPainting() {
     auto* column = group(tr("Choose by hand"));
+    paintTitle_ = column->itemAt(0)->widget();
     paint_ = new QPushButton(tr("Paint from"));
     paint_->setObjectName("paint");
     paint_->setCheckable(true);
@@ -169,6 +178,67 @@ private:
       if (paint_->isChecked()) combine_.setPaintFrom(from_->currentData().toInt());
     });
     connect(brush_, &QComboBox::activated, this, [this] { combine_.setBrushRadius(brush_->currentData().toDouble()); });
+  }
+
+  /// How joined positions lie on the picture; the same by dragging it.
+  void buildJoining() {
+    auto* column = group(tr("Lines, and level"));
+    joinTitle_ = column->itemAt(0)->widget();
+    projection_ = box("projection", 184, tr("Which lines stay straight"));
+    projection_->addItem(tr("As the angle asks"), int(Projection::Auto));
+    projection_->addItem(tr("All lines straight"), int(Projection::Perspective));
+    projection_->addItem(tr("Verticals straight"), int(Projection::Cylindrical));
+    projection_->addItem(tr("Both in degrees"), int(Projection::Equirectangular));
+    column->addWidget(projection_);
+    angles_ = new QWidget;
+    auto* rows = new QGridLayout(angles_);
+    rows->setContentsMargins(0, 0, 0, 0);
+    rows->setHorizontalSpacing(6);
+    rows->setVerticalSpacing(4);
+    const auto angle = [&](const char* name, int at, const QString& words, double most, const QString& tip) {
+      auto* made = new QDoubleSpinBox;
+      made->setObjectName(name);
+      made->setAccessibleName(words);
+      made->setToolTip(tip);
+      made->setDecimals(1);
+      made->setRange(-most, most);
+      made->setSingleStep(0.5);
+      made->setSuffix(QString(QChar(0x00b0)));
+      made->setButtonSymbols(QAbstractSpinBox::NoButtons);
+      made->setFixedWidth(grown(58));
+      connect(made, &QDoubleSpinBox::editingFinished, this, &CombineBench::join);
+      auto* label = new QLabel(words);
+      label->setProperty("role", "quiet");
+      label->setFont(uiFont(9));
+      rows->addWidget(label, 0, at);
+      rows->addWidget(made, 1, at);
+      return made;
+    };
+    yaw_ = angle("facingYaw", 0, tr("right"), 180, tr("Looks further to the right; or drag the picture"));
+    pitch_ = angle("facingPitch", 1, tr("up"), 90, tr("Looks further up: bends the horizon back; or drag the picture"));
+    roll_ = angle("facingRoll", 2, tr("leaning"), 180, tr("Leans to the right: levels the horizon"));
+    column->addWidget(angles_);
+    column->addStretch();
+  }
+
+  void showFacing(const Angles& facing) {
+    const QSignalBlocker quietYaw(yaw_), quietPitch(pitch_), quietRoll(roll_);
+    yaw_->setValue(facing.yaw);
+    pitch_->setValue(facing.pitch);
+    roll_->setValue(facing.roll);
+  }
+
+  /// Only what was typed: the boxes show tenths.
+  void join() {
+    Joining joining = combine_.options().joining;
+    const auto take = [](double& angle, const QDoubleSpinBox* box) {
+      constexpr double kShown = 0.0501;
+      if (std::abs(box->value() - angle) > kShown) angle = box->value();
+    };
+    take(joining.facing.yaw, yaw_);
+    take(joining.facing.pitch, pitch_);
+    take(joining.facing.roll, roll_);
+    combine_.join(joining);
   }
 
   void buildFrames() {
@@ -229,6 +299,7 @@ private:
     options.align = AlignMode(align_->currentData().toInt());
     options.motion = MotionMode(motion_->currentData().toInt());
     options.emptyScene = empty_->isChecked();
+    options.joining.projection = Projection(projection_->currentData().toInt());
     options.toneRange = {float(low_->value()), float(high_->value())};
     options.unused.clear();
     for (int i = 0; i < frames_->count(); ++i)
@@ -242,7 +313,9 @@ private:
   void combine() { combine_.combine(chosen()); }
 
   CombineModel& combine_;
-  QComboBox *method_, *align_, *motion_, *from_, *brush_;
+  QComboBox *method_, *align_, *motion_, *from_, *brush_, *projection_;
+  QDoubleSpinBox *yaw_, *pitch_, *roll_;
+  QWidget *paintTitle_, *joinTitle_, *angles_;
   QSpinBox *low_, *high_;
   QWidget* tones_;
   QCheckBox* empty_;

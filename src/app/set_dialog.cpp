@@ -3,8 +3,11 @@
 
 #include <QDialog>
 #include <QDialogButtonBox>
+#include <QDoubleSpinBox>
 #include <QFormLayout>
+#include <QLabel>
 #include <QLineEdit>
+#include <QPushButton>
 #include <QSpinBox>
 
 namespace ml {
@@ -40,6 +43,43 @@ void describeSet(QWidget* parent, ShootModel& shoot) {
   QObject::connect(buttons, &QDialogButtonBox::rejected, &dialog, &QDialog::reject);
   if (dialog.exec() == QDialog::Accepted)
     shoot.describeSet(name->text(), row->value(), column->value(), plane->value());
+}
+
+void shootAtInterval(QWidget* parent, IntervalShooting& interval) {
+  constexpr double kUsualMinutes = 5, kMostMinutes = 600;
+  constexpr int kUsualSets = 4, kMostSets = 200;
+  QDialog dialog(parent);
+  dialog.setObjectName("intervalDialog");
+  dialog.setWindowTitle(QDialog::tr("Sets at an interval"));
+  auto* form = new QFormLayout(&dialog);
+  form->setContentsMargins(20, 18, 20, 16);
+  form->setLabelAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+  auto* sets = new QSpinBox;
+  sets->setObjectName("intervalSets");
+  sets->setButtonSymbols(QAbstractSpinBox::NoButtons);
+  sets->setRange(1, kMostSets);
+  sets->setValue(kUsualSets);
+  auto* minutes = new QDoubleSpinBox;
+  minutes->setObjectName("intervalMinutes");
+  minutes->setButtonSymbols(QAbstractSpinBox::NoButtons);
+  minutes->setDecimals(1);
+  minutes->setRange(0.1, kMostMinutes);
+  minutes->setValue(kUsualMinutes);
+  minutes->setSuffix(QDialog::tr(" minutes from start to start"));
+  form->addRow(QDialog::tr("Sets"), sets);
+  form->addRow(QDialog::tr("Apart"), minutes);
+  auto* note =
+      new QLabel(QDialog::tr("All as planned, kept apart, each judged. The first begins now. Stop ends it; a camera "
+                             "left alone on a way can be fallen over."));
+  note->setProperty("role", "quiet");
+  note->setWordWrap(true);
+  form->addRow(note);
+  auto* buttons = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel);
+  buttons->button(QDialogButtonBox::Ok)->setText(QDialog::tr("Begin"));
+  form->addRow(buttons);
+  QObject::connect(buttons, &QDialogButtonBox::accepted, &dialog, &QDialog::accept);
+  QObject::connect(buttons, &QDialogButtonBox::rejected, &dialog, &QDialog::reject);
+  if (dialog.exec() == QDialog::Accepted) interval.begin(minutes->value(), sets->value());
 }
 
 } // namespace ml

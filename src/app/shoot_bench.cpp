@@ -26,7 +26,8 @@ void select(QComboBox* box, int value) {
 
 class ShootBench final : public Bench {
 public:
-  ShootBench(ShootModel& shoot, FramesModel& frames) : Bench(shoot), shoot_(shoot), frames_(frames) {
+  ShootBench(ShootModel& shoot, FramesModel& frames, IntervalShooting& interval)
+      : Bench(shoot), shoot_(shoot), frames_(frames), interval_(interval) {
     auto* first = group(QString(), 0);
     status_ = qobject_cast<QLabel*>(first->itemAt(0)->widget());
     status_->setObjectName("device");
@@ -148,6 +149,8 @@ private:
     auto* menu = new QMenu(this);
     name_ = menu->addAction(tr("Name this set..."), this, [this] { describeSet(this, shoot_); });
     name_->setObjectName("nameSet");
+    every_ = menu->addAction(tr("Sets at an interval..."), this, [this] { shootAtInterval(this, interval_); });
+    every_->setObjectName("interval");
     watch_ = menu->addAction(tr("Watch a folder..."), this, [this] {
       if (!shoot_.watched().isEmpty()) return shoot_.stopWatching();
       const QString folder = QFileDialog::getExistingDirectory(this, tr("The folder your camera's program writes to"));
@@ -192,6 +195,7 @@ private:
     else
       status_->setText(cameraSays(*d));
     watch_->setText(shoot_.watched().isEmpty() ? tr("Watch a folder...") : tr("Stop watching"));
+    every_->setEnabled(d.has_value() && view().plan.has_value());
     goOn_->setEnabled(!view().frames.empty());
     practise_->setEnabled(shoot_.desk().camera.hasSimulated() && !shoot_.desk().camera.wired());
   }
@@ -266,11 +270,12 @@ private:
 
   ShootModel& shoot_;
   FramesModel& frames_;
+  IntervalShooting& interval_;
   QComboBox *format_, *order_, *sets_;
   QCheckBox *handHeld_, *still_;
   QHBoxLayout* strip_;
   QToolButton *again_, *more_, *leave_;
-  QAction *name_, *watch_, *goOn_;
+  QAction *name_, *every_, *watch_, *goOn_;
   QMenu* practise_;
   QLabel *status_, *judgement_;
   SourceMenu* source_;
@@ -280,8 +285,8 @@ private:
 
 } // namespace
 
-Bench* makeShootBench(ShootModel& shoot, FramesModel& frames) {
-  return new ShootBench(shoot, frames);
+Bench* makeShootBench(ShootModel& shoot, FramesModel& frames, IntervalShooting& interval) {
+  return new ShootBench(shoot, frames, interval);
 }
 
 } // namespace ml

@@ -7,9 +7,12 @@ namespace ml {
 
 std::vector<StationFace> makeStations(Workbench& w) {
   return {
-      {makeLightBench(w.light)},           {makeFramesBench(w.frames), new FramesSheet(w.frames)},
-      {makeShootBench(w.shoot, w.frames)}, {makeCombineBench(w.combine)},
-      {makeFinishBench(w.finish)},         {makeDeliverBench(w.deliver)},
+      {makeLightBench(w.light)},
+      {makeFramesBench(w.frames), new FramesSheet(w.frames)},
+      {makeShootBench(w.shoot, w.frames, w.interval)},
+      {makeCombineBench(w.combine)},
+      {makeFinishBench(w.finish)},
+      {makeDeliverBench(w.deliver)},
   };
 }
 

@@ -137,7 +137,7 @@ Result<void> nameWishes(const std::string& kind, const std::string& projection, 
   for (const Projection p :
        {Projection::Auto, Projection::Perspective, Projection::Cylindrical, Projection::Equirectangular})
     if (projection == nameOf(p)) {
-      out.projection = p;
+      out.combine.joining.projection = p;
       return {};
     }
   return fail(ErrorCode::InvalidArgument,

@@ -8,6 +8,8 @@
 #include "model/view_edit.h"
 
 #include <algorithm>
+#include <cmath>
+#include <numbers>
 #include <utility>
 
 namespace ml {
@@ -62,11 +64,13 @@ PictureMarks CombineModel::marks() const {
     QPolygonF edge;
     for (const auto& p : position.outline) edge << QPointF(p[0], p[1]);
     QPainterPath path;
-    path.addPolygon(edge);
+    path.addPolygon(edge.translated(dragged_));
     path.closeSubpath();
     marks.outlines.push_back(path);
   }
-  marks.pointer = paintFrom() >= 0 ? PictureMarks::Pointer::Brush : PictureMarks::Pointer::Place;
+  marks.pointer = canBeLevelled()    ? PictureMarks::Pointer::Drag
+                  : paintFrom() >= 0 ? PictureMarks::Pointer::Brush
+                                     : PictureMarks::Pointer::Place;
   marks.brush = brushRadius_;
   return marks;
 }
@@ -74,6 +78,46 @@ PictureMarks CombineModel::marks() const {
 void CombineModel::addTo(LadderContent& content) const {
   content.given = true;
   content.sceneFirst = false;
+}
+
+bool CombineModel::canBeLevelled() const {
+  const View& v = desk_.view();
+  return desk_.free() && v.combined && v.combined->options.method == CombineMethod::Positions &&
+         v.combined->report->focal > 0 && state() == StationState::Done;
+}
+
+void CombineModel::dragBegins(QPointF at) {
+  if (canBeLevelled()) dragFrom_ = at;
+}
+
+/// The outlines go with the hand; the picture follows when it lets go.
+void CombineModel::drag(QPointF at) {
+  if (!dragFrom_) return;
+  dragged_ = at - *dragFrom_;
+  emit pictureChanged();
+}
+
+void CombineModel::dragEnds(QPointF at) {
+  if (!dragFrom_) return;
+  const QPointF by = at - *dragFrom_;
+  dragFrom_.reset();
+  dragged_ = {};
+  const CombineReport& report = *desk_.view().combined->report;
+  const double degrees = 180 / std::numbers::pi / report.focal;
+  constexpr double kLeastDegrees = 0.02; // a click is no drag
+  const double yaw = -by.x() * report.width * degrees, pitch = by.y() * report.height * degrees;
+  if (std::hypot(yaw, pitch) < kLeastDegrees) return emit pictureChanged();
+  Joining joining = options().joining;
+  joining.facing.yaw = std::remainder(joining.facing.yaw + yaw, 360);
+  joining.facing.pitch = std::clamp(joining.facing.pitch + pitch, -90.0, 90.0);
+  join(joining);
+}
+
+void CombineModel::join(const Joining& joining) {
+  CombineOptions changed = options();
+  if (changed.joining == joining) return;
+  changed.joining = joining;
+  combine(changed);
 }
 
 void CombineModel::showDetail(const QRectF& part) {
@@ -225,15 +269,16 @@ std::vector<CombineModel::FramePlace> positionPlaces(const View& v, const Combin
     place.used = std::find(with.unused.begin(), with.unused.end(), set.name) == with.unused.end();
     place.number = int(out.size()) + 1;
     place.line = QObject::tr("Position %1: %2").arg(place.number).arg(text(set.label.empty() ? set.name : set.label));
-    const std::string name = set.label.empty() ? set.name : set.label;
-    if (v.combined)
-      for (const auto& p : v.combined->report->positions)
-        if (p.name == name)
-          place.details = QObject::tr("Row %1, column %2; overlaps a neighbour by %3 %; lies within %4 pixels")
-                              .arg(p.row + 1)
-                              .arg(p.column + 1)
-                              .arg(qRound(100 * p.overlap))
-                              .arg(p.residual, 0, 'f', 2);
+    // What was joined lies in the same order, without those left out.
+    const auto joined = std::size_t(std::count_if(out.begin(), out.end(), [](const auto& p) { return p.used; }));
+    if (place.used && v.combined && joined < v.combined->report->positions.size()) {
+      const auto& p = v.combined->report->positions[joined];
+      place.details = QObject::tr("Row %1, column %2; overlaps a neighbour by %3 %; lies within %4 pixels")
+                          .arg(p.row + 1)
+                          .arg(p.column + 1)
+                          .arg(qRound(100 * p.overlap))
+                          .arg(p.residual, 0, 'f', 2);
+    }
     out.push_back(std::move(place));
   }
   return out;

@@ -30,6 +30,13 @@ public:
   void stroke(const QPolygonF& stroke) override { paint(stroke, brushRadius_, paintFrom_); }
 
   void combine(const CombineOptions& options);
+  /// Joined positions are laid on the picture otherwise: a drag turns and tilts the whole.
+  void join(const Joining& joining);
+  /// The picture is one of joined positions, and may be dragged level.
+  [[nodiscard]] bool canBeLevelled() const;
+  void dragBegins(QPointF at) override;
+  void drag(QPointF at) override;
+  void dragEnds(QPointF at) override;
   /// What the picture was combined with, or would be by default.
   [[nodiscard]] CombineOptions options() const { return desk_.hasView() ? optionsOf(desk_.view()) : CombineOptions{}; }
   /// While frames are combined: `picture` is a first look at a fraction of their size.
@@ -67,6 +74,8 @@ private:
   FinishedPicture& finished_;
   int paintFrom_ = -1;
   double brushRadius_ = 0.03;
+  std::optional<QPointF> dragFrom_; ///< While the picture is dragged.
+  QPointF dragged_;                 ///< By how much, in shares of it.
 };
 
 } // namespace ml

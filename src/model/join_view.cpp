@@ -104,6 +104,8 @@ std::shared_ptr<const CombineReport> reportOf(const Assembly& a, const std::vect
   report->width = report->referenceWidth = inside.width;
   report->height = report->referenceHeight = inside.height;
   report->crop = {0, 0, inside.width, inside.height};
+  report->focal = a.canvas.focal;
+  report->upright = a.facts.upright;
   report->ev100OfUnit = a.facts.ev100OfUnit;
   report->method = "positions";
   report->metered.ties = a.facts.metered;

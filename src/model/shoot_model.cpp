@@ -290,6 +290,7 @@ void ShootModel::setDone(const std::optional<Error>& problem) {
   const bool stopped = problem && problem->code == ErrorCode::Stopped;
   if (problem && (!stopped || (check_.sketches.empty() && !problem->message.empty()))) desk_.notices.fail(*problem);
   emit changed();
+  emit setEnded(!problem);
 }
 
 void ShootModel::doNext() {

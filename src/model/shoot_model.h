@@ -57,6 +57,8 @@ public:
 
 signals:
   void frameArrived(int index);
+  /// Of a set that was shot; false: something stopped it.
+  void setEnded(bool complete);
 
 private:
   /// The plan as the camera can shoot it; nothing: there is none.

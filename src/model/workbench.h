@@ -5,6 +5,7 @@
 #include "model/deliver_model.h"
 #include "model/finish_model.h"
 #include "model/frames_model.h"
+#include "model/interval_shooting.h"
 #include "model/job_opening.h"
 #include "model/light_model.h"
 #include "model/logbook_model.h"
@@ -32,6 +33,7 @@ public:
   FramesModel frames{desk}; ///< Plans before others are told of a change.
   LightModel light{desk};
   ShootModel shoot{desk};
+  IntervalShooting interval{shoot};
   CombineModel combine{desk, finished};
   FinishModel finish{desk, finished, combine};
   DeliverModel deliver{desk, finished};

@@ -181,7 +181,7 @@ Result<Assembly> assembleSphere(const FileGroup& group, const AssembleOptions& o
                 height,
                 true};
   out.facts = light->facts;
-  out.facts.sphere = true;
+  out.facts.sphere = out.facts.upright = true;
   out.metadataFrom = light->metadataFrom;
   return out;
 }
@@ -236,6 +236,8 @@ Result<Assembly> assembleGroups(const std::vector<FileGroup>& groups, const Asse
   auto arranged = arrangePositions(out.pictures, out.codes, names, arranging, progress.part(0.6, 0.8));
   if (!arranged) return passOn(arranged.error());
   levelAndCentre(arranged->arrangement);
+  if (const Angles& facing = options.combine.joining.facing; !(facing == Angles{}))
+    turnAll(arranged->arrangement, transposed(turnOf(facing)));
   const auto grid = gridOf(arranged->arrangement);
   for (std::size_t i = 0; i < out.positions.size(); ++i) {
     AssembledPosition& position = out.positions[i];
@@ -247,9 +249,10 @@ Result<Assembly> assembleGroups(const std::vector<FileGroup>& groups, const Asse
   out.remarks = arranged->remarks;
   joinPlanes(arranged->arrangement, out, progress.part(0.8, 0.85));
   if (progress.stopRequested()) return stopped();
-  auto canvas = canvasFor(out.arrangement, options.projection);
+  auto canvas = canvasFor(out.arrangement, options.combine.joining.projection);
   if (!canvas) return passOn(canvas.error());
   out.canvas = *canvas;
+  out.facts.upright = out.canvas.projection != Projection::Perspective;
   out.balance = balanceLight(out.arrangement, out.pictures, out.codes, out.canvas);
   out.seams = laySeams(out.arrangement, out.pictures, out.codes, out.balance, out.canvas, progress.part(0.85, 1));
   if (progress.stopRequested()) return stopped();

@@ -15,7 +15,6 @@ namespace ml {
 struct AssembleOptions {
   CombineOptions combine; ///< Of each position.
   PositionWish kind = PositionWish::Auto;
-  Projection projection = Projection::Auto;
 };
 
 /// One position: its files, and what became of them.

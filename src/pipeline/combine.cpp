@@ -481,7 +481,7 @@ std::string howJoined(const Combined& c) {
 
 SceneFacts sceneFacts(const Combined& c) {
   SceneFacts facts = sceneFacts(c.ev100OfUnit, c.method, c.metered.ties);
-  facts.sphere = c.sphere;
+  facts.sphere = facts.upright = c.sphere;
   return facts;
 }
 

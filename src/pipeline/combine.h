@@ -9,6 +9,7 @@
 #include "merge/merge.h"
 #include "pipeline/curve_shelf.h"
 #include "pipeline/metered.h"
+#include "positions/canvas.h"
 #include "response/response.h"
 
 #include <filesystem>
@@ -29,6 +30,13 @@ enum class CombineMethod {
   Positions, ///< Of a view: all its positions joined (see assemble.h). combineFiles refuses it.
 };
 
+/// How positions that are joined are laid on one picture.
+struct Joining {
+  Projection projection = Projection::Auto;
+  Angles facing; ///< The hand looks that much further right, up and rolled than what was found to be level and centred.
+  friend bool operator==(const Joining&, const Joining&) = default;
+};
+
 struct CombineOptions {
   AlignMode align = AlignMode::Auto;
   MotionMode motion = MotionMode::Auto;
@@ -43,6 +51,7 @@ struct CombineOptions {
   std::vector<SourceChoice> darker;      ///< Painted areas of CombineMethod::Darker.
   std::vector<std::string> unused;       ///< File names that the user leaves out.
   std::map<std::string, double> seconds; ///< Exposure times typed by the user, by file name.
+  Joining joining;                       ///< Of CombineMethod::Positions.
   std::optional<bool> sphere; ///< Equirectangular frames of all directions, left meets right; empty: as they show.
   bool evenSo =
       false; ///< Frames whose light contradicts their settings more than any camera explains are combined all the same.

@@ -3,6 +3,7 @@
 
 #include "pipeline/report.h"
 
+#include <algorithm>
 #include <nlohmann/json.hpp>
 
 namespace ml {
@@ -55,6 +56,19 @@ bool flag(const json& document, const char* key, bool otherwise) {
   return document.contains(key) && document[key].is_boolean() ? document[key].get<bool>() : otherwise;
 }
 
+Joining joiningFrom(const json& d) {
+  Joining out;
+  if (!d.is_object()) return out;
+  for (const auto p : {Projection::Perspective, Projection::Cylindrical, Projection::Equirectangular})
+    if (d.contains("projection") && d["projection"] == nameOf(p)) out.projection = p;
+  if (d.contains("facing") && d["facing"].is_array() && d["facing"].size() == 3 && d["facing"][0].is_number() &&
+      d["facing"][1].is_number() && d["facing"][2].is_number()) {
+    const auto angle = [&](std::size_t i) { return std::clamp(d["facing"][i].get<double>(), -180.0, 180.0); };
+    out.facing = {angle(0), angle(1), angle(2)};
+  }
+  return out;
+}
+
 } // namespace
 
 std::optional<AlignMode> alignNamed(const std::string& name) {
@@ -81,6 +95,8 @@ json toJson(const CombineOptions& o) {
            {"seconds", o.seconds}};
   if (o.reference) out["reference"] = *o.reference;
   if (o.sphere) out["sphere"] = *o.sphere;
+  if (const Angles& f = o.joining.facing; !(o.joining == Joining{}))
+    out["joining"] = {{"projection", nameOf(o.joining.projection)}, {"facing", {f.yaw, f.pitch, f.roll}}};
   return out;
 }
 
@@ -95,6 +111,7 @@ CombineOptions combineOptionsFromJson(const json& d) {
     if (d.contains("method") && d["method"] == methodName(method)) o.method = method;
   if (d.contains("crop") && d["crop"] == "overlap") o.crop = CropMode::Overlap;
   o.emptyScene = flag(d, "empty_scene", o.emptyScene);
+  if (d.contains("joining")) o.joining = joiningFrom(d["joining"]);
   if (d.contains("sphere")) o.sphere = flag(d, "sphere", false);
   o.evenSo = flag(d, "even_so", o.evenSo);
   o.recoverResponse = flag(d, "recover_response", o.recoverResponse);

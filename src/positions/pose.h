@@ -12,6 +12,7 @@ using Vector3 = std::array<double, 3>;
 /// Turn of a camera, degrees: yaw to the right, pitch up, roll with the camera's right side down.
 struct Angles {
   double yaw = 0, pitch = 0, roll = 0;
+  friend bool operator==(const Angles&, const Angles&) = default;
 };
 /// Camera to world: Ry(yaw) Rx(pitch) Rz(roll).
 [[nodiscard]] Matrix3 turnOf(const Angles& angles);

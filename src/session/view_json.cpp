@@ -13,7 +13,7 @@ json readingJson(const SpotReading& r) {
   if (r.x && r.y) j["place"] = {*r.x, *r.y};
   if (r.uncertainty > 0) j["uncertainty_stops"] = r.uncertainty;
   if (r.atLeast) j["at_least"] = true;
-  if (r.row > 1 || r.column > 1) j["row"] = r.row, j["column"] = r.column;
+  if (r.row > 0 || r.column > 0) j["row"] = r.row, j["column"] = r.column;
   return j;
 }
 

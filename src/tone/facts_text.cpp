@@ -32,7 +32,10 @@ std::map<std::string, std::string> textOf(const SceneFacts& facts) {
   }
   if (!ties.empty()) out["shownAs"] = ties;
   if (facts.asItIs) out["asItIs"] = "yes";
-  if (facts.sphere) out["projection"] = "equirectangular sphere";
+  if (facts.sphere)
+    out["projection"] = "equirectangular sphere";
+  else if (facts.upright)
+    out["projection"] = "verticals upright";
   return out;
 }
 
@@ -45,6 +48,7 @@ SceneFacts factsFromText(const std::map<std::string, std::string>& text) {
   }
   const auto projection = text.find("projection");
   facts.sphere = projection != text.end() && projection->second == "equirectangular sphere";
+  facts.upright = projection != text.end() && (facts.sphere || projection->second == "verticals upright");
   const auto found = text.find("shownAs");
   if (found == text.end()) return facts;
   const char* at = found->second.c_str();

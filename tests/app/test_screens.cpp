@@ -258,25 +258,25 @@ private slots:
     job.writeNotes("Lamps on, please.");
     QVERIFY(job.duplicate(0, "Library, again").has_value());
     QVERIFY(settled(window));
-    QCOMPARE(bench.job().views().size(), std::size_t(4));
+    QCOMPARE(bench.job().views().size(), std::size_t(5));
     QCOMPARE(job.viewIndex(), 1);
     QCOMPARE(bench.view().readings.size(), std::size_t(2)); // what was read is not read again
     QVERIFY(bench.view().frames.empty());
     auto* list = visible<QListWidget>(window, "views");
-    QCOMPARE(list->count(), 4);
+    QCOMPARE(list->count(), 5);
     list->setFocus();
     QTest::keyClick(list, Qt::Key_Delete);
     QVERIFY(settled(window));
-    QCOMPARE(list->count(), 3);
+    QCOMPARE(list->count(), 4);
     QVERIFY(visible<QLabel>(window, "complaint")->text().contains("Undo brings it back"));
-    QCOMPARE(Job::open(bench.job().folder())->views().size(), std::size_t(3));
+    QCOMPARE(Job::open(bench.job().folder())->views().size(), std::size_t(4));
     click(visible<QToolButton>(window, "undo"));
     QVERIFY(settled(window));
-    QCOMPARE(list->count(), 4);
+    QCOMPARE(list->count(), 5);
     QCOMPARE(job.viewIndex(), 1);
     QCOMPARE(bench.view().name, std::string("Library, again"));
     const auto disk = Job::open(bench.job().folder());
-    QCOMPARE(disk->views().size(), std::size_t(4));
+    QCOMPARE(disk->views().size(), std::size_t(5));
     QCOMPARE(disk->views()[0].name, std::string("Library"));
     QCOMPARE(disk->views()[0].notes, std::string("Lamps on, please."));
     // And what was renamed is renamed back.

@@ -3,12 +3,14 @@
 // lost.
 #include <QTest> // first: moc of Qt 6.4 cannot read <compare> on its own
 
+#include "ingest/load_frame.h"
 #include "model/workbench.h"
 #include "support/scenes.h"
 #include "support/wait.h"
 
 #include <QGuiApplication>
 #include <QStandardPaths>
+#include <QTime>
 #include <QUndoStack>
 
 using namespace ml;
@@ -43,6 +45,11 @@ private:
     }
   }
 
+  /// Of "2026:05:14 10:00:07".
+  static int secondsOfDay(const std::string& taken) {
+    return QTime::fromString(QString::fromStdString(taken.substr(11)), "HH:mm:ss").msecsSinceStartOfDay() / 1000;
+  }
+
 private slots:
   void initTestCase() { QStandardPaths::setTestModeEnabled(true); }
   void init() {
@@ -54,6 +61,26 @@ private slots:
     QVERIFY(bench_->light.typeReading("corner", "5"));
     QVERIFY(settled());
     shootOnce();
+  }
+
+  /// Three sets five minutes apart, by the clocks of their frames; a set that fails ends it.
+  void setsAtAnInterval() {
+    bench_->interval.begin(5, 3);
+    QVERIFY(settled());
+    QCOMPARE(bench_->interval.toCome(), 0);
+    QCOMPARE(bench_->view().sets.size(), std::size_t(4));
+    const auto at = [&](std::size_t set) {
+      const auto facts = inspectFile(bench_->view().sets[set].frames.front().file);
+      return facts ? secondsOfDay(facts->metadata.takenAt) : -1;
+    };
+    for (std::size_t i = 2; i < 4; ++i)
+      QVERIFY2(std::abs(at(i) - at(i - 1) - 300) <= 1, qPrintable(QString::number(at(i) - at(i - 1))));
+    compareWithDisk();
+    bench_->desk.camera.armFault(FaultKind::CardFull);
+    bench_->interval.begin(5, 3);
+    QVERIFY(settled());
+    QCOMPARE(bench_->interval.toCome(), 0);
+    QCOMPARE(bench_->view().sets.size(), std::size_t(5)); // the one that failed, and no further one
   }
 
   void leftOutThenShotAgainThenUndone() {

@@ -59,7 +59,7 @@ private slots:
 
   void framesSayWhetherTheyShowAllDirections() {
     const QTemporaryDir folder;
-    for (const unsigned seed : {3u, 8u, 21u, 40u}) {
+    for (const unsigned seed : {3u, 21u}) {
       const auto at = pathOf(folder) / std::to_string(seed);
       test::shootSphere(test::RoundRoom(seed), at, 512, int(seed) * 11);
       for (const char* name : {"s1.tif", "s2.tif"}) { // the darkest is noise at its poles
@@ -72,6 +72,7 @@ private slots:
       plan.seed = seed;
       plan.columns = 2, plan.frames = 2;
       plan.width = 640, plan.height = 320;
+      plan.rays = 1;
       const test::PositionSet set(plan, at / "wide");
       for (const auto& position : set.files)
         for (const auto& file : position) {
@@ -186,6 +187,7 @@ private slots:
       test::SetPlan plan;
       plan.seed = std::uint64_t(seed * 17);
       plan.kind = test::SetKind::Focus;
+      plan.rays = 1;
       plan.columns = 1, plan.planes = 2;
       { const test::PositionSet focus(plan, pathOf(folder) / "focus"); }
       const auto [belongs, plane] = secondBelongs(pathOf(folder) / "focus");
