@@ -178,6 +178,10 @@ int main(int count, char** arguments) {
   settle(window);
   bench.light.readSpot(0.06, 0.5);
   settle(window);
+  PlanChoices loft = bench.frames.choices();
+  loft.snrTarget = 40;
+  bench.frames.choose(loft);
+  settle(window);
   bench.goTo(stations::kShoot);
   for (int position = 0; position < 2; ++position) {
     settle(window);

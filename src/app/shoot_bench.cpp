@@ -72,6 +72,7 @@ public:
     sets_->setObjectName("sets");
     sets_->setAccessibleName(tr("Set"));
     sets_->setMinimumWidth(grown(196));
+    sets_->setSizeAdjustPolicy(QComboBox::AdjustToContents);
     again_ = plain("shootAgain", tr("Shoot again"), tr("A new set as planned"));
     more_ = plain("more", tr("More"), tr("Watch a folder, the camera's connection and card, faults to practise with"));
     more_->setPopupMode(QToolButton::InstantPopup);
@@ -209,9 +210,10 @@ private:
       if (set.row || set.column) name += tr(", row %1 column %2").arg(set.row).arg(set.column);
       if (set.plane) name += tr(", plane %1").arg(set.plane);
       const auto used = std::count_if(set.frames.begin(), set.frames.end(), [](const auto& m) { return m.used; });
-      sets_->addItem(used == std::ptrdiff_t(set.frames.size())
-                         ? tr("%1: %2 frames").arg(name).arg(used)
-                         : tr("%1: %2 of %3 frames").arg(name).arg(used).arg(set.frames.size()));
+      const auto all = std::ptrdiff_t(set.frames.size());
+      sets_->addItem(used != all ? tr("%1: %2 of %3 frames").arg(name).arg(used).arg(all)
+                     : all == 1  ? tr("%1: one frame").arg(name)
+                                 : tr("%1: %2 frames").arg(name).arg(all));
     }
     sets_->setCurrentIndex(v.activeSet);
     sets_->setVisible(!v.sets.empty());

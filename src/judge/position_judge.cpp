@@ -12,7 +12,7 @@ namespace {
 
 constexpr double kRadians = std::numbers::pi / 180;
 constexpr double kCoarse = 1, kFine = 3;         ///< Pixels a degree of the spheres on which frames are compared.
-constexpr double kMostYaw = 45, kMostPitch = 15; ///< Degrees off the plan that are looked for.
+constexpr double kMostYaw = 60, kMostPitch = 40; ///< Degrees off the plan that are looked for.
 /// What lies there alike by chance, corners and bars of windows included, reaches 0.5 and 28 in the tests; what is the
 /// same 0.63 and 42 and more.
 constexpr double kLeastLikeness = 0.55, kLeastSure = 32;
@@ -211,6 +211,9 @@ PositionFinding findingOf(const PositionPair& pair, const std::string& name, dou
     return {true, fmt::format("Only {:.0f} % of it overlaps {}, too little to join them. Turn back by {:.0f} degrees "
                               "and shoot it again.",
                               100 * pair.overlap, name, std::hypot(pair.yawOff, pair.pitchOff))};
+  if (plannedOverlap < limits.mostOverlap && pair.overlap > limits.mostOverlap)
+    return {true, fmt::format("It shows nearly the same as {}: turn on by {:.0f} degrees and shoot it again.", name,
+                              std::hypot(pair.yawOff, pair.pitchOff))};
   if (pair.exposuresDiffer)
     return {true, fmt::format("Its exposures are not those of {}. Set them by hand, the same at every position, and "
                               "shoot it again.",

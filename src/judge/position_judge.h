@@ -33,6 +33,7 @@ struct PositionFinding {
 };
 struct PositionLimits {
   double leastOverlap = 0.15; ///< Joining needs about a sixth (common practice: a third to a half is shot; no source).
+  double mostOverlap = 0.85;  ///< More, where less was planned: the camera was not turned.
   double levelDegrees = 2.5;  ///< More costs height of the joined picture.
 };
 [[nodiscard]] PositionFinding findingOf(const PositionPair& pair, const std::string& name, double plannedOverlap,

@@ -6,6 +6,7 @@
 #include "model/judging.h"
 #include "model/view_edit.h"
 #include "pipeline/report.h"
+#include "session/view_positions.h"
 
 #include <algorithm>
 #include <utility>
@@ -150,6 +151,10 @@ QString AllViews::state(const View& view) const {
   if (s.combine == StationState::OutOfDate) return tr("frames changed");
   if (s.finish == StationState::Done) return tr("finished");
   if (view.combined) return tr("combined");
+  const auto positions = viewPositions(view);
+  const auto shot = std::count_if(positions.begin(), positions.end(), [](const ViewPosition& p) { return p.set >= 0; });
+  if (positions.size() > 1 && shot > 0) return tr("%1 of %2 positions").arg(shot).arg(positions.size());
+  if (view.frames.size() == 1) return tr("one frame");
   if (!view.frames.empty()) return tr("%1 frames").arg(view.frames.size());
   return view.plan ? tr("planned") : tr("not begun");
 }

@@ -227,7 +227,8 @@ private slots:
   /// Pairs of a zoo camera's frames: as planned within a degree and a half of the hand, turned too far, out of level,
   /// another part of the room. Rates, with the counts in the message.
   void theFieldCheckKnowsWhereAPositionLies() {
-    int sound = 0, alarms = 0, far = 0, farMissed = 0, low = 0, lowMissed = 0, other = 0, otherMissed = 0;
+    int sound = 0, alarms = 0, far = 0, farMissed = 0, low = 0, lowMissed = 0, other = 0, otherMissed = 0, still = 0,
+        stillMissed = 0;
     double worstYaw = 0;
     for (std::uint64_t seed = 1; seed <= 6; ++seed) {
       const QTemporaryDir folder;
@@ -264,6 +265,10 @@ private slots:
       ++low, lowMissed +=
              findingOf(tilted, "position 1", plan.overlap).sentence.find("degrees lower") == std::string::npos ||
              std::abs(tilted.pitchOff + 5) > 1.3; // a degree of roll each moves the border by half a degree
+      // The first again, said to be the second: nobody turned the camera.
+      const Aim second = planned(1, 0, 0);
+      const PositionPair unturned = judge(sketches(0, second));
+      ++still, stillMissed += !(unturned.overlap > 0.9 && findingOf(unturned, "position 1", plan.overlap).again);
       // The fourth position, said to be the second.
       const PositionPair strangePair = judge(sketches(3, planned(1, 0, 0)));
       ++other, otherMissed += !findingOf(strangePair, "position 1", plan.overlap).again;
@@ -278,8 +283,9 @@ private slots:
                                .arg(otherMissed)
                                .arg(other)
                                .arg(worstYaw);
-    qInfo("%s", qPrintable(counts));
-    QVERIFY2(alarms == 0 && farMissed == 0 && lowMissed == 0 && otherMissed == 0 && worstYaw < 1, qPrintable(counts));
+    qInfo("%s, not turned %d of %d", qPrintable(counts), stillMissed, still);
+    QVERIFY2(alarms == 0 && farMissed == 0 && stillMissed == 0 && lowMissed == 0 && otherMissed == 0 && worstYaw < 1,
+             qPrintable(counts));
   }
 
   void findingsSayWhatToDo() {
@@ -288,6 +294,10 @@ private slots:
     pair.overlap = 0.07, pair.yawOff = 18;
     QVERIFY(findingOf(pair, "position 1", 1.0 / 3).again);
     QVERIFY(findingOf(pair, "position 1", 1.0 / 3).sentence.find("Turn back by 18 degrees") != std::string::npos);
+    pair = {true, -38, 0, 0.97, false}; // not turned at all
+    QVERIFY(findingOf(pair, "position 1", 1.0 / 3).again);
+    QVERIFY(findingOf(pair, "position 1", 1.0 / 3).sentence.find("turn on by 38 degrees") != std::string::npos);
+    QVERIFY(!findingOf(pair, "plane 1", 1).again); // of a plane of focus that is as it should be
     pair = {true, 0, 0, 0.3, true};
     QVERIFY(findingOf(pair, "position 2", 1.0 / 3).again);
     QVERIFY(findingOf({}, "position 2", 1.0 / 3).again);

@@ -181,7 +181,7 @@ private slots:
 
   void planesOfFocusAreToldFromRepeats() {
     int planes = 0, repeats = 0, softRepeats = 0;
-    constexpr int kSeeds = 5;
+    constexpr int kSeeds = 3;
     for (int seed = 1; seed <= kSeeds; ++seed) {
       const QTemporaryDir folder;
       test::SetPlan plan;
