@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench.h"
+#include "app/look_around_window.h"
 #include "app/slider_grid.h"
 #include "app/theme.h"
 
@@ -52,6 +53,10 @@ public:
     addPage(sides, "sideMend", tr("Clean up"), mendPage());
     addPage(sides, "sideLooks", tr("Looks"), looksPage());
     sides->addStretch();
+    lookAround_ =
+        small("lookAroundButton", tr("Look around"), tr("The sphere as seen by somebody who stands in it (O)"));
+    sides->addWidget(lookAround_);
+    connect(lookAround_, &QPushButton::clicked, this, [this] { (new LookAroundWindow(finish_, window()))->show(); });
     remedy_ = small("remedy", {}, tr("Puts the worst finding right (M)"));
     before_ = small("before", tr("One exposure"),
                     tr("While held (B): the view as one exposure would show it, simulated from the combined light"));
@@ -85,6 +90,7 @@ public:
     strength_->setValue(0, recipe.strength);
     pages_->setEnabled(ready);
     before_->setEnabled(ready);
+    lookAround_->setVisible(LookAround::possible(finish_));
     clipping_->setEnabled(ready);
     clipping_->setChecked(finish_.showsClipping());
     for (const auto& [grid, bounds] : grids_)
@@ -540,7 +546,7 @@ private:
   FinishModel& finish_;
   QComboBox *look_, *against_, *compare_, *area_, *ratio_, *guide_;
   SliderGrid *strength_, *placeSliders_;
-  QPushButton *keep_, *copy_, *remedy_, *before_, *clipping_, *takeWhite_;
+  QPushButton *keep_, *copy_, *remedy_, *before_, *clipping_, *takeWhite_, *lookAround_;
   QCheckBox *inverted_, *lens_;
   QToolButton* kept_;
   QStackedWidget* pages_;

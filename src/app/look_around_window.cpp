@@ -6,6 +6,7 @@
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
+#include <cmath>
 
 namespace ml {
 
@@ -28,8 +29,11 @@ void LookAroundWindow::paintEvent(QPaintEvent*) {
   p.setFont(uiFont(9));
   p.setPen(Qt::white);
   const Gaze& gaze = around_.gaze();
+  const auto degrees = [](double angle) { return QString("%1%2").arg(std::abs(angle), 0, 'f', 0).arg(QChar(0x00b0)); };
   p.drawText(strip.adjusted(12, 0, -12, 0), Qt::AlignVCenter | Qt::AlignLeft,
-             tr("%1 degrees to the side, %2 up").arg(gaze.yaw, 0, 'f', 0).arg(gaze.pitch, 0, 'f', 0));
+             tr("%1 %2, %3 %4")
+                 .arg(degrees(gaze.yaw), gaze.yaw < 0 ? tr("left") : tr("right"), degrees(gaze.pitch),
+                      gaze.pitch < 0 ? tr("down") : tr("up")));
   p.drawText(strip.adjusted(12, 0, -12, 0), Qt::AlignVCenter | Qt::AlignRight, tr("Drag to turn, wheel to go closer"));
 }
 

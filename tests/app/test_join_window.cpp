@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Positions through the real window: dropped, sorted, joined, finished, delivered.
+#include "app/look_around_window.h"
 #include "app/position_map.h"
 #include "app/sort_sheet.h"
 #include "figures.h"
 #include "session/radiance_history.h"
+#include "sphere_sets.h"
 #include "support/window.h"
 
 #include <QComboBox>
@@ -175,6 +177,40 @@ private slots:
     }
     QVERIFY(bench.view().combined->report->upright);
     theWholeIsTurnedByTheHand(window);
+  }
+
+  /// A card of frames that show all directions: known as such, looked around in.
+  void aSphereIsLookedAroundIn() {
+    QTemporaryDir dir;
+    const fs::path at = dir.path().toStdString();
+    shootSphere(RoundRoom(4), at / "card", 512, 40);
+    MainWindow window(at / "jobs");
+    window.resize(1280, 800);
+    window.show();
+    window.openPaths({QString::fromStdString((at / "card").string())});
+    QVERIFY(settled(window));
+    Workbench& bench = window.workbench();
+    bench.goTo(stations::kCombine);
+    if (!bench.view().combined) clickNext(window);
+    QVERIFY(settled(window));
+    bench.goTo(stations::kFinish);
+    QVERIFY(settled(window));
+    click(visible<QPushButton>(window, "lookAroundButton"));
+    auto* around = window.findChild<LookAroundWindow*>();
+    QVERIFY(around && around->isVisible());
+    QVERIFY(waitFor([&] { return around->around().sharp(); }));
+    const QImage ahead = around->grab().toImage();
+    QTest::keyClick(around, Qt::Key_Right);
+    QVERIFY(around->around().gaze().yaw > 5);
+    QVERIFY(around->grab().toImage() != ahead);
+    QTest::mousePress(around, Qt::LeftButton, {}, {200, 200});
+    QTest::mouseMove(around, {200, 260});
+    QTest::mouseRelease(around, Qt::LeftButton, {}, {200, 260});
+    QVERIFY(around->around().gaze().pitch > 3); // pulled down: looks up
+    const double wide = around->around().gaze().wide;
+    QTest::keyClick(around, Qt::Key_Plus);
+    QVERIFY(around->around().gaze().wide < wide);
+    around->close();
   }
 
 private:
