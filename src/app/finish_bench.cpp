@@ -91,6 +91,8 @@ public:
     pages_->setEnabled(ready);
     before_->setEnabled(ready);
     lookAround_->setVisible(LookAround::possible(finish_));
+    foot_->setVisible(LookAround::possible(finish_));
+    lens_->setVisible(!LookAround::possible(finish_)); // a sphere has none
     clipping_->setEnabled(ready);
     clipping_->setChecked(finish_.showsClipping());
     for (const auto& [grid, bounds] : grids_)
@@ -480,6 +482,11 @@ private:
               shapeBound({"blueFringe", tr("Blue fringes"), -50, 50, 0.1, Reads::Plain}, &Geometry::blueFringe),
               shapeBound({"distortion", tr("Bent lines"), -100, 100, 0.001, Reads::Percent}, &Geometry::distortion),
               shapeBound({"vignetting", tr("Dark corners"), -60, 60, 1.0 / 30, Reads::Stops}, &Geometry::vignetting)});
+    foot_ = bind({{{"foot", tr("Foot of the stand"), 0, 40, 1, Reads::Degrees,
+                    tr("Covers what a sphere shows of its own stand, so far from straight down")},
+                   [](const Recipe& r) { return r.foot; },
+                   [](Recipe& r, double v) { r.foot = v; }}},
+                 1);
     lens_ = new QCheckBox(tr("lens profile"));
     lens_->setObjectName("lensProfile");
     lens_->setToolTip(tr("Bent lines, coloured edges and dark corners as the profile of this lens says"));
@@ -497,7 +504,7 @@ private:
     return page(grid,
                 {toolButton("toolHeal", FinishTool::Heal, tr("Cover a spot"),
                             tr("Click a small thing, or drag as far as it reaches: what lies beside it covers it")),
-                 undo, lens_});
+                 undo, lens_, foot_});
   }
 
   void refreshAgainst() {
@@ -546,6 +553,7 @@ private:
   FinishModel& finish_;
   QComboBox *look_, *against_, *compare_, *area_, *ratio_, *guide_;
   SliderGrid *strength_, *placeSliders_;
+  SliderGrid* foot_;
   QPushButton *keep_, *copy_, *remedy_, *before_, *clipping_, *takeWhite_, *lookAround_;
   QCheckBox *inverted_, *lens_;
   QToolButton* kept_;

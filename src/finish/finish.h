@@ -22,6 +22,8 @@ struct Finished {
 /// Do two recipes want the same done before tones are placed (healing, noise, shape)?
 [[nodiscard]] bool samePreparation(const Recipe& a, const Recipe& b);
 [[nodiscard]] bool needsPreparation(const Recipe& recipe);
+/// A sphere that the recipe leaves one: nothing of its shape is changed, no area lies on it.
+[[nodiscard]] bool staysSphere(const SceneFacts& facts, const Recipe& recipe);
 /// Healing, noise reduction, shape, in this order. `noise` of the radiance itself. Errors: Stopped.
 Result<Image<float>> prepared(ImageView<const float> radiance, const Recipe& recipe, const NoiseByLight& noise,
                               const LensFacts* lens, const Progress& progress);

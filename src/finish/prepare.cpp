@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "finish/denoise.h"
 #include "finish/finish.h"
+#include "finish/foot.h"
 #include "finish/heal.h"
 #include "image/sphere.h"
 
@@ -9,11 +10,15 @@
 namespace ml {
 
 bool samePreparation(const Recipe& a, const Recipe& b) {
-  return a.denoise == b.denoise && a.geometry == b.geometry && a.healings == b.healings;
+  return a.denoise == b.denoise && a.geometry == b.geometry && a.healings == b.healings && a.foot == b.foot;
 }
 
 bool needsPreparation(const Recipe& r) {
-  return r.denoise > 0 || !(r.geometry == Geometry{}) || !r.healings.empty();
+  return r.denoise > 0 || !(r.geometry == Geometry{}) || !r.healings.empty() || r.foot > 0;
+}
+
+bool staysSphere(const SceneFacts& facts, const Recipe& recipe) {
+  return facts.sphere && recipe.geometry == Geometry{} && recipe.areas.empty();
 }
 
 Result<Image<float>> prepared(ImageView<const float> radiance, const Recipe& recipe, const NoiseByLight& noise,
@@ -22,10 +27,11 @@ Result<Image<float>> prepared(ImageView<const float> radiance, const Recipe& rec
   const auto current = [&]() -> ImageView<const float> {
     return picture.empty() ? radiance : std::as_const(picture).view();
   };
-  if (!recipe.healings.empty()) {
+  if (!recipe.healings.empty() || recipe.foot > 0) {
     picture = Image<float>(radiance.width, radiance.height, 3);
     for (int y = 0; y < radiance.height; ++y) std::copy_n(radiance.row(y), 3 * radiance.width, picture.row(y));
     heal(picture, recipe.healings);
+    coverFoot(picture, recipe.foot);
   }
   if (recipe.denoise > 0) {
     auto quiet = denoised(current(), noise, recipe.denoise, progress);
@@ -57,12 +63,11 @@ ShapeMap shapeOf(const Recipe& recipe, int width, int height, const LensFacts* l
 namespace {
 
 /// Everything local sees over the wrap and the poles.
-Result<Finished> finishSphere(ImageView<const float> radiance, const Recipe& recipe, SceneFacts facts,
-                              const LensFacts* lens, const Progress& progress) {
+Result<Finished> finishSphere(ImageView<const float> radiance, const Recipe& recipe, const SceneFacts& facts,
+                              const Progress& progress) {
   const int margin = sphereMargin(radiance.width);
-  facts.sphere = false;
   const Image<float> around = withSphereMargins(radiance, margin);
-  auto finished = finishRadiance(around.view(), recipe, facts, lens, progress);
+  auto finished = finishPicture(around.view(), analyseTone(around.view(), facts), recipe, progress);
   if (finished) finished->picture.crop({margin, margin, radiance.width, radiance.height});
   return finished;
 }
@@ -73,12 +78,13 @@ Result<Finished> finishRadiance(ImageView<const float> radiance, const Recipe& r
                                 const LensFacts* lens, const Progress& progress) {
   if (const auto reason = recipe.invalidReason())
     return fail(ErrorCode::InvalidArgument, "The picture cannot be finished: " + *reason + ".");
-  if (facts.sphere && !needsPreparation(recipe) && recipe.areas.empty())
-    return finishSphere(radiance, recipe, facts, lens, progress);
+  const bool sphere = staysSphere(facts, recipe);
+  if (sphere && !needsPreparation(recipe)) return finishSphere(radiance, recipe, facts, progress);
   if (!needsPreparation(recipe)) return finishPicture(radiance, analyseTone(radiance, facts), recipe, progress);
   const auto ready =
       prepared(radiance, recipe, recipe.denoise > 0 ? measureNoise(radiance) : NoiseByLight{}, lens, progress);
   if (!ready) return passOn(ready.error());
+  if (sphere) return finishSphere(ready->view(), recipe, facts, progress);
   const ToneAnalysis analysis = analyseTone(ready->view(), facts);
   return Finisher(analysis, lens).finish(ready->view(), recipe, progress);
 }

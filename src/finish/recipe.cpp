@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "finish/recipe.h"
 
+#include "finish/foot.h"
+
 #include <algorithm>
 
 namespace ml {
@@ -66,6 +68,7 @@ std::optional<std::string> Recipe::invalidReason() const {
   if (const auto reason = invalidTone(tone)) return reason;
   if (outside(sharpening, 0, 2) || outside(denoise, 0, 1))
     return "sharpening must lie between 0 and 2, noise reduction between 0 and 1";
+  if (outside(foot, 0, kWidestFoot)) return "the foot of a sphere is covered by at most 40 degrees";
   if (outside(strength, 0, 1)) return "strength must lie between 0 and 1";
   if (hues.size() > kMost || areas.size() > kMost || healings.size() > kMost) return "there are too many parts";
   for (const HueMove& h : hues)

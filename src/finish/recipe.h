@@ -83,6 +83,7 @@ struct Recipe {
   std::vector<Area> areas;
   Geometry geometry;
   std::vector<Healing> healings;
+  double foot = 0;          ///< Of a sphere: covered so many degrees from straight down, 0..kWidestFoot.
   double denoise = 0;       ///< 0..1.
   double sharpening = 0.35; ///< Share of the fine detail added again.
   friend bool operator==(const Recipe&, const Recipe&) = default;
@@ -102,7 +103,7 @@ inline constexpr std::size_t kStarts = 3;
 [[nodiscard]] double balanceShown(double balance);
 [[nodiscard]] double balanceFrom(double shown);
 /// `recipe` with the look's tone and hues at a strength 0..1; what belongs to the picture itself (white point, pulls,
-/// areas, geometry, healing) stays.
+/// areas, geometry, healing, foot) stays.
 [[nodiscard]] Recipe withLook(const Recipe& recipe, const Look& look, double strength);
 /// For another view of the visit: all but what was set from this picture's own light and shape; those are to be read
 /// anew.

@@ -144,6 +144,7 @@ std::string toJson(const Recipe& r) {
   for (const Area& a : r.areas) j["areas"].push_back(toJson(a));
   if (!(r.geometry == Geometry{})) j["geometry"] = toJson(r.geometry);
   for (const Healing& h : r.healings) j["healings"].push_back({{"at", toJson(h.at)}, {"radius", h.radius}});
+  if (r.foot > 0) j["foot"] = r.foot;
   return j.dump(2);
 }
 
@@ -157,6 +158,7 @@ Result<Recipe> recipeFromJson(std::string_view text) {
     r.strength = j.value("strength", r.strength);
     readTone(j, r.tone);
     r.denoise = j.value("denoise", r.denoise);
+    r.foot = j.value("foot", r.foot);
     r.sharpening = j.value("sharpening", r.sharpening);
     for (const auto& h : j.value("hues", json::array()))
       r.hues.push_back(

@@ -83,9 +83,9 @@ Result<Delivery> deliverView(ImageView<const float> radiance, const DeliverReque
     ready = std::move(*made);
   }
   // Everything local sees over the wrap and the poles of a sphere, unless its shape is changed.
-  const bool sphere = request.facts.sphere && !needsPreparation(recipe) && recipe.areas.empty();
+  const bool sphere = staysSphere(request.facts, recipe);
   const int margin = sphere ? sphereMargin(radiance.width) : 0;
-  if (sphere) ready = withSphereMargins(radiance, margin);
+  if (sphere) ready = withSphereMargins(ready.empty() ? radiance : std::as_const(ready).view(), margin);
   const Roi inside{margin, margin, radiance.width, radiance.height};
   const ImageView<const float> picture = ready.empty() ? radiance : std::as_const(ready).view();
   ToneAnalysis analysis = analyseTone(picture, request.facts);

@@ -4,6 +4,7 @@
 #include <QTest> // first: moc of Qt 6.4 cannot read <compare> on its own
 
 #include "codec/jpeg.h"
+#include "finish/foot.h"
 #include "image/look_around.h"
 #include "ingest/load_frame.h"
 #include "model/look_around.h"
@@ -177,6 +178,56 @@ private slots:
     double beside = 0;
     for (int x = 1; x < 700; x += 50) beside = std::max(beside, apart(x, x + 1));
     QVERIFY2(apart(0, 767) <= beside, qPrintable(QString("%1, elsewhere %2").arg(apart(0, 767)).arg(beside)));
+  }
+
+  /// A stand stands in the picture: it is covered by the floor beside it, and nothing else is touched.
+  void theFootOfTheStandIsCovered() {
+    constexpr int kWidth = 1024, kHeight = kWidth / 2;
+    constexpr double kStand = 11, kCovered = 14; // degrees
+    const test::RoundRoom room(9);
+    const Image<float> truth = test::sphereOf(room, kWidth);
+    const auto withStand = [&](int turned) {
+      Image<float> out(kWidth, kHeight, 3);
+      for (int y = 0; y < kHeight; ++y)
+        for (int x = 0; x < kWidth; ++x) {
+          const double fromNadir = 90 - ((y + 0.5) / kHeight - 0.5) * 180;
+          for (int c = 0; c < 3; ++c)
+            out.at(x, y)[c] = fromNadir < kStand ? 0.002f : truth.at((x + turned) % kWidth, y)[c];
+        }
+      return out;
+    };
+    Image<float> covered = withStand(0), turned = withStand(kWidth / 4);
+    const Image<float> before = withStand(0);
+    coverFoot(covered, kCovered);
+    coverFoot(turned, kCovered);
+    double inside = 0, meant = 0;
+    int count = 0, outsideChanged = 0, stand = 0, apart = 0;
+    for (int y = 0; y < kHeight; ++y)
+      for (int x = 0; x < kWidth; ++x) {
+        const double fromNadir = 90 - ((y + 0.5) / kHeight - 0.5) * 180;
+        const float now = covered.at(x, y)[1];
+        outsideChanged += fromNadir > kCovered && now != before.at(x, y)[1];
+        if (fromNadir > kStand) continue;
+        inside += std::log2(now), meant += std::log2(truth.at(x, y)[1]), ++count;
+        stand += now < 0.004f;
+        apart += std::abs(std::log2(turned.at((x + 3 * kWidth / 4) % kWidth, y)[1] / now)) > 0.3;
+      }
+    QCOMPARE(outsideChanged, 0);
+    QCOMPARE(stand, 0);
+    QVERIFY2(std::abs(inside - meant) / count < 0.5, qPrintable(QString::number((inside - meant) / count)));
+    QVERIFY2(apart < count / 20,
+             qPrintable(QString("%1 of %2").arg(apart).arg(count))); // a quarter turn: the same cover
+    // Part of the recipe, kept and limited; a picture that is no sphere stays as it is.
+    Recipe recipe;
+    recipe.foot = 12;
+    QVERIFY(!recipe.invalidReason());
+    QCOMPARE(recipeFromJson(toJson(recipe))->foot, 12.0);
+    recipe.foot = 41;
+    QVERIFY(recipe.invalidReason().has_value());
+    Image<float> flat(60, 40, 3);
+    flat.fill(0.5f);
+    coverFoot(flat, 20);
+    QVERIFY(std::all_of(flat.data(), flat.data() + flat.size(), [](float v) { return v == 0.5f; }));
   }
 
   void planesOfFocusAreToldFromRepeats() {
