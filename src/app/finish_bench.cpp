@@ -501,10 +501,14 @@ private:
       recipe.healings.clear();
       finish_.setRecipe(recipe);
     });
-    return page(grid,
-                {toolButton("toolHeal", FinishTool::Heal, tr("Cover a spot"),
-                            tr("Click a small thing, or drag as far as it reaches: what lies beside it covers it")),
-                 undo, lens_, foot_});
+    auto* covers = new QWidget;
+    auto* row = new QHBoxLayout(covers);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(6);
+    row->addWidget(toolButton("toolHeal", FinishTool::Heal, tr("Cover a spot"),
+                              tr("Click a small thing, or drag as far as it reaches: what lies beside it covers it")));
+    row->addWidget(undo);
+    return page(grid, {covers, lens_, foot_});
   }
 
   void refreshAgainst() {
