@@ -8,6 +8,9 @@
 
 namespace ml {
 
+/// All that is fired of a plan, run by run.
+[[nodiscard]] std::vector<ExposureSettings> firedOf(const Plan& plan, BracketOrder order);
+
 /// Shoot: the set in hand, how it comes to be (camera, watched folder), what the field check says of it and the one
 /// thing to do next.
 class ShootModel : public StationModel {

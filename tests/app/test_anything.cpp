@@ -45,7 +45,7 @@ std::string difference(const Undoable& a, const Undoable& b) {
       out += " (situation, fade " + std::to_string(x.fadeStopsPerMinute) + " and " +
              std::to_string(y.fadeStopsPerMinute) + ")";
   }
-  if (!(a.recipe == b.recipe)) out += " recipe";
+  if (!(a.recipe == b.recipe)) out += " recipe " + toJson(a.recipe) + " for " + toJson(b.recipe);
   if (a.stamp != b.stamp || a.combined != b.combined) out += " what was combined (" + a.stamp + " and " + b.stamp + ")";
   return out;
 }
