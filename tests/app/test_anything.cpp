@@ -116,6 +116,13 @@ private:
       if (byItself_.contains(id)) state.stamp = beginning_[id].stamp, state.combined = beginning_[id].combined;
       return state;
     };
+    int ahead = 0; // the hand may have gone back last: the end lies where nothing is left to be done again
+    for (; bench.canRedo(); ++ahead) {
+      bench.redo();
+      QVERIFY(waitFor([&] { return !bench.busy(); }));
+    }
+    QVERIFY(settled(window));
+    if (ahead) qInfo("%d steps had been taken back at the end", ahead);
     const Undoable end = now();
     int steps = 0;
     for (; bench.canUndo(); ++steps) {
