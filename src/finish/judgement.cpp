@@ -170,7 +170,7 @@ Finding ghostsLeft(const JudgedShape& shape, const Recipe& recipe, int width, in
 
 Finding verticals(const ToneAnalysis& a, double focal) {
   Finding f{FindingKind::TiltedVerticals, 0, 0.6, "degrees", false, {}};
-  if (a.upright) return f;
+  if (a.plumb) return f;
   const Verticals v = findVerticals(a.logLight, focal);
   if (v.found()) f.figure = v.lean;
   return f;

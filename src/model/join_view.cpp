@@ -105,7 +105,7 @@ std::shared_ptr<const CombineReport> reportOf(const Assembly& a, const std::vect
   report->height = report->referenceHeight = inside.height;
   report->crop = {0, 0, inside.width, inside.height};
   report->focal = a.canvas.focal;
-  report->upright = a.facts.upright;
+  report->plumb = a.facts.plumb;
   report->ev100OfUnit = a.facts.ev100OfUnit;
   report->method = "positions";
   report->metered.ties = a.facts.metered;

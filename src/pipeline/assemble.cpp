@@ -181,7 +181,7 @@ Result<Assembly> assembleSphere(const FileGroup& group, const AssembleOptions& o
                 height,
                 true};
   out.facts = light->facts;
-  out.facts.sphere = out.facts.upright = true;
+  out.facts.sphere = out.facts.plumb = true;
   out.metadataFrom = light->metadataFrom;
   return out;
 }
@@ -252,7 +252,7 @@ Result<Assembly> assembleGroups(const std::vector<FileGroup>& groups, const Asse
   auto canvas = canvasFor(out.arrangement, options.combine.joining.projection);
   if (!canvas) return passOn(canvas.error());
   out.canvas = *canvas;
-  out.facts.upright = out.canvas.projection != Projection::Perspective;
+  out.facts.plumb = out.canvas.projection != Projection::Perspective;
   out.balance = balanceLight(out.arrangement, out.pictures, out.codes, out.canvas);
   out.seams = laySeams(out.arrangement, out.pictures, out.codes, out.balance, out.canvas, progress.part(0.85, 1));
   if (progress.stopRequested()) return stopped();

@@ -481,7 +481,7 @@ std::string howJoined(const Combined& c) {
 
 SceneFacts sceneFacts(const Combined& c) {
   SceneFacts facts = sceneFacts(c.ev100OfUnit, c.method, c.metered.ties);
-  facts.sphere = facts.upright = c.sphere;
+  facts.sphere = facts.plumb = c.sphere;
   return facts;
 }
 

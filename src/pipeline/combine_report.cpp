@@ -254,7 +254,7 @@ json toJson(const CombineReport& r) {
           {"places", places},
           {"positions", positions},
           {"focal", r.focal},
-          {"upright", r.upright},
+          {"plumb", r.plumb},
           {"stops", stops},
           {"noisier", r.noisier ? noisierJson(*r.noisier) : json()},
           {"metered", meteredJson(r.metered)},
@@ -278,7 +278,7 @@ CombineReport combineReportFromJson(const json& d) {
       take(d, "motion_regions", r.motionRegions);
   if (const auto ghosts = d.find("ghosts"); ghosts != d.end() && ghosts->is_object()) r.ghosts = ghostsFrom(*ghosts);
   eachObject(d, "places", [&](const json& j) { r.places.push_back(placeFrom(j)); });
-  take(d, "focal", r.focal), take(d, "upright", r.upright);
+  take(d, "focal", r.focal), take(d, "plumb", r.plumb);
   eachObject(d, "positions", [&](const json& j) { r.positions.push_back(positionFrom(j)); });
   eachObject(d, "stops", [&](const json& j) {
     StopRecord& s = r.stops.emplace_back();

@@ -65,7 +65,7 @@ struct CombineReport {
   std::optional<GhostsLeft> ghosts; ///< Empty: movement was not looked for.
   std::vector<Place> places;
   std::vector<Position> positions; ///< In the order they were shot; empty: one position.
-  bool upright = false;            ///< As SceneFacts.
+  bool plumb = false;              ///< As SceneFacts.
   double focal = 0;                ///< Of joined positions: pixels a radian in the middle of the picture.
   std::vector<StopRecord> stops;
   std::shared_ptr<const Image<float>> noisier; ///< As noisierPlaces; null: nowhere.

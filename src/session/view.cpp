@@ -17,7 +17,7 @@ using nlohmann::json;
 SceneFacts factsOf(const CombineRecord& record) {
   SceneFacts facts = sceneFacts(record.ev100OfUnit, record.options.method, record.report->metered.ties);
   facts.sphere = record.options.sphere.value_or(false);
-  facts.upright = facts.sphere || record.report->upright;
+  facts.plumb = facts.sphere || record.report->plumb;
   return facts;
 }
 

@@ -148,7 +148,7 @@ ToneAnalysis analyseTone(ImageView<const float> radiance, const SceneFacts& fact
   const Roi size = fitted(radiance.width, radiance.height, kAnalysisEdge);
   Image<float> small = shrinkTo(radiance, size.width, size.height);
   ToneAnalysis a;
-  a.upright = facts.upright;
+  a.plumb = facts.plumb;
   a.logLight = logLight(small.view());
   const Image<float>& tones = a.logLight;
   a.darkest = quantile(tones.data(), tones.size(), 0.002);

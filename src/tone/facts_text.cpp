@@ -34,8 +34,8 @@ std::map<std::string, std::string> textOf(const SceneFacts& facts) {
   if (facts.asItIs) out["asItIs"] = "yes";
   if (facts.sphere)
     out["projection"] = "equirectangular sphere";
-  else if (facts.upright)
-    out["projection"] = "verticals upright";
+  else if (facts.plumb)
+    out["projection"] = "verticals plumb";
   return out;
 }
 
@@ -48,7 +48,7 @@ SceneFacts factsFromText(const std::map<std::string, std::string>& text) {
   }
   const auto projection = text.find("projection");
   facts.sphere = projection != text.end() && projection->second == "equirectangular sphere";
-  facts.upright = projection != text.end() && (facts.sphere || projection->second == "verticals upright");
+  facts.plumb = projection != text.end() && (facts.sphere || projection->second == "verticals plumb");
   const auto found = text.find("shownAs");
   if (found == text.end()) return facts;
   const char* at = found->second.c_str();

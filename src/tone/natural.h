@@ -32,7 +32,7 @@ struct ToneAnalysis {
   LightStatistics statistics;
   NoiseByLight noise;
   LocalMap noisier;      ///< How many times more noise than `noise` there is, less 1; empty: nowhere.
-  bool upright = false;  ///< As SceneFacts.
+  bool plumb = false;    ///< As SceneFacts.
   Image<float> cells;    ///< The reduced picture itself, linear, three channels.
   Image<float> logLight; ///< The same: log2 luminance, one channel.
 };

@@ -14,7 +14,7 @@ struct SceneFacts {
   std::vector<Tie> metered; ///< How the frame that was metered for this scene shows its light: log2 of radiance to
                             ///< stops before the shoulder, rising. Empty: there is none.
   bool sphere = false;      ///< An equirectangular picture of all directions: left meets right.
-  bool upright = false;     ///< Joined on no plane, with its verticals upright: nothing is to be set plumb.
+  bool plumb = false;       ///< Joined on no plane, with its verticals plumb: nothing is to be set plumb.
   bool asItIs = false; ///< Already placed on paper: a blended picture, a single frame. `metered` says how it is shown.
   SceneFacts(double ev100 = std::numeric_limits<double>::quiet_NaN(), std::vector<Tie> ties = {})
       : ev100OfUnit(ev100), metered(std::move(ties)) {}

@@ -175,7 +175,7 @@ private slots:
       QVERIFY2(std::abs(middle(i) - middle(i - 1) - turned) < 1,
                qPrintable(QString("%1 for %2").arg(middle(i) - middle(i - 1)).arg(turned)));
     }
-    QVERIFY(bench.view().combined->report->upright);
+    QVERIFY(bench.view().combined->report->plumb);
     theWholeIsTurnedByTheHand(window);
   }
 
