@@ -3,10 +3,10 @@
 
 #include "align/register_pair.h"
 #include "base/parallel.h"
+#include "base/phrase.h"
 
 #include <algorithm>
 #include <cmath>
-#include <fmt/format.h>
 #include <numbers>
 #include <optional>
 
@@ -72,36 +72,36 @@ Registration place(const std::vector<Registration>& placed, const PairFit& byNei
   if (byNeighbour.informative < kLeastInformative) {
     r.transform = placed[std::size_t(neighbour)].transform;
     r.assumed = true;
-    r.note = fmt::format(
-        "Frame {} shares too few tones with its neighbour to measure its place; the neighbour's is used.", index + 1);
+    r.note = phrase("Frame {} shares too few tones with its neighbour to measure its place; the neighbour's is used.",
+                    index + 1);
     return r;
   }
   r.transform = byNeighbour.transform.after(placed[std::size_t(neighbour)].transform);
   if (byNeighbour.correlation < kLeastCorrelation) {
     r.usable = false;
-    r.note = fmt::format("Frame {} shares too little with the others; leave it out or shoot it again.", index + 1);
+    r.note = phrase("Frame {} shares too little with the others; leave it out or shoot it again.", index + 1);
     return r;
   }
   const bool directSays =
       direct && direct->informative >= 4 * kLeastInformative && direct->correlation > 0.8 && direct->proof >= kProven;
   if (!placed[std::size_t(neighbour)].usable && !directSays) {
     r.usable = false;
-    r.note = fmt::format("Frame {} could only be placed by frame {}, which cannot be placed itself; it is left out.",
-                         index + 1, neighbour + 1);
+    r.note = phrase("Frame {} could only be placed by frame {}, which cannot be placed itself; it is left out.",
+                    index + 1, neighbour + 1);
     return r;
   }
   if (held == Held::Unknown && !directSays && byNeighbour.proof < kProven && byNeighbour.stillAgrees < kAgrees) {
     r.usable = false;
-    r.note = fmt::format("Frame {} agrees with the others nowhere well enough to be placed; it is left out. If the "
-                         "camera stood still, combine without aligning.",
-                         index + 1);
+    r.note = phrase("Frame {} agrees with the others nowhere well enough to be placed; it is left out. If the "
+                    "camera stood still, combine without aligning.",
+                    index + 1);
     return r;
   }
   if (held == Held::InHand && !directSays && byNeighbour.proof < kProven) {
     r.usable = false;
-    r.note = fmt::format("The others were held in the hand, and frame {} shows too little in common with them to be "
-                         "placed; it is left out.",
-                         index + 1);
+    r.note = phrase("The others were held in the hand, and frame {} shows too little in common with them to be "
+                    "placed; it is left out.",
+                    index + 1);
     return r;
   }
   if (directSays || (direct && direct->informative >= 4 * kLeastInformative && direct->correlation > 0.8 &&
@@ -111,8 +111,8 @@ Registration place(const std::vector<Registration>& placed, const PairFit& byNei
   }
   if (r.residual > kTooUncertain && !r.transform.isIdentity()) {
     r.usable = false;
-    r.note = fmt::format("The places of frame {} do not agree on where it lies (by {:.1f} pixels); it is left out.",
-                         index + 1, r.residual);
+    r.note = phrase("The places of frame {} do not agree on where it lies (by {:.1f} pixels); it is left out.",
+                    index + 1, r.residual);
   }
   return r;
 }
@@ -166,7 +166,7 @@ Result<std::vector<Registration>> registerFrames(const std::vector<Frame>& frame
           std::optional<OnThisThread> enoughPieces;
           if (int(which.size()) >= threadCount()) enoughPieces.emplace();
           fit(which[std::size_t(band.begin)]);
-          progress.at("Align", from + (to - from) * double(++done) / double(which.size()));
+          progress.at(phrase("Align"), from + (to - from) * double(++done) / double(which.size()));
         },
         1);
   };

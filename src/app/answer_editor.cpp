@@ -2,6 +2,7 @@
 #include "app/answer_editor.h"
 
 #include "app/theme.h"
+#include "base/phrase.h"
 #include "exposure/marks.h"
 #include "model/station_model.h"
 
@@ -98,10 +99,10 @@ public:
     auto* form = new QFormLayout(this);
     for (const auto& name : faultNames()) {
       if (!showsInFrames(name.kind)) continue;
-      auto* box = named(new QComboBox, QString("fault-") + name.id, tr(name.name));
+      auto* box = named(new QComboBox, QString("fault-") + name.id, text(phrase(name.name)));
       box->addItem(tr("not there"), -1);
       for (int frame = 0; frame < truth.frames; ++frame) box->addItem(tr("from frame %1").arg(frame + 1), frame);
-      form->addRow(tr(name.name), box);
+      form->addRow(text(phrase(name.name)), box);
       kinds_.emplace_back(name.kind, box);
     }
   }
@@ -143,17 +144,17 @@ public:
   explicit SettingsEditor(const SettingsTruth& truth) {
     auto* form = new QFormLayout(this);
     for (const auto& item : truth.items) {
-      auto* box = named(new QComboBox, "setting-" + text(item.id), text(item.name));
-      for (const auto& choice : item.choices) box->addItem(text(choice));
-      box->setCurrentText(text(item.now));
-      form->addRow(text(item.name), box);
+      auto* box = named(new QComboBox, "setting-" + text(item.id), text(phrase(item.name)));
+      for (const auto& choice : item.choices) box->addItem(text(phrase(choice)), text(choice));
+      box->setCurrentIndex(box->findData(text(item.now)));
+      form->addRow(text(phrase(item.name)), box);
       items_.push_back({item.id, item.now, box});
     }
   }
   ExerciseAnswer answer() const override {
     SettingsAnswer out;
     for (const auto& item : items_)
-      if (const std::string choice = item.box->currentText().toStdString(); choice != item.now)
+      if (const std::string choice = item.box->currentData().toString().toStdString(); choice != item.now)
         out.set.emplace_back(item.id, choice);
     return out;
   }

@@ -2,6 +2,7 @@
 #include "app/field_card.h"
 
 #include "base/atomic_file.h"
+#include "base/phrase.h"
 #include "exposure/marks.h"
 #include "pipeline/report.h"
 
@@ -239,12 +240,12 @@ Result<void> writeFieldCardPdf(const FieldCard& card, const fs::path& file) {
     QPainter p;
     if (!p.begin(&pdf))
       return fail(ErrorCode::CannotWrite,
-                  "`" + file.string() + "` cannot be written; free some space or choose another folder.");
+                  phrase("`{}` cannot be written; free some space or choose another folder.", file.string()));
     const QRectF page(0, 0, pdf.width(), pdf.height());
     draw(p, card, page, page.width() / 1000);
     if (!p.end())
       return fail(ErrorCode::CannotWrite,
-                  "`" + file.string() + "` cannot be written; free some space or choose another folder.");
+                  phrase("`{}` cannot be written; free some space or choose another folder.", file.string()));
     return {};
   });
 }
@@ -264,7 +265,7 @@ Result<std::vector<fs::path>> writeFieldFiles(const FieldCard& card, const fs::p
   const auto png = [&](const fs::path& temporary) -> Result<void> {
     if (fieldCardImage(card).save(text(temporary.string()), "PNG")) return {};
     return fail(ErrorCode::CannotWrite,
-                "`" + files[1].string() + "` cannot be written; free some space or choose another folder.");
+                phrase("`{}` cannot be written; free some space or choose another folder.", files[1].string()));
   };
   for (const auto& done :
        {writeFieldCardPdf(card, files[0]), writeAtomically(files[1], png), writeTextAtomically(files[2], toCsv(shots)),

@@ -4,6 +4,7 @@
 #include "app/positions_dialog.h"
 #include "app/profiles_dialog.h"
 #include "app/theme.h"
+#include "base/phrase.h"
 #include "exposure/marks.h"
 
 #include <QCheckBox>
@@ -37,7 +38,7 @@ public:
     school_ = addBox(grid, 1, 0, "school", tr("Bracket"), 204);
     for (const auto& s : schools()) {
       school_->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
-      school_->setItemData(school_->count() - 1, QString::fromStdString(s.who + ". Costs: " + s.cost), Qt::ToolTipRole);
+      school_->setItemData(school_->count() - 1, text(phrase("{}. Costs: {}", s.who, s.cost)), Qt::ToolTipRole);
     }
     moving_ = addBox(grid, 2, 0, "moving", tr("Moving"), 204);
     moving_->addItem(tr("nothing"), QString());

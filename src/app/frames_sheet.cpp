@@ -121,12 +121,12 @@ void FramesSheet::buildTable() {
     table_->setColumnWidth(i, grown(widths[i]));
   }
   const char* tips[] = {"",
-                        "How many are fired, from the shortest to the longest time",
-                        "The readings that must keep texture, or what is missing, in stops",
-                        "Least SNR of all frames together, and where",
-                        "Least stretch that neighbouring frames both record, in stops",
-                        "Time on site: timer, exposures, gaps",
-                        "Space on the card"};
+                        QT_TR_NOOP("How many are fired, from the shortest to the longest time"),
+                        QT_TR_NOOP("The readings that must keep texture, or what is missing, in stops"),
+                        QT_TR_NOOP("Least SNR of all frames together, and where"),
+                        QT_TR_NOOP("Least stretch that neighbouring frames both record, in stops"),
+                        QT_TR_NOOP("Time on site: timer, exposures, gaps"),
+                        QT_TR_NOOP("Space on the card")};
   for (int i = 0; i < 7; ++i) {
     table_->horizontalHeaderItem(i)->setTextAlignment((i < 3 ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
     table_->horizontalHeaderItem(i)->setToolTip(tr(tips[i]));

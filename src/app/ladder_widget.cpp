@@ -340,7 +340,7 @@ void LadderWidget::drawPins(QPainter& p) const {
     p.setFont(uiFont(9));
     p.setPen(theme_->quiet);
     p.drawText(QRectF(right + 8, places[i] - 1, pinLane() - 12, grown(15)), Qt::AlignLeft | Qt::AlignVCenter,
-               tr(pins[i].atLeast ? "over EV %1" : "EV %1").arg(pins[i].ev, 0, 'f', 1));
+               (pins[i].atLeast ? tr("over EV %1") : tr("EV %1")).arg(pins[i].ev, 0, 'f', 1));
   }
 }
 

@@ -3,6 +3,7 @@
 
 #include "app/theme.h"
 #include "base/atomic_file.h"
+#include "base/phrase.h"
 
 #include <QCoreApplication>
 #include <QPdfWriter>
@@ -100,7 +101,7 @@ Result<void> writeLogPdf(const std::vector<LogEntry>& entries, const std::vector
     std::error_code error;
     if (std::filesystem::file_size(temporary, error) == 0 || error)
       return fail(ErrorCode::CannotWrite,
-                  "`" + file.string() + "` cannot be written; free some space or choose another folder.");
+                  phrase("`{}` cannot be written; free some space or choose another folder.", file.string()));
     return {};
   });
 }

@@ -68,7 +68,8 @@ LogbookPage::LogbookPage(Workbench& workbench, QWidget* parent)
         QFileDialog::getSaveFileName(this, tr("Year as a PDF"), tr("logbook-%1.pdf").arg(year), tr("PDF (*.pdf)"));
     if (file.isEmpty()) return;
     if (workbench_.desk.notices.check(writeLogPdf(entries, model_.lessons(), file.toStdString())))
-      workbench_.desk.notices.tell(tr("%n visit(s) are in %1.", {}, int(entries.size())).arg(file));
+      workbench_.desk.notices.tell((entries.size() == 1 ? tr("One visit is in %1.").arg(file)
+                                                        : tr("%1 visits are in %2.").arg(entries.size()).arg(file)));
   });
 }
 

@@ -241,13 +241,14 @@ void PictureView::drawBrush(QPainter& p) const {
 void PictureView::drawSpots(QPainter& p) const {
   for (const auto& r : marks_.readings)
     if (r.x)
-      drawSpot(p, widgetPlace(*r.x, *r.y), tr(r.atLeast ? "over EV %1" : "EV %1").arg(r.ev100.value, 0, 'f', 1), false);
+      drawSpot(p, widgetPlace(*r.x, *r.y), (r.atLeast ? tr("over EV %1") : tr("EV %1")).arg(r.ev100.value, 0, 'f', 1),
+               false);
   if (!marks_.proposals) return;
   for (const auto& z : {marks_.proposals->brightest, marks_.proposals->darkest})
     drawSpot(p, widgetPlace(z.x, z.y),
-             tr(z.atLeast  ? "over EV %1"
-                : z.atMost ? "under EV %1"
-                           : "EV %1")
+             (z.atLeast  ? tr("over EV %1")
+              : z.atMost ? tr("under EV %1")
+                         : tr("EV %1"))
                  .arg(z.ev100.value, 0, 'f', 1),
              true);
 }

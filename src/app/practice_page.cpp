@@ -206,7 +206,7 @@ void PracticePage::refresh() {
   for (int i = 0; i < int(exercises.size()); ++i) {
     const Exercise& e = exercises[std::size_t(i)];
     const double best = model_.best(e.id);
-    QString words = tr("%1\n%2, level %3").arg(text(e.title), tr(nameOf(e.kind))).arg(e.level);
+    QString words = tr("%1\n%2, level %3").arg(text(e.title), text(nameOf(e.kind))).arg(e.level);
     if (best >= 0) words += tr(" · best %1").arg(best, 0, 'f', 0);
     if (model_.due(e.id)) words += tr(" · due again");
     if (i >= list_->count()) list_->addItem(QString());

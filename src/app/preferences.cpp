@@ -2,6 +2,7 @@
 #include "app/preferences.h"
 
 #include "app/commands.h"
+#include "app/language.h"
 #include "app/monitor_colour.h"
 #include "app/theme.h"
 
@@ -107,6 +108,9 @@ QString Preferences::theme() {
 QString Preferences::jobsFolder() {
   return QSettings().value("jobsFolder").toString();
 }
+QString Preferences::language() {
+  return QSettings().value("language").toString();
+}
 bool Preferences::feet() {
   return QSettings().value("feet", false).toBool();
 }
@@ -142,6 +146,11 @@ bool editPreferences(QWidget* parent, Commands& commands) {
   size->setObjectName("prefText");
   for (const int percent : {100, 115, 130, 150}) size->addItem(QDialog::tr("%1 %").arg(percent), percent / 100.0);
   size->setCurrentIndex(std::max(0, size->findData(Preferences::textSize())));
+  auto* language = new QComboBox;
+  language->setObjectName("prefLanguage");
+  language->addItem(QDialog::tr("as the system"), QString());
+  for (const auto& spoken : spokenLanguages()) language->addItem(spoken.name, spoken.id);
+  language->setCurrentIndex(std::max(0, language->findData(Preferences::language())));
   auto* jobs = new QLineEdit(Preferences::jobsFolder());
   jobs->setObjectName("prefJobs");
   jobs->setPlaceholderText(QDialog::tr("the usual place"));
@@ -168,9 +177,10 @@ bool editPreferences(QWidget* parent, Commands& commands) {
   rights->setObjectName("prefRights");
   form->addRow(QDialog::tr("Look"), theme);
   form->addRow(QDialog::tr("Text"), size);
+  form->addRow(QDialog::tr("Language"), language);
   form->addRow(QDialog::tr("Jobs are kept in"), folderRow(jobs));
   auto* later = new QLabel(
-      QDialog::tr("Another place and another size of text count from the next start on; jobs stay where they are."));
+      QDialog::tr("Another language, place or size of text counts from the next start on; jobs stay where they are."));
   later->setWordWrap(true);
   form->addRow(QString(), later);
   form->addRow(QDialog::tr("Colours on screen"), monitorLine());
@@ -189,6 +199,7 @@ bool editPreferences(QWidget* parent, Commands& commands) {
   if (dialog.exec() != QDialog::Accepted) return false;
   QSettings kept;
   kept.setValue("theme", theme->currentData());
+  kept.setValue("language", language->currentData());
   kept.setValue("textSize", size->currentData());
   kept.setValue("jobsFolder", jobs->text().trimmed());
   kept.setValue("feet", units->currentIndex() == 1);

@@ -3,6 +3,7 @@
 
 #include "app/theme.h"
 
+#include "base/phrase.h"
 #include "exposure/marks.h"
 
 #include <QDialog>
@@ -232,7 +233,7 @@ private:
         edits_[i]->setFocus();
         return note_->setText(tr("\"%1\" is not understood.").arg(edits_[i]->text()));
       }
-    if (!frames_.desk().profiles.isOwn(p.id) && p.name == current().name) p.name += " (own)";
+    if (!frames_.desk().profiles.isOwn(p.id) && p.name == current().name) p.name = phrase("{} (own)", p.name);
     const auto kept = frames_.desk().profiles.keep(p);
     report(kept ? Result<void>{} : Result<void>(passOn(kept.error())), tr("Kept."));
   }

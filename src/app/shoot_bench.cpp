@@ -4,6 +4,7 @@
 #include "app/set_dialog.h"
 #include "app/source_menu.h"
 #include "app/theme.h"
+#include "base/phrase.h"
 #include "exposure/marks.h"
 
 #include <QCheckBox>
@@ -169,7 +170,7 @@ private:
     for (const auto& fault : faultNames()) {
       if (fault.kind == FaultKind::HandHeld) continue;
       practise_
-          ->addAction(QString::fromUtf8(fault.name), this,
+          ->addAction(text(phrase(fault.name)), this,
                       [this, kind = fault.kind] { shoot_.desk().camera.armFault(kind); })
           ->setObjectName(QString("fault-") + fault.id);
     }

@@ -298,59 +298,59 @@ void VisitPage::fillRow(int row) {
   }
   item(kWhen)->setText(when);
   if (!table_->cellWidget(row, kKind)) { // made once; what they do names the row they stand in
-    const auto combo = [&](int column, const QString& name) {
+    const auto combo = [&](int column, const char* name) {
       auto* box = new QComboBox;
       box->setObjectName(QString("visit%1-%2").arg(name).arg(row));
-      box->setAccessibleName(tr("%1 of view %2").arg(name).arg(row + 1));
+      box->setAccessibleName(tr("%1 of view %2").arg(tr(name)).arg(row + 1));
       table_->setCellWidget(row, column, box);
       return box;
     };
-    auto* kind = combo(kKind, "Kind");
+    auto* kind = combo(kKind, QT_TR_NOOP("Kind"));
     kind->setEditable(true);
     for (const auto& usual : usualPace()) kind->addItem(text(usual.kind));
     connect(kind, &QComboBox::textActivated, this, [this, row](const QString& k) {
       model_.changeView(row, tr("kind of view"),
                         [&](VisitView& v) { v.kind = k.trimmed().isEmpty() ? "interior" : k.trimmed().toStdString(); });
     });
-    auto* light = combo(kLight, "Light");
+    auto* light = combo(kLight, QT_TR_NOOP("Light"));
     for (const LightWant want : lightWants()) light->addItem(text(nameOf(want)), int(want));
     light->view()->setMinimumWidth(grown(150));
     connect(light, &QComboBox::activated, this, [this, row, light] {
       model_.changeView(row, tr("light of the view"),
                         [&](VisitView& v) { v.light.want = LightWant(light->currentData().toInt()); });
     });
-    auto* lamps = combo(kLamps, "Lamps");
+    auto* lamps = combo(kLamps, QT_TR_NOOP("Lamps"));
     for (const Lamps l : {Lamps::Off, Lamps::On, Lamps::Both}) lamps->addItem(lampWords(l), int(l));
     connect(lamps, &QComboBox::activated, this, [this, row, lamps] {
       model_.changeView(row, tr("lamps"), [&](VisitView& v) { v.lamps = Lamps(lamps->currentData().toInt()); });
     });
-    const auto spin = [&](int column, const QString& name, int low, int high) {
+    const auto spin = [&](int column, const char* name, int low, int high) {
       auto* box = new QSpinBox;
       box->setRange(low, high);
       box->setButtonSymbols(QAbstractSpinBox::NoButtons);
       box->setKeyboardTracking(false);
       box->setObjectName(QString("visit%1-%2").arg(name).arg(row));
-      box->setAccessibleName(tr("%1 of view %2").arg(name).arg(row + 1));
+      box->setAccessibleName(tr("%1 of view %2").arg(tr(name)).arg(row + 1));
       table_->setCellWidget(row, column, box);
       return box;
     };
-    auto* towards = spin(kTowards, "Towards", 0, 359);
+    auto* towards = spin(kTowards, QT_TR_NOOP("Towards"), 0, 359);
     towards->setSuffix(QStringLiteral("°"));
     towards->setToolTip(tr("Where the camera looks: 0 north, 90 east"));
     connect(towards, &QSpinBox::valueChanged, this, [this, row](int to) {
       if (!filling_) model_.changeView(row, tr("direction"), [&](VisitView& v) { v.light.direction = to; });
     });
-    auto* places = spin(kPositions, "Places", 1, 200);
+    auto* places = spin(kPositions, QT_TR_NOOP("Places"), 1, 200);
     places->setToolTip(tr("Positions of the camera: turned, or its lens shifted"));
     connect(places, &QSpinBox::valueChanged, this, [this, row](int count) {
       if (!filling_) model_.changeView(row, tr("positions"), [&](VisitView& v) { v.positions = count; });
     });
-    auto* planes = spin(kPlanes, "Planes", 1, 50);
+    auto* planes = spin(kPlanes, QT_TR_NOOP("Planes"), 1, 50);
     planes->setToolTip(tr("Planes of focus at each position"));
     connect(planes, &QSpinBox::valueChanged, this, [this, row](int count) {
       if (!filling_) model_.changeView(row, tr("planes of focus"), [&](VisitView& v) { v.planes = count; });
     });
-    auto* minutes = spin(kMinutes, "Minutes", 0, 600);
+    auto* minutes = spin(kMinutes, QT_TR_NOOP("Minutes"), 0, 600);
     minutes->setSpecialValueText(tr("auto"));
     connect(minutes, &QSpinBox::valueChanged, this, [this, row](int m) {
       if (!filling_)

@@ -2,6 +2,7 @@
 #include "app/visit_sheet.h"
 
 #include "base/atomic_file.h"
+#include "base/phrase.h"
 #include "visit/words.h"
 
 #include <QPainter>
@@ -60,7 +61,7 @@ void drawVisitSheet(QPainter& p, const DayPicture& day, const QRectF& page) {
   const double bottom = page.height() / scale - 2 * kMargin;
   Column column(p, kWidth, bottom);
   const QColor ink(20, 20, 20), quiet(90, 90, 90);
-  column.say(text(day.visit->name.empty() ? std::string("Visit") : day.visit->name), 22, true, ink);
+  column.say(text(day.visit->name.empty() ? phrase("Visit") : day.visit->name), 22, true, ink);
   column.say(text(print(day.visit->date) + (day.visit->place.name.empty() ? "" : ", " + day.visit->place.name)), 13,
              false, quiet);
   column.skip(4);
@@ -75,8 +76,8 @@ void drawVisitSheet(QPainter& p, const DayPicture& day, const QRectF& page) {
   column.skip(chart + 10);
   for (const auto& entry : day.plan->order) {
     const auto& view = day.visit->views[std::size_t(entry.view)];
-    if (!column.say(text(clockAt(day.plan->zone, entry.begin) + " to " + clockAt(day.plan->zone, entry.end) + "   " +
-                         view.name),
+    if (!column.say(text(phrase("{} to {}", clockAt(day.plan->zone, entry.begin), clockAt(day.plan->zone, entry.end)) +
+                         "   " + view.name),
                     13, true, ink))
       break;
     QString light = text(lightWords(view));
@@ -105,9 +106,10 @@ Result<void> writeVisitPdf(const DayPicture& day, const std::filesystem::path& f
     pdf.setPageMargins(QMarginsF());
     QPainter p;
     if (!p.begin(&pdf))
-      return fail(ErrorCode::CannotWrite, "`" + file.string() + "` cannot be written; choose another folder.");
+      return fail(ErrorCode::CannotWrite, phrase("`{}` cannot be written; choose another folder.", file.string()));
     drawVisitSheet(p, day, QRectF(0, 0, pdf.width(), pdf.height()));
-    if (!p.end()) return fail(ErrorCode::CannotWrite, "`" + file.string() + "` cannot be written; free some space.");
+    if (!p.end())
+      return fail(ErrorCode::CannotWrite, phrase("`{}` cannot be written; free some space.", file.string()));
     return {};
   });
 }

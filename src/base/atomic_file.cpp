@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "base/atomic_file.h"
+#include "base/phrase.h"
 
 #include <cctype>
 #include <cerrno>
@@ -18,7 +19,7 @@ namespace {
 
 tl::unexpected<Error> cannotWrite(const fs::path& target, const std::string& why) {
   return fail(ErrorCode::CannotWrite,
-              "`" + target.string() + "` cannot be written (" + why + "); free some space or choose another folder.");
+              phrase("`{}` cannot be written ({}); free some space or choose another folder.", target.string(), why));
 }
 
 /// A file, or a folder: the names in it.
@@ -104,7 +105,7 @@ Result<void> writeTextAtomically(const fs::path& target, std::string_view text) 
 Result<std::string> readText(const fs::path& file) {
   std::ifstream in(file, std::ios::binary);
   if (!in)
-    return fail(ErrorCode::FileMissing, "`" + file.string() + "` cannot be opened; check that it is still there.");
+    return fail(ErrorCode::FileMissing, phrase("`{}` cannot be opened; check that it is still there.", file.string()));
   return std::string(std::istreambuf_iterator<char>(in), {});
 }
 

@@ -33,10 +33,7 @@ struct Error {
 template <class T> using Result = tl::expected<T, Error>;
 
 /// `what`: the work, as it begins a sentence.
-inline Error outOfMemory(const std::string& what) {
-  return {ErrorCode::OutOfMemory,
-          what + " needs more memory than there is; close other programs, or work on smaller frames, and try again."};
-}
+[[nodiscard]] Error outOfMemory(const std::string& what);
 
 inline tl::unexpected<Error> fail(ErrorCode code, std::string message) {
   return tl::unexpected<Error>(Error{code, std::move(message)});
@@ -44,8 +41,6 @@ inline tl::unexpected<Error> fail(ErrorCode code, std::string message) {
 inline tl::unexpected<Error> passOn(Error error) {
   return tl::unexpected<Error>(std::move(error));
 }
-inline tl::unexpected<Error> stopped() {
-  return fail(ErrorCode::Stopped, "Stopped; nothing was written.");
-}
+[[nodiscard]] tl::unexpected<Error> stopped();
 
 } // namespace ml

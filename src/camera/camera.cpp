@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "camera/camera.h"
+#include "base/phrase.h"
 
 #include <algorithm>
-#include <fmt/format.h>
 
 namespace ml {
 
@@ -35,13 +35,13 @@ Result<std::vector<ShotFrame>> Camera::fire(const ShootOrder& order, const Progr
   std::vector<ShotFrame> shot;
   for (std::size_t i = 0; i < order.frames.size(); ++i) {
     if (progress.stopRequested()) return stopped();
-    progress.at(fmt::format("Frame {} of {}", i + 1, order.frames.size()), double(i) / double(order.frames.size()));
+    progress.at(phrase("Frame {} of {}", i + 1, order.frames.size()), double(i) / double(order.frames.size()));
     const auto file = order.folder / (order.prefix + std::to_string(order.numberOf(i)) + extensionOf(order.format));
     if (auto exposed = expose(order.frames[i], order.format, file); !exposed) return passOn(exposed.error());
     shot.push_back({int(i), file, order.frames[i]});
     if (arrived) arrived(shot.back());
   }
-  progress.at("Frames", 1);
+  progress.at(phrase("Frames"), 1);
   return shot;
 }
 

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "camera/faults.h"
+#include "base/phrase.h"
 
 #include <cstdlib>
 
@@ -8,19 +9,19 @@ namespace ml {
 const std::vector<FaultName>& faultNames() {
   using enum FaultKind;
   static const std::vector<FaultName> names{
-      {HandHeld, "hand-held", "Hand-held: the camera sways"},
-      {NudgedTripod, "nudged-tripod", "Tripod nudged"},
-      {Gust, "gust", "Gust of wind"},
-      {PasserBy, "passer-by", "Somebody walks through"},
-      {CardFull, "card-full", "Card full"},
-      {Disconnect, "disconnect", "Cable comes off"},
-      {IsoDrift, "auto-iso", "Automatic ISO left on"},
-      {ApertureDrift, "aperture-drift", "Aperture changes"},
-      {WhiteBalanceDrift, "white-balance-drift", "Automatic white balance left on"},
-      {FocusDrift, "focus-drift", "Autofocus left on"},
-      {BracketingReset, "bracketing-reset", "Bracketing resets itself"},
-      {Cloud, "cloud", "A cloud passes"},
-      {TurnedTooFar, "turned-too-far", "The head is turned too far"},
+      {HandHeld, "hand-held", wording("Hand-held: the camera sways")},
+      {NudgedTripod, "nudged-tripod", wording("Tripod nudged")},
+      {Gust, "gust", wording("Gust of wind")},
+      {PasserBy, "passer-by", wording("Somebody walks through")},
+      {CardFull, "card-full", wording("Card full")},
+      {Disconnect, "disconnect", wording("Cable comes off")},
+      {IsoDrift, "auto-iso", wording("Automatic ISO left on")},
+      {ApertureDrift, "aperture-drift", wording("Aperture changes")},
+      {WhiteBalanceDrift, "white-balance-drift", wording("Automatic white balance left on")},
+      {FocusDrift, "focus-drift", wording("Autofocus left on")},
+      {BracketingReset, "bracketing-reset", wording("Bracketing resets itself")},
+      {Cloud, "cloud", wording("A cloud passes")},
+      {TurnedTooFar, "turned-too-far", wording("The head is turned too far")},
   };
   return names;
 }

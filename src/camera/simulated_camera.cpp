@@ -2,6 +2,7 @@
 #include "camera/simulated_camera.h"
 
 #include "base/atomic_file.h"
+#include "base/phrase.h"
 #include "camera/disturbances.h"
 #include "codec/exif.h"
 #include "codec/icc.h"
@@ -57,7 +58,7 @@ DeviceStatus SimulatedCamera::status() const {
 Result<void> SimulatedCamera::connect() {
   std::erase_if(options_.faults,
                 [&](const Fault& f) { return f.kind == FaultKind::Disconnect && f.frame <= frameNumber_; });
-  if (battery_ <= 0.02) return fail(ErrorCode::CameraRefused, "The camera's battery is empty; change it.");
+  if (battery_ <= 0.02) return fail(ErrorCode::CameraRefused, phrase("The camera's battery is empty; change it."));
   connected_ = true;
   return {};
 }
@@ -76,7 +77,7 @@ void SimulatedCamera::setHandHeld(bool handHeld) {
 Result<void> SimulatedCamera::point(const Aim& aim, double focalMm) {
   if (!world_->hasAllDirections())
     return fail(ErrorCode::CameraRefused,
-                "This view is known from one side only; the camera can be turned in the net loft.");
+                phrase("This view is known from one side only; the camera can be turned in the net loft."));
   constexpr double kShortest = 8, kLongest = 100;
   const std::lock_guard lock(pointingMutex_);
   wanted_ = {aim, std::clamp(focalMm, kShortest, kLongest)};
@@ -112,17 +113,17 @@ void SimulatedCamera::lookThrough(FNumber aperture, bool exposing) {
 
 Result<void> SimulatedCamera::accepts(const ExposureSettings& s, FrameFormat format) const {
   const auto refuse = [](const std::string& why) {
-    return fail(ErrorCode::CameraRefused, "The camera refuses: " + why + ".");
+    return fail(ErrorCode::CameraRefused, phrase("The camera refuses: {}.", why));
   };
   if (s.time.value < profile_.shortest.value * 0.99 || s.time.value > profile_.longest.value * 1.01)
-    return refuse(
-        fmt::format("{} is outside {} to {}", print(s.time), print(profile_.shortest), print(profile_.longest)));
-  if (format == FrameFormat::Dng && !profile_.hasRaw) return refuse("this camera writes no raw files; shoot JPEG");
+    return refuse(phrase("{} is outside {} to {}", print(s.time), print(profile_.shortest), print(profile_.longest)));
+  if (format == FrameFormat::Dng && !profile_.hasRaw)
+    return refuse(phrase("this camera writes no raw files; shoot JPEG"));
   if (s.iso.value < profile_.baseIso.value * 0.99)
-    return refuse(fmt::format("its lowest ISO is {:.0f}", profile_.baseIso.value));
+    return refuse(phrase("its lowest ISO is {:.0f}", profile_.baseIso.value));
   if (s.iso.value > profile_.highestIso.value * 1.01)
-    return refuse(fmt::format("its highest ISO is {:.0f}", profile_.highestIso.value));
-  if (!(s.aperture.value >= 0.9 && s.aperture.value <= 46)) return refuse("its lens has no such aperture");
+    return refuse(phrase("its highest ISO is {:.0f}", profile_.highestIso.value));
+  if (!(s.aperture.value >= 0.9 && s.aperture.value <= 46)) return refuse(phrase("its lens has no such aperture"));
   return {};
 }
 
@@ -255,13 +256,15 @@ Result<void> SimulatedCamera::expose(const ExposureSettings& ordered, FrameForma
 Result<void> SimulatedCamera::exposeTo(const ExposureSettings& ordered, const std::vector<Output>& outputs) {
   if (passing(FaultKind::Disconnect) > 0) connected_ = false;
   if (!connected_)
-    return fail(ErrorCode::CameraGone,
-                "The camera is gone; check cable and battery, connect it again and go on. What was shot is kept.");
-  if (battery_ <= 0.02) return fail(ErrorCode::CameraRefused, "The camera's battery is empty; change it.");
+    return fail(
+        ErrorCode::CameraGone,
+        phrase("The camera is gone; check cable and battery, connect it again and go on. What was shot is kept."));
+  if (battery_ <= 0.02) return fail(ErrorCode::CameraRefused, phrase("The camera's battery is empty; change it."));
   for (const Output& output : outputs)
     if (auto taken = accepts(ordered, output.format); !taken) return taken;
   if (passing(FaultKind::CardFull) > 0 || freeMegabytes_ < profile_.fileMegabytes)
-    return fail(ErrorCode::CardFull, "The camera's card is full; put in another and go on. What was shot is kept.");
+    return fail(ErrorCode::CardFull,
+                phrase("The camera's card is full; put in another and go on. What was shot is kept."));
   const ExposureSettings settings = driftedFrom(ordered);
   lookThrough(settings.aperture, true);
   takeStand();
@@ -291,7 +294,7 @@ const Image<float>& SimulatedCamera::finderScene() {
 
 Result<Image<std::uint8_t>> SimulatedCamera::liveView(const ExposureSettings& settings) {
   if (!connected_)
-    return fail(ErrorCode::CameraGone, "The camera is gone; check cable and battery, and connect it again.");
+    return fail(ErrorCode::CameraGone, phrase("The camera is gone; check cable and battery, and connect it again."));
   // A finder refreshes sixty times a second: longer times are made up by gain, and show its noise.
   ExposureSettings fast = settings;
   if (fast.time.value > 1.0 / 64) {
@@ -314,7 +317,7 @@ Result<SpotMeasure> SimulatedCamera::spotReading(double x, double y, double radi
       squares += light * light;
       ++count;
     }
-  if (count == 0 || !(sum > 0)) return fail(ErrorCode::InvalidArgument, "That spot lies outside the picture.");
+  if (count == 0 || !(sum > 0)) return fail(ErrorCode::InvalidArgument, phrase("That spot lies outside the picture."));
   const double mean = sum / count, spread = std::sqrt(std::max(0.0, squares / count - mean * mean)) / mean;
   return SpotMeasure{ev100Of(mean), std::log2(1 + spread), false};
 }

@@ -2,6 +2,7 @@
 #include "camera/world.h"
 
 #include "base/atomic_file.h"
+#include "base/phrase.h"
 #include "codec/exr.h"
 
 #include <cmath>
@@ -25,10 +26,11 @@ Result<MovingLayer> loadLayer(const fs::path& folder, const json& entry) {
     auto image = readExr(folder / file.get<std::string>());
     if (!image) return passOn(image.error());
     if (image->pixels.channels() != 4)
-      return unreadable(folder / file.get<std::string>(), "a moving layer needs an alpha channel");
+      return unreadable(folder / file.get<std::string>(), phrase("a moving layer needs an alpha channel"));
     layer.phases.push_back({std::move(image->pixels), image->x, image->y});
   }
-  if (layer.phases.empty()) return fail(ErrorCode::InvalidArgument, "The layer \"" + layer.name + "\" has no phase.");
+  if (layer.phases.empty())
+    return fail(ErrorCode::InvalidArgument, phrase("The layer \"{}\" has no phase.", layer.name));
   return layer;
 }
 
@@ -46,7 +48,7 @@ Result<World> World::load(const fs::path& folder) {
     auto base = readExr(folder / description.at("base").get<std::string>());
     if (!base) return passOn(base.error());
     if (base->pixels.channels() != 3)
-      return unreadable(folder / "world.json", "its base picture must have three channels");
+      return unreadable(folder / "world.json", phrase("its base picture must have three channels"));
     world.base_ = std::move(base->pixels);
     world.fade_ = description.value("fade_stops_per_minute", 0.0);
     if (description.contains("lamps")) {
@@ -54,7 +56,7 @@ Result<World> World::load(const fs::path& folder) {
       if (!lamps) return passOn(lamps.error());
       if (lamps->pixels.channels() != 3 || lamps->pixels.width() != world.width() ||
           lamps->pixels.height() != world.height())
-        return unreadable(folder / "world.json", "its lamp picture does not fit the base picture");
+        return unreadable(folder / "world.json", phrase("its lamp picture does not fit the base picture"));
       world.lamps_ = std::move(lamps->pixels);
     }
     if (description.contains("view_mask")) {
@@ -62,7 +64,7 @@ Result<World> World::load(const fs::path& folder) {
       if (!mask) return passOn(mask.error());
       if (mask->pixels.channels() != 1 || mask->pixels.width() != world.width() ||
           mask->pixels.height() != world.height())
-        return unreadable(folder / "world.json", "its view mask does not fit the base picture");
+        return unreadable(folder / "world.json", phrase("its view mask does not fit the base picture"));
       world.viewMask_ = std::move(mask->pixels);
     }
     for (const auto& entry : description.value("layers", json::array())) {
@@ -79,10 +81,10 @@ Result<World> World::load(const fs::path& folder) {
     world.frameHeight_ = description.at("frame_height").get<int>();
     if (world.dioptres_.channels() != 1 || world.dioptres_.width() != world.width() ||
         world.dioptres_.height() != world.height() || world.width() != 2 * world.height())
-      return unreadable(folder / "world.json", "its distances do not fit a base picture of all directions");
+      return unreadable(folder / "world.json", phrase("its distances do not fit a base picture of all directions"));
     constexpr int kLargest = 8192;
     if (world.frameWidth_ < 16 || world.frameHeight_ < 16 || std::max(world.frameWidth_, world.frameHeight_) > kLargest)
-      return unreadable(folder / "world.json", "its frame has an impossible size");
+      return unreadable(folder / "world.json", phrase("its frame has an impossible size"));
     return throughDefaultLens(std::make_shared<const World>(std::move(world)));
   } catch (const json::exception& error) {
     return unreadable(folder / "world.json", error.what());

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "capture/photon_transfer.h"
+#include "base/phrase.h"
 
 #include <algorithm>
 #include <cassert>
@@ -32,8 +33,8 @@ Result<SensorMeasurement> measureSensor(const TransferPoint& dark, const std::ve
     if (p.mean > 0.05 * saturation && p.mean < 0.7 * saturation && p.variance > 0) used.push_back(p);
   if (used.size() < 2)
     return fail(ErrorCode::InvalidArgument,
-                "The flat frames do not suffice: at least two exposures between a twentieth and seven tenths of "
-                "saturation are needed, two frames of each. Shoot an evenly lit wall at several times.");
+                phrase("The flat frames do not suffice: at least two exposures between a twentieth and seven tenths of "
+                       "saturation are needed, two frames of each. Shoot an evenly lit wall at several times."));
   // Through the dark point; a variance of n samples has the relative error sqrt(2 / n), so weights go with 1 /
   // variance^2.
   double above = 0, below = 0;
@@ -44,8 +45,9 @@ Result<SensorMeasurement> measureSensor(const TransferPoint& dark, const std::ve
   }
   const double gain = above / below; // codes per electron
   if (!(gain > 0) || !std::isfinite(gain))
-    return fail(ErrorCode::InvalidArgument,
-                "The noise does not grow with the light: these are not pairs of flat frames from one raw camera.");
+    return fail(
+        ErrorCode::InvalidArgument,
+        phrase("The noise does not grow with the light: these are not pairs of flat frames from one raw camera."));
   SensorMeasurement m;
   m.electronsPerCode = 1 / gain;
   m.fullWell = saturation / gain;

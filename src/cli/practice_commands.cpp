@@ -65,7 +65,7 @@ int runPracticeList(const PracticeArguments& a) {
     say(json{{"version", 1}, {"exercises", list}}.dump(2));
   } else {
     for (const auto& exercise : exercises)
-      std::printf("%-18s %d  %s: %s\n", exercise.id.c_str(), exercise.level, nameOf(exercise.kind),
+      std::printf("%-18s %d  %s: %s\n", exercise.id.c_str(), exercise.level, nameOf(exercise.kind).c_str(),
                   exercise.title.c_str());
   }
   return problems.empty() ? kDone : kSetLeftOut;

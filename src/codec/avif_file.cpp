@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "codec/avif_file.h"
+#include "base/phrase.h"
 
 #include <avif/avif.h>
 #include <fstream>
@@ -16,7 +17,7 @@ Result<void> save(const std::filesystem::path& file, const std::uint8_t* data, s
   std::ofstream out(file, std::ios::binary);
   out.write(reinterpret_cast<const char*>(data), std::streamsize(size));
   out.close();
-  if (!out) return unwritable(file, "the disk is full");
+  if (!out) return unwritable(file, phrase("the disk is full"));
   return {};
 }
 
@@ -60,7 +61,7 @@ Result<void> writeAvifPq(const std::filesystem::path& file, ImageView<const std:
 Result<HdrReading> readAvif(const std::filesystem::path& file) {
   const std::unique_ptr<avifDecoder, void (*)(avifDecoder*)> decoder(avifDecoderCreate(), avifDecoderDestroy);
   const auto failed = [&](avifResult r) {
-    return unreadable(file, std::string("the AVIF data are damaged (") + avifResultToString(r) + ")");
+    return unreadable(file, phrase("the AVIF data are damaged ({})", avifResultToString(r)));
   };
   if (const avifResult r = avifDecoderSetIOFile(decoder.get(), file.c_str()); r != AVIF_RESULT_OK) return failed(r);
   if (const avifResult r = avifDecoderParse(decoder.get()); r != AVIF_RESULT_OK) return failed(r);

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "codec/code_image.h"
+#include "base/phrase.h"
 
 #include <algorithm>
 #include <array>
 #include <cstring>
-#include <fmt/format.h>
 #include <fstream>
 #include <string>
 #include <vector>
@@ -27,14 +27,14 @@ bool hasRawExtension(const fs::path& file) {
 Result<FileKind> sniff(const fs::path& file) {
   std::error_code error;
   if (!fs::exists(file, error))
-    return fail(ErrorCode::FileMissing, "`" + file.string() + "` is not there; check the name.");
-  if (!fs::is_regular_file(file, error)) return unreadable(file, "it is not a file");
+    return fail(ErrorCode::FileMissing, phrase("`{}` is not there; check the name.", file.string()));
+  if (!fs::is_regular_file(file, error)) return unreadable(file, phrase("it is not a file"));
   std::ifstream in(file, std::ios::binary);
-  if (!in) return unreadable(file, "reading it is not permitted");
+  if (!in) return unreadable(file, phrase("reading it is not permitted"));
   char head[16] = {};
   in.read(head, sizeof head);
   const auto got = in.gcount();
-  if (got == 0) return unreadable(file, "it is empty");
+  if (got == 0) return unreadable(file, phrase("it is empty"));
   const auto starts = [&](const char* magic, std::size_t n) {
     return got >= std::streamsize(n) && std::memcmp(head, magic, n) == 0;
   };
@@ -51,22 +51,22 @@ Result<FileKind> sniff(const fs::path& file) {
 }
 
 Result<void> checkSize(const fs::path& file, std::int64_t width, std::int64_t height) {
-  if (width < 1 || height < 1) return unreadable(file, "its header gives no size");
+  if (width < 1 || height < 1) return unreadable(file, phrase("its header gives no size"));
   if (width > 1'000'000 || height > 1'000'000 || width * height > kMaxPixels)
     return fail(ErrorCode::FileUnreadable,
-                fmt::format("`{}` claims {} x {} pixels, more than the {} megapixels handled here; reduce it first.",
-                            file.string(), width, height, kMaxPixels / 1'000'000));
+                phrase("`{}` claims {} x {} pixels, more than the {} megapixels handled here; reduce it first.",
+                       file.string(), width, height, kMaxPixels / 1'000'000));
   return {};
 }
 
 tl::unexpected<Error> unreadable(const fs::path& file, const std::string& why) {
   return fail(ErrorCode::FileUnreadable,
-              "`" + file.string() + "` cannot be read: " + why + "; copy it again from the card or leave it out.");
+              phrase("`{}` cannot be read: {}; copy it again from the card or leave it out.", file.string(), why));
 }
 
 tl::unexpected<Error> unwritable(const fs::path& file, const std::string& why) {
   return fail(ErrorCode::CannotWrite,
-              "`" + file.string() + "` cannot be written: " + why + "; free some space or choose another folder.");
+              phrase("`{}` cannot be written: {}; free some space or choose another folder.", file.string(), why));
 }
 
 } // namespace ml

@@ -73,7 +73,7 @@ ShotMetadata fromExif(const Exiv2::ExifData& exif) {
 
 /// "1/125" is stored as 1/125, "0.4 s" as 4/10: what the camera's display says.
 Exiv2::Rational printedTime(Seconds t) {
-  const std::string mark = print(t);
+  const std::string mark = markOf(t);
   if (mark.rfind("1/", 0) == 0) return {1, std::stoi(mark.substr(2))};
   const double shown = mark.rfind("bulb", 0) == 0 ? std::round(t.value) : std::strtod(mark.c_str(), nullptr);
   return {int(std::lround(shown * 10)), 10};
@@ -83,7 +83,7 @@ void toExif(const ShotMetadata& m, Exiv2::ExifData& exif) {
   if (m.time) exif["Exif.Photo.ExposureTime"] = printedTime(*m.time);
   if (m.aperture)
     exif["Exif.Photo.FNumber"] =
-        Exiv2::Rational(int(std::lround(std::strtod(print(*m.aperture).c_str() + 2, nullptr) * 10)), 10);
+        Exiv2::Rational(int(std::lround(std::strtod(markOf(*m.aperture).c_str() + 2, nullptr) * 10)), 10);
   if (m.iso)
     exif["Exif.Photo.ISOSpeedRatings"] =
         std::uint16_t(std::min(65535.0, std::strtod(print(*m.iso).c_str() + 4, nullptr)));

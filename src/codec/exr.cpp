@@ -2,6 +2,7 @@
 #include "codec/exr.h"
 
 #include "base/parallel.h"
+#include "base/phrase.h"
 #include "base/vector_clones.h"
 
 #include <ImfChannelList.h>
@@ -76,7 +77,7 @@ Result<PlacedImage> readExr(const std::filesystem::path& path, const StopFlag& s
                        height = std::int64_t(window.max.y) - window.min.y + 1;
     if (auto size = checkSize(path, width, height); !size) return passOn(size.error());
     const int channels = channelsOf(file.header().channels());
-    if (channels == 0) return unreadable(path, "it has no R, G, B or Y channel");
+    if (channels == 0) return unreadable(path, phrase("it has no R, G, B or Y channel"));
     PlacedImage image;
     image.pixels = Image<float>(int(width), int(height), channels);
     image.x = window.min.x - display.min.x;
@@ -92,7 +93,7 @@ Result<PlacedImage> readExr(const std::filesystem::path& path, const StopFlag& s
     }
     return image;
   } catch (const std::exception& error) {
-    return unreadable(path, std::string("the OpenEXR data are damaged (") + error.what() + ")");
+    return unreadable(path, phrase("the OpenEXR data are damaged ({})", error.what()));
   }
 }
 
@@ -117,7 +118,7 @@ Result<void> readExrInBands(const std::filesystem::path& path,
                        height = std::int64_t(window.max.y) - window.min.y + 1;
     if (auto size = checkSize(path, width, height); !size) return passOn(size.error());
     const int channels = channelsOf(file.header().channels());
-    if (channels == 0) return unreadable(path, "it has no R, G, B or Y channel");
+    if (channels == 0) return unreadable(path, phrase("it has no R, G, B or Y channel"));
     constexpr int kRows = 256;
     Image<float> rows(int(width), std::min(kRows, int(height)), channels);
     for (int y = 0; y < int(height); y += kRows) {
@@ -130,7 +131,7 @@ Result<void> readExrInBands(const std::filesystem::path& path,
     }
     return {};
   } catch (const std::exception& error) {
-    return unreadable(path, std::string("the OpenEXR data are damaged (") + error.what() + ")");
+    return unreadable(path, phrase("the OpenEXR data are damaged ({})", error.what()));
   }
 }
 
@@ -219,7 +220,7 @@ Result<void> writePart(const std::filesystem::path& path, ImageView<const float>
       Imf::OutputFile file(out, headerOf(display, window, pixels.channels, options), threads());
       if (!writeSome(file, pixels, window, 0, options)) return stopped();
     }
-    if (!out.close()) return unwritable(path, "no space is left on the device");
+    if (!out.close()) return unwritable(path, phrase("no space is left on the device"));
     return {};
   } catch (const std::exception& error) {
     return unwritable(path, error.what());
@@ -248,7 +249,7 @@ Result<void> writeExrRows(
       });
     }();
     if (!written) return written;
-    if (!out.close()) return unwritable(path, "no space is left on the device");
+    if (!out.close()) return unwritable(path, phrase("no space is left on the device"));
     return {};
   } catch (const std::exception& error) {
     return unwritable(path, error.what());

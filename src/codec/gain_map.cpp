@@ -2,6 +2,7 @@
 #include "codec/gain_map.h"
 
 #include "base/parallel.h"
+#include "base/phrase.h"
 #include "codec/exif.h"
 #include "codec/gain_map_blocks.h"
 #include "codec/jpeg.h"
@@ -29,11 +30,11 @@ const std::array<float, 256>& linearCodes() {
 
 Result<Bytes> bytesOfFile(const fs::path& file) {
   std::ifstream in(file, std::ios::binary | std::ios::ate);
-  if (!in) return fail(ErrorCode::FileUnreadable, "`" + file.string() + "` cannot be opened.");
+  if (!in) return fail(ErrorCode::FileUnreadable, phrase("`{}` cannot be opened.", file.string()));
   Bytes bytes(std::size_t(in.tellg()));
   in.seekg(0);
   in.read(reinterpret_cast<char*>(bytes.data()), std::streamsize(bytes.size()));
-  if (!in) return fail(ErrorCode::FileUnreadable, "`" + file.string() + "` cannot be read.");
+  if (!in) return fail(ErrorCode::FileUnreadable, phrase("`{}` cannot be read.", file.string()));
   return bytes;
 }
 
@@ -41,7 +42,7 @@ Result<void> writeBytes(const fs::path& file, const std::vector<const Bytes*>& p
   std::ofstream out(file, std::ios::binary | std::ios::trunc);
   for (const Bytes* part : parts) out.write(reinterpret_cast<const char*>(part->data()), std::streamsize(part->size()));
   out.close();
-  if (!out) return fail(ErrorCode::CannotWrite, "`" + file.string() + "` cannot be written; is the disk full?");
+  if (!out) return fail(ErrorCode::CannotWrite, phrase("`{}` cannot be written; is the disk full?", file.string()));
   return {};
 }
 
@@ -66,7 +67,7 @@ Result<Bytes> wholeJpeg(const fs::path& file) {
   };
   if (bytes->size() < 4 || !ends(0, 0xD8) || !ends(bytes->size() - 2, 0xD9))
     return fail(ErrorCode::CannotWrite,
-                "`" + file.string() + "` could not be written whole; free some space or choose another folder.");
+                phrase("`{}` could not be written whole; free some space or choose another folder.", file.string()));
   return bytes;
 }
 
@@ -156,11 +157,11 @@ Result<GainMap> readGainMap(const fs::path& jpeg) {
   const auto bytes = bytesOfFile(jpeg);
   if (!bytes) return passOn(bytes.error());
   const auto place = secondPicture(*bytes);
-  if (!place) return fail(ErrorCode::UnsupportedFormat, "`" + jpeg.string() + "` carries no gain map.");
+  if (!place) return fail(ErrorCode::UnsupportedFormat, phrase("`{}` carries no gain map.", jpeg.string()));
   const auto damaged = [&] {
     return fail(ErrorCode::FileUnreadable,
-                "`" + jpeg.string() +
-                    "` is damaged behind its picture: the light for bright screens is lost; deliver it again.");
+                phrase("`{}` is damaged behind its picture: the light for bright screens is lost; deliver it again.",
+                       jpeg.string()));
   };
   if (place->begin >= bytes->size() || place->size > bytes->size() - place->begin) return damaged();
   const std::span<const unsigned char> part(bytes->data() + place->begin, place->size);

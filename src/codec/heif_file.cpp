@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "codec/heif_file.h"
+#include "base/phrase.h"
 
 #include <cstring>
 #include <libheif/heif.h>
@@ -30,8 +31,7 @@ Image<std::uint16_t> widened(const std::uint8_t* plane, int stride, int width, i
 Result<CodeImage> readHeif(const std::filesystem::path& path) {
   const Context context(heif_context_alloc(), heif_context_free);
   const auto refuse = [&](const heif_error& error) {
-    return unreadable(path,
-                      std::string("the HEIF data are damaged or of a kind not read here (") + error.message + ")");
+    return unreadable(path, phrase("the HEIF data are damaged or of a kind not read here ({})", error.message));
   };
   if (const auto error = heif_context_read_from_file(context.get(), path.c_str(), nullptr); error.code != heif_error_Ok)
     return refuse(error);
@@ -52,7 +52,7 @@ Result<CodeImage> readHeif(const std::filesystem::path& path) {
   const std::uint8_t* plane = heif_image_get_plane_readonly(picture.get(), heif_channel_interleaved, &stride);
   if (!plane || heif_image_get_width(picture.get(), heif_channel_interleaved) != width ||
       heif_image_get_height(picture.get(), heif_channel_interleaved) != height)
-    return unreadable(path, "its header contradicts its data");
+    return unreadable(path, phrase("its header contradicts its data"));
   if (bits > 8)
     return CodeImage{widened(plane, stride, width, height,
                              heif_image_get_bits_per_pixel_range(picture.get(), heif_channel_interleaved)),

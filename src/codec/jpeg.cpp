@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "codec/jpeg.h"
+#include "base/phrase.h"
 
 #include <algorithm>
 #include <csetjmp>
@@ -123,20 +124,20 @@ struct Decoder {
 };
 
 Result<CodeImage> decode(const File& file, const std::filesystem::path& path, int edge, const StopFlag& stop = {}) {
-  if (!file) return unreadable(path, "it cannot be opened");
+  if (!file) return unreadable(path, phrase("it cannot be opened"));
   Decoder decoder;
   auto& [info, trap] = decoder;
   JOCTET* profile = nullptr;
   unsigned profileSize = 0;
   const bool started = startReading(info, trap, file.get(), edge, &profile, &profileSize);
   const std::unique_ptr<JOCTET, void (*)(void*)> owned(profile, std::free);
-  if (!started) return unreadable(path, std::string("the JPEG data are damaged (") + trap.message + ")");
+  if (!started) return unreadable(path, phrase("the JPEG data are damaged ({})", trap.message));
   if (auto size = checkSize(path, info.image_width, info.image_height); !size) return passOn(size.error());
-  if (info.output_components != 3) return unreadable(path, "only grey and RGB JPEG files are read");
+  if (info.output_components != 3) return unreadable(path, phrase("only grey and RGB JPEG files are read"));
   Image<std::uint8_t> pixels(int(info.output_width), int(info.output_height), 3);
   const bool read = readRows(info, trap, pixels.view(), stop);
   if (stop.requested()) return stopped();
-  if (!read) return unreadable(path, std::string("the JPEG data end early or are damaged (") + trap.message + ")");
+  if (!read) return unreadable(path, phrase("the JPEG data end early or are damaged ({})", trap.message));
   CodeImage image{std::move(pixels), 255, {}};
   if (profile) image.icc.assign(profile, profile + profileSize);
   return image;
@@ -146,10 +147,10 @@ Result<CodeImage> decode(const File& file, const std::filesystem::path& path, in
 
 Result<Roi> jpegSize(const std::filesystem::path& path) {
   const File file = opened(path, "rb");
-  if (!file) return unreadable(path, "it cannot be opened");
+  if (!file) return unreadable(path, phrase("it cannot be opened"));
   Decoder decoder;
   const bool read = readHeader(decoder.info, decoder.trap, file.get());
-  if (!read) return unreadable(path, std::string("the JPEG data are damaged (") + decoder.trap.message + ")");
+  if (!read) return unreadable(path, phrase("the JPEG data are damaged ({})", decoder.trap.message));
   return Roi{0, 0, int(decoder.info.image_width), int(decoder.info.image_height)};
 }
 
@@ -170,9 +171,9 @@ Result<void> writeJpeg(const std::filesystem::path& path, ImageView<const std::u
                        const JpegOptions& options) {
   assert(rgb.channels == 3);
   if (rgb.width > JPEG_MAX_DIMENSION || rgb.height > JPEG_MAX_DIMENSION)
-    return unwritable(path, "JPEG holds at most 65500 pixels a side; use TIFF");
+    return unwritable(path, phrase("JPEG holds at most 65500 pixels a side; use TIFF"));
   File file = opened(path, "wb");
-  if (!file) return unwritable(path, "it cannot be opened");
+  if (!file) return unwritable(path, phrase("it cannot be opened"));
   jpeg_compress_struct info{};
   ErrorTrap trap;
   arm(trap);
@@ -181,7 +182,7 @@ Result<void> writeJpeg(const std::filesystem::path& path, ImageView<const std::u
   jpeg_destroy_compress(&info);
   if (options.stop.requested()) return stopped();
   if (!written) return unwritable(path, trap.message);
-  if (std::fclose(file.release()) != 0) return unwritable(path, "the disk is full");
+  if (std::fclose(file.release()) != 0) return unwritable(path, phrase("the disk is full"));
   return {};
 }
 

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "codec/jxl_file.h"
+#include "base/phrase.h"
 
 #include <fstream>
 #include <iterator>
@@ -26,8 +27,8 @@ void describeColour(JxlColorEncoding& colour) {
 Result<void> writeJxlPq(const std::filesystem::path& file, ImageView<const std::uint16_t> signal, float distance,
                         const std::vector<unsigned char>& exif) {
   const auto encoder = JxlEncoderMake(nullptr);
-  const auto failed = [&](const char* what) {
-    return unwritable(file, std::string("the JPEG XL encoder refuses ") + what);
+  const auto failed = [&](const std::string& what) {
+    return unwritable(file, phrase("the JPEG XL encoder refuses {}", what));
   };
   JxlBasicInfo info;
   JxlEncoderInitBasicInfo(&info);
@@ -37,10 +38,10 @@ Result<void> writeJxlPq(const std::filesystem::path& file, ImageView<const std::
   info.uses_original_profile = distance == 0 ? JXL_TRUE : JXL_FALSE;
   info.intensity_target = 10000;
   if (!exif.empty() && JxlEncoderUseBoxes(encoder.get()) != JXL_ENC_SUCCESS) return failed("boxes");
-  if (JxlEncoderSetBasicInfo(encoder.get(), &info) != JXL_ENC_SUCCESS) return failed("the size");
+  if (JxlEncoderSetBasicInfo(encoder.get(), &info) != JXL_ENC_SUCCESS) return failed(phrase("the size"));
   JxlColorEncoding colour;
   describeColour(colour);
-  if (JxlEncoderSetColorEncoding(encoder.get(), &colour) != JXL_ENC_SUCCESS) return failed("the colour space");
+  if (JxlEncoderSetColorEncoding(encoder.get(), &colour) != JXL_ENC_SUCCESS) return failed(phrase("the colour space"));
   JxlEncoderFrameSettings* settings = JxlEncoderFrameSettingsCreate(encoder.get(), nullptr);
   JxlEncoderFrameSettingsSetOption(settings, JXL_ENC_FRAME_SETTING_EFFORT, kEffort);
   if (distance == 0)
@@ -51,14 +52,14 @@ Result<void> writeJxlPq(const std::filesystem::path& file, ImageView<const std::
     std::vector<unsigned char> box(4, 0); // offset to the TIFF header
     box.insert(box.end(), exif.begin(), exif.end());
     if (JxlEncoderAddBox(encoder.get(), "Exif", box.data(), box.size(), JXL_FALSE) != JXL_ENC_SUCCESS)
-      return failed("the metadata");
+      return failed(phrase("the metadata"));
     JxlEncoderCloseBoxes(encoder.get());
   }
   std::vector<std::uint16_t> packed;
   packed.reserve(std::size_t(signal.width) * std::size_t(signal.height) * 3);
   for (int y = 0; y < signal.height; ++y) packed.insert(packed.end(), signal.row(y), signal.row(y) + 3 * signal.width);
   if (JxlEncoderAddImageFrame(settings, &kFormat, packed.data(), packed.size() * 2) != JXL_ENC_SUCCESS)
-    return failed("the pixels");
+    return failed(phrase("the pixels"));
   JxlEncoderCloseInput(encoder.get());
   std::ofstream out(file, std::ios::binary);
   std::vector<std::uint8_t> buffer(1 << 20);
@@ -66,11 +67,11 @@ Result<void> writeJxlPq(const std::filesystem::path& file, ImageView<const std::
     std::uint8_t* next = buffer.data();
     std::size_t room = buffer.size();
     status = JxlEncoderProcessOutput(encoder.get(), &next, &room);
-    if (status == JXL_ENC_ERROR) return failed("to go on");
+    if (status == JXL_ENC_ERROR) return failed(phrase("to go on"));
     out.write(reinterpret_cast<const char*>(buffer.data()), std::streamsize(buffer.size() - room));
   }
   out.close();
-  if (!out) return unwritable(file, "the disk is full");
+  if (!out) return unwritable(file, phrase("the disk is full"));
   return {};
 }
 
@@ -80,7 +81,7 @@ Result<HdrReading> readJxl(const std::filesystem::path& file) {
   const auto decoder = JxlDecoderMake(nullptr);
   if (JxlDecoderSubscribeEvents(decoder.get(), JXL_DEC_BASIC_INFO | JXL_DEC_COLOR_ENCODING | JXL_DEC_FULL_IMAGE) !=
       JXL_DEC_SUCCESS)
-    return unreadable(file, "the JPEG XL decoder does not start");
+    return unreadable(file, phrase("the JPEG XL decoder does not start"));
   JxlDecoderSetInput(decoder.get(), bytes.data(), bytes.size());
   JxlDecoderCloseInput(decoder.get());
   HdrReading out;
@@ -89,7 +90,7 @@ Result<HdrReading> readJxl(const std::filesystem::path& file) {
     case JXL_DEC_BASIC_INFO: {
       JxlBasicInfo info;
       if (JxlDecoderGetBasicInfo(decoder.get(), &info) != JXL_DEC_SUCCESS)
-        return unreadable(file, "its header is damaged");
+        return unreadable(file, phrase("its header is damaged"));
       if (auto size = checkSize(file, info.xsize, info.ysize); !size) return passOn(size.error());
       out.signal = Image<std::uint16_t>(int(info.xsize), int(info.ysize), 3);
       break;
@@ -106,13 +107,13 @@ Result<HdrReading> readJxl(const std::filesystem::path& file) {
     case JXL_DEC_NEED_IMAGE_OUT_BUFFER:
       if (JxlDecoderSetImageOutBuffer(decoder.get(), &kFormat, out.signal.data(), out.signal.size() * 2) !=
           JXL_DEC_SUCCESS)
-        return unreadable(file, "its pixels are not RGB");
+        return unreadable(file, phrase("its pixels are not RGB"));
       break;
     case JXL_DEC_FULL_IMAGE: break;
     case JXL_DEC_SUCCESS:
-      if (out.signal.empty()) return unreadable(file, "it holds no picture");
+      if (out.signal.empty()) return unreadable(file, phrase("it holds no picture"));
       return out;
-    default: return unreadable(file, "the JPEG XL data are damaged or end early");
+    default: return unreadable(file, phrase("the JPEG XL data are damaged or end early"));
     }
   }
 }

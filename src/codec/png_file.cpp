@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "codec/png_file.h"
+#include "base/phrase.h"
 
 #include <csetjmp>
 #include <cstdio>
@@ -78,7 +79,7 @@ bool writeAll(png_structp png, png_infop info, std::FILE* file, ImageView<const 
 
 Result<CodeImage> readPng(const std::filesystem::path& path) {
   File file(std::fopen(path.c_str(), "rb"), std::fclose);
-  if (!file) return unreadable(path, "it cannot be opened");
+  if (!file) return unreadable(path, phrase("it cannot be opened"));
   Message message;
   struct Reader {
     png_structp png;
@@ -87,7 +88,7 @@ Result<CodeImage> readPng(const std::filesystem::path& path) {
   } reader{png_create_read_struct(PNG_LIBPNG_VER_STRING, &message, onFatal, onWarning), nullptr};
   reader.info = png_create_info_struct(reader.png);
   if (!readHeader(reader.png, reader.info, file.get()))
-    return unreadable(path, std::string("the PNG data are damaged (") + message.text + ")");
+    return unreadable(path, phrase("the PNG data are damaged ({})", message.text));
   const int width = int(png_get_image_width(reader.png, reader.info)),
             height = int(png_get_image_height(reader.png, reader.info));
   if (auto size = checkSize(path, width, height); !size) return passOn(size.error());
@@ -97,7 +98,7 @@ Result<CodeImage> readPng(const std::filesystem::path& path) {
   auto* bytes = deep ? reinterpret_cast<std::uint8_t*>(wide.data()) : narrow.data();
   std::vector<png_bytep> rows(height);
   if (!readBody(reader.png, reader.info, bytes, rows.data()))
-    return unreadable(path, std::string("the PNG data are damaged (") + message.text + ")");
+    return unreadable(path, phrase("the PNG data are damaged ({})", message.text));
   std::vector<unsigned char> icc = profileOf(reader.png, reader.info);
   return deep ? CodeImage{std::move(wide), 65535, std::move(icc)} : CodeImage{std::move(narrow), 255, std::move(icc)};
 }
@@ -105,7 +106,7 @@ Result<CodeImage> readPng(const std::filesystem::path& path) {
 Result<void> writePng(const std::filesystem::path& path, ImageView<const std::uint16_t> rgb, int maxCode,
                       const std::vector<unsigned char>& icc) {
   File file(std::fopen(path.c_str(), "wb"), std::fclose);
-  if (!file) return unwritable(path, "it cannot be opened");
+  if (!file) return unwritable(path, phrase("it cannot be opened"));
   Message message;
   png_structp png = png_create_write_struct(PNG_LIBPNG_VER_STRING, &message, onFatal, onWarning);
   png_infop info = png_create_info_struct(png);
@@ -113,7 +114,7 @@ Result<void> writePng(const std::filesystem::path& path, ImageView<const std::ui
   const bool written = writeAll(png, info, file.get(), rgb, maxCode, icc, line.data());
   png_destroy_write_struct(&png, &info);
   if (!written) return unwritable(path, message.text);
-  if (std::fclose(file.release()) != 0) return unwritable(path, "the disk is full");
+  if (std::fclose(file.release()) != 0) return unwritable(path, phrase("the disk is full"));
   return {};
 }
 

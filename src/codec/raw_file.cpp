@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "codec/raw_file.h"
 
+#include "base/phrase.h"
 #include "image/orientation.h"
 #include "mosaic/bayer.h"
 #include "mosaic/defects.h"
@@ -89,7 +90,7 @@ void configure(libraw_output_params_t& out, const std::array<float, 3>& multipli
 }
 
 tl::unexpected<Error> damaged(const std::filesystem::path& path, int code) {
-  return unreadable(path, std::string("the raw data are damaged or unknown (") + libraw_strerror(code) + ")");
+  return unreadable(path, phrase("the raw data are damaged or unknown ({})", libraw_strerror(code)));
 }
 
 Result<std::unique_ptr<LibRaw>> unpacked(const std::filesystem::path& path) {
@@ -191,9 +192,9 @@ Result<void> developOurselves(const std::filesystem::path& path, LibRaw& raw, co
                               RawImage& image) {
   const float most = *std::max_element(mosaic.black.begin(), mosaic.black.end());
   if (!(mosaic.white > most + 15))
-    return unreadable(path, "its black level (" + std::to_string(int(most)) +
-                                ") leaves no room below its white level (" + std::to_string(int(mosaic.white)) +
-                                "); use the camera's original file");
+    return unreadable(
+        path, phrase("its black level ({}) leaves no room below its white level ({}); use the camera's original file",
+                     std::to_string(int(most)), std::to_string(int(mosaic.white))));
   const int orientation = orientationOf(raw.imgdata.sizes.flip);
   Image<std::uint16_t> codes;
   if (orientation != 1) codes = oriented(mosaic.codes, orientation);
@@ -228,7 +229,7 @@ Result<RawImage> readRaw(const std::filesystem::path& path, int edge) {
   image.saturation = balance(raw.imgdata.color);
   const MosaicView view = mosaicOf(raw);
   if (view.data && holdsNothing(view))
-    return unreadable(path, "the raw file holds no picture, all its pixels are the same");
+    return unreadable(path, phrase("the raw file holds no picture, all its pixels are the same"));
   auto mosaic = view.data ? bayerOf(raw, view) : std::nullopt;
   if (view.data) mendDefects(view, mosaic ? double(mosaic->black[0]) : double(raw.imgdata.color.black));
   if (mosaic) mosaic->gain = image.saturation;
@@ -252,8 +253,8 @@ Result<RawMosaic> readMosaic(const std::filesystem::path& path) {
   const auto& raw = *opened;
   if (!raw->imgdata.rawdata.raw_image || raw->imgdata.idata.filters < 1000)
     return fail(ErrorCode::UnsupportedFormat,
-                "`" + path.string() +
-                    "` holds no plain mosaic of one sample a pixel; measure with an uncompressed raw file.");
+                phrase("`{}` holds no plain mosaic of one sample a pixel; measure with an uncompressed raw file.",
+                       path.string()));
   const auto& sizes = raw->imgdata.sizes;
   RawMosaic mosaic;
   mosaic.codes = Image<std::uint16_t>(sizes.width, sizes.height, 1);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "codec/tiff_file.h"
+#include "base/phrase.h"
 
 #include <cstdarg>
 #include <cstdio>
@@ -53,13 +54,13 @@ Layout layoutOf(TIFF* tiff) {
 template <class T, class Out>
 Result<void> readRows(TIFF* tiff, const Layout& l, const std::filesystem::path& path, Out* out, const StopFlag& stop) {
   const std::size_t need = std::size_t(l.width) * l.samples * sizeof(T);
-  if (TIFFIsTiled(tiff)) return unreadable(path, "tiled TIFF files are not read; save it in strips");
-  if (std::size_t(TIFFScanlineSize(tiff)) != need) return unreadable(path, "its header contradicts itself");
+  if (TIFFIsTiled(tiff)) return unreadable(path, phrase("tiled TIFF files are not read; save it in strips"));
+  if (std::size_t(TIFFScanlineSize(tiff)) != need) return unreadable(path, phrase("its header contradicts itself"));
   std::vector<T> line(std::size_t(l.width) * l.samples);
   for (std::uint32_t y = 0; y < l.height; ++y) {
     if (stop.requested()) return stopped();
     if (TIFFReadScanline(tiff, line.data(), y) < 0)
-      return unreadable(path, "the TIFF data end early (" + lastMessage + ")");
+      return unreadable(path, phrase("the TIFF data end early ({})", lastMessage));
     for (std::uint32_t x = 0; x < l.width; ++x)
       for (int c = 0; c < 3; ++c) *out++ = Out(line[std::size_t(x) * l.samples + (l.samples >= 3 ? c : 0)]);
   }
@@ -148,25 +149,25 @@ bool isFloatTiff(const std::filesystem::path& path) {
 
 Result<CodeImage> readTiff(const std::filesystem::path& path, const StopFlag& stop) {
   Tiff tiff = open(path, "r");
-  if (!tiff) return unreadable(path, "the TIFF header is damaged (" + lastMessage + ")");
+  if (!tiff) return unreadable(path, phrase("the TIFF header is damaged ({})", lastMessage));
   const Layout l = layoutOf(tiff.get());
   if (auto size = checkSize(path, l.width, l.height); !size) return passOn(size.error());
   const bool plain = l.planar == PLANARCONFIG_CONTIG && l.format == SAMPLEFORMAT_UINT && l.samples >= 1 &&
                      l.samples <= 8 && (l.photometric == PHOTOMETRIC_RGB || l.photometric == PHOTOMETRIC_MINISBLACK);
   if (!plain || (l.bits != 8 && l.bits != 16))
-    return unreadable(path, "only 8- and 16-bit, or 32-bit float, grey or RGB TIFF files are read as frames");
+    return unreadable(path, phrase("only 8- and 16-bit, or 32-bit float, grey or RGB TIFF files are read as frames"));
   if (l.bits == 8) return readCodes<std::uint8_t>(tiff.get(), l, path, stop);
   return readCodes<std::uint16_t>(tiff.get(), l, path, stop);
 }
 
 Result<Image<float>> readFloatTiff(const std::filesystem::path& path) {
   Tiff tiff = open(path, "r");
-  if (!tiff) return unreadable(path, "the TIFF header is damaged (" + lastMessage + ")");
+  if (!tiff) return unreadable(path, phrase("the TIFF header is damaged ({})", lastMessage));
   const Layout l = layoutOf(tiff.get());
   if (auto size = checkSize(path, l.width, l.height); !size) return passOn(size.error());
   if (l.bits != 32 || l.format != SAMPLEFORMAT_IEEEFP || l.planar != PLANARCONFIG_CONTIG || l.samples < 1 ||
       l.samples > 8)
-    return unreadable(path, "it is not a 32-bit float TIFF file");
+    return unreadable(path, phrase("it is not a 32-bit float TIFF file"));
   Image<float> image(int(l.width), int(l.height), 3);
   if (auto read = readRows<float>(tiff.get(), l, path, image.data(), {}); !read) return passOn(read.error());
   return image;

@@ -3,6 +3,7 @@
 
 #include "base/atomic_file.h"
 #include "base/parallel.h"
+#include "base/phrase.h"
 #include "base/version.h"
 #include "codec/exif.h"
 #include "codec/exr.h"
@@ -56,7 +57,7 @@ Result<void> deliverPicture(ImageView<const std::uint16_t> picture, const fs::pa
   const std::string format = ending(file);
   if (format != ".jpg" && format != ".tif" && format != ".png")
     return fail(ErrorCode::UnsupportedFormat,
-                "`" + file.string() + "`: finished pictures are written as .jpg, .tif or .png.");
+                phrase("`{}`: finished pictures are written as .jpg, .tif or .png.", file.string()));
   Image<std::uint16_t> small;
   if (options.longEdge > 0 && options.longEdge < std::max(picture.width, picture.height)) {
     small = reduced(picture, options.longEdge);
@@ -73,7 +74,8 @@ Result<void> deliverPicture(ImageView<const std::uint16_t> picture, const fs::pa
 Result<void> deliverRadiance(ImageView<const float> radiance, const fs::path& file, const RadianceOptions& options) {
   const std::string format = ending(file);
   if (format != ".exr" && format != ".hdr" && format != ".tif")
-    return fail(ErrorCode::UnsupportedFormat, "`" + file.string() + "`: radiance is written as .exr, .hdr or .tif.");
+    return fail(ErrorCode::UnsupportedFormat,
+                phrase("`{}`: radiance is written as .exr, .hdr or .tif.", file.string()));
   return writeAtomically(file, [&](const fs::path& temporary) -> Result<void> {
     if (format == ".hdr") return writeHdr(temporary, radiance);
     if (format == ".exr") {
@@ -98,9 +100,9 @@ Result<Image<float>> radianceAsItLies(const fs::path& file, const StopFlag& stop
   if (*kind == FileKind::RadianceHdr) return readHdr(file);
   if (*kind == FileKind::Tiff) return readFloatTiff(file);
   if (*kind != FileKind::OpenExr)
-    return fail(ErrorCode::UnsupportedFormat,
-                "`" + file.string() +
-                    "` is not a radiance picture (.exr, .hdr or float .tif); combine the frames first.");
+    return fail(
+        ErrorCode::UnsupportedFormat,
+        phrase("`{}` is not a radiance picture (.exr, .hdr or float .tif); combine the frames first.", file.string()));
   auto placed = readExr(file, stop);
   if (!placed) return passOn(placed.error());
   if (placed->pixels.channels() == 3) return std::move(placed->pixels);

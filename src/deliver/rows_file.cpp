@@ -2,6 +2,7 @@
 #include "deliver/rows_file.h"
 
 #include "base/atomic_file.h"
+#include "base/phrase.h"
 #include "base/version.h"
 #include "codec/exif.h"
 #include "codec/exr.h"
@@ -19,7 +20,8 @@ Result<void> deliverRadianceRows(const std::filesystem::path& file, int width, i
   std::string format = file.extension().string();
   std::transform(format.begin(), format.end(), format.begin(), [](unsigned char c) { return char(std::tolower(c)); });
   if (format != ".exr" && format != ".tif" && format != ".tiff")
-    return fail(ErrorCode::UnsupportedFormat, "`" + file.string() + "`: joined radiance is written as .exr or .tif.");
+    return fail(ErrorCode::UnsupportedFormat,
+                phrase("`{}`: joined radiance is written as .exr or .tif.", file.string()));
   return writeAtomically(file, [&](const std::filesystem::path& temporary) -> Result<void> {
     if (format == ".exr") {
       ExrOptions exr;

@@ -3,6 +3,7 @@
 
 #include "base/atomic_file.h"
 #include "base/parallel.h"
+#include "base/phrase.h"
 #include "base/vector_clones.h"
 #include "base/version.h"
 #include "codec/avif_file.h"
@@ -124,8 +125,8 @@ Result<void> compare(const fs::path& file, const Means& meant, const Means& foun
   for (std::size_t i = 0; i < meant.size(); ++i) worst = std::max(worst, std::abs(meant[i] - found[i]));
   if (worst <= tolerance) return {};
   return fail(ErrorCode::CannotWrite,
-              "`" + file.string() +
-                  "` was written, but what can be read back differs from the picture; write it to another disk.");
+              phrase("`{}` was written, but what can be read back differs from the picture; write it to another disk.",
+                     file.string()));
 }
 
 /// Display-linear Rec. 709 of sRGB codes.
@@ -212,9 +213,8 @@ Result<void> writeJpegWithin(const fs::path& file, ImageView<const std::uint8_t>
   }
   if (done = write(low); !done) return done;
   if (!fits())
-    return fail(ErrorCode::CannotWrite,
-                fmt::format("`{}` does not fit into {} kB even at quality {}; ask for fewer pixels.",
-                            file.filename().string(), t.mostKilobytes, low));
+    return fail(ErrorCode::CannotWrite, phrase("`{}` does not fit into {} kB even at quality {}; ask for fewer pixels.",
+                                               file.filename().string(), t.mostKilobytes, low));
   return done;
 }
 
@@ -346,14 +346,16 @@ const std::vector<Target>& targets() {
       return t;
     };
     std::vector<Target> list{
-        make("jpeg", "JPEG", "JPEG, full size, sRGB", Target::Format::Jpeg, ColourSpace::Srgb, ""),
-        make("web", "web JPEG", "JPEG for the web", Target::Format::Jpeg, ColourSpace::Srgb, "-web"),
-        make("print", "print TIFF", "TIFF for print, 16 bit, opRGB", Target::Format::Tiff, ColourSpace::OpRgb,
-             "-print"),
-        make("archive", "OpenEXR", "OpenEXR, the radiance itself", Target::Format::Exr, ColourSpace::Srgb, ""),
-        make("hdr-avif", "HDR AVIF", "AVIF for HDR screens", Target::Format::AvifHdr, ColourSpace::Srgb, "-hdr"),
-        make("hdr-jxl", "HDR JPEG XL", "JPEG XL for HDR screens", Target::Format::JxlHdr, ColourSpace::Srgb, "-hdr"),
-        make("hdr-jpeg", "HDR JPEG", "JPEG that bright screens show brighter", Target::Format::JpegHdr,
+        make("jpeg", "JPEG", phrase("JPEG, full size, sRGB"), Target::Format::Jpeg, ColourSpace::Srgb, ""),
+        make("web", phrase("web JPEG"), phrase("JPEG for the web"), Target::Format::Jpeg, ColourSpace::Srgb, "-web"),
+        make("print", phrase("print TIFF"), phrase("TIFF for print, 16 bit, opRGB"), Target::Format::Tiff,
+             ColourSpace::OpRgb, "-print"),
+        make("archive", "OpenEXR", phrase("OpenEXR, the radiance itself"), Target::Format::Exr, ColourSpace::Srgb, ""),
+        make("hdr-avif", phrase("HDR AVIF"), phrase("AVIF for HDR screens"), Target::Format::AvifHdr, ColourSpace::Srgb,
+             "-hdr"),
+        make("hdr-jxl", phrase("HDR JPEG XL"), phrase("JPEG XL for HDR screens"), Target::Format::JxlHdr,
+             ColourSpace::Srgb, "-hdr"),
+        make("hdr-jpeg", phrase("HDR JPEG"), phrase("JPEG that bright screens show brighter"), Target::Format::JpegHdr,
              ColourSpace::Srgb, "-hdr")};
     list[1].longEdge = 2048, list[1].mostKilobytes = 1500, list[1].sharpening = 0.25;
     list[2].ppi = 300, list[2].sharpening = 0.2;
@@ -381,11 +383,10 @@ const char* endingOf(const Target& t) {
 
 std::string sizeWords(const Target& t, int width, int height) {
   const Roi size = t.longEdge > 0 ? fitted(width, height, t.longEdge) : Roi{0, 0, width, height};
-  std::string words = fmt::format("{} x {} pixels", size.width, size.height);
+  std::string words = phrase("{} x {} pixels", size.width, size.height);
   if (t.ppi > 0)
-    words +=
-        fmt::format(", {:.1f} x {:.1f} cm at {} ppi", size.width * 2.54 / t.ppi, size.height * 2.54 / t.ppi, t.ppi);
-  if (t.mostKilobytes > 0) words += fmt::format(", up to {} kB", t.mostKilobytes);
+    words += phrase(", {:.1f} x {:.1f} cm at {} ppi", size.width * 2.54 / t.ppi, size.height * 2.54 / t.ppi, t.ppi);
+  if (t.mostKilobytes > 0) words += phrase(", up to {} kB", t.mostKilobytes);
   return words;
 }
 
@@ -413,15 +414,15 @@ Result<std::string> fileName(const std::string& pattern, const NameFacts& f, con
     else if (word == "height")
       out += std::to_string(f.height);
     else
-      return fail(ErrorCode::InvalidArgument,
-                  "The file name knows {job}, {view}, {number}, {date}, {target}, {width} and {height}, but not `{" +
-                      word + "}`.");
+      return fail(ErrorCode::InvalidArgument, phrase("The file name knows {{job}}, {{view}}, {{number}}, {{date}}, "
+                                                     "{{target}}, {{width}} and {{height}}, but not `{{{}}}`.",
+                                                     word));
     i = end;
   }
   for (char& c : out)
     if (c == '/' || c == '\\' || c == ':' || static_cast<unsigned char>(c) < 32) c = '-';
   while (!out.empty() && (out.front() == '.' || out.front() == ' ')) out.erase(out.begin());
-  if (out.empty()) return fail(ErrorCode::InvalidArgument, "The file name is empty; put {view} into it.");
+  if (out.empty()) return fail(ErrorCode::InvalidArgument, phrase("The file name is empty; put {view} into it."));
   return out;
 }
 

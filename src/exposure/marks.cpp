@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "exposure/marks.h"
+#include "base/phrase.h"
 
+#include <algorithm>
 #include <array>
 #include <charconv>
 #include <cmath>
@@ -41,8 +43,8 @@ bool dropSuffix(std::string_view& s, std::string_view suffix) {
   return true;
 }
 
-std::optional<double> number(std::string_view s) {
-  s = trimmed(s);
+std::optional<double> number(std::string_view text) {
+  const std::string s = pointed(trimmed(text));
   double value = 0;
   const auto [end, error] = std::from_chars(s.data(), s.data() + s.size(), value);
   if (s.empty() || error != std::errc{} || end != s.data() + s.size() || !std::isfinite(value)) return {};
@@ -70,6 +72,16 @@ std::string figure(double value) {
 
 } // namespace
 
+std::string pointed(std::string_view figure) {
+  constexpr std::size_t kThousands = 3;
+  std::string out(figure);
+  const auto comma = out.find(',');
+  if (comma != std::string::npos && out.size() - comma - 1 != kThousands &&
+      out.find(',', comma + 1) == std::string::npos)
+    out[comma] = '.';
+  return out;
+}
+
 Seconds timeAtThirds(int thirds) {
   return {std::exp2(-thirds / 3.0)};
 }
@@ -83,7 +95,7 @@ std::vector<Seconds> shutterMarks() {
   return marks;
 }
 
-std::string print(Seconds t) {
+std::string markOf(Seconds t) {
   const int thirds = nearestThirds(t);
   const bool onLadder = std::abs(-3 * std::log2(t.value) - thirds) < 0.06;
   if (onLadder && thirds <= kShortestMarkThirds && thirds >= kLongestMarkThirds) {
@@ -95,12 +107,20 @@ std::string print(Seconds t) {
   return figure(t.value) + " s";
 }
 
-std::string print(FNumber n) {
+std::string markOf(FNumber n) {
   const double thirds = 6 * std::log2(n.value);
   const long k = std::lround(thirds);
   if (std::abs(thirds - double(k)) < 0.06 && k >= 0 && k < long(kApertureMarks.size()))
     return fmt::format("f/{:g}", kApertureMarks[k]);
   return fmt::format("f/{:.1f}", n.value);
+}
+
+std::string print(Seconds t) {
+  return withDecimalMark(markOf(t));
+}
+
+std::string print(FNumber n) {
+  return withDecimalMark(markOf(n));
 }
 
 std::string print(Iso s) {
@@ -117,7 +137,7 @@ std::string print(Stops s) {
   const char* sign = s.value < 0 ? "-" : "+";
   if (std::abs(thirds - double(k)) > 0.02) {
     const std::string amount = fmt::format("{:.1f}", std::abs(s.value));
-    return amount == "0.0" ? "0" : sign + amount;
+    return amount == "0.0" ? "0" : sign + withDecimalMark(amount);
   }
   if (k == 0) return "0";
   const long whole = std::labs(k) / 3, rest = std::labs(k) % 3;
@@ -127,7 +147,8 @@ std::string print(Stops s) {
 
 std::string printAmount(Stops s) {
   const double rounded = std::round(s.value * 10) / 10;
-  return fmt::format("{:g} {}", rounded == 0 ? 0.0 : rounded, std::abs(rounded) <= 1 ? "stop" : "stops");
+  const double amount = rounded == 0 ? 0.0 : rounded;
+  return std::abs(rounded) <= 1 ? phrase("{:g} stop", amount) : phrase("{:g} stops", amount);
 }
 
 std::optional<Seconds> parseTime(std::string_view text) {

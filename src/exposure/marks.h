@@ -22,9 +22,14 @@ inline constexpr int kLongestMarkThirds = -15; ///< 30 s; longer is bulb
 /// All marks from 1/8000 to 30 s, shortest first, exact values.
 [[nodiscard]] std::vector<Seconds> shutterMarks();
 
-/// "1/125", "0.4 s", "30 s"; longer than the marks: "bulb 64 s". A time off the ladder prints its own figure.
-[[nodiscard]] std::string print(Seconds t);
+/// "1/125", "0.4 s", "30 s"; longer than the marks: "bulb 64 s". A time off the ladder prints its own figure. In files:
+/// the same in every language.
+[[nodiscard]] std::string markOf(Seconds t);
 /// "f/5.6".
+[[nodiscard]] std::string markOf(FNumber n);
+
+/// The same for people: with the decimal mark of their language.
+[[nodiscard]] std::string print(Seconds t);
 [[nodiscard]] std::string print(FNumber n);
 /// "ISO 100".
 [[nodiscard]] std::string print(Iso s);
@@ -33,6 +38,11 @@ inline constexpr int kLongestMarkThirds = -15; ///< 30 s; longer is bulb
 /// One decimal with the unit: "0.8 stop", "2 stops".
 [[nodiscard]] std::string printAmount(Stops s);
 
+/// A figure as it was typed, with a point for its decimal comma: "2,3" is "2.3". "1,600" may mean thousands: it stays,
+/// and is no figure.
+[[nodiscard]] std::string pointed(std::string_view figure);
+
+/// Wherever figures are read, a comma is a decimal mark as well as a point (`pointed`).
 /// "1/125", "1/125 s", "0.4", "0.4 s", "2\"", "2s". A printed mark becomes its exact value. Nothing for anything else.
 [[nodiscard]] std::optional<Seconds> parseTime(std::string_view text);
 /// "f/5.6", "F5.6", "5.6".

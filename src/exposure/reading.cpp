@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "exposure/reading.h"
+#include "base/phrase.h"
 
 #include "exposure/marks.h"
 
@@ -10,11 +11,25 @@
 namespace ml {
 namespace {
 
+bool isDigit(char c) {
+  return c >= '0' && c <= '9';
+}
+
+/// The comma of "EV 2,3"; that of "f/8,1/125" parts two figures.
+bool isDecimalMark(std::string_view text, std::size_t comma) {
+  if (comma == 0 || comma + 1 == text.size() || !isDigit(text[comma - 1]) || !isDigit(text[comma + 1])) return false;
+  std::size_t after = comma + 1;
+  while (after < text.size() && isDigit(text[after])) ++after;
+  constexpr std::size_t kThousands = 3;
+  return after - comma - 1 != kThousands && (after == text.size() || text[after] != '/');
+}
+
 std::vector<std::string> words(std::string_view text) {
   std::vector<std::string> out;
   std::string word;
-  for (const char c : text) {
-    if (c == ' ' || c == '\t' || c == ',') {
+  for (std::size_t i = 0; i < text.size(); ++i) {
+    const char c = text[i];
+    if (c == ' ' || c == '\t' || (c == ',' && !isDecimalMark(text, i))) {
       if (!word.empty()) out.push_back(std::move(word));
       word.clear();
     } else {
@@ -34,8 +49,8 @@ std::string joined(const std::vector<std::string>& parts) {
 std::optional<Stops> asLuminance(std::string_view text) {
   for (const std::string_view unit : {"cd/m2", "cd/m^2", "cd/m\u00b2", "nit", "nits"}) {
     if (!text.ends_with(unit)) continue;
-    std::string_view figure = text.substr(0, text.size() - unit.size());
-    while (!figure.empty() && figure.back() == ' ') figure.remove_suffix(1);
+    std::string figure = pointed(text.substr(0, text.size() - unit.size()));
+    while (!figure.empty() && figure.back() == ' ') figure.pop_back();
     double value = 0;
     const auto [end, error] = std::from_chars(figure.data(), figure.data() + figure.size(), value);
     if (error != std::errc{} || end != figure.data() + figure.size() || !(value > 0) || !std::isfinite(value))
@@ -100,11 +115,19 @@ std::optional<Stops> parseReading(std::string_view text, FNumber aperture, Iso i
 
 const std::vector<LightLevel>& everydayLight() {
   static const std::vector<LightLevel> levels{
-      {{16}, "snow in full sun"},      {{15}, "front-lit, full sun"}, {{14}, "hazy sun"},
-      {{13}, "bright cloud"},          {{12}, "overcast, shade"},     {{10}, "just after sunset"},
-      {{9}, "bright signs"},           {{8}, "bright street"},        {{7}, "office"},
-      {{6}, "rooms at home"},          {{4}, "floodlit walls"},       {{2}, "lit skyline, far"},
-      {{-2.5}, "full moon landscape"},
+      {{16}, wording("snow in full sun")},
+      {{15}, wording("front-lit, full sun")},
+      {{14}, wording("hazy sun")},
+      {{13}, wording("bright cloud")},
+      {{12}, wording("overcast, shade")},
+      {{10}, wording("just after sunset")},
+      {{9}, wording("bright signs")},
+      {{8}, wording("bright street")},
+      {{7}, wording("office")},
+      {{6}, wording("rooms at home")},
+      {{4}, wording("floodlit walls")},
+      {{2}, wording("lit skyline, far")},
+      {{-2.5}, wording("full moon landscape")},
   };
   return levels;
 }

@@ -2,6 +2,7 @@
 #include "farm/farm.h"
 
 #include "base/atomic_file.h"
+#include "base/phrase.h"
 
 #include <nlohmann/json.hpp>
 
@@ -88,8 +89,9 @@ Result<RunSummary> joinFarm(const FarmManifest& manifest, const RunOptions& opti
       summary.sets.push_back(std::move(*made));
       continue;
     }
-    const Error unmade{ErrorCode::Stopped, "It is not made yet; `mellow-lantern-cli farm resume " +
-                                               options.out.string() + "` makes what is missing."};
+    const Error unmade{
+        ErrorCode::Stopped,
+        phrase("It is not made yet; `mellow-lantern-cli farm resume {}` makes what is missing.", options.out.string())};
     const Error why = !view ? view.error() : failureOf(options.out, set.name).value_or(unmade);
     summary.sets.push_back(failedView(view ? *view : RunView{set.name, {}}, options, why));
   }

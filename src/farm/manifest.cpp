@@ -2,6 +2,7 @@
 #include "farm/manifest.h"
 
 #include "base/atomic_file.h"
+#include "base/phrase.h"
 #include "base/plain_name.h"
 
 #include <nlohmann/json.hpp>
@@ -55,8 +56,8 @@ std::string toText(const FarmManifest& manifest) {
 
 Result<FarmManifest> manifestFrom(const std::string& text) {
   const auto wrong = [] {
-    return fail(ErrorCode::FileUnreadable, "`farm/manifest.json` cannot be read; begin the farm again with its card "
-                                           "and the same folder: what is made already is kept.");
+    return fail(ErrorCode::FileUnreadable, phrase("`farm/manifest.json` cannot be read; begin the farm again with its "
+                                                  "card and the same folder: what is made already is kept."));
   };
   const json document = json::parse(text, nullptr, false);
   if (!document.is_object()) return wrong();
@@ -93,9 +94,9 @@ Result<void> saveManifest(const FarmManifest& manifest, const fs::path& out) {
 Result<FarmManifest> loadManifest(const fs::path& out) {
   const auto text = readText(farmFolder(out) / "manifest.json");
   if (!text)
-    return fail(ErrorCode::FileMissing, "There is no farm in `" + out.string() +
-                                            "`; begin one with `mellow-lantern-cli farm CARD --out " + out.string() +
-                                            "`.");
+    return fail(ErrorCode::FileMissing,
+                phrase("There is no farm in `{}`; begin one with `mellow-lantern-cli farm CARD --out {}`.",
+                       out.string(), out.string()));
   return manifestFrom(*text);
 }
 

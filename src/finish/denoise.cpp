@@ -2,6 +2,7 @@
 #include "finish/denoise.h"
 
 #include "base/parallel.h"
+#include "base/phrase.h"
 #include "base/vector_clones.h"
 #include "image/colour.h"
 
@@ -70,10 +71,10 @@ Result<Image<float>> denoised(ImageView<const float> radiance, const NoiseByLigh
     coarse[i] = float(3 * strength * sigma);
   }
   bool stop = false;
-  progress.at("Quiet the noise", 0.1);
+  progress.at(phrase("Quiet the noise"), 0.1);
   Image<float> once = smoothed(radiance, fine, 1, progress.stop, stop);
   if (stop) return stopped();
-  progress.at("Quiet the noise", 0.5);
+  progress.at(phrase("Quiet the noise"), 0.5);
   Image<float> twice = smoothed(once.view(), coarse, 2, progress.stop, stop);
   if (stop) return stopped();
   return twice;

@@ -2,6 +2,7 @@
 #include "finish/finish.h"
 
 #include "base/parallel.h"
+#include "base/phrase.h"
 #include "base/vector_clones.h"
 #include "finish/hues.h"
 #include "image/colour.h"
@@ -149,7 +150,7 @@ template <class Write>
 Result<FinishReport> Finisher::run(ImageView<const float> picture, const Recipe& recipe, Roi part, double headroom,
                                    const Progress& progress, const Write& write) {
   if (const auto reason = recipe.invalidReason())
-    return fail(ErrorCode::InvalidArgument, "The picture cannot be finished: " + *reason + ".");
+    return fail(ErrorCode::InvalidArgument, phrase("The picture cannot be finished: {}.", *reason));
   if (part.width == 0) part = {0, 0, picture.width, picture.height};
   const AreaMaps& maps = areaMaps(recipe, picture.width, picture.height);
   const LightPlacer placer(analysis_, recipe.tone, picture.width, picture.height, headroom);
@@ -175,7 +176,7 @@ Result<FinishReport> Finisher::run(ImageView<const float> picture, const Recipe&
       }
       write(rows.row(y), gain.data(), n, skip, y - part.y, codes.data(), white, black);
     }
-    progress.at("Finish", double(rowsDone += band.end - band.begin) / part.height);
+    progress.at(phrase("Finish"), double(rowsDone += band.end - band.begin) / part.height);
   });
   if (!finished) return stopped();
   FinishReport report;

@@ -1,75 +1,74 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "finish/judgement.h"
 
+#include "base/phrase.h"
 #include "finish/lines.h"
 
 #include <algorithm>
 #include <cmath>
-#include <fmt/format.h>
 
 namespace ml {
 namespace {
 
 /// "1.2 stops", "1.0 stop" and "0.5 stop".
 std::string stops(double v) {
-  return fmt::format("{:.1f} stop{}", v, v > 1.05 ? "s" : "");
+  return v > 1.05 ? phrase("{:.1f} stops", v) : phrase("{:.1f} stop", v);
 }
 
-const char* placeWord(SceneKind kind) {
-  return kind == SceneKind::Interior ? "room" : kind == SceneKind::Landscape ? "land" : "picture";
+std::string placeWord(SceneKind kind) {
+  return kind == SceneKind::Interior    ? phrase("The room")
+         : kind == SceneKind::Landscape ? phrase("The land")
+                                        : phrase("The picture");
 }
 
 std::string allowed(const Finding& f, int digits) {
-  return f.tooMuch ? fmt::format("; up to {:.{}f} is not seen", f.threshold, digits) : std::string();
+  return f.tooMuch ? phrase("; up to {:.{}f} is not seen", f.threshold, digits) : std::string();
 }
 
 } // namespace
 
 std::string sentence(const Finding& f, const JudgedScene& scene) {
   switch (f.kind) {
-  case FindingKind::WhiteClipped: return fmt::format("{:.1f} % of the picture is at white{}.", f.figure, allowed(f, 0));
-  case FindingKind::BlackClipped: return fmt::format("{:.1f} % of the picture is at black{}.", f.figure, allowed(f, 0));
-  case FindingKind::Halo: return fmt::format("Edges carry rims of {:.2f} stop{}.", f.figure, allowed(f, 2));
+  case FindingKind::WhiteClipped: return phrase("{:.1f} % of the picture is at white{}.", f.figure, allowed(f, 0));
+  case FindingKind::BlackClipped: return phrase("{:.1f} % of the picture is at black{}.", f.figure, allowed(f, 0));
+  case FindingKind::Halo: return phrase("Edges carry rims of {:.2f} stop{}.", f.figure, allowed(f, 2));
   case FindingKind::Flat:
-    if (f.figure < 0) return "There is too little texture to say how crisp it is.";
-    return fmt::format("Texture keeps {:.0f} % of the contrast that an exposure made for it would give{}.",
-                       100 * f.figure,
-                       f.tooMuch ? fmt::format("; below {:.0f} % it looks flat", 100 * f.threshold) : "");
+    if (f.figure < 0) return phrase("There is too little texture to say how crisp it is.");
+    return phrase("Texture keeps {:.0f} % of the contrast that an exposure made for it would give{}.", 100 * f.figure,
+                  f.tooMuch ? phrase("; below {:.0f} % it looks flat", 100 * f.threshold) : std::string());
   case FindingKind::UnnaturalColour:
-    return fmt::format("{:.1f} % of the picture is more colourful than the scene was{}.", f.figure, allowed(f, 1));
-  case FindingKind::ShadowNoise: return fmt::format("Noise in the shadows is {:.1f} L*{}.", f.figure, allowed(f, 1));
-  case FindingKind::TiltedVerticals: return fmt::format("Verticals lean by {:.1f} degrees{}.", f.figure, allowed(f, 1));
+    return phrase("{:.1f} % of the picture is more colourful than the scene was{}.", f.figure, allowed(f, 1));
+  case FindingKind::ShadowNoise: return phrase("Noise in the shadows is {:.1f} L*{}.", f.figure, allowed(f, 1));
+  case FindingKind::TiltedVerticals: return phrase("Verticals lean by {:.1f} degrees{}.", f.figure, allowed(f, 1));
   case FindingKind::GhostsLeft:
-    if (f.figure < 0) return "Ghosts were not looked for.";
-    return fmt::format("Ghosts are left in {:.2f} % of the picture{}.", f.figure, allowed(f, 2));
+    if (f.figure < 0) return phrase("Ghosts were not looked for.");
+    return phrase("Ghosts are left in {:.2f} % of the picture{}.", f.figure, allowed(f, 2));
   case FindingKind::Greyer: {
-    const char* metered = scene.byFrame ? "the frame you metered" : "a single metered exposure";
-    if (f.figure < 0.1) return fmt::format("The {} is as light as {}.", placeWord(scene.kind), metered);
-    return fmt::format("The {} is {} darker than {}.", placeWord(scene.kind), stops(f.figure), metered);
+    const std::string metered = scene.byFrame ? phrase("the frame you metered") : phrase("a single metered exposure");
+    if (f.figure < 0.1) return phrase("{} is as light as {}.", placeWord(scene.kind), metered);
+    return phrase("{} is {} darker than {}.", placeWord(scene.kind), stops(f.figure), metered);
   }
   case FindingKind::MilkyWindow:
-    if (f.figure < 0) return "There is no window with a view to judge.";
-    return fmt::format("The view in the window keeps {:.0f} % of the contrast of a frame exposed for it{}.",
-                       100 * f.figure,
-                       f.tooMuch ? fmt::format("; below {:.0f} % it looks milky", 100 * f.threshold) : "");
-  default:
-    return fmt::format("{:.2f} % of the picture are dark blotches of one pure colour{}.", f.figure, allowed(f, 1));
+    if (f.figure < 0) return phrase("There is no window with a view to judge.");
+    return phrase("The view in the window keeps {:.0f} % of the contrast of a frame exposed for it{}.", 100 * f.figure,
+                  f.tooMuch ? phrase("; below {:.0f} % it looks milky", 100 * f.threshold) : std::string());
+  default: return phrase("{:.2f} % of the picture are dark blotches of one pure colour{}.", f.figure, allowed(f, 1));
   }
 }
 
 std::string remedyWords(FindingKind kind) {
   switch (kind) {
-  case FindingKind::WhiteClipped: return "Bring the lights down";
-  case FindingKind::BlackClipped: return "Lift the darkest tones";
-  case FindingKind::Halo: return "Less form and texture";
-  case FindingKind::Flat: return "Give contrast back";
-  case FindingKind::UnnaturalColour: return "Calm the colour";
-  case FindingKind::ShadowNoise: return "Quiet the shadows";
-  case FindingKind::GhostsLeft: return "Combine again, stricter on movement";
-  case FindingKind::Greyer: return "As light as metered";
-  case FindingKind::MilkyWindow: return "Clear the view";
-  case FindingKind::Blotches: return "Calm the darkest colours";
-  default: return "Set the verticals plumb";
+  case FindingKind::WhiteClipped: return phrase("Bring the lights down");
+  case FindingKind::BlackClipped: return phrase("Lift the darkest tones");
+  case FindingKind::Halo: return phrase("Less form and texture");
+  case FindingKind::Flat: return phrase("Give contrast back");
+  case FindingKind::UnnaturalColour: return phrase("Calm the colour");
+  case FindingKind::ShadowNoise: return phrase("Quiet the shadows");
+  case FindingKind::GhostsLeft: return phrase("Combine again, stricter on movement");
+  case FindingKind::Greyer: return phrase("As light as metered");
+  case FindingKind::MilkyWindow: return phrase("Clear the view");
+  case FindingKind::Blotches: return phrase("Calm the darkest colours");
+  default: return phrase("Set the verticals plumb");
   }
 }
 

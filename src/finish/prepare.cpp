@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "base/phrase.h"
 #include "finish/denoise.h"
 #include "finish/finish.h"
 #include "finish/foot.h"
@@ -41,7 +42,7 @@ Result<Image<float>> prepared(ImageView<const float> radiance, const Recipe& rec
   const ShapeMap shape(recipe.geometry, radiance.width, radiance.height, lens ? &lens->map : nullptr,
                        lens ? lens->focal : kAssumedFocal);
   if (!shape.identity()) {
-    progress.at("Straighten", 0.8);
+    progress.at(phrase("Straighten"), 0.8);
     auto straight = shaped(current(), shape, progress);
     if (!straight) return passOn(straight.error());
     picture = std::move(*straight);
@@ -77,7 +78,7 @@ Result<Finished> finishSphere(ImageView<const float> radiance, const Recipe& rec
 Result<Finished> finishRadiance(ImageView<const float> radiance, const Recipe& recipe, const SceneFacts& facts,
                                 const LensFacts* lens, const Progress& progress) {
   if (const auto reason = recipe.invalidReason())
-    return fail(ErrorCode::InvalidArgument, "The picture cannot be finished: " + *reason + ".");
+    return fail(ErrorCode::InvalidArgument, phrase("The picture cannot be finished: {}.", *reason));
   const bool sphere = staysSphere(facts, recipe);
   if (sphere && !needsPreparation(recipe)) return finishSphere(radiance, recipe, facts, progress);
   if (!needsPreparation(recipe)) return finishPicture(radiance, analyseTone(radiance, facts), recipe, progress);

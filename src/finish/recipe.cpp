@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "finish/recipe.h"
 
+#include "base/phrase.h"
 #include "finish/foot.h"
 
 #include <algorithm>
@@ -19,30 +20,34 @@ bool outside(const Spot2& p) {
 }
 
 std::optional<std::string> invalidTone(const ToneSettings& t) {
-  if (outside(t.exposure, -6, 6)) return "exposure must lie between -6 and 6 stops";
-  if (outside(t.balance, 0, 1.5)) return "balance must lie between 0 and 1.5";
-  if (outside(t.detail, 0, 3) || outside(t.form, 0, 3)) return "detail and form must lie between 0 and 3";
+  if (outside(t.exposure, -6, 6)) return phrase("exposure must lie between -6 and 6 stops");
+  if (outside(t.balance, 0, 1.5)) return phrase("balance must lie between 0 and 1.5");
+  if (outside(t.detail, 0, 3) || outside(t.form, 0, 3)) return phrase("detail and form must lie between 0 and 3");
   if (outside(t.saturation, 0, 2) || outside(t.vivid, -1, 2))
-    return "saturation must lie between 0 and 2, vivid between -1 and 2";
-  if (outside(t.warmth, -4, 4) || outside(t.tint, -4, 4)) return "warmth and tint must lie between -4 and 4 stops";
-  if (outside(t.veil, 0, 1) || outside(t.quiet, 0, 2)) return "veil must lie between 0 and 1, quiet between 0 and 2";
-  if (t.pulls.size() > kMost) return "there are too many pulls";
+    return phrase("saturation must lie between 0 and 2, vivid between -1 and 2");
+  if (outside(t.warmth, -4, 4) || outside(t.tint, -4, 4))
+    return phrase("warmth and tint must lie between -4 and 4 stops");
+  if (outside(t.veil, 0, 1) || outside(t.quiet, 0, 2))
+    return phrase("veil must lie between 0 and 1, quiet between 0 and 2");
+  if (t.pulls.size() > kMost) return phrase("there are too many pulls");
   for (const Tie& p : t.pulls)
-    if (outside(p.scene, -60, 60) || outside(p.paper, -12, 2)) return "pulls must lie between -12 and 2 stops of paper";
+    if (outside(p.scene, -60, 60) || outside(p.paper, -12, 2))
+      return phrase("pulls must lie between -12 and 2 stops of paper");
   return {};
 }
 
 std::optional<std::string> invalidArea(const Area& a) {
-  if (outside(a.a) || outside(a.b) || outside(a.angle, -360, 360)) return "an area lies far outside the picture";
-  if (outside(a.softness, 0, 1)) return "softness must lie between 0 and 1";
+  if (outside(a.a) || outside(a.b) || outside(a.angle, -360, 360))
+    return phrase("an area lies far outside the picture");
+  if (outside(a.softness, 0, 1)) return phrase("softness must lie between 0 and 1");
   if (outside(a.exposure, -6, 6) || outside(a.warmth, -4, 4) || outside(a.tint, -4, 4) ||
       outside(a.saturation, -1, 2) || outside(a.contrast, -1, 2))
-    return "an area's moves are too large";
-  if (a.strokes.size() > kMost) return "an area has too many strokes";
+    return phrase("an area's moves are too large");
+  if (a.strokes.size() > kMost) return phrase("an area has too many strokes");
   for (const auto& s : a.strokes) {
-    if (outside(s.radius, 0, 1) || s.points.size() > 100000) return "a stroke is too large";
+    if (outside(s.radius, 0, 1) || s.points.size() > 100000) return phrase("a stroke is too large");
     if (std::any_of(s.points.begin(), s.points.end(), [](const Spot2& p) { return outside(p); }))
-      return "a stroke lies far outside the picture";
+      return phrase("a stroke lies far outside the picture");
   }
   return {};
 }
@@ -50,15 +55,15 @@ std::optional<std::string> invalidArea(const Area& a) {
 std::optional<std::string> invalidGeometry(const Geometry& g) {
   if (outside(g.distortion, -0.3, 0.3) || outside(g.vignetting, -3, 3) || outside(g.redFringe, -20, 20) ||
       outside(g.blueFringe, -20, 20))
-    return "the lens correction is too large";
+    return phrase("the lens correction is too large");
   if (outside(g.roll, -45, 45) || outside(g.pitch, -45, 45) || outside(g.yaw, -45, 45) || outside(g.strength, 0, 2))
-    return "the picture is turned too far";
-  if (!g.corners.empty() && g.corners.size() != 4) return "a perspective needs four corners";
+    return phrase("the picture is turned too far");
+  if (!g.corners.empty() && g.corners.size() != 4) return phrase("a perspective needs four corners");
   if (std::any_of(g.corners.begin(), g.corners.end(), [](const Spot2& p) { return outside(p); }))
-    return "a corner lies far outside the picture";
+    return phrase("a corner lies far outside the picture");
   if (outside(g.cropX, 0, 1) || outside(g.cropY, 0, 1) || !(g.cropWidth >= 0.02) || !(g.cropHeight >= 0.02) ||
       g.cropX + g.cropWidth > 1.000001 || g.cropY + g.cropHeight > 1.000001)
-    return "the crop must lie inside the picture";
+    return phrase("the crop must lie inside the picture");
   return {};
 }
 
@@ -67,18 +72,18 @@ std::optional<std::string> invalidGeometry(const Geometry& g) {
 std::optional<std::string> Recipe::invalidReason() const {
   if (const auto reason = invalidTone(tone)) return reason;
   if (outside(sharpening, 0, 2) || outside(denoise, 0, 1))
-    return "sharpening must lie between 0 and 2, noise reduction between 0 and 1";
-  if (outside(foot, 0, kWidestFoot)) return "the foot of a sphere is covered by at most 40 degrees";
-  if (outside(strength, 0, 1)) return "strength must lie between 0 and 1";
-  if (hues.size() > kMost || areas.size() > kMost || healings.size() > kMost) return "there are too many parts";
+    return phrase("sharpening must lie between 0 and 2, noise reduction between 0 and 1");
+  if (outside(foot, 0, kWidestFoot)) return phrase("the foot of a sphere is covered by at most 40 degrees");
+  if (outside(strength, 0, 1)) return phrase("strength must lie between 0 and 1");
+  if (hues.size() > kMost || areas.size() > kMost || healings.size() > kMost) return phrase("there are too many parts");
   for (const HueMove& h : hues)
     if (outside(h.hue, -360, 720) || outside(h.width, 1, 180) || outside(h.saturation, -1, 1) ||
         outside(h.lightness, -3, 3))
-      return "a colour is moved too far";
+      return phrase("a colour is moved too far");
   for (const Area& a : areas)
     if (const auto reason = invalidArea(a)) return reason;
   for (const Healing& h : healings)
-    if (outside(h.at) || outside(h.radius, 0, 0.1)) return "a healed place is too large";
+    if (outside(h.at) || outside(h.radius, 0, 0.1)) return phrase("a healed place is too large");
   return invalidGeometry(geometry);
 }
 
@@ -105,17 +110,17 @@ const std::vector<Look>& looks() {
     coolLand.exposure = -0.08;
     twilight.exposure = -0.2, twilight.vivid = 0.15, twilight.warmth = -0.06;
     sign.exposure = -0.3, sign.saturation = 0.95;
-    return std::vector<Look>{
-        look("natural", "As metered", {}),
-        look("lighter", "Lighter", lighter),
-        look("deeper", "Deeper", deeper),
-        look("quiet", "Quiet: softer contrast, calm colour", quiet),
-        look("open", "Open: a light room, whites without a cast", open, {{45, 40, -0.15, 0.05}, {220, 40, -0.2, 0}}),
-        look("warm-land", "Land in warm light", warmLand),
-        look("cool-land", "Land in cool light", coolLand),
-        look("twilight", "Twilight", twilight),
-        look("night-sign", "Lit signs at night", sign),
-        look("monochrome", "Monochrome", mono)};
+    return std::vector<Look>{look("natural", phrase("As metered"), {}),
+                             look("lighter", phrase("Lighter"), lighter),
+                             look("deeper", phrase("Deeper"), deeper),
+                             look("quiet", phrase("Quiet: softer contrast, calm colour"), quiet),
+                             look("open", phrase("Open: a light room, whites without a cast"), open,
+                                  {{45, 40, -0.15, 0.05}, {220, 40, -0.2, 0}}),
+                             look("warm-land", phrase("Land in warm light"), warmLand),
+                             look("cool-land", phrase("Land in cool light"), coolLand),
+                             look("twilight", phrase("Twilight"), twilight),
+                             look("night-sign", phrase("Lit signs at night"), sign),
+                             look("monochrome", phrase("Monochrome"), mono)};
   }();
   return all;
 }

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "base/phrase.h"
 #include "finish/recipe.h"
 
 #include <nlohmann/json.hpp>
@@ -152,7 +153,7 @@ Result<Recipe> recipeFromJson(std::string_view text) {
   try {
     const json j = json::parse(text);
     if (j.value("version", 0) != 1)
-      return fail(ErrorCode::InvalidArgument, "The recipe was written by another version; make it again here.");
+      return fail(ErrorCode::InvalidArgument, phrase("The recipe was written by another version; make it again here."));
     Recipe r;
     r.look = j.value("look", r.look);
     r.strength = j.value("strength", r.strength);
@@ -168,10 +169,10 @@ Result<Recipe> recipeFromJson(std::string_view text) {
     for (const auto& h : j.value("healings", json::array()))
       r.healings.push_back({spotFrom(h.at("at")), h.value("radius", 0.01)});
     if (const auto reason = r.invalidReason())
-      return fail(ErrorCode::InvalidArgument, "The recipe cannot be used: " + *reason + ".");
+      return fail(ErrorCode::InvalidArgument, phrase("The recipe cannot be used: {}.", *reason));
     return r;
   } catch (const json::exception& error) {
-    return fail(ErrorCode::InvalidArgument, std::string("The recipe is not understood (") + error.what() + ").");
+    return fail(ErrorCode::InvalidArgument, phrase("The recipe is not understood ({}).", error.what()));
   }
 }
 

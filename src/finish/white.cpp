@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "finish/white.h"
 
+#include "base/phrase.h"
 #include "finish/areas.h"
 #include "image/colour.h"
 #include "image/colour_difference.h"
@@ -8,7 +9,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <fmt/format.h>
 
 namespace ml {
 namespace {
@@ -162,14 +162,14 @@ std::optional<WallUnderTwoLights> compareWall(ImageView<const float> first, Imag
 
 std::string sentence(const WallUnderTwoLights& wall, const std::string& first, const std::string& second) {
   if (wall.difference < 1)
-    return fmt::format("The wall has the same colour in \"{}\" and \"{}\" (CIEDE2000 {:.1f}).", first, second,
-                       wall.difference);
-  std::string out = fmt::format("In \"{}\" the wall is {:.1f} (CIEDE2000) {} than in \"{}\"", second, wall.difference,
-                                wall.warmer > 0 ? "warmer" : "cooler", first);
-  if (wall.truer < 0) return out + "; both are as true.";
+    return phrase("The wall has the same colour in \"{}\" and \"{}\" (CIEDE2000 {:.1f}).", first, second,
+                  wall.difference);
+  std::string out = phrase("In \"{}\" the wall is {:.1f} (CIEDE2000) {} than in \"{}\"", second, wall.difference,
+                           wall.warmer > 0 ? phrase("warmer") : phrase("cooler"), first);
+  if (wall.truer < 0) return phrase("{}; both are as true.", out);
   const bool one = std::abs(wall.spread[0] - wall.spread[1]) > 1;
-  return out + fmt::format("; \"{}\" is truer: {}.", wall.truer == 0 ? first : second,
-                           one ? "one light reaches all of it" : "its white is nearer to white");
+  return out + phrase("; \"{}\" is truer: {}.", wall.truer == 0 ? first : second,
+                      one ? phrase("one light reaches all of it") : phrase("its white is nearer to white"));
 }
 
 } // namespace ml

@@ -2,6 +2,7 @@
 #include "ingest/grouping.h"
 
 #include "base/parallel.h"
+#include "base/phrase.h"
 #include "codec/code_image.h"
 #include "exposure/ev.h"
 #include "exposure/marks.h"
@@ -10,7 +11,6 @@
 #include <algorithm>
 #include <cmath>
 #include <cstdio>
-#include <fmt/format.h>
 #include <map>
 #include <set>
 
@@ -43,24 +43,23 @@ bool bracketed(const FileGroup& set) {
 /// Why `next` does not belong to `set`; empty when it does.
 std::string whyNew(const FileGroup& set, const FileFacts& next) {
   const FileFacts& last = set.files.back();
-  if (last.path.parent_path() != next.path.parent_path()) return "another folder";
-  if (last.metadata.camera != next.metadata.camera) return "another camera";
-  if (last.width != next.width || last.height != next.height) return "another picture size";
+  if (last.path.parent_path() != next.path.parent_path()) return phrase("another folder");
+  if (last.metadata.camera != next.metadata.camera) return phrase("another camera");
+  if (last.width != next.width || last.height != next.height) return phrase("another picture size");
   const auto before = moment(last.metadata), now = moment(next.metadata);
   if (before && now && *now - *before - last.settings.time.value > kSetGapSeconds)
-    return fmt::format("a pause of {:.0f} minutes", (*now - *before) / 60);
+    return phrase("a pause of {:.0f} minutes", (*now - *before) / 60);
   const auto &f0 = last.metadata.focalLengthMm, &f1 = next.metadata.focalLengthMm;
-  if (f0 && f1 && std::abs(std::log2(*f1 / *f0)) > 0.02)
-    return fmt::format("the focal length changed to {:.0f} mm", *f1);
+  if (f0 && f1 && std::abs(std::log2(*f1 / *f0)) > 0.02) return phrase("the focal length changed to {:.0f} mm", *f1);
   if (last.metadata.aperture && next.metadata.aperture &&
       std::abs(std::log2(next.settings.aperture.value / last.settings.aperture.value)) > 0.1)
-    return fmt::format("the aperture changed to {}", print(next.settings.aperture));
+    return phrase("the aperture changed to {}", print(next.settings.aperture));
   for (const FileFacts& file : set.files) {
     if (std::abs(ev100(file.settings).value - ev100(next.settings).value) < 0.1 && next.exposureKnown)
-      return "its exposure comes again";
+      return phrase("its exposure comes again");
     const auto &a = file.metadata.bias, &b = next.metadata.bias;
     if (set.files.size() > 1 && a && b && bracketed(set) && std::abs(a->value - b->value) < 0.05)
-      return "its bracket offset comes again";
+      return phrase("its bracket offset comes again");
   }
   return {};
 }
@@ -135,7 +134,7 @@ std::vector<fs::path> collectFiles(const std::vector<fs::path>& paths, std::vect
   for (const auto& path : paths) {
     std::error_code error;
     if (!fs::exists(path, error)) {
-      leftOut.push_back({path, {ErrorCode::FileMissing, "`" + path.string() + "` is not there; check the name."}});
+      leftOut.push_back({path, {ErrorCode::FileMissing, phrase("`{}` is not there; check the name.", path.string())}});
     } else if (fs::is_directory(path, error)) {
       for (auto entry = fs::recursive_directory_iterator(path, fs::directory_options::skip_permission_denied, error);
            entry != fs::recursive_directory_iterator() && !stop.requested(); entry.increment(error)) {
@@ -150,7 +149,7 @@ std::vector<fs::path> collectFiles(const std::vector<fs::path>& paths, std::vect
             leftOut.push_back(
                 {entry->path(),
                  {ErrorCode::UnsupportedFormat,
-                  "`" + entry->path().string() + "` lies beside the frames and is none; it is passed over."},
+                  phrase("`{}` lies beside the frames and is none; it is passed over.", entry->path().string())},
                  true});
           else
             files.insert(entry->path());
@@ -193,7 +192,7 @@ Grouping groupFiles(const std::vector<fs::path>& files, const Progress& progress
       int(files.size()), progress.stop,
       [&](const Band& band) {
         for (int i = band.begin; i < band.end; ++i) read[std::size_t(i)] = inspectFile(files[std::size_t(i)]);
-        progress.at("Read what the files say", double(done += band.end - band.begin) / double(files.size()));
+        progress.at(phrase("Read what the files say"), double(done += band.end - band.begin) / double(files.size()));
       },
       8);
   std::vector<FileFacts> facts;
@@ -247,7 +246,7 @@ void splitAtPauses(Grouping& grouping) {
       const Likeness alike = likenessOf(looked(files[i - 1]), looked(files[i]), 0.1);
       if (alike.correlation >= 0.5) continue;
       splitGroup(grouping, k, i);
-      grouping.sets[k + 1].reason = fmt::format("a pause of {:.0f} s, and another view after it", *now - *before);
+      grouping.sets[k + 1].reason = phrase("a pause of {:.0f} s, and another view after it", *now - *before);
       break;
     }
   }
@@ -283,7 +282,7 @@ void lookAtGroups(Grouping& grouping, const Progress& progress) {
       int(signatures.size()), progress.stop,
       [&](const Band& band) {
         signatures[std::size_t(band.begin)] = looked(middleOf(grouping.sets[std::size_t(band.begin)]));
-        progress.at("Look at the pictures", double(++done) / double(signatures.size()));
+        progress.at(phrase("Look at the pictures"), double(++done) / double(signatures.size()));
       },
       1);
   if (!finished) return;
@@ -295,7 +294,7 @@ void lookAtGroups(Grouping& grouping, const Progress& progress) {
     const bool others = grouping.sets.size() > 1;
     if (blank && others && !group.files.empty()) {
       group.kind = GroupKind::Separator;
-      group.reason = "nothing to see but a hand, a cap or the dark: it marks the end of a set";
+      group.reason = phrase("nothing to see but a hand, a cap or the dark: it marks the end of a set");
       grouping.aside.push_back(std::move(group));
       previous = nullptr;
       continue;
@@ -317,13 +316,16 @@ void rename(FileGroup& group) {
   else if (group.kind == GroupKind::Single || group.kind == GroupKind::Separator)
     group.kind = GroupKind::Set;
 }
-constexpr const char* kByHand = "set by you";
+std::string byHand() {
+  return phrase("set by you");
+}
+
 } // namespace
 
 bool splitGroup(Grouping& grouping, std::size_t set, std::size_t file) {
   if (set >= grouping.sets.size() || file == 0 || file >= grouping.sets[set].files.size()) return false;
   FileGroup& first = grouping.sets[set];
-  FileGroup second{"", {first.files.begin() + std::ptrdiff_t(file), first.files.end()}, GroupKind::Set, kByHand};
+  FileGroup second{"", {first.files.begin() + std::ptrdiff_t(file), first.files.end()}, GroupKind::Set, byHand()};
   first.files.resize(file);
   rename(first);
   rename(second);
@@ -363,13 +365,13 @@ bool togglePosition(Grouping& grouping, std::size_t set) {
   group.kind = group.kind != GroupKind::Panorama ? GroupKind::Panorama
                : group.files.size() == 1         ? GroupKind::Single
                                                  : GroupKind::Set;
-  group.reason = kByHand;
+  group.reason = byHand();
   return true;
 }
 
 bool setAside(Grouping& grouping, std::size_t set) {
   if (set >= grouping.sets.size()) return false;
-  grouping.sets[set].reason = kByHand;
+  grouping.sets[set].reason = byHand();
   grouping.aside.push_back(std::move(grouping.sets[set]));
   grouping.sets.erase(grouping.sets.begin() + std::ptrdiff_t(set));
   return true;
@@ -378,7 +380,7 @@ bool setAside(Grouping& grouping, std::size_t set) {
 bool setFileAside(Grouping& grouping, std::size_t set, std::size_t file) {
   if (set >= grouping.sets.size() || file >= grouping.sets[set].files.size()) return false;
   if (grouping.sets[set].files.size() == 1) return setAside(grouping, set);
-  FileGroup alone{"", {grouping.sets[set].files[file]}, GroupKind::Single, kByHand};
+  FileGroup alone{"", {grouping.sets[set].files[file]}, GroupKind::Single, byHand()};
   rename(alone);
   grouping.sets[set].files.erase(grouping.sets[set].files.begin() + std::ptrdiff_t(file));
   rename(grouping.sets[set]);
@@ -391,7 +393,7 @@ bool takeBack(Grouping& grouping, std::size_t aside) {
   FileGroup group = std::move(grouping.aside[aside]);
   grouping.aside.erase(grouping.aside.begin() + std::ptrdiff_t(aside));
   group.kind = GroupKind::Set;
-  group.reason = kByHand;
+  group.reason = byHand();
   rename(group);
   const auto place = std::find_if(grouping.sets.begin(), grouping.sets.end(),
                                   [&](const FileGroup& g) { return earlier(group.files.front(), g.files.front()); });

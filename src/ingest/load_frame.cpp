@@ -2,6 +2,7 @@
 #include "ingest/load_frame.h"
 
 #include "base/parallel.h"
+#include "base/phrase.h"
 #include "codec/exif.h"
 #include "codec/heif_file.h"
 #include "codec/icc.h"
@@ -20,10 +21,9 @@ namespace {
 
 Result<ExposureSettings> settingsOf(const fs::path& file, const ShotMetadata& m) {
   if (!m.time)
-    return fail(ErrorCode::MissingExposure,
-                "`" + file.string() +
-                    "` does not say how long it was exposed (no exposure time in its Exif); "
-                    "use the camera's original file or leave it out.");
+    return fail(ErrorCode::MissingExposure, phrase("`{}` does not say how long it was exposed (no exposure time in its "
+                                                   "Exif); use the camera's original file or leave it out.",
+                                                   file.string()));
   ExposureSettings s{exact(*m.time), {8}, {100}};
   if (m.aperture) s.aperture = exact(*m.aperture);
   if (m.iso) s.iso = exact(*m.iso);
@@ -121,9 +121,9 @@ Result<FileKind> frameKind(const fs::path& file) {
   auto kind = sniff(file);
   if (!kind) return kind;
   if (*kind == FileKind::Unknown || *kind == FileKind::OpenExr || *kind == FileKind::RadianceHdr)
-    return fail(ErrorCode::UnsupportedFormat,
-                "`" + file.string() +
-                    "` is not a frame (raw, JPEG, TIFF or PNG picture of one exposure); leave it out.");
+    return fail(
+        ErrorCode::UnsupportedFormat,
+        phrase("`{}` is not a frame (raw, JPEG, TIFF or PNG picture of one exposure); leave it out.", file.string()));
   return kind;
 }
 

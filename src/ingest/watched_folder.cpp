@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ingest/watched_folder.h"
 
+#include "base/phrase.h"
 #include "codec/code_image.h"
 
 #include <algorithm>
@@ -52,8 +53,9 @@ Result<std::vector<fs::path>> WatchedFolder::look() {
   std::error_code error;
   const auto files = filesOf(folder_, error);
   if (error)
-    return fail(ErrorCode::FileMissing, "The watched folder `" + folder_.string() +
-                                            "` has vanished; bring it back, and frames are taken again.");
+    return fail(
+        ErrorCode::FileMissing,
+        phrase("The watched folder `{}` has vanished; bring it back, and frames are taken again.", folder_.string()));
   std::vector<std::pair<fs::file_time_type, fs::path>> complete;
   for (const auto& file : files) {
     if (taken_.count(file)) continue;

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "judge/position_judge.h"
+#include "base/phrase.h"
 
 #include <algorithm>
 #include <array>
 #include <cmath>
-#include <fmt/format.h>
 #include <numbers>
 
 namespace ml {
@@ -204,24 +204,24 @@ PositionPair comparePositions(const PositionSketches& earlier, const PositionSke
 PositionFinding findingOf(const PositionPair& pair, const std::string& name, double plannedOverlap,
                           const PositionLimits& limits) {
   if (!pair.found)
-    return {true, fmt::format("Nothing that {0} shows was found in it. Turn back until a third of {0} is in the frame "
-                              "again, and shoot it again.",
-                              name)};
+    return {true, phrase("Nothing that {0} shows was found in it. Turn back until a third of {0} is in the frame "
+                         "again, and shoot it again.",
+                         name)};
   if (pair.overlap < std::min(limits.leastOverlap, plannedOverlap / 2))
-    return {true, fmt::format("Only {:.0f} % of it overlaps {}, too little to join them. Turn back by {:.0f} degrees "
-                              "and shoot it again.",
-                              100 * pair.overlap, name, std::hypot(pair.yawOff, pair.pitchOff))};
+    return {true, phrase("Only {:.0f} % of it overlaps {}, too little to join them. Turn back by {:.0f} degrees "
+                         "and shoot it again.",
+                         100 * pair.overlap, name, std::hypot(pair.yawOff, pair.pitchOff))};
   if (plannedOverlap < limits.mostOverlap && pair.overlap > limits.mostOverlap)
-    return {true, fmt::format("It shows nearly the same as {}: turn on by {:.0f} degrees and shoot it again.", name,
-                              std::hypot(pair.yawOff, pair.pitchOff))};
+    return {true, phrase("It shows nearly the same as {}: turn on by {:.0f} degrees and shoot it again.", name,
+                         std::hypot(pair.yawOff, pair.pitchOff))};
   if (pair.exposuresDiffer)
-    return {true, fmt::format("Its exposures are not those of {}. Set them by hand, the same at every position, and "
-                              "shoot it again.",
-                              name)};
+    return {true, phrase("Its exposures are not those of {}. Set them by hand, the same at every position, and "
+                         "shoot it again.",
+                         name)};
   if (std::abs(pair.pitchOff) > limits.levelDegrees)
-    return {false, fmt::format("It looks {:.0f} degrees {} than planned beside {}: level the camera, or the joined "
-                               "picture loses that much of its height.",
-                               std::abs(pair.pitchOff), pair.pitchOff > 0 ? "higher" : "lower", name)};
+    return {false, phrase("It looks {:.0f} degrees {} than planned beside {}: level the camera, or the joined "
+                          "picture loses that much of its height.",
+                          std::abs(pair.pitchOff), pair.pitchOff > 0 ? phrase("higher") : phrase("lower"), name)};
   return {};
 }
 

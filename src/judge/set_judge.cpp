@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "judge/set_judge.h"
 
+#include "base/phrase.h"
 #include "exposure/ev.h"
 #include "judge/own_edges.h"
 #include "judge/sharpness.h"
@@ -345,7 +346,7 @@ SetJudge::Findings SetJudge::find() const {
   judgeLight(f);
   judgeSharpness(f);
   judgeMoved(f);
-  for (auto& j : f.all) j.sentence = aside_[std::size_t(j.frame)] ? "Set aside." : describe(j);
+  for (auto& j : f.all) j.sentence = aside_[std::size_t(j.frame)] ? phrase("Set aside.") : describe(j);
   return f;
 }
 

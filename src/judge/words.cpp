@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "judge/words.h"
 
+#include "base/phrase.h"
 #include "exposure/marks.h"
 
 #include <algorithm>
@@ -15,7 +16,7 @@ std::string stops(double value) {
 }
 
 std::string numbered(int frame) {
-  return fmt::format("Frame {}", frame + 1);
+  return phrase("Frame {}", frame + 1);
 }
 
 std::string times(const std::vector<ExposureSettings>& frames) {
@@ -85,9 +86,9 @@ SetVerdict darkerFrames(const FrameJudgement& dark, const JudgeSetup& setup) {
   }
   const ExposureSettings first = orderedFor(dark, setup);
   if (withinCamera(brighter(first.time, {-1.0 / 3}), setup).value > first.time.value * 0.9)
-    return {fmt::format("Highlights are clipped in the darkest frame, and {} is the camera's shortest time: close the "
-                        "aperture or let them clip.",
-                        print(first.time)),
+    return {phrase("Highlights are clipped in the darkest frame, and {} is the camera's shortest time: close the "
+                   "aperture or let them clip.",
+                   print(first.time)),
             {},
             Answer::DoesNotHold,
             {},
@@ -100,15 +101,16 @@ SetVerdict darkerFrames(const FrameJudgement& dark, const JudgeSetup& setup) {
     s.time = withinCamera(brighter(first.time, {-down * i / count}), setup);
     if (frames.empty() || s.time < frames.back().time) frames.push_back(s);
   }
-  const std::string what =
-      frames.size() == 1 ? "one more at " + times(frames) : fmt::format("{} more at {}", frames.size(), times(frames));
-  return {fmt::format("Highlights are clipped in the darkest frame ({:.1f} % of the picture): shoot {}.",
-                      100 * dark.clippedShare, what),
-          shoot(NextAction::Kind::ShootDarker, frames, {},
-                frames.size() == 1 ? "Shoot one at " + times(frames) : fmt::format("Shoot {} darker", frames.size())),
-          Answer::DoesNotHold,
-          {},
-          {}};
+  const std::string what = frames.size() == 1 ? phrase("one more at {}", times(frames))
+                                              : phrase("{} more at {}", frames.size(), times(frames));
+  return {
+      phrase("Highlights are clipped in the darkest frame ({:.1f} % of the picture): shoot {}.",
+             100 * dark.clippedShare, what),
+      shoot(NextAction::Kind::ShootDarker, frames, {},
+            frames.size() == 1 ? phrase("Shoot one at {}", times(frames)) : phrase("Shoot {} darker", frames.size())),
+      Answer::DoesNotHold,
+      {},
+      {}};
 }
 
 SetVerdict oneBrighter(const FrameJudgement& bright, const JudgeSetup& setup) {
@@ -116,15 +118,14 @@ SetVerdict oneBrighter(const FrameJudgement& bright, const JudgeSetup& setup) {
   const Seconds before = s.time;
   s.time = withinCamera(brighter(s.time, {2}), setup);
   if (s.time.value < before.value * 1.1)
-    return {
-        fmt::format("The deep shadow is still noise at {}, the camera's longest time: open the aperture or add light.",
-                    print(before)),
-        {},
-        Answer::DoesNotHold,
-        {},
-        {}};
-  return {fmt::format("The deep shadow is still noise in the brightest frame: shoot one more at {}.", print(s.time)),
-          shoot(NextAction::Kind::ShootBrighter, {s}, {}, "Shoot one at " + print(s.time)),
+    return {phrase("The deep shadow is still noise at {}, the camera's longest time: open the aperture or add light.",
+                   print(before)),
+            {},
+            Answer::DoesNotHold,
+            {},
+            {}};
+  return {phrase("The deep shadow is still noise in the brightest frame: shoot one more at {}.", print(s.time)),
+          shoot(NextAction::Kind::ShootBrighter, {s}, {}, phrase("Shoot one at {}", print(s.time))),
           Answer::DoesNotHold,
           {},
           {}};
@@ -135,7 +136,7 @@ SetVerdict repeatAll(const std::string& sentence, const VerdictInput& in, const 
   if (frames.empty())
     for (const int i : in.order) frames.push_back(in.frames[std::size_t(i)].settings);
   return {sentence,
-          shoot(NextAction::Kind::RepeatSet, frames, in.order, "Shoot the set again"),
+          shoot(NextAction::Kind::RepeatSet, frames, in.order, phrase("Shoot the set again")),
           Answer::DoesNotHold,
           {},
           {}};
@@ -143,12 +144,12 @@ SetVerdict repeatAll(const std::string& sentence, const VerdictInput& in, const 
 
 SetVerdict repeatOne(const std::string& sentence, const FrameJudgement& j, const JudgeSetup& setup) {
   const ExposureSettings s = orderedFor(j, setup);
-  return {sentence,
-          shoot(NextAction::Kind::RepeatFrame, {s}, {j.frame},
-                fmt::format("Repeat frame {} at {}", j.frame + 1, print(s.time))),
-          Answer::DoesNotHold,
-          {},
-          {}};
+  return {
+      sentence,
+      shoot(NextAction::Kind::RepeatFrame, {s}, {j.frame}, phrase("Repeat frame {} at {}", j.frame + 1, print(s.time))),
+      Answer::DoesNotHold,
+      {},
+      {}};
 }
 
 SetVerdict drifted(const VerdictInput& in, const JudgeSetup& setup) {
@@ -163,14 +164,13 @@ SetVerdict drifted(const VerdictInput& in, const JudgeSetup& setup) {
   const auto& j = in.frames[std::size_t(*std::min_element(wrong.begin(), wrong.end()))];
   const ExposureSettings ordered = orderedFor(j, setup);
   const bool iso = std::abs(std::log2(j.settings.iso.value / ordered.iso.value)) > setup.limits.settingStops;
-  const std::string what = iso ? fmt::format("ISO went to {:.0f}", j.settings.iso.value)
-                               : fmt::format("the aperture went to {}", print(j.settings.aperture));
-  const std::string mend = iso ? "switch automatic ISO off" : "fix the aperture";
-  return {fmt::format("From frame {} on {}: {} and shoot {} again.", j.frame + 1, what, mend,
-                      wrong.size() == 1 ? "it" : "them"),
+  const std::string what = iso ? phrase("ISO went to {:.0f}", j.settings.iso.value)
+                               : phrase("the aperture went to {}", print(j.settings.aperture));
+  const std::string mend = iso ? phrase("switch automatic ISO off") : phrase("fix the aperture");
+  return {wrong.size() == 1 ? phrase("From frame {} on {}: {} and shoot it again.", j.frame + 1, what, mend)
+                            : phrase("From frame {} on {}: {} and shoot them again.", j.frame + 1, what, mend),
           shoot(NextAction::Kind::RepeatFrame, again, wrong,
-                wrong.size() == 1 ? fmt::format("Repeat frame {}", j.frame + 1)
-                                  : fmt::format("Repeat {} frames", wrong.size())),
+                wrong.size() == 1 ? phrase("Repeat frame {}", j.frame + 1) : phrase("Repeat {} frames", wrong.size())),
           Answer::DoesNotHold,
           {},
           {}};
@@ -181,12 +181,12 @@ SetVerdict resetBracket(const VerdictInput& in) {
   for (const int i : in.order)
     if (in.frames[std::size_t(i)].has(Flaw::WrongTime)) wrong.push_back(i);
   const int firstWrong = *std::min_element(wrong.begin(), wrong.end());
-  return {fmt::format("From frame {} on the time is not the planned one; the camera has left its bracket. Set it again "
-                      "and shoot {}.",
-                      firstWrong + 1, times(in.missing)),
+  return {phrase("From frame {} on the time is not the planned one; the camera has left its bracket. Set it again "
+                 "and shoot {}.",
+                 firstWrong + 1, times(in.missing)),
           shoot(NextAction::Kind::ShootMissing, in.missing, wrong,
-                in.missing.size() == 1 ? "Shoot the missing frame"
-                                       : fmt::format("Shoot the {} missing", in.missing.size())),
+                in.missing.size() == 1 ? phrase("Shoot the missing frame")
+                                       : phrase("Shoot the {} missing", in.missing.size())),
           Answer::DoesNotHold,
           {},
           {}};
@@ -197,35 +197,36 @@ std::string lightRemedy(const VerdictInput& in, const JudgeSetup& setup) {
   const bool fades = setup.fading || std::count_if(in.frames.begin(), in.frames.end(), [](const FrameJudgement& f) {
                                        return f.has(Flaw::LightDrifted) && f.light.value < 0;
                                      }) > 1;
-  return fades ? "it will not come back, so shoot the set again with fewer frames or shorter times"
-               : "wait until it is steady and shoot the set again";
+  return fades ? phrase("it will not come back, so shoot the set again with fewer frames or shorter times")
+               : phrase("wait until it is steady and shoot the set again");
 }
 
 SetVerdict soft(const VerdictInput& in, const FrameJudgement& j, const JudgeSetup& setup) {
-  const std::string state =
-      shift(j) > 1.5 && j.has(Flaw::CameraMoved) ? fmt::format("moved {:.0f} pixels and is soft", shift(j)) : "is soft";
+  const std::string state = shift(j) > 1.5 && j.has(Flaw::CameraMoved)
+                                ? phrase("moved {:.0f} pixels and is soft", shift(j))
+                                : phrase("is soft");
   if (othersCover(in, j.frame, setup))
-    return {fmt::format("{} {}: leave it out; the rest still cover the scene.", numbered(j.frame), state),
-            shoot(NextAction::Kind::LeaveOut, {}, {j.frame}, fmt::format("Leave frame {} out", j.frame + 1)),
+    return {phrase("{} {}: leave it out; the rest still cover the scene.", numbered(j.frame), state),
+            shoot(NextAction::Kind::LeaveOut, {}, {j.frame}, phrase("Leave frame {} out", j.frame + 1)),
             Answer::DoesNotHold,
             {},
             {}};
-  return repeatOne(fmt::format("{} {}: shoot it again.", numbered(j.frame), state), j, setup);
+  return repeatOne(phrase("{} {}: shoot it again.", numbered(j.frame), state), j, setup);
 }
 
 SetVerdict sound(const VerdictInput& in) {
-  if (in.order.empty()) return {"No frame has arrived yet.", {}, Answer::DoesNotHold, {}, {}};
+  if (in.order.empty()) return {phrase("No frame has arrived yet."), {}, Answer::DoesNotHold, {}, {}};
   const auto& dark = in.frames[std::size_t(in.order.front())];
   const auto& bright = in.frames[std::size_t(in.order.back())];
   if (in.order.size() == 1)
-    return {fmt::format("One frame at {} is on disk and nothing is wrong with it.", print(dark.settings.time)),
+    return {phrase("One frame at {} is on disk and nothing is wrong with it.", print(dark.settings.time)),
             {},
             Answer::Holds,
             {},
             {}};
-  return {fmt::format("{} frames from {} to {} {}; highlights and shadows are held, nothing large moved: go on.",
-                      in.order.size(), print(dark.settings.time), print(bright.settings.time),
-                      in.aside.empty() ? "are on disk" : "are used"),
+  return {phrase("{} frames from {} to {} {}; highlights and shadows are held, nothing large moved: go on.",
+                 in.order.size(), print(dark.settings.time), print(bright.settings.time),
+                 in.aside.empty() ? phrase("are on disk") : phrase("are used")),
           {},
           Answer::Holds,
           {},
@@ -238,59 +239,58 @@ std::string describe(const FrameJudgement& j) {
   std::string out;
   const auto add = [&](const std::string& part) { out += (out.empty() ? "" : "; ") + part; };
   for (const Flaw flaw : j.flaws) switch (flaw) {
-    case Flaw::HighlightsClipped: add(fmt::format("highlights clipped, {:.1f} %", 100 * j.clippedShare)); break;
-    case Flaw::ShadowsNoisy: add("deep shadow still noise"); break;
-    case Flaw::WrongTime: add("not the planned time"); break;
-    case Flaw::SettingsDrifted:
-      add(fmt::format("set to {}, {}", print(j.settings.aperture), print(j.settings.iso)));
-      break;
-    case Flaw::ColourDrifted: add("white balance changed"); break;
+    case Flaw::HighlightsClipped: add(phrase("highlights clipped, {:.1f} %", 100 * j.clippedShare)); break;
+    case Flaw::ShadowsNoisy: add(phrase("deep shadow still noise")); break;
+    case Flaw::WrongTime: add(phrase("not the planned time")); break;
+    case Flaw::SettingsDrifted: add(phrase("set to {}, {}", print(j.settings.aperture), print(j.settings.iso))); break;
+    case Flaw::ColourDrifted: add(phrase("white balance changed")); break;
     case Flaw::LightDrifted:
-      add(fmt::format("light {} by {}", j.light.value < 0 ? "fell" : "rose", stops(j.light.value)));
+      add(phrase("light {} by {}", j.light.value < 0 ? phrase("fell") : phrase("rose"), stops(j.light.value)));
       break;
-    case Flaw::Soft: add("soft"); break;
-    case Flaw::CameraMoved: add(fmt::format("camera moved {:.1f} pixels", shift(j))); break;
-    case Flaw::ThingMoved: add(fmt::format("something moved, {:.1f} % of the picture", 100 * j.movedShare)); break;
-    case Flaw::NotAlike: add("another size or view"); break;
+    case Flaw::Soft: add(phrase("soft")); break;
+    case Flaw::CameraMoved: add(phrase("camera moved {:.1f} pixels", shift(j))); break;
+    case Flaw::ThingMoved: add(phrase("something moved, {:.1f} % of the picture", 100 * j.movedShare)); break;
+    case Flaw::NotAlike: add(phrase("another size or view")); break;
     }
-  return out.empty() ? "nothing wrong" : out;
+  return out.empty() ? phrase("nothing wrong") : out;
 }
 
 std::string softPerhaps(const FrameJudgement& frame) {
-  return fmt::format("Whether frame {} is quite sharp cannot be told from these files; look at it at 100 %.",
-                     frame.frame + 1);
+  return phrase("Whether frame {} is quite sharp cannot be told from these files; look at it at 100 %.",
+                frame.frame + 1);
 }
 
 std::string sharpnessUnknown(const FrameJudgement& frame) {
-  return fmt::format(
-      "Frame {} shows too little of what the others show to say whether it is sharp; look at it at 100 %.",
-      frame.frame + 1);
+  return phrase("Frame {} shows too little of what the others show to say whether it is sharp; look at it at 100 %.",
+                frame.frame + 1);
 }
 
 std::string lightPerhaps(int before, double stops_, bool mayFlicker) {
   if (mayFlicker)
-    return fmt::format("From frame {} on the light differs by {}: lamps that flicker against short times, or a cloud; "
-                       "combining allows for it.",
-                       before + 1, stops(stops_));
-  return fmt::format("Whether the light {} by {} before frame {} cannot be told apart from this camera's curve; "
-                     "combining allows for it.",
-                     stops_ < 0 ? "fell" : "rose", stops(stops_), before + 1);
+    return phrase("From frame {} on the light differs by {}: lamps that flicker against short times, or a cloud; "
+                  "combining allows for it.",
+                  before + 1, stops(stops_));
+  return phrase("Whether the light {} by {} before frame {} cannot be told apart from this camera's curve; "
+                "combining allows for it.",
+                stops_ < 0 ? phrase("fell") : phrase("rose"), stops(stops_), before + 1);
 }
 
 std::string colourPerhaps(int before) {
-  return fmt::format(
-      "Whether the white balance changed before frame {} cannot be told apart from this camera's rendering.",
-      before + 1);
+  return phrase("Whether the white balance changed before frame {} cannot be told apart from this camera's rendering.",
+                before + 1);
 }
 
 namespace {
 
 /// "A fifth", "12 %".
 std::string shareWords(double share) {
-  static constexpr std::pair<double, const char*> kWords[] = {
-      {0.1, "A tenth"}, {0.2, "A fifth"}, {0.25, "A quarter"}, {1 / 3.0, "A third"}, {0.5, "Half"}};
+  static constexpr std::pair<double, const char*> kWords[] = {{0.1, wording("A tenth")},
+                                                              {0.2, wording("A fifth")},
+                                                              {0.25, wording("A quarter")},
+                                                              {1 / 3.0, wording("A third")},
+                                                              {0.5, wording("Half")}};
   for (const auto& [value, word] : kWords)
-    if (std::abs(share - value) < 0.08 * value) return word;
+    if (std::abs(share - value) < 0.08 * value) return phrase(word);
   return fmt::format("{:.0f} %", 100 * share);
 }
 
@@ -300,9 +300,9 @@ std::string offerDarker(const VerdictInput& in, const JudgeSetup& setup) {
   const FrameJudgement& dark = in.frames[std::size_t(in.order.front())];
   const Seconds next = withinCamera(brighter(dark.settings.time, {-2}), setup);
   if (dark.clippedShare < kSome || next.value > dark.settings.time.value / 1.5) return {};
-  return fmt::format("{:.1f} % of the picture is cut in the darkest frame; if that is not lamps or glints, one more "
-                     "frame at {} would hold it.",
-                     100 * dark.clippedShare, print(next));
+  return phrase("{:.1f} % of the picture is cut in the darkest frame; if that is not lamps or glints, one more "
+                "frame at {} would hold it.",
+                100 * dark.clippedShare, print(next));
 }
 
 /// What was measured against what was asked for: much of the picture below the darkest reading, and noise in the
@@ -324,8 +324,8 @@ std::string offerOf(const VerdictInput& in, const JudgeSetup& setup) {
   const Seconds next =
       withinCamera(brighter(brightest.time, {std::clamp(std::ceil(3 * (floor - darkest)) / 3, 1.0, 3.0)}), setup);
   if (next.value < brightest.time.value * 1.5) return {};
-  return fmt::format("{} of the picture is darker than your darkest reading; one more frame at {} would hold it.",
-                     shareWords(below), print(next));
+  return phrase("{} of the picture is darker than your darkest reading; one more frame at {} would hold it.",
+                shareWords(below), print(next));
 }
 
 SetVerdict asIs(const VerdictInput& in, const JudgeSetup& setup) {
@@ -345,42 +345,44 @@ SetVerdict wordVerdict(const VerdictInput& given, const JudgeSetup& setup) {
   const VerdictInput in = lessWhatIsNotNeeded(given, setup);
   if (in.order.empty()) return sound(in);
   if (const auto* j = first(in, Flaw::NotAlike))
-    return {fmt::format("{} has another size or shows another view: it is not of this set.", numbered(j->frame)),
-            shoot(NextAction::Kind::LeaveOut, {}, {j->frame}, fmt::format("Leave frame {} out", j->frame + 1)),
+    return {phrase("{} has another size or shows another view: it is not of this set.", numbered(j->frame)),
+            shoot(NextAction::Kind::LeaveOut, {}, {j->frame}, phrase("Leave frame {} out", j->frame + 1)),
             Answer::DoesNotHold,
             {},
             {}};
   if (first(in, Flaw::WrongTime) && !in.missing.empty()) return resetBracket(in);
   if (first(in, Flaw::SettingsDrifted)) return drifted(in, setup);
   if (!in.missing.empty())
-    return {fmt::format("{} of {} frames are there; {} {} missing.", in.order.size(),
-                        in.order.size() + in.missing.size(), times(in.missing), in.missing.size() == 1 ? "is" : "are"),
+    return {in.missing.size() == 1 ? phrase("{} of {} frames are there; {} is missing.", in.order.size(),
+                                            in.order.size() + 1, times(in.missing))
+                                   : phrase("{} of {} frames are there; {} are missing.", in.order.size(),
+                                            in.order.size() + in.missing.size(), times(in.missing)),
             shoot(NextAction::Kind::ShootMissing, in.missing, {},
-                  in.missing.size() == 1 ? "Shoot the missing frame"
-                                         : fmt::format("Shoot the {} missing", in.missing.size())),
+                  in.missing.size() == 1 ? phrase("Shoot the missing frame")
+                                         : phrase("Shoot the {} missing", in.missing.size())),
             Answer::DoesNotHold,
             {},
             {}};
   if (const auto* j = first(in, Flaw::ColourDrifted))
-    return repeatAll(
-        fmt::format("The white balance changed before frame {}: fix it and shoot the set again.", j->frame + 1), in,
-        setup);
+    return repeatAll(phrase("The white balance changed before frame {}: fix it and shoot the set again.", j->frame + 1),
+                     in, setup);
   if (const auto* j = first(in, Flaw::HighlightsClipped)) return darkerFrames(*j, setup);
   if (const auto* j = first(in, Flaw::Soft)) return soft(in, *j, setup);
   if (const auto* j = first(in, Flaw::ThingMoved))
     return repeatOne(
-        fmt::format(
+        phrase(
             "Something moved in frame {}, {:.{}f} % of the picture: shoot it again, or choose one frame for it later.",
             j->frame + 1, 100 * j->movedShare, j->movedShare < 0.02 ? 1 : 0),
         *j, setup);
   if (const auto* j = first(in, Flaw::LightDrifted))
-    return repeatAll(fmt::format("The light {} by {} before frame {}: {}.", j->light.value < 0 ? "fell" : "rose",
-                                 stops(j->light.value), j->frame + 1, lightRemedy(in, setup)),
+    return repeatAll(phrase("The light {} by {} before frame {}: {}.",
+                            j->light.value < 0 ? phrase("fell") : phrase("rose"), stops(j->light.value), j->frame + 1,
+                            lightRemedy(in, setup)),
                      in, setup);
   if (const auto* j = first(in, Flaw::CameraMoved))
-    return repeatAll(fmt::format("The camera moved {:.0f} pixels before frame {}: combining can align that, but check "
-                                 "column and head and shoot the set again.",
-                                 std::max(1.0, shift(*j)), j->frame + 1),
+    return repeatAll(phrase("The camera moved {:.0f} pixels before frame {}: combining can align that, but check "
+                            "column and head and shoot the set again.",
+                            std::max(1.0, shift(*j)), j->frame + 1),
                      in, setup);
   if (const auto* j = first(in, Flaw::ShadowsNoisy)) return oneBrighter(*j, setup);
   return asIs(in, setup);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "logbook/export.h"
+#include "base/phrase.h"
 
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
@@ -33,35 +34,34 @@ std::string plain(const std::string& text) {
   return out;
 }
 
-void addLine(std::string& out, const char* what, const std::string& words) {
+void addLine(std::string& out, const std::string& what, const std::string& words) {
   if (!words.empty()) out += fmt::format("- {}: {}\n", what, plain(words));
 }
 
 std::string pageOf(const LogEntry& entry) {
   std::string out = fmt::format("# {}{}\n\n", plain(entry.name), entry.date.empty() ? "" : ", " + entry.date);
-  addLine(out, "Place", entry.place);
-  addLine(out, "Tags", joined(entry.tags, ", "));
-  addLine(out, "Learnt", entry.lesson);
+  addLine(out, phrase("Place"), entry.place);
+  addLine(out, phrase("Tags"), joined(entry.tags, ", "));
+  addLine(out, phrase("Learnt"), entry.lesson);
   for (const auto& view : entry.views) {
     out += fmt::format("\n## {} ({})\n\n", plain(view.name), plain(view.kind));
     if (view.hasRange)
-      addLine(out, "Light",
-              fmt::format("EV {:.1f} to {:.1f}, {:.1f} stops", view.darkest, view.brightest, view.range()));
-    addLine(out, "Plan", view.plan);
+      addLine(out, phrase("Light"),
+              phrase("EV {:.1f} to {:.1f}, {:.1f} stops", view.darkest, view.brightest, view.range()));
+    addLine(out, phrase("Plan"), view.plan);
     if (view.fired > 0)
-      addLine(out, "Shot", fmt::format("{} frames in {} sets, {} shot again", view.fired, view.sets, view.repeats));
-    addLine(out, "Field check", view.verdict);
-    addLine(out, "Combined", view.combined);
+      addLine(out, phrase("Shot"), phrase("{} frames in {} sets, {} shot again", view.fired, view.sets, view.repeats));
+    addLine(out, phrase("Field check"), view.verdict);
+    addLine(out, phrase("Combined"), view.combined);
     if (view.combinedOf > 0)
-      addLine(out, "Frames that said anything", fmt::format("{} of {}", view.spoke, view.combinedOf));
-    addLine(out, "Finish", joined(view.finish, ", "));
-    addLine(out, "Judgement", view.judgement);
-    addLine(out, "Delivered", joined(view.delivered, ", "));
+      addLine(out, phrase("Frames that said anything"), phrase("{} of {}", view.spoke, view.combinedOf));
+    addLine(out, phrase("Finish"), joined(view.finish, ", "));
+    addLine(out, phrase("Judgement"), view.judgement);
+    addLine(out, phrase("Delivered"), joined(view.delivered, ", "));
     if (view.siteSeconds() + view.deskSeconds() > 0)
-      addLine(
-          out, "Time",
-          fmt::format("{:.1f} minutes on site, {:.1f} at the desk", view.siteSeconds() / 60, view.deskSeconds() / 60));
-    addLine(out, "Notes", view.notes);
+      addLine(out, phrase("Time"),
+              phrase("{:.1f} minutes on site, {:.1f} at the desk", view.siteSeconds() / 60, view.deskSeconds() / 60));
+    addLine(out, phrase("Notes"), view.notes);
   }
   return out;
 }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "logbook/learnt.h"
 
+#include "base/phrase.h"
 #include "exposure/marks.h"
 
 #include <algorithm>
@@ -13,7 +14,7 @@ namespace {
 
 std::string hoursOf(double minutes) {
   const long whole = std::lround(minutes);
-  if (whole < 100) return fmt::format("{} minutes", whole);
+  if (whole < 100) return phrase("{} minutes", whole);
   return fmt::format("{} h {:02d}", whole / 60, whole % 60);
 }
 
@@ -42,12 +43,11 @@ void learnPace(const LogCases& cases, std::vector<Learnt>& out) {
       return v.siteMinutes;
     });
     if (const auto spread = spreadOf(site))
-      out.push_back(
-          {"pace-" + kind,
-           fmt::format("A view of the kind {} takes you {:.1f} minutes on site, half of them between {:.1f} and "
-                       "{:.1f} ({} views).",
-                       kind, spread->middle, spread->low, spread->high, spread->cases),
-           from});
+      out.push_back({"pace-" + kind,
+                     phrase("A view of the kind {} takes you {:.1f} minutes on site, half of them between {:.1f} and "
+                            "{:.1f} ({} views).",
+                            kind, spread->middle, spread->low, spread->high, spread->cases),
+                     from});
   }
   const auto [desk, from] = collected(cases, [](const LogCases::View& v) -> std::optional<double> {
     if (v.deskMinutes <= 0) return {};
@@ -55,9 +55,9 @@ void learnPace(const LogCases& cases, std::vector<Learnt>& out) {
   });
   if (const auto spread = spreadOf(desk))
     out.push_back({"desk",
-                   fmt::format("A picture takes you {:.1f} minutes at the desk, half of them between {:.1f} and {:.1f} "
-                               "({} pictures).",
-                               spread->middle, spread->low, spread->high, spread->cases),
+                   phrase("A picture takes you {:.1f} minutes at the desk, half of them between {:.1f} and {:.1f} "
+                          "({} pictures).",
+                          spread->middle, spread->low, spread->high, spread->cases),
                    from});
 }
 
@@ -72,10 +72,10 @@ void learnHand(const LogCases& cases, std::vector<Learnt>& out) {
     return print(timeAtThirds(nearestThirds(timeAt(focal, stops))));
   };
   out.push_back({"hand",
-                 fmt::format("Four of five frames from your hand are sharp at {} with 24 mm, {} with 50 mm and {} with "
-                             "100 mm (35 mm equivalents); the band at 24 mm is {} to {} ({} frames).",
-                             mark(24, curve->stops), mark(50, curve->stops), mark(100, curve->stops),
-                             mark(24, curve->low), mark(24, curve->high), curve->cases),
+                 phrase("Four of five frames from your hand are sharp at {} with 24 mm, {} with 50 mm and {} with "
+                        "100 mm (35 mm equivalents); the band at 24 mm is {} to {} ({} frames).",
+                        mark(24, curve->stops), mark(50, curve->stops), mark(100, curve->stops), mark(24, curve->low),
+                        mark(24, curve->high), curve->cases),
                  from});
 }
 
@@ -85,12 +85,11 @@ void learnRanges(const LogCases& cases, std::vector<Learnt>& out) {
       if (v.kind != bar.kind || v.range < 0) return {};
       return v.range;
     });
-    out.push_back(
-        {"range-" + bar.kind,
-         fmt::format("Views of the kind {} span {:.1f} stops in the middle, half of them {:.1f} to {:.1f} ({} "
-                     "views).",
-                     bar.kind, bar.stops.middle, bar.stops.low, bar.stops.high, bar.stops.cases),
-         from});
+    out.push_back({"range-" + bar.kind,
+                   phrase("Views of the kind {} span {:.1f} stops in the middle, half of them {:.1f} to {:.1f} ({} "
+                          "views).",
+                          bar.kind, bar.stops.middle, bar.stops.low, bar.stops.high, bar.stops.cases),
+                   from});
   }
 }
 
@@ -104,11 +103,10 @@ void learnFrames(const LogCases& cases, std::vector<Learnt>& out) {
     enough += view.spoke <= kUsual;
   }
   if (int(from.size()) < kFewestCases) return;
-  out.push_back(
-      {"frames",
-       fmt::format("Of {} views combined from more than three frames, in {} no more than three said anything.",
-                   from.size(), enough),
-       from});
+  out.push_back({"frames",
+                 phrase("Of {} views combined from more than three frames, in {} no more than three said anything.",
+                        from.size(), enough),
+                 from});
 }
 
 std::string faultWords(const std::string& kind) {
@@ -134,11 +132,11 @@ void learnFaults(const LogCases& cases, std::vector<Learnt>& out) {
     const auto most =
         std::max_element(byPart.begin(), byPart.end(), [](auto a, auto b) { return a.second < b.second; });
     if (timed >= kFewestCases)
-      when = fmt::format(", most between {:02d}:00 and {:02d}:00 ({} of {})", most->first * 3, most->first * 3 + 3,
-                         most->second, timed);
+      when = phrase(", most between {:02d}:00 and {:02d}:00 ({} of {})", most->first * 3, most->first * 3 + 3,
+                    most->second, timed);
     out.push_back({"fault-" + kind,
-                   fmt::format("The field check found \"{}\" in {} frames of {} checked views{}.", faultWords(kind),
-                               faults.size(), checked, when),
+                   phrase("The field check found \"{}\" in {} frames of {} checked views{}.", faultWords(kind),
+                          faults.size(), checked, when),
                    from});
   }
 }
@@ -152,12 +150,11 @@ void learnStart(const LogCases& cases, std::vector<Learnt>& out) {
   });
   std::string moves;
   for (const auto& [control, by] : start) moves += fmt::format("{}{} {:+.2f}", moves.empty() ? "" : ", ", control, by);
-  out.push_back(
-      {"start",
-       fmt::format("Your finishes end away from the automatic start: {} in the middle ({} pictures). It can be "
-                   "your own starting point.",
-                   moves, from.size()),
-       from});
+  out.push_back({"start",
+                 phrase("Your finishes end away from the automatic start: {} in the middle ({} pictures). It can be "
+                        "your own starting point.",
+                        moves, from.size()),
+                 from});
 }
 
 } // namespace
@@ -197,9 +194,9 @@ std::string forecast(const LogCases& cases, int views) {
     if (view.siteMinutes > 0) site.push_back(view.siteMinutes);
   const auto on = spreadOf(site);
   if (!on || views < 1) return {};
-  std::string out =
-      fmt::format("{} view{} at your pace: {} on site", views, views == 1 ? "" : "s", hoursOf(views * on->middle));
-  if (const auto desk = deskPace(cases)) out += fmt::format(", {} at the desk", hoursOf(views * desk->middle));
+  std::string out = views == 1 ? phrase("1 view at your pace: {} on site", hoursOf(on->middle))
+                               : phrase("{} views at your pace: {} on site", views, hoursOf(views * on->middle));
+  if (const auto desk = deskPace(cases)) out += phrase(", {} at the desk", hoursOf(views * desk->middle));
   return out + ".";
 }
 

@@ -2,6 +2,7 @@
 #include "merge/fusion.h"
 
 #include "base/parallel.h"
+#include "base/phrase.h"
 #include "base/vector_clones.h"
 #include "exposure/ev.h"
 #include "image/colour.h"
@@ -363,7 +364,7 @@ Result<MergeResult> fuseExposures(const std::vector<PlacedFrame>& frames, const 
         FinestLevel level(shown, fusion, result.radiance, halves);
         for (int x = 0; x < width; x += kTileWidth)
           level.blend({x, band.begin, std::min(kTileWidth, width - x), band.end - band.begin});
-        progress.at("Blend frames", 0.7 * double(rowsDone += band.end - band.begin) / height);
+        progress.at(phrase("Blend frames"), 0.7 * double(rowsDone += band.end - band.begin) / height);
       },
       kTileRows);
   if (!finest) return stopped();
@@ -372,7 +373,7 @@ Result<MergeResult> fuseExposures(const std::vector<PlacedFrame>& frames, const 
     if (progress.stopRequested()) return stopped();
     levels.blend(halves[i]);
     halves[i] = {};
-    progress.at("Blend frames", 0.7 + 0.25 * double(i + 1) / double(frames.size()));
+    progress.at(phrase("Blend frames"), 0.7 + 0.25 * double(i + 1) / double(frames.size()));
   }
   addAboveAndDecode(collapsed(levels.take()), result.radiance);
   result.motion = std::move(consistency.report);

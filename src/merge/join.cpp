@@ -2,6 +2,7 @@
 #include "merge/join.h"
 
 #include "base/parallel.h"
+#include "base/phrase.h"
 #include "merge/cell_mask.h"
 #include "merge/read_placed.h"
 #include "merge/share.h"
@@ -36,9 +37,9 @@ float rise(float x, float from, float to) {
 } // namespace
 
 std::optional<std::string> ToneRange::invalidReason() const {
-  if (!(untouchedBelow >= 0) || !(replacedAbove <= 255)) return "the tones must lie between 0 and 255";
+  if (!(untouchedBelow >= 0) || !(replacedAbove <= 255)) return phrase("the tones must lie between 0 and 255");
   if (!(untouchedBelow < replacedAbove))
-    return "the tone below which nothing is replaced must be darker than the one above which all is";
+    return phrase("the tone below which nothing is replaced must be darker than the one above which all is");
   return {};
 }
 
@@ -46,9 +47,9 @@ Result<MergeResult> joinByTone(const std::vector<PlacedFrame>& frames, const Mer
                                const ToneRange& range, const Progress& progress) {
   if (frames.size() < 2)
     return fail(ErrorCode::TooFewFrames,
-                "Joining by tone needs two frames, one for the window and one for the room; add the other.");
+                phrase("Joining by tone needs two frames, one for the window and one for the room; add the other."));
   if (const auto reason = range.invalidReason())
-    return fail(ErrorCode::InvalidArgument, "The frames cannot be joined by tone: " + *reason + ".");
+    return fail(ErrorCode::InvalidArgument, phrase("The frames cannot be joined by tone: {}.", *reason));
   const std::vector<PlacedFrame> two{frames.front(), frames.back()};
   MergeOptions still = options;
   still.motion = MotionMode::Off;
@@ -82,7 +83,7 @@ Result<MergeResult> joinByTone(const std::vector<PlacedFrame>& frames, const Mer
             out[c] = l + w * (d[c] - l);
           }
         }
-        progress.at("Join by tone", double(row.y) / dark.height());
+        progress.at(phrase("Join by tone"), double(row.y) / dark.height());
       });
   if (!done) return stopped();
   result->motion.excludedShare.assign(frames.size(), 0);
@@ -99,7 +100,7 @@ Result<MergeResult> joinDarker(const std::vector<PlacedFrame>& frames, const Mer
   for (const SourceChoice& stroke : area.strokes) {
     if (stroke.frame < 0 || stroke.frame >= int(frames.size()))
       return fail(ErrorCode::InvalidArgument,
-                  "The frame that may darken the painted area is not among the frames; choose another.");
+                  phrase("The frame that may darken the painted area is not among the frames; choose another."));
     CellMask mask = emptyMask(width / cell, height / cell);
     for (const int at : strokeCells(stroke, mask.width(), mask.height())) mask.data()[at] = 1;
     const Image<float> outside = softShare(mask, 1);

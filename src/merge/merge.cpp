@@ -3,13 +3,13 @@
 
 #include "align/transform.h"
 #include "base/parallel.h"
+#include "base/phrase.h"
 #include "exposure/ev.h"
 #include "merge/consistency.h"
 #include "merge/mosaic_merger.h"
 #include "merge/tile_merger.h"
 
 #include <cmath>
-#include <fmt/format.h>
 
 namespace ml {
 namespace {
@@ -85,21 +85,21 @@ int mergeMosaics(const Merging& m, const Band& band) {
 } // namespace
 
 std::optional<std::string> MergeOptions::invalidReason(std::size_t frames) const {
-  if (frames < 1 || frames > kMostFrames) return "1 to 64 frames can be merged";
-  if (reference < 0 || reference >= int(frames)) return "the reference frame is not among the frames";
+  if (frames < 1 || frames > kMostFrames) return phrase("1 to 64 frames can be merged");
+  if (reference < 0 || reference >= int(frames)) return phrase("the reference frame is not among the frames");
   return {};
 }
 
 Result<void> checkFrames(const std::vector<PlacedFrame>& frames, const MergeOptions& options) {
   if (const auto reason = options.invalidReason(frames.size()))
-    return fail(ErrorCode::InvalidArgument, "The frames cannot be merged: " + *reason + ".");
+    return fail(ErrorCode::InvalidArgument, phrase("The frames cannot be merged: {}.", *reason));
   const Frame& reference = *frames[std::size_t(options.reference)].frame;
   for (const auto& placed : frames)
     if (placed.frame->width() != reference.width() || placed.frame->height() != reference.height())
       return fail(ErrorCode::SizeMismatch,
-                  fmt::format("`{}` is {} x {} pixels and `{}` is {} x {}; combine only frames of one size.",
-                              placed.frame->path, placed.frame->width(), placed.frame->height(), reference.path,
-                              reference.width(), reference.height()));
+                  phrase("`{}` is {} x {} pixels and `{}` is {} x {}; combine only frames of one size.",
+                         placed.frame->path, placed.frame->width(), placed.frame->height(), reference.path,
+                         reference.width(), reference.height()));
   return {};
 }
 
@@ -107,7 +107,7 @@ Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const 
                                   const Progress& progress) {
   if (auto sound = checkFrames(frames, options); !sound) return passOn(sound.error());
   const Frame& reference = *frames[std::size_t(options.reference)].frame;
-  progress.at("Look for movement", 0);
+  progress.at(phrase("Look for movement"), 0);
   Consistency consistency = findConsistency(frames, options, progress);
   if (progress.stopRequested()) return stopped();
 
@@ -126,7 +126,7 @@ Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const 
       height, progress.stop,
       [&](const Band& band) {
         clipped[std::size_t(band.index)] = mosaics ? mergeMosaics(merging, band) : mergePixels(merging, band);
-        progress.at("Merge", double(rowsDone += band.end - band.begin) / height);
+        progress.at(phrase("Merge"), double(rowsDone += band.end - band.begin) / height);
       },
       rows);
   if (!finished) return stopped();

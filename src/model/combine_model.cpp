@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "model/combine_model.h"
 
+#include "base/phrase.h"
 #include "exposure/marks.h"
 #include "model/combine_words.h"
 #include "model/combining.h"
@@ -154,7 +155,7 @@ void CombineModel::takeFirstLook(const View& v, const CombineOptions& options, c
   if (options.method == CombineMethod::Positions || !worthAFirstLook(v.frames.front())) return;
   CombineOptions small = options;
   small.edge = kFirstLookEdge;
-  progress.at("First look", 0);
+  progress.at(phrase("First look"), 0);
   const auto combined = combineFiles(v.frames, small, {progress.stop, {}});
   if (!combined || progress.stopRequested()) return; // what is wrong with the set, the frames themselves will say
   const ToneAnalysis analysis = analyseTone(combined->radiance.view(), sceneFacts(*combined));

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "model/combining.h"
 
+#include "base/phrase.h"
 #include "deliver/deliver.h"
 #include "ingest/load_frame.h"
 #include "model/join_view.h"
@@ -49,7 +50,7 @@ Result<CombinedView> combineView(const View& view, const CombineOptions& options
   RadianceOptions radiance;
   radiance.notes = notesOf(*combined);
   radiance.stop = progress.stop;
-  progress.at("Keep the radiance", 1);
+  progress.at(phrase("Keep the radiance"), 1);
   if (auto kept = deliverRadiance(combined->radiance.view(), historyFile(view, stamp), radiance); !kept)
     return passOn(kept.error());
   CombinedView made{{recordOf(*combined, view, options), stamp}, nullptr};

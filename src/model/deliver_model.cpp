@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "model/deliver_model.h"
 
+#include "base/phrase.h"
 #include "session/locations.h"
 #include "session/radiance_history.h"
 
@@ -251,7 +252,8 @@ void DeliverModel::writeNext() {
   const auto recipe = recipeFromJson(order->recipe);
   if (!view || !view->combined || !recipe) {
     desk_.notices.check(queue_->refuse(
-        order->id, "`" + order->view + "` has nothing combined to deliver; combine it, or take it out of the queue."));
+        order->id,
+        phrase("`{}` has nothing combined to deliver; combine it, or take it out of the queue.", order->view)));
     return writeNext();
   }
   DeliverRequest request =
@@ -266,7 +268,7 @@ void DeliverModel::writeNext() {
   };
   desk_.works.delivery.start([this, id, request, file = radianceNow(*view),
                               bytes = bytesOf(*view, request)](const Progress& progress) -> std::function<void()> {
-    progress.at("Read the radiance", 0);
+    progress.at(phrase("Read the radiance"), 0);
     std::optional<Error> problem;
     if (const auto room = checkSpace(request.folder, bytes); !room)
       problem = room.error();
@@ -290,7 +292,8 @@ void DeliverModel::orderEnded(int order, const std::optional<Error>& problem) {
     desk_.notices.check(queue_->refuse(order, problem->message));
     desk_.notices.fail(*problem);
   } else if (!problem && queue_->find(order)) { // from a file that another version wrote
-    desk_.notices.check(queue_->refuse(order, "This kind of file is not known here; take it out of the queue."));
+    desk_.notices.check(
+        queue_->refuse(order, phrase("This kind of file is not known here; take it out of the queue.")));
   }
   if (!paused_) writeNext();
   if (!running()) {                   // else the next one has begun
@@ -331,7 +334,7 @@ void DeliverModel::makeSheet() {
     std::vector<SheetPicture> pictures;
     for (std::size_t k = 0; k < pieces.size(); ++k) {
       const View& view = pieces[k].view;
-      progress.at("Sheet: " + view.name, double(k) / double(pieces.size()));
+      progress.at(phrase("Sheet: {}", view.name), double(k) / double(pieces.size()));
       const auto light = pieces[k].picture ? Result<std::shared_ptr<const CombinedPicture>>(pieces[k].picture)
                                            : loadPicture(view, progress);
       if (!light && light.error().code == ErrorCode::Stopped) return {};

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "model/finish_model.h"
 
+#include "base/phrase.h"
 #include "model/finish_drags.h"
 #include "model/pictures.h"
 #include "model/view_edit.h"
@@ -45,7 +46,7 @@ QStringList FinishModel::reasons() const {
   QStringList lines;
   for (const Finding& f : judged->findings)
     lines << text(sentence(f, judged->scene)) + (f.tooMuch ? tr(" - %1").arg(text(remedyWords(f.kind))) : QString());
-  return lines << tr("The light was taken for %1.").arg(text(nameOf(finished.analysis()->kind)));
+  return lines << tr("The light was taken for %1.").arg(text(phrase(nameOf(finished.analysis()->kind))));
 }
 
 QImage FinishModel::picture() const {

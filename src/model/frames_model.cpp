@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "model/frames_model.h"
 
+#include "base/phrase.h"
 #include "ingest/measure_sensor.h"
 #include "model/plan_words.h"
 #include "model/view_edit.h"
@@ -179,11 +180,11 @@ void FramesModel::measureSensor(const QStringList& files) {
   for (const auto& file : files) paths.emplace_back(file.toStdString());
   desk_.works.longWork.start(
       [this, paths, profile = desk_.view().profile()](const Progress& progress) -> std::function<void()> {
-        progress.at("Measure the sensor", 0.2);
+        progress.at(phrase("Measure the sensor"), 0.2);
         auto report = measureSensorFiles(paths);
         if (!report) return [this, e = report.error()] { desk_.notices.fail(e); };
         CameraProfile own = profile;
-        own.name = profile.name + ", measured";
+        own.name = phrase("{}, measured", profile.name);
         own.hasRaw = true;
         const double gain = report->iso.value > 0 ? report->iso.value / own.baseIso.value : 1;
         own.fullWell = report->measurement.fullWell * gain;

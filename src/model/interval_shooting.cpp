@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "model/interval_shooting.h"
+#include "base/phrase.h"
 
 #include <algorithm>
 #include <cmath>
@@ -11,7 +12,7 @@ namespace {
 /// "4 min 10 s".
 std::string spoken(double seconds) {
   const int whole = int(std::ceil(seconds));
-  return whole >= 60 ? fmt::format("{} min {} s", whole / 60, whole % 60) : fmt::format("{} s", whole);
+  return whole >= 60 ? phrase("{} min {} s", whole / 60, whole % 60) : fmt::format("{} s", whole);
 }
 
 } // namespace
@@ -49,7 +50,7 @@ void IntervalShooting::waitForNext() {
               toCome_ = 0;
               emit shoot_.changed();
             };
-          progress.at("Next set in " + spoken(until - now), (now - from) / (until - from));
+          progress.at(phrase("Next set in {}", spoken(until - now)), (now - from) / (until - from));
           camera->wait({std::min(kStep, until - now)});
         }
         return [this, until] {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "model/job_opening.h"
 
+#include "base/phrase.h"
 #include "ingest/load_frame.h"
 #include "pipeline/position_views.h"
 #include "session/locations.h"
@@ -90,7 +91,7 @@ void JobOpening::takeFiles(const QStringList& paths, const fs::path& jobs) {
   for (const auto& path : paths) wanted.emplace_back(path.toStdString());
   if (wanted.empty()) return;
   desk_.works.longWork.start([this, wanted, jobs](const Progress& progress) -> std::function<void()> {
-    progress.at("Sort the frames into sets", 0);
+    progress.at(phrase("Sort the frames into sets"), 0);
     std::vector<LeftOut> leftOut;
     const auto files = collectFiles(wanted, leftOut, Subfolders::Read, progress.stop);
     Grouping grouping = groupFiles(files, progress);
@@ -101,7 +102,7 @@ void JobOpening::takeFiles(const QStringList& paths, const fs::path& jobs) {
     grouping.leftOut = withoutCompanions(leftOut);
     if (grouping.sets.empty()) {
       const std::string why = grouping.leftOut.empty()
-                                  ? "There is no frame in what was dropped; drop a folder of frames."
+                                  ? phrase("There is no frame in what was dropped; drop a folder of frames.")
                                   : grouping.leftOut.front().reason.message;
       return [this, why] { desk_.notices.fail(QString::fromStdString(why)); };
     }
@@ -165,7 +166,7 @@ void JobOpening::readView() {
   desk_.works.longWork.start([this, v = view, mayForget, world = shelved == worlds_.end() ? nullptr : shelved->second,
                               known = desk_.radiances.find(idOf(view), view.radianceStamp)](
                                  const Progress& progress) mutable -> std::function<void()> {
-    progress.at("Open the view", 0.1);
+    progress.at(phrase("Open the view"), 0.1);
     if (mayForget) forgetHistory(v);
     std::string problem;
     if (const auto folder = world ? std::nullopt : findWorld(v.world)) {

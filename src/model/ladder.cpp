@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "model/ladder.h"
 
+#include "base/phrase.h"
 #include "exposure/marks.h"
 #include "exposure/reading.h"
 #include "session/shooting.h"
@@ -199,7 +200,7 @@ LadderData ladderOf(const View& view, const LadderContent& content) {
   }
   if (content.legend)
     for (const auto& level : everydayLight())
-      d.legend.push_back({QString::fromUtf8(level.name), level.ev100.value, true, false, 0});
+      d.legend.push_back({QString::fromStdString(phrase(level.name)), level.ev100.value, true, false, 0});
   if (content.combined && content.given) addGiven(d, *content.combined);
   // Before combining, what the frames themselves show; after it, what they gave together.
   if (content.analysis && !(content.scene && content.sceneFirst)) {

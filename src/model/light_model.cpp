@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "model/light_model.h"
 
+#include "base/phrase.h"
 #include "exposure/marks.h"
 #include "exposure/reading.h"
 #include "ingest/load_frame.h"
@@ -169,7 +170,7 @@ void LightModel::measureNext() {
 }
 
 void LightModel::measured(double x, double y, const SpotMeasure& spot) {
-  addReading(tr("reading"), {fmt::format("Spot {}", desk_.view().readings.size() + 1), spot.ev100, true, x, y,
+  addReading(tr("reading"), {phrase("Spot {}", desk_.view().readings.size() + 1), spot.ev100, true, x, y,
                              spot.uncertainty, spot.atLeast});
 }
 
@@ -180,7 +181,7 @@ bool LightModel::typeReading(const QString& name, const QString& typed) {
   const std::string given = name.trimmed().toStdString();
   addReading(
       tr("reading"),
-      {given.empty() ? fmt::format("Spot {}", desk_.view().readings.size() + 1) : given, *ev, true, {}, {}, 0, false});
+      {given.empty() ? phrase("Spot {}", desk_.view().readings.size() + 1) : given, *ev, true, {}, {}, 0, false});
   return true;
 }
 
@@ -248,7 +249,7 @@ void LightModel::takeTestFrame() {
   const auto file = view.folder / "test" / ("test" + extensionOf(view.format));
   desk_.works.longWork.start([this, camera, inHand, settings = desk_.camera.finderSettings(view), format = view.format,
                               file](const Progress& progress) -> std::function<void()> {
-    progress.at("Test frame", 0.1);
+    progress.at(phrase("Test frame"), 0.1);
     std::shared_ptr<const Frame> frame = inHand;
     if (camera) {
       if (auto exposed = camera->expose(settings, format, file); !exposed)
@@ -285,11 +286,11 @@ void LightModel::takeProposals() {
   proposals_.reset();
   QUndoStack& stack = desk_.job.undoStack();
   stack.beginMacro(tr("proposed readings"));
-  const auto add = [&](const char* name, const ProposedZone& zone) {
+  const auto add = [&](const std::string& name, const ProposedZone& zone) {
     addReading(tr("reading"), {name, zone.ev100, true, zone.x, zone.y, 0, zone.atLeast});
   };
-  add("Brightest area", zones.brightest);
-  add("Darkest area", zones.darkest);
+  add(phrase("Brightest area"), zones.brightest);
+  add(phrase("Darkest area"), zones.darkest);
   stack.endMacro();
 }
 

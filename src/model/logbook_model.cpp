@@ -157,7 +157,8 @@ void LogbookModel::exportTo(const QString& file, const QString& format) {
            const auto written = writeTextAtomically(file.toStdString(), text);
            return [this, written, file, count = entries->size()] {
              if (desk_.notices.check(written))
-               desk_.notices.tell(tr("%n visit(s) are in %1.", {}, int(count)).arg(file));
+               desk_.notices.tell((count == 1 ? tr("One visit is in %1.").arg(file)
+                                              : tr("%1 visits are in %2.").arg(count).arg(file)));
              emit changed();
            };
          });

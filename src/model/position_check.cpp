@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "model/position_check.h"
 
+#include "base/phrase.h"
 #include "ingest/load_frame.h"
 
 #include <cmath>
@@ -69,7 +70,7 @@ PositionFinding checkPosition(const View& view, const SketchShelf::Sketches& ske
     const double planned = std::abs(here->row - other.planned.row) + std::abs(here->column - other.planned.column) > 0
                                ? view.situation.positions.overlap
                                : 1;
-    const auto finding = findingOf(found, fmt::format("position {}", i + 1), planned);
+    const auto finding = findingOf(found, phrase("position {}", i + 1), planned);
     if (finding.again) return finding;
     if (lesser.sentence.empty()) lesser = finding;
   }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "model/shoot_model.h"
 
+#include "base/phrase.h"
 #include "exposure/marks.h"
 #include "ingest/load_frame.h"
 #include "model/plan_words.h"
@@ -20,7 +21,7 @@ constexpr int kMostLooks = 240; ///< Of the finder while waiting for a lull: a m
 bool lullCame(Camera& camera, const ExposureSettings& settings, const Progress& progress) {
   std::optional<Image<std::uint8_t>> before;
   for (int look = 0; look < kMostLooks && !progress.stopRequested(); ++look) {
-    progress.at("Hold still: waiting for a lull", double(look) / kMostLooks);
+    progress.at(phrase("Hold still: waiting for a lull"), double(look) / kMostLooks);
     auto now = camera.liveView(settings);
     if (!now) return true; // shooting will say what is wrong
     if (before && changedShare(before->view(), now->view()) < kStillShare) return true;
@@ -443,7 +444,7 @@ void ShootModel::judgeActiveSet() {
         const auto& members = v.sets[std::size_t(v.activeSet)].frames;
         for (std::size_t i = 0; i < members.size(); ++i) {
           if (progress.stopRequested()) return [this] { emit changed(); };
-          progress.at("Look at the frames", double(i) / double(members.size()));
+          progress.at(phrase("Look at the frames"), double(i) / double(members.size()));
           auto frame = loadFrame(members[i].file);
           if (!frame) return [this, e = frame.error()] { desk_.notices.fail(e); };
           settings.push_back(frame->settings);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Shoot from a folder that another program fills.
+#include "base/phrase.h"
 #include "ingest/load_frame.h"
 #include "model/shoot_model.h"
 
@@ -44,7 +45,7 @@ void ShootModel::takeNext() {
 void ShootModel::takeWatched(const fs::path& file) {
   desk_.works.longWork.start([this, file, v = desk_.view(), sketches = check_.sketches, shelf = shelf_,
                               action = check_.verdict.action](const Progress& progress) -> std::function<void()> {
-    progress.at("Take " + file.filename().string(), 0.2);
+    progress.at(phrase("Take {}", file.filename().string()), 0.2);
     auto loaded = loadFrame(file);
     if (!loaded)
       return [this, file, e = loaded.error()] {

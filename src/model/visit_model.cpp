@@ -2,6 +2,7 @@
 #include "model/visit_model.h"
 
 #include "base/atomic_file.h"
+#include "base/phrase.h"
 #include "ingest/where.h"
 #include "plan/situation.h"
 #include "visit/calendar.h"
@@ -296,7 +297,8 @@ QString VisitModel::nowWords() const {
 }
 
 Result<void> VisitModel::writeCalendar(const std::filesystem::path& file) const {
-  if (!plan_) return fail(ErrorCode::InvalidArgument, "There is no order yet; give the place and its time zone first.");
+  if (!plan_)
+    return fail(ErrorCode::InvalidArgument, phrase("There is no order yet; give the place and its time zone first."));
   return writeTextAtomically(file, toCalendar(visit_, *plan_, clock_()));
 }
 

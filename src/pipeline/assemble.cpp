@@ -3,6 +3,7 @@
 
 #include "base/atomic_file.h"
 #include "base/large_memory.h"
+#include "base/phrase.h"
 #include "deliver/deliver.h"
 #include "deliver/rows_file.h"
 #include "ingest/load_frame.h"
@@ -12,7 +13,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <fmt/format.h>
 #include <numbers>
 
 namespace ml {
@@ -160,8 +160,8 @@ Result<Assembly> assembleSphere(const FileGroup& group, const AssembleOptions& o
   if (!light) return passOn(light.error());
   const int width = light->radiance.width(), height = light->radiance.height();
   if (width != 2 * height)
-    return fail(ErrorCode::InvalidArgument, fmt::format("`{}` has {} x {} pixels; a sphere is twice as wide as high.",
-                                                        group.files[0].path.string(), width, height));
+    return fail(ErrorCode::InvalidArgument, phrase("`{}` has {} x {} pixels; a sphere is twice as wide as high.",
+                                                   group.files[0].path.string(), width, height));
   Assembly out;
   out.sphere = true;
   AssembledPosition position;
@@ -213,19 +213,18 @@ Result<Assembly> assembleGroups(const std::vector<FileGroup>& groups, const Asse
   const bool sphere = options.kind == PositionWish::Sphere ||
                       (options.kind == PositionWish::Auto && groups.size() == 1 && looksLikeSphere(groups[0]));
   if (sphere && groups.size() > 1)
-    return fail(ErrorCode::InvalidArgument,
-                fmt::format("The files belong to {} spheres (`{}`, `{}`); name those of one.", groups.size(),
-                            groups[0].name, groups[1].name));
+    return fail(ErrorCode::InvalidArgument, phrase("The files belong to {} spheres (`{}`, `{}`); name those of one.",
+                                                   groups.size(), groups[0].name, groups[1].name));
   if (sphere && groups.size() == 1) return assembleSphere(groups[0], options, progress);
   if (groups.size() < 2)
-    return fail(ErrorCode::TooFewFrames,
-                groups.empty()
-                    ? "There is no frame in what was named; give a folder of frames or the "
-                      "frames themselves."
-                    : "All files belong to one position (`" + groups[0].name + "`); to combine them use `combine`.");
+    return fail(
+        ErrorCode::TooFewFrames,
+        groups.empty()
+            ? phrase("There is no frame in what was named; give a folder of frames or the frames themselves.")
+            : phrase("All files belong to one position (`{}`); to combine them use `combine`.", groups[0].name));
   if (groups.size() > std::size_t(kMostPositions))
-    return fail(ErrorCode::InvalidArgument, fmt::format("{} positions are more than can be joined; name at most {}.",
-                                                        groups.size(), kMostPositions));
+    return fail(ErrorCode::InvalidArgument,
+                phrase("{} positions are more than can be joined; name at most {}.", groups.size(), kMostPositions));
   Assembly out;
   ArrangeOptions arranging;
   arranging.kind = options.kind;
@@ -280,13 +279,12 @@ Result<Assembly> assembleFiles(const std::vector<fs::path>& paths, const Assembl
                             !looksLikeSphere(groups[0]);
   auto out = assembleGroups(maybeSingles ? eachAlone(groups[0]) : groups, options, progress.part(0.02, 1));
   if (maybeSingles && !out && out.error().code == ErrorCode::CannotAlign)
-    return fail(ErrorCode::CannotAlign, "All files look like one set of frames (`" + groups[0].name +
-                                            "`), to be combined by `combine`; as positions of their own they cannot "
-                                            "be joined: " +
-                                            out.error().message);
+    return fail(ErrorCode::CannotAlign, phrase("All files look like one set of frames (`{}`), to be combined by "
+                                               "`combine`; as positions of their own they cannot be joined: {}",
+                                               groups[0].name, out.error().message));
   if (maybeSingles && out && out->pictures.size() == 1)
     return fail(ErrorCode::TooFewFrames,
-                "All files show one view (`" + groups[0].name + "`); to combine its exposures use `combine`.");
+                phrase("All files show one view (`{}`); to combine its exposures use `combine`.", groups[0].name));
   if (out) out->leftOut = std::move(leftOut);
   return out;
 }
@@ -316,26 +314,25 @@ namespace {
 
 std::string megapixels(const Canvas& canvas) {
   const double count = double(canvas.width) * canvas.height / 1e6;
-  return count < 10 ? fmt::format("{:.1f} megapixels", count) : fmt::format("{:.0f} megapixels", count);
+  return count < 10 ? phrase("{:.1f} megapixels", count) : phrase("{:.0f} megapixels", count);
 }
 
 } // namespace
 
 std::string verdict(const Assembly& a) {
   if (a.sphere)
-    return fmt::format("One sphere of {} x {} pixels ({}). {}", a.canvas.width, a.canvas.height, megapixels(a.canvas),
-                       a.positions[0].verdict);
+    return phrase("One sphere of {} x {} pixels ({}). {}", a.canvas.width, a.canvas.height, megapixels(a.canvas),
+                  a.positions[0].verdict);
   double worst = 0;
   int planes = 0;
   for (const auto& p : a.positions) {
     worst = std::max(worst, p.fit.residual);
     planes = std::max(planes, p.plane + 1);
   }
-  std::string text =
-      fmt::format("{} positions{} joined to {} x {} pixels ({}, {}), each within {:.2f} "
-                  "pixels of its neighbours",
-                  a.pictures.size(), planes > 1 ? fmt::format(", {} planes of focus,", planes) : "", a.canvas.width,
-                  a.canvas.height, megapixels(a.canvas), nameOf(a.canvas.projection), worst);
+  std::string text = phrase("{} positions{} joined to {} x {} pixels ({}, {}), each within {:.2f} "
+                            "pixels of its neighbours",
+                            a.pictures.size(), planes > 1 ? phrase(", {} planes of focus,", planes) : "",
+                            a.canvas.width, a.canvas.height, megapixels(a.canvas), nameOf(a.canvas.projection), worst);
   text += ".";
   for (const auto& remark : a.remarks) text += " " + remark;
   return text;

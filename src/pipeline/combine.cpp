@@ -3,6 +3,7 @@
 
 #include "base/large_memory.h"
 #include "base/parallel.h"
+#include "base/phrase.h"
 #include "exposure/marks.h"
 #include "image/colour.h"
 #include "ingest/estimate_exposure.h"
@@ -13,7 +14,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <fmt/format.h>
 #include <limits>
 
 namespace ml {
@@ -40,7 +40,7 @@ std::vector<Result<Frame>> readAll(const std::vector<fs::path>& files, int edge,
       [&](const Band& band) {
         const std::size_t i = order[std::size_t(band.begin)].second;
         frames[i] = edge > 0 ? loadSmallFrame(files[i], edge, Unsaid::Allowed) : loadFrame(files[i], Unsaid::Allowed);
-        progress.at("Read frames", double(++done) / double(files.size()));
+        progress.at(phrase("Read frames"), double(++done) / double(files.size()));
       },
       1);
   return frames;
@@ -104,8 +104,10 @@ Roi overlapOf(const std::vector<CombinedFrame>& frames, int width, int height) {
 }
 
 std::string spelledCount(std::size_t n) {
-  static const char* const words[] = {"No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine"};
-  return n < 10 ? words[n] : std::to_string(n);
+  static const char* const words[] = {wording("No"),    wording("One"),  wording("Two"), wording("Three"),
+                                      wording("Four"),  wording("Five"), wording("Six"), wording("Seven"),
+                                      wording("Eight"), wording("Nine")};
+  return n < 10 ? phrase(words[n]) : std::to_string(n);
 }
 
 std::string nameOf(const std::string& path) {
@@ -119,7 +121,7 @@ Result<std::vector<Frame>> readSet(const std::vector<fs::path>& files, const Com
   for (const auto& file : files)
     if (std::find(options.unused.begin(), options.unused.end(), file.filename().string()) == options.unused.end())
       wanted.push_back(file);
-  if (wanted.empty()) return fail(ErrorCode::TooFewFrames, "Every frame is left out; use at least one.");
+  if (wanted.empty()) return fail(ErrorCode::TooFewFrames, phrase("Every frame is left out; use at least one."));
   auto read = readAll(wanted, options.edge, progress);
   if (progress.stopRequested()) return stopped();
   std::vector<Frame> frames;
@@ -150,8 +152,8 @@ Result<void> keepOneSize(std::vector<Frame>& frames, Combined& out) {
   if (most == frames.size()) return {};
   const auto odd = std::find_if(frames.begin(), frames.end(), [&](const Frame& f) { return !same(f, frames[best]); });
   const std::string reason =
-      fmt::format("`{}` has {} x {} pixels and `{}` has {} x {}; combine only frames of one size.", frames[best].path,
-                  frames[best].width(), frames[best].height(), odd->path, odd->width(), odd->height());
+      phrase("`{}` has {} x {} pixels and `{}` has {} x {}; combine only frames of one size.", frames[best].path,
+             frames[best].width(), frames[best].height(), odd->path, odd->width(), odd->height());
   if (most < 2 || 2 * most <= frames.size()) return fail(ErrorCode::SizeMismatch, reason);
   const int width = frames[best].width(), height = frames[best].height();
   std::vector<Frame> kept;
@@ -161,8 +163,8 @@ Result<void> keepOneSize(std::vector<Frame>& frames, Combined& out) {
     else
       out.leftOut.push_back(
           {frame.path,
-           {ErrorCode::SizeMismatch, fmt::format("`{}` has {} x {} pixels and the others have {} x {}; it is left out.",
-                                                 frame.path, frame.width(), frame.height(), width, height)}});
+           {ErrorCode::SizeMismatch, phrase("`{}` has {} x {} pixels and the others have {} x {}; it is left out.",
+                                            frame.path, frame.width(), frame.height(), width, height)}});
   }
   frames = std::move(kept);
   return {};
@@ -173,13 +175,13 @@ Result<void> settleExposures(std::vector<Frame>& frames, Combined& out) {
   const bool known = std::all_of(frames.begin(), frames.end(), [](const Frame& f) { return f.exposureKnown; });
   if (!known) {
     if (frames.size() == 1)
-      out.remarks.push_back("The file does not say how long it was exposed; its light is only relative.");
+      out.remarks.push_back(phrase("The file does not say how long it was exposed; its light is only relative."));
     else if (!estimateExposures(frames))
-      out.remarks.push_back("The files do not say how long they were exposed, and some share too few tones to tell "
-                            "from the picture: type the times.");
+      out.remarks.push_back(phrase("The files do not say how long they were exposed, and some share too few tones to "
+                                   "tell from the picture: type the times."));
     else
-      out.remarks.push_back("The files do not say how long they were exposed; the steps between them are estimated "
-                            "from the picture. Type the times if you know them.");
+      out.remarks.push_back(phrase("The files do not say how long they were exposed; the steps between them are "
+                                   "estimated from the picture. Type the times if you know them."));
   }
   return {};
 }
@@ -210,8 +212,8 @@ double stepSaid(const std::vector<Frame>& frames, std::size_t i) {
 }
 
 std::string apart(const std::vector<Frame>& frames, std::size_t i, double said, double seen) {
-  return fmt::format("`{}` and `{}` are {:.1f} stops apart by their settings but {:.1f} by their pixels",
-                     nameOf(frames[i].path), nameOf(frames[i + 1].path), said, seen);
+  return phrase("`{}` and `{}` are {:.1f} stops apart by their settings but {:.1f} by their pixels",
+                nameOf(frames[i].path), nameOf(frames[i + 1].path), said, seen);
 }
 
 /// Frames whose settings and pixels cannot both be right (wrong times, or frames of another place) are refused unless
@@ -223,9 +225,9 @@ Result<void> checkSteps(const std::vector<Frame>& frames) {
     const double said = stepSaid(frames, i), off = std::abs(steps[i]->value - said);
     if (off > kContradiction + kBentByCurve * std::abs(said))
       return fail(ErrorCode::Contradiction,
-                  fmt::format("{}, more than any camera explains: check that they belong together and type their "
-                              "times, or combine them even so.",
-                              apart(frames, i, said, steps[i]->value)));
+                  phrase("{}, more than any camera explains: check that they belong together and type their "
+                         "times, or combine them even so.",
+                         apart(frames, i, said, steps[i]->value)));
   }
   return {};
 }
@@ -236,7 +238,7 @@ void remarkOnSteps(const std::vector<Frame>& frames, const std::vector<double>& 
   const auto steps = stepsSeen(frames);
   for (std::size_t i = 0; i < said.size(); ++i)
     if (steps[i] && std::abs(steps[i]->value - said[i]) > kWrongStep)
-      out.remarks.push_back(fmt::format("{}; check their times.", apart(frames, i, said[i], steps[i]->value)));
+      out.remarks.push_back(phrase("{}; check their times.", apart(frames, i, said[i], steps[i]->value)));
 }
 
 Result<int> referenceOf(const std::vector<Frame>& frames, const std::vector<fs::path>& files,
@@ -245,7 +247,7 @@ Result<int> referenceOf(const std::vector<Frame>& frames, const std::vector<fs::
   const auto wanted = files[std::size_t(*options.reference)].string();
   const auto found = std::find_if(frames.begin(), frames.end(), [&](const Frame& f) { return f.path == wanted; });
   if (found == frames.end())
-    return fail(ErrorCode::InvalidArgument, "The reference frame `" + wanted + "` cannot be used; choose another.");
+    return fail(ErrorCode::InvalidArgument, phrase("The reference frame `{}` cannot be used; choose another.", wanted));
   return int(found - frames.begin());
 }
 
@@ -300,19 +302,19 @@ void usePhotometry(std::vector<Frame>& frames, const std::vector<PlacedFrame>& p
                             kept.disagreement, kept.disagreement,   0,    size - 1};
     out.curveFromShelf = true;
     out.remarks.push_back(
-        fmt::format("This set says too little of the camera's curve; the one kept from {} earlier {} is used.",
-                    kept.sets, kept.sets == 1 ? "set" : "sets"));
+        phrase("This set says too little of the camera's curve; the one kept from {} earlier {} is used.", kept.sets,
+               kept.sets == 1 ? phrase("set") : phrase("sets")));
   } else if (out.response && out.keptCurve && frames.front().table.size() == 256) {
     const double off = differenceOf(out.response->table, tableOf(*out.keptCurve, 256), out.response->lowestCode,
                                     out.response->highestCode);
     if (off > kOtherCurve)
-      out.remarks.push_back(fmt::format("The curve of this set differs from the one kept for the camera by up to "
-                                        "{:.1f} stop: another picture style? The set's own is used.",
-                                        off));
+      out.remarks.push_back(phrase("The curve of this set differs from the one kept for the camera by up to "
+                                   "{:.1f} stop: another picture style? The set's own is used.",
+                                   off));
   }
   if (out.response && !out.curveFromShelf && !options.curves.empty() && oneCamera && options.edge == 0)
     if (const auto kept = shelf.keep(camera, *out.response); !kept)
-      out.remarks.push_back("The camera's curve cannot be kept: " + kept.error().message);
+      out.remarks.push_back(phrase("The camera's curve cannot be kept: {}", kept.error().message));
   if (out.response && out.response->changed) readThrough(out.response->table, frames);
 }
 
@@ -387,9 +389,9 @@ Result<std::vector<PlacedFrame>> placeFrames(const BracketSet& set, const std::v
     out.frames.push_back({set.frames[i].path, set.frames[i].settings, r, 0, clipped[i], !set.frames[i].exposureKnown});
   }
   if (placed.size() < 2 && lost > 0)
-    return fail(ErrorCode::CannotAlign,
-                fmt::format("The {} frames do not show the same view; group them again or shoot the set again.",
-                            set.frames.size()));
+    return fail(
+        ErrorCode::CannotAlign,
+        phrase("The {} frames do not show the same view; group them again or shoot the set again.", set.frames.size()));
   out.reference = mergeReference;
   return placed;
 }
@@ -424,14 +426,13 @@ void takeMerged(MergeResult merged, const std::vector<PlacedFrame>& placed, cons
 Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions& options, const Progress& progress) {
   const MemoryReuse reuse;
   if (files.empty())
-    return fail(ErrorCode::TooFewFrames, "There is no frame to combine; name the files or a folder of them.");
+    return fail(ErrorCode::TooFewFrames, phrase("There is no frame to combine; name the files or a folder of them."));
   if (options.method == CombineMethod::Positions)
-    return fail(ErrorCode::InvalidArgument, "One set holds one position; join several with `assemble`.");
+    return fail(ErrorCode::InvalidArgument, phrase("One set holds one position; join several with `assemble`."));
   std::sort(files.begin(), files.end());
   if (options.reference && (*options.reference < 0 || *options.reference >= int(files.size())))
-    return fail(ErrorCode::InvalidArgument,
-                fmt::format("There is no frame {} to refer to; the frames count from 0 to {}.", *options.reference,
-                            files.size() - 1));
+    return fail(ErrorCode::InvalidArgument, phrase("There is no frame {} to refer to; the frames count from 0 to {}.",
+                                                   *options.reference, files.size() - 1));
   Combined out;
   out.method = options.method;
   out.aligned = options.align != AlignMode::Off;
@@ -456,7 +457,7 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
 
   auto placed = placeFrames(set, *registrations, out);
   if (!placed) return passOn(placed.error());
-  progress.at("Find the response", 0.6);
+  progress.at(phrase("Find the response"), 0.6);
   if (options.recoverResponse && options.method != CombineMethod::Fusion)
     usePhotometry(set.frames, *placed, options, out);
   remarkOnSteps(set.frames, said, out);
@@ -471,9 +472,9 @@ namespace {
 
 std::string howJoined(const Combined& c) {
   switch (c.method) {
-  case CombineMethod::Fusion: return "are blended as pictures";
-  case CombineMethod::ToneRange: return "are joined by tone";
-  default: return "are combined";
+  case CombineMethod::Fusion: return phrase("are blended as pictures");
+  case CombineMethod::ToneRange: return phrase("are joined by tone");
+  default: return phrase("are combined");
   }
 }
 
@@ -510,28 +511,27 @@ std::string verdict(const Combined& c) {
     furthest = std::max(furthest, frame.registration.transform.reach(c.crop.width, c.crop.height));
   const bool single = c.frames.size() == 1 || c.method == CombineMethod::Single;
   std::string text =
-      single ? fmt::format("One frame at {} is taken as it is", print(c.frames[std::size_t(c.reference)].settings.time))
-             : fmt::format("{} frames from {} to {} {}",
-                           spelledCount(c.method == CombineMethod::ToneRange ? 2 : c.frames.size()),
-                           print(c.frames.front().settings.time), print(c.frames.back().settings.time), howJoined(c));
+      single ? phrase("One frame at {} is taken as it is", print(c.frames[std::size_t(c.reference)].settings.time))
+             : phrase("{} frames from {} to {} {}",
+                      spelledCount(c.method == CombineMethod::ToneRange ? 2 : c.frames.size()),
+                      print(c.frames.front().settings.time), print(c.frames.back().settings.time), howJoined(c));
   if (!single)
-    text += !c.aligned     ? ", not aligned"
-            : furthest > 0 ? fmt::format(", moved by up to {:.1f} pixels", furthest)
-                           : ", none had moved";
+    text += !c.aligned     ? phrase(", not aligned")
+            : furthest > 0 ? phrase(", moved by up to {:.1f} pixels", furthest)
+                           : phrase(", none had moved");
   const auto moved = std::count_if(c.motion.places.begin(), c.motion.places.end(),
                                    [](const MovedRegion& place) { return !place.painted; });
   if (moved > 0)
-    text += moved == 1 ? "; something moved in 1 place, taken from one frame"
-                       : fmt::format("; something moved in {} places, each taken from one frame", moved);
-  text += c.clippedShare >= 0.0005
-              ? fmt::format("; {:.1f} % of the picture is clipped in every frame", 100 * c.clippedShare)
-              : "; nothing is clipped";
+    text += moved == 1 ? phrase("; something moved in 1 place, taken from one frame")
+                       : phrase("; something moved in {} places, each taken from one frame", moved);
+  text += c.clippedShare >= 0.0005 ? phrase("; {:.1f} % of the picture is clipped in every frame", 100 * c.clippedShare)
+                                   : phrase("; nothing is clipped");
   text += ".";
   for (const auto& remark : c.remarks) text += " " + remark;
   if (!c.leftOut.empty())
-    text += fmt::format(" {} left out: {}",
-                        c.leftOut.size() == 1 ? "One file is" : fmt::format("{} files are", c.leftOut.size()),
-                        c.leftOut.front().reason.message);
+    text += " " + (c.leftOut.size() == 1
+                       ? phrase("One file is left out: {}", c.leftOut.front().reason.message)
+                       : phrase("{} files are left out: {}", c.leftOut.size(), c.leftOut.front().reason.message));
   return text;
 }
 

@@ -2,6 +2,7 @@
 #include "pipeline/curve_shelf.h"
 
 #include "base/atomic_file.h"
+#include "base/phrase.h"
 #include "base/slug.h"
 
 #include <algorithm>
@@ -20,7 +21,7 @@ constexpr double kClearDisagreement =
 
 tl::unexpected<Error> unsound(const std::string& what) {
   return fail(ErrorCode::FileUnreadable,
-              "The kept curve is damaged (" + what + "); delete it, the next set finds it anew.");
+              phrase("The kept curve is damaged ({}); delete it, the next set finds it anew.", what));
 }
 
 json toJson(const KeptCurve& c) {
@@ -39,7 +40,7 @@ json toJson(const KeptCurve& c) {
 
 Result<KeptCurve> curveFromText(const std::string& text) {
   const json d = json::parse(text, nullptr, false);
-  if (!d.is_object() || d.value("kind", json()) != "curve") return unsound("it is no curve");
+  if (!d.is_object() || d.value("kind", json()) != "curve") return unsound(phrase("it is no curve"));
   KeptCurve curve;
   try {
     curve.camera = d.at("camera").get<std::string>();
@@ -50,15 +51,16 @@ Result<KeptCurve> curveFromText(const std::string& text) {
     curve.disagreement = d.at("disagreement_stops").get<double>();
     curve.sets = d.at("sets").get<int>();
   } catch (const json::exception&) {
-    return unsound("a field is missing");
+    return unsound(phrase("a field is missing"));
   }
   for (const auto& channel : curve.light) {
-    if (channel.size() != kCodes) return unsound("it has not 256 codes");
+    if (channel.size() != kCodes) return unsound(phrase("it has not 256 codes"));
     if (!std::all_of(channel.begin(), channel.end(), [](float v) { return v >= 0 && v <= 4; }) ||
         !std::is_sorted(channel.begin(), channel.end()) || !(channel.back() > 0))
-      return unsound("its light does not rise from 0 to 1");
+      return unsound(phrase("its light does not rise from 0 to 1"));
   }
-  if (!(curve.clipFrom > 0.1f && curve.clipFrom <= 1)) return unsound("its clipping point is not below its top");
+  if (!(curve.clipFrom > 0.1f && curve.clipFrom <= 1))
+    return unsound(phrase("its clipping point is not below its top"));
   return curve;
 }
 

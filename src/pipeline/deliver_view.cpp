@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pipeline/deliver_view.h"
 
+#include "base/phrase.h"
 #include "image/resample.h"
 #include "image/sphere.h"
 #include "ingest/lens_facts.h"
@@ -71,7 +72,7 @@ Result<FinishedFor> finishFor(const std::vector<Target>& targets, Finisher& fini
 Result<Delivery> deliverView(ImageView<const float> radiance, const DeliverRequest& request, const Progress& progress) {
   const Recipe& recipe = request.recipe;
   if (const auto reason = recipe.invalidReason())
-    return fail(ErrorCode::InvalidArgument, "The picture cannot be finished: " + *reason + ".");
+    return fail(ErrorCode::InvalidArgument, phrase("The picture cannot be finished: {}.", *reason));
   const auto lens = recipe.geometry.lens && request.metadataFrom
                         ? lensFactsOf(*request.metadataFrom, radiance.width, radiance.height)
                         : std::nullopt;
@@ -134,7 +135,7 @@ Result<Delivery> deliverView(ImageView<const float> radiance, const DeliverReque
     const std::filesystem::path file = request.replace ? request.folder / (*name + endingOf(target))
                                                        : freePath(request.folder, *name, endingOf(target));
     now = progress.part(0.5 + each * double(i), 0.5 + each * double(i + 1));
-    now.at("Write " + file.filename().string(), 0);
+    now.at(phrase("Write {}", file.filename().string()), 0);
     if (auto done = deliverTarget(material, target, file, now); !done) return passOn(done.error());
     out.files.push_back(file);
     if (request.written) request.written(target, file);

@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pipeline/inspect.h"
 
+#include "base/phrase.h"
+
 #include "exposure/marks.h"
 
-#include <fmt/format.h>
+#include <cmath>
 
 namespace ml {
 namespace {
@@ -51,17 +53,17 @@ void noteBrokenBrackets(std::vector<InspectedSet>& sets) {
       });
       if (again) continue;
       set.verdict.answer = Answer::DoesNotHold;
-      set.verdict.sentence = fmt::format(
-          "After frame {} the aperture went to {} within the bracket: fix the aperture and shoot the set again.",
-          set.group.files.size(), print(first.settings.aperture));
+      set.verdict.sentence =
+          phrase("After frame {} the aperture went to {} within the bracket: fix the aperture and shoot the set again.",
+                 set.group.files.size(), print(first.settings.aperture));
       continue;
     }
     if (next.group.files.size() != 1 || !alike(relativeExposure(first.settings), relativeExposure(last.settings)))
       continue;
     set.verdict.answer = Answer::DoesNotHold;
-    set.verdict.sentence = fmt::format("After frame {} the exposure stays at {}: the camera has left its bracket. Set "
-                                       "it again and shoot the set again.",
-                                       set.group.files.size(), print(last.settings.time));
+    set.verdict.sentence = phrase("After frame {} the exposure stays at {}: the camera has left its bracket. Set "
+                                  "it again and shoot the set again.",
+                                  set.group.files.size(), print(last.settings.time));
   }
 }
 
@@ -70,7 +72,7 @@ void noteBrokenBrackets(std::vector<InspectedSet>& sets) {
 std::vector<InspectedSet> inspectSets(const Grouping& grouping, const Progress& progress) {
   std::vector<InspectedSet> sets;
   for (std::size_t i = 0; i < grouping.sets.size() && !progress.stopRequested(); ++i) {
-    progress.at(fmt::format("Set {} of {}", i + 1, grouping.sets.size()), double(i) / double(grouping.sets.size()));
+    progress.at(phrase("Set {} of {}", i + 1, grouping.sets.size()), double(i) / double(grouping.sets.size()));
     sets.push_back(inspectSet(grouping.sets[i], progress));
   }
   if (!progress.stopRequested()) noteBrokenBrackets(sets);

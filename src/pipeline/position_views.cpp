@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pipeline/position_views.h"
 
+#include "base/phrase.h"
 #include "image/colour.h"
 #include "ingest/small_picture.h"
 #include "positions/arrange.h"
@@ -141,7 +142,7 @@ std::vector<PositionView> positionViews(const Grouping& grouping, const Progress
       out.back().sets.push_back(i), out.back().planes.push_back(plane);
     else
       out.push_back({{i}, {false}});
-    progress.at("Look for views of several positions", double(i + 1) / double(grouping.sets.size()));
+    progress.at(phrase("Look for views of several positions"), double(i + 1) / double(grouping.sets.size()));
   }
   return out;
 }
@@ -153,8 +154,8 @@ void markPositions(Grouping& grouping, const Progress& progress) {
     for (std::size_t i = 1; i < view.sets.size(); ++i) {
       FileGroup& set = grouping.sets[view.sets[i]];
       set.kind = GroupKind::Panorama;
-      set.reason = view.planes[i] ? "it shows the view before it sharp at another distance: a plane of focus"
-                                  : "it can be joined with the view before it";
+      set.reason = view.planes[i] ? phrase("it shows the view before it sharp at another distance: a plane of focus")
+                                  : phrase("it can be joined with the view before it");
     }
 }
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pipeline/report.h"
 
+#include "base/phrase.h"
 #include "exposure/marks.h"
 
 #include <nlohmann/json.hpp>
@@ -9,7 +10,7 @@ namespace ml {
 using nlohmann::json;
 
 json settingsJson(const ExposureSettings& s) {
-  return {{"time", print(s.time)},
+  return {{"time", markOf(s.time)},
           {"seconds", s.time.value},
           {"f_number", s.aperture.value},
           {"iso", s.iso.value},
@@ -98,11 +99,10 @@ Result<CameraProfile> profileFromJson(const json& j) {
     p.writeTime.value = j.value("write_s", p.writeTime.value);
     p.compensation.value = j.value("compensation_stops", p.compensation.value);
     if (const auto reason = p.invalidReason())
-      return fail(ErrorCode::InvalidArgument, "The camera profile cannot be used: " + *reason + ".");
+      return fail(ErrorCode::InvalidArgument, phrase("The camera profile cannot be used: {}.", *reason));
     return p;
   } catch (const json::exception& error) {
-    return fail(ErrorCode::InvalidArgument,
-                std::string("The camera profile is not understood (") + error.what() + ").");
+    return fail(ErrorCode::InvalidArgument, phrase("The camera profile is not understood ({}).", error.what()));
   }
 }
 
@@ -145,7 +145,7 @@ Result<Plan> planFromJson(const json& j) {
   try {
     if (j.value("kind", "") != "plan" || j.value("version", 0) != 1)
       return fail(ErrorCode::InvalidArgument,
-                  "This is not a plan of this version; make one with `mellow-lantern-cli plan --json`.");
+                  phrase("This is not a plan of this version; make one with `mellow-lantern-cli plan --json`."));
     auto camera = profileFromJson(j.at("camera"));
     if (!camera) return passOn(camera.error());
     Plan p;
@@ -167,7 +167,7 @@ Result<Plan> planFromJson(const json& j) {
         !p.frames.empty() && p.frames.size() < 100 && std::all_of(p.frames.begin(), p.frames.end(), [](const auto& f) {
           return f.time.value > 0 && f.aperture.value > 0 && f.iso.value > 0;
         });
-    if (!sound) return fail(ErrorCode::InvalidArgument, "The plan holds no usable frames; make it again.");
+    if (!sound) return fail(ErrorCode::InvalidArgument, phrase("The plan holds no usable frames; make it again."));
     p.request.aperture = p.frames.front().aperture;
     p.request.iso = p.frames.front().iso;
     p.runs = j.value("runs", 1);
@@ -178,7 +178,7 @@ Result<Plan> planFromJson(const json& j) {
     p.covers = p.coverage.complete(p.request.snrTarget);
     return p;
   } catch (const json::exception& error) {
-    return fail(ErrorCode::InvalidArgument, std::string("The plan is not understood (") + error.what() + ").");
+    return fail(ErrorCode::InvalidArgument, phrase("The plan is not understood ({}).", error.what()));
   }
 }
 
@@ -248,7 +248,7 @@ namespace {
 
 json alternativeJson(const Alternative& a) {
   json times = json::array();
-  for (const auto& f : a.plan.frames) times.push_back(print(f.time));
+  for (const auto& f : a.plan.frames) times.push_back(markOf(f.time));
   return {{"school", a.school.id},
           {"name", a.school.name},
           {"times", times},

@@ -4,6 +4,7 @@
 #include "base/atomic_file.h"
 #include "base/large_memory.h"
 #include "base/parallel.h"
+#include "base/phrase.h"
 #include "pipeline/position_views.h"
 
 #include <atomic>
@@ -96,7 +97,7 @@ Result<RunPlan> planRun(const std::vector<fs::path>& paths, const RunOptions& op
   if (grouping.sets.empty()) {
     if (const auto missed = withoutCompanions(plan.leftOut); !missed.empty()) return passOn(missed.front().reason);
     return fail(ErrorCode::FileMissing,
-                "There is no frame in what was named; give a folder of frames or the frames themselves.");
+                phrase("There is no frame in what was named; give a folder of frames or the frames themselves."));
   }
   if (options.joinPositions) {
     for (const PositionView& view : positionViews(grouping, {stop, {}})) {

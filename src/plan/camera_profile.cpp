@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plan/camera_profile.h"
+#include "base/phrase.h"
 
 #include <algorithm>
 
@@ -14,25 +15,26 @@ double CameraProfile::readNoiseAt(Iso iso) const {
 }
 
 std::optional<std::string> CameraProfile::invalidReason() const {
-  if (!(shortest.value > 0 && longest > shortest)) return "its longest time must be longer than its shortest";
-  if (!(fullWell > 100)) return "its full well must be more than 100 electrons";
-  if (!(readNoise >= 0 && readNoise < fullWell / 10)) return "its read noise must be below a tenth of the full well";
-  if (bits < 8 || bits > 16) return "its bit depth must be 8 to 16";
-  if (!(baseIso.value > 0)) return "its base ISO must be above 0";
-  if (!(highestIso >= baseIso)) return "its highest ISO must not lie below its base ISO";
-  if (readNoiseHigh < 0) return "its read noise at high ISO must not be negative";
+  if (!(shortest.value > 0 && longest > shortest)) return phrase("its longest time must be longer than its shortest");
+  if (!(fullWell > 100)) return phrase("its full well must be more than 100 electrons");
+  if (!(readNoise >= 0 && readNoise < fullWell / 10))
+    return phrase("its read noise must be below a tenth of the full well");
+  if (bits < 8 || bits > 16) return phrase("its bit depth must be 8 to 16");
+  if (!(baseIso.value > 0)) return phrase("its base ISO must be above 0");
+  if (!(highestIso >= baseIso)) return phrase("its highest ISO must not lie below its base ISO");
+  if (readNoiseHigh < 0) return phrase("its read noise at high ISO must not be negative");
   if (width < 32 || height < 32 || width > 100000 || height > 100000)
-    return "its picture size must be 32 to 100000 pixels";
-  if (!(pixelPitchUm > 0.3 && pixelPitchUm < 100)) return "its pixel pitch must be 0.3 to 100 micrometres";
-  if (!(sensorWidthMm > 1 && sensorWidthMm < 300)) return "its sensor must be 1 to 300 mm wide";
-  if (!(fileMegabytes > 0 && fileMegabytes < 10000)) return "its file size must be above 0 MB";
+    return phrase("its picture size must be 32 to 100000 pixels");
+  if (!(pixelPitchUm > 0.3 && pixelPitchUm < 100)) return phrase("its pixel pitch must be 0.3 to 100 micrometres");
+  if (!(sensorWidthMm > 1 && sensorWidthMm < 300)) return phrase("its sensor must be 1 to 300 mm wide");
+  if (!(fileMegabytes > 0 && fileMegabytes < 10000)) return phrase("its file size must be above 0 MB");
   if (!(frameGap.value >= 0 && writeTime.value >= 0 && bufferFrames >= 1))
-    return "its gaps must not be negative, and its buffer hold a frame";
-  if (!(headroom().value > 0)) return "its highlight headroom must be above 0 stops";
+    return phrase("its gaps must not be negative, and its buffer hold a frame");
+  if (!(headroom().value > 0)) return phrase("its highlight headroom must be above 0 stops");
   if (std::any_of(counts.begin(), counts.end(), [](int n) { return n < 1 || n > 99; }))
-    return "its frame counts must be 1 to 99";
+    return phrase("its frame counts must be 1 to 99");
   if (std::any_of(steps.begin(), steps.end(), [](Stops s) { return !(s.value > 0 && s.value <= 6); }))
-    return "its bracket steps must be above 0 and at most 6 stops";
+    return phrase("its bracket steps must be above 0 and at most 6 stops");
   return {};
 }
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plan/comparison.h"
 
+#include "base/phrase.h"
 #include "exposure/marks.h"
 
 #include <algorithm>
@@ -10,67 +11,63 @@
 namespace ml {
 namespace {
 
-std::string plural(int n, const char* one, const char* many) {
-  return fmt::format("{} {}", n, n == 1 ? one : many);
-}
-
 std::string more(int n) {
-  return n > 0 ? plural(n, "frame more", "frames more") : plural(-n, "frame fewer", "frames fewer");
+  if (n == 0) return phrase("As many frames");
+  if (std::abs(n) == 1) return n > 0 ? phrase("1 frame more") : phrase("1 frame fewer");
+  return n > 0 ? phrase("{} frames more", n) : phrase("{} frames fewer", -n);
 }
 
 std::string describeLoss(const Plan& plan) {
   const auto& c = plan.coverage;
   std::string loss;
-  const auto add = [&](const std::string& part) { loss += (loss.empty() ? "" : " and ") + part; };
+  const auto add = [&](const std::string& part) { loss += (loss.empty() ? "" : phrase(" and ")) + part; };
   constexpr double kWorthAFigure = 0.05;
   if (c.spareHigh.value < -kWorthAFigure)
-    add(fmt::format("clips the brightest {}", printAmount({-c.spareHigh.value})));
+    add(phrase("clips the brightest {}", printAmount({-c.spareHigh.value})));
   else if (c.spareHigh.value < -1e-9)
-    add("leaves the highlights a little less than their margin");
+    add(phrase("leaves the highlights a little less than their margin"));
   if (c.spareLow.value < -kWorthAFigure)
-    add(fmt::format("leaves the darkest {} below SNR {:g}", printAmount({-c.spareLow.value}), plan.request.snrTarget));
+    add(phrase("leaves the darkest {} below SNR {:g}", printAmount({-c.spareLow.value}), plan.request.snrTarget));
   else if (c.spareLow.value < -1e-9)
-    add(fmt::format("leaves the darkest tone a little below SNR {:g}", plan.request.snrTarget));
-  if (loss.empty() && !plan.covers) add(fmt::format("falls to SNR {:.0f} near EV {:.1f}", c.worstSnr, c.worstAt.value));
+    add(phrase("leaves the darkest tone a little below SNR {:g}", plan.request.snrTarget));
+  if (loss.empty() && !plan.covers) add(phrase("falls to SNR {:.0f} near EV {:.1f}", c.worstSnr, c.worstAt.value));
   return loss;
 }
 
 std::string differenceOf(const Alternative& other, const Alternative& best) {
   const int frames = other.plan.fired - best.plan.fired;
   const double seconds = other.onSite.value - best.onSite.value;
-  std::string cost = frames == 0 ? "As many frames" : more(frames);
-  cost[0] = char(std::toupper(cost[0]));
+  std::string cost = more(frames);
   if (std::abs(seconds) >= 0.1)
-    cost += fmt::format(", {:.1f} s {}", std::abs(seconds), seconds > 0 ? "longer" : "shorter");
+    cost += seconds > 0 ? phrase(", {:.1f} s longer", seconds) : phrase(", {:.1f} s shorter", -seconds);
   if (const std::string loss = describeLoss(other.plan); !loss.empty()) return cost + "; " + loss + ".";
-  return cost + fmt::format("; worst SNR {:.0f} instead of {:.0f}.", other.plan.coverage.worstSnr,
-                            best.plan.coverage.worstSnr);
+  return cost +
+         phrase("; worst SNR {:.0f} instead of {:.0f}.", other.plan.coverage.worstSnr, best.plan.coverage.worstSnr);
 }
 
 std::string reasonFor(const Alternative& best) {
   const Plan& p = best.plan;
   if (!p.covers)
-    return fmt::format("Nothing this camera offers covers the scene; this keeps the highlights first and {}.",
-                       describeLoss(p));
+    return phrase("Nothing this camera offers covers the scene; this keeps the highlights first and {}.",
+                  describeLoss(p));
   if (p.fired == 1)
-    return fmt::format("One frame holds the whole range; its worst tone has SNR {:.0f}.", p.coverage.worstSnr);
-  return fmt::format("No set of fewer frames covers EV {:.1f} to {:.1f}; this is the quickest of those that do, and "
-                     "its worst tone has SNR {:.0f}.",
-                     p.request.low.value, p.request.high.value, p.coverage.worstSnr);
+    return phrase("One frame holds the whole range; its worst tone has SNR {:.0f}.", p.coverage.worstSnr);
+  return phrase("No set of fewer frames covers EV {:.1f} to {:.1f}; this is the quickest of those that do, and "
+                "its worst tone has SNR {:.0f}.",
+                p.request.low.value, p.request.high.value, p.coverage.worstSnr);
 }
 
 std::string oneRawAnswer(const Plan& one, double snrTarget) {
   const auto& c = one.coverage;
   if (one.covers)
-    return fmt::format("One raw would do: at {} it holds everything, with SNR {:.0f} in the darkest reading.",
-                       print(one.frames.front().time), c.worstSnr);
+    return phrase("One raw would do: at {} it holds everything, with SNR {:.0f} in the darkest reading.",
+                  print(one.frames.front().time), c.worstSnr);
   if (c.spareHigh.value < -0.05)
-    return fmt::format("One raw would not do: even its shortest time clips the brightest {}.",
-                       printAmount({-c.spareHigh.value}));
-  return fmt::format("One raw would not do: with the highlights held at {}, the darkest {} lie below SNR {:g}; the "
-                     "darkest reading has SNR {:.1f}.",
-                     print(one.frames.front().time), printAmount({std::max(0.0, -c.spareLow.value)}), snrTarget,
-                     c.worstSnr);
+    return phrase("One raw would not do: even its shortest time clips the brightest {}.",
+                  printAmount({-c.spareHigh.value}));
+  return phrase("One raw would not do: with the highlights held at {}, the darkest {} lie below SNR {:g}; the "
+                "darkest reading has SNR {:.1f}.",
+                print(one.frames.front().time), printAmount({std::max(0.0, -c.spareLow.value)}), snrTarget, c.worstSnr);
 }
 
 double snrAtLow(const Plan& p) {
@@ -82,17 +79,17 @@ std::string extraFramesAnswer(const Plan& three, const Plan& five) {
   const auto& c = three.coverage;
   std::string shows;
   if (c.spareHigh.value < -0.05 && five.coverage.spareHigh.value > c.spareHigh.value + 0.05)
-    shows = fmt::format("they show: three frames clip the brightest {}", printAmount({-c.spareHigh.value}));
+    shows = phrase("they show: three frames clip the brightest {}", printAmount({-c.spareHigh.value}));
   else if (before >= 40)
-    shows = "they do not show: noise is past seeing already (SNR 40, ISO 12232)";
+    shows = phrase("they do not show: noise is past seeing already (SNR 40, ISO 12232)");
   else if (before < 10 && after >= 10)
-    shows = "they show: the shadows become acceptable (SNR 10, ISO 12232)";
+    shows = phrase("they show: the shadows become acceptable (SNR 10, ISO 12232)");
   else if (after > before * 1.5)
-    shows = "they show in lifted shadows";
+    shows = phrase("they show in lifted shadows");
   else
-    shows = "they hardly show";
-  return fmt::format("Five frames, two stops, against three: SNR {:.0f} instead of {:.0f} in the darkest reading; {}.",
-                     after, before, shows);
+    shows = phrase("they hardly show");
+  return phrase("Five frames, two stops, against three: SNR {:.0f} instead of {:.0f} in the darkest reading; {}.",
+                after, before, shows);
 }
 
 } // namespace
@@ -120,7 +117,7 @@ Result<Comparison> compareSchools(const CameraProfile& camera, PlanRequest reque
   Comparison comparison;
   comparison.recommended = alternativeOf(*best, schools().front(), situation);
   comparison.reason = reasonFor(comparison.recommended);
-  comparison.recommended.difference = "Recommended.";
+  comparison.recommended.difference = phrase("Recommended.");
   std::optional<Plan> one, three, five;
   for (const School& school : schools()) {
     if (school.shape == SchoolShape::Free) continue;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plan/planner.h"
 
+#include "base/phrase.h"
 #include "exposure/marks.h"
 #include "plan/candidates.h"
 
@@ -157,18 +158,19 @@ CameraProfile renderedOnly(CameraProfile camera) {
 } // namespace
 
 std::optional<std::string> PlanRequest::invalidReason() const {
-  if (!std::isfinite(low.value) || !std::isfinite(high.value)) return "the readings must be numbers";
-  if (high < low) return "the brightest reading lies below the darkest";
-  if (low.value < -15 || high.value > 30) return "readings lie between EV -15 and EV 30";
-  if (!(aperture.value >= 0.5 && aperture.value <= 128)) return "the aperture must lie between f/0.5 and f/128";
-  if (iso && !(iso->value >= 6 && iso->value <= 3276800)) return "the ISO must lie between 6 and 3276800";
+  if (!std::isfinite(low.value) || !std::isfinite(high.value)) return phrase("the readings must be numbers");
+  if (high < low) return phrase("the brightest reading lies below the darkest");
+  if (low.value < -15 || high.value > 30) return phrase("readings lie between EV -15 and EV 30");
+  if (!(aperture.value >= 0.5 && aperture.value <= 128)) return phrase("the aperture must lie between f/0.5 and f/128");
+  if (iso && !(iso->value >= 6 && iso->value <= 3276800)) return phrase("the ISO must lie between 6 and 3276800");
   if (isoCap && !(isoCap->value >= 6 && isoCap->value <= 3276800))
-    return "the highest ISO must lie between 6 and 3276800";
-  if (!(snrTarget > 0 && snrTarget <= 1000)) return "the SNR target must be above 0 and at most 1000";
-  if (!(highlightMargin.value >= 0 && highlightMargin.value <= 4)) return "the highlight margin must be 0 to 4 stops";
-  if (longest && !(longest->value > 0)) return "the longest time must be above 0 s";
-  if (totalTime && !(totalTime->value > 0)) return "the time for the set must be above 0 s";
-  if (cardMegabytes && !(*cardMegabytes > 0)) return "there must be some space on the card";
+    return phrase("the highest ISO must lie between 6 and 3276800");
+  if (!(snrTarget > 0 && snrTarget <= 1000)) return phrase("the SNR target must be above 0 and at most 1000");
+  if (!(highlightMargin.value >= 0 && highlightMargin.value <= 4))
+    return phrase("the highlight margin must be 0 to 4 stops");
+  if (longest && !(longest->value > 0)) return phrase("the longest time must be above 0 s");
+  if (totalTime && !(totalTime->value > 0)) return phrase("the time for the set must be above 0 s");
+  if (cardMegabytes && !(*cardMegabytes > 0)) return phrase("there must be some space on the card");
   return {};
 }
 
@@ -183,14 +185,14 @@ Seconds setDuration(const CameraProfile& camera, const std::vector<ExposureSetti
 
 Result<Plan> planBracket(const CameraProfile& camera, const PlanRequest& request) {
   if (const auto reason = request.invalidReason())
-    return fail(ErrorCode::InvalidArgument, "The plan cannot be made: " + *reason + ".");
+    return fail(ErrorCode::InvalidArgument, phrase("The plan cannot be made: {}.", *reason));
   if (const auto reason = camera.invalidReason())
-    return fail(ErrorCode::InvalidArgument, "The camera \"" + camera.name + "\" cannot be used: " + *reason + ".");
+    return fail(ErrorCode::InvalidArgument, phrase("The camera \"{}\" cannot be used: {}.", camera.name, *reason));
   const School* school = findSchool(request.school);
   if (!school) {
     std::string ids;
     for (const auto& s : schools()) ids += (ids.empty() ? "" : ", ") + s.id;
-    return fail(ErrorCode::InvalidArgument, "There is no school \"" + request.school + "\"; use one of " + ids + ".");
+    return fail(ErrorCode::InvalidArgument, phrase("There is no school \"{}\"; use one of {}.", request.school, ids));
   }
   const CameraProfile used = school->shape == SchoolShape::InCamera ? renderedOnly(camera) : camera;
   Search search(used, request);
@@ -204,10 +206,11 @@ Result<Plan> planBracket(const CameraProfile& camera, const PlanRequest& request
   if (!best) {
     const Seconds longest = request.longest ? std::min(*request.longest, camera.longest) : camera.longest;
     const bool limited = request.totalTime || request.cardMegabytes;
-    return fail(ErrorCode::InvalidArgument, limited ? "No bracket of \"" + school->name +
-                                                          "\" fits the time or the space on the card; allow more of it."
-                                                    : "No time of \"" + camera.name + "\" fits \"" + school->name +
-                                                          "\" within " + print(longest) + "; allow a longer one.");
+    return fail(
+        ErrorCode::InvalidArgument,
+        limited ? phrase("No bracket of \"{}\" fits the time or the space on the card; allow more of it.", school->name)
+                : phrase("No time of \"{}\" fits \"{}\" within {}; allow a longer one.", camera.name, school->name,
+                         print(longest)));
   }
   return planOf(used, request, school->id, *best);
 }

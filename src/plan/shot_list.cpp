@@ -54,7 +54,7 @@ std::string toCsv(const ShotList& list) {
   std::string out = "number,row,column,shift,plane,run,frame,time,seconds,f_number,iso\r\n";
   for (const Shot& s : list.shots)
     out += fmt::format("{},{},{},{},{},{},{},{},{:.9g},{:.6g},{:.6g}\r\n", s.number, s.row, s.column, s.lensShift,
-                       s.plane, s.run, s.frame, print(s.settings.time), s.settings.time.value,
+                       s.plane, s.run, s.frame, markOf(s.settings.time), s.settings.time.value,
                        s.settings.aperture.value, s.settings.iso.value);
   return out;
 }

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plan/situation.h"
+#include "base/phrase.h"
 
 #include <algorithm>
 #include <cmath>
@@ -8,14 +9,14 @@ namespace ml {
 
 const std::vector<Mover>& typicalMovers() {
   static const std::vector<Mover> movers{
-      {"leaves", "Leaves in a light breeze", 0.3, 5},
-      {"branches", "Branches in wind", 0.8, 8},
-      {"ripples", "Ripples on water", 0.6, 20},
-      {"waves", "Breaking waves", 3, 30},
-      {"walkers", "Walkers", 1.4, 15},
-      {"boats", "Boats under sail", 3, 150},
-      {"clouds", "Clouds", 10, 2000},
-      {"curtain", "A curtain at a window", 0.2, 4},
+      {"leaves", phrase("Leaves in a light breeze"), 0.3, 5},
+      {"branches", phrase("Branches in wind"), 0.8, 8},
+      {"ripples", phrase("Ripples on water"), 0.6, 20},
+      {"waves", phrase("Breaking waves"), 3, 30},
+      {"walkers", phrase("Walkers"), 1.4, 15},
+      {"boats", phrase("Boats under sail"), 3, 150},
+      {"clouds", phrase("Clouds"), 10, 2000},
+      {"curtain", phrase("A curtain at a window"), 0.2, 4},
   };
   return movers;
 }

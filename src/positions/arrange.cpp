@@ -2,13 +2,13 @@
 #include "positions/arrange.h"
 
 #include "base/parallel.h"
+#include "base/phrase.h"
 #include "positions/features.h"
 #include "positions/refine.h"
 
 #include <algorithm>
 #include <atomic>
 #include <cmath>
-#include <fmt/format.h>
 #include <functional>
 #include <numeric>
 
@@ -58,7 +58,7 @@ std::vector<PairMatches> matchAll(const ComparedPictures& compared, std::vector<
   for (int i = 0; i < n && !progress.stopRequested(); ++i) {
     features.push_back(findFeatures(compared.tones[std::size_t(i)], kFeatures, progress.stop));
     counts.push_back(int(features.back().size()));
-    progress.at("Find places that positions share", 0.5 * (i + 1) / n);
+    progress.at(phrase("Find places that positions share"), 0.5 * (i + 1) / n);
   }
   const double f = compared.factor;
   std::vector<PairMatches> out;
@@ -72,7 +72,7 @@ std::vector<PairMatches> matchAll(const ComparedPictures& compared, std::vector<
             {(fa.x + 0.5) * f - 0.5, (fa.y + 0.5) * f - 0.5, (fb.x + 0.5) * f - 0.5, (fb.y + 0.5) * f - 0.5});
       }
       if (pair.matches.size() >= 5) out.push_back(std::move(pair));
-      progress.at("Find places that positions share", 0.5 + 0.5 * (a * n + b) / double(n * n));
+      progress.at(phrase("Find places that positions share"), 0.5 + 0.5 * (a * n + b) / double(n * n));
     }
   return out;
 }
@@ -257,19 +257,18 @@ Solved solve(PositionKind kind, const std::vector<PairMatches>& all, int n, Fram
 }
 
 std::string called(const std::vector<std::string>& names, std::size_t i) {
-  return fmt::format("Position {} (`{}`)", i + 1, names[i]);
+  return phrase("Position {} (`{}`)", i + 1, names[i]);
 }
 
 Error loose(const std::vector<std::string>& names, const std::vector<int>& features, std::size_t i) {
   constexpr int kFew = 40;
   if (features[i] < kFew)
-    return {ErrorCode::CannotAlign, called(names, i) + " shows too little detail to be placed (a bare wall, sky or "
-                                                       "water); shoot it with more of its neighbours in it, or leave "
-                                                       "it out."};
-  return {ErrorCode::CannotAlign, called(names, i) +
-                                      " cannot be joined: it shares too little with the others, or shows "
-                                      "another place; shoot it with a third of overlap, or leave it "
-                                      "out."};
+    return {ErrorCode::CannotAlign, phrase("{} shows too little detail to be placed (a bare wall, sky or water); shoot "
+                                           "it with more of its neighbours in it, or leave it out.",
+                                           called(names, i))};
+  return {ErrorCode::CannotAlign, phrase("{} cannot be joined: it shares too little with the others, or shows another "
+                                         "place; shoot it with a third of overlap, or leave it out.",
+                                         called(names, i))};
 }
 
 double medianOf(std::vector<double> v) {
@@ -314,7 +313,7 @@ std::vector<PairMatches> lookClosely(const Arrangement& a, const Looking& lookin
         else
           for (const auto* pictures : looking.neighbours)
             said.push_back(lookBothWays(a, *pictures, i, k, kAlikeNeighbours));
-        progress.at("Place the positions", double(++done) / double(wanted.size()));
+        progress.at(phrase("Place the positions"), double(++done) / double(wanted.size()));
       },
       1);
   std::vector<PairMatches> out;
@@ -359,10 +358,10 @@ void sayParallax(Arranged& out, const std::vector<std::string>& names) {
                                       [](const auto& a, const auto& b) { return a.parallax < b.parallax; });
   const double limit = std::max(2.0, 0.001 * out.arrangement.width);
   if (worst->parallax > limit)
-    out.remarks.push_back(fmt::format("Near and far things lie differently by {:.0f} pixels about position {} (`{}`): "
-                                      "look at the seams there.",
-                                      worst->parallax, worst - out.fits.begin() + 1,
-                                      names[std::size_t(worst - out.fits.begin())]));
+    out.remarks.push_back(phrase("Near and far things lie differently by {:.0f} pixels about position {} (`{}`): "
+                                 "look at the seams there.",
+                                 worst->parallax, worst - out.fits.begin() + 1,
+                                 names[std::size_t(worst - out.fits.begin())]));
 }
 
 /// A position whose matches still contradict each other: near and far lie differently.
@@ -371,9 +370,9 @@ std::optional<Error> contradiction(const Arranged& arranged, const std::vector<s
   for (std::size_t i = 0; i < names.size(); ++i)
     if (arranged.fits[i].residual > limit)
       return Error{ErrorCode::CannotAlign,
-                   fmt::format("{} cannot be joined: near and far things lie differently in it, by {:.0f} pixels; "
-                               "turn the camera about the lens's entrance pupil, or leave it out.",
-                               called(names, i), arranged.fits[i].residual)};
+                   phrase("{} cannot be joined: near and far things lie differently in it, by {:.0f} pixels; "
+                          "turn the camera about the lens's entrance pupil, or leave it out.",
+                          called(names, i), arranged.fits[i].residual)};
   return {};
 }
 
@@ -383,14 +382,15 @@ Result<Arranged> arrangePositions(const std::vector<Image<std::uint16_t>>& pictu
                                   const std::vector<std::string>& names, const ArrangeOptions& options,
                                   const Progress& progress) {
   const int n = int(pictures.size());
-  if (n < 2) return fail(ErrorCode::TooFewFrames, "One position cannot be joined to another; name at least two.");
+  if (n < 2)
+    return fail(ErrorCode::TooFewFrames, phrase("One position cannot be joined to another; name at least two."));
   const FrameSize size{pictures[0].width(), pictures[0].height()};
   for (std::size_t i = 1; i < pictures.size(); ++i)
     if (pictures[i].width() != size.width || pictures[i].height() != size.height)
       return fail(ErrorCode::SizeMismatch,
-                  fmt::format("{} has {} x {} pixels and `{}` has {} x {}; join only positions of one size.",
-                              called(names, i), pictures[i].width(), pictures[i].height(), names[0], size.width,
-                              size.height));
+                  phrase("{} has {} x {} pixels and `{}` has {} x {}; join only positions of one size.",
+                         called(names, i), pictures[i].width(), pictures[i].height(), names[0], size.width,
+                         size.height));
   const auto coarse = comparedPictures(pictures, codes, kFeatureEdge);
   std::vector<int> features;
   const auto all = matchAll(coarse, features, progress.part(0, 0.6));

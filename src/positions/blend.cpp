@@ -2,6 +2,7 @@
 #include "positions/blend.h"
 
 #include "base/parallel.h"
+#include "base/phrase.h"
 #include "positions/multiband.h"
 
 #include <algorithm>
@@ -158,7 +159,7 @@ bool drawJoined(const JoinedView& view, const RowsTaken& taken, const Progress& 
         },
         1);
     if (!finished || !taken(y, band.view())) return false;
-    progress.at("Draw the joined picture", double(y + rows) / view.canvas.height);
+    progress.at(phrase("Draw the joined picture"), double(y + rows) / view.canvas.height);
   }
   return true;
 }

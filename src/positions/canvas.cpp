@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "positions/canvas.h"
+#include "base/phrase.h"
 
 #include <algorithm>
 #include <array>
 #include <cmath>
-#include <fmt/format.h>
 #include <numbers>
 #include <vector>
 
@@ -127,9 +127,9 @@ Result<Canvas> canvasFor(const Arrangement& a, Projection wish) {
     const double most = std::max({-e.left, e.right, -e.top, e.bottom}) / kDegree;
     if (a.kind == PositionKind::Turned && (e.closed || most > kMostPerspectiveAsked / 2))
       return fail(ErrorCode::InvalidArgument,
-                  fmt::format("The positions span {:.0f} degrees, too many for straight lines; use the cylindrical or "
-                              "the equirectangular projection.",
-                              e.closed ? 360 : 2 * most));
+                  phrase("The positions span {:.0f} degrees, too many for straight lines; use the cylindrical or "
+                         "the equirectangular projection.",
+                         e.closed ? 360 : 2 * most));
     for (const Vector3& d : directions) {
       double x, y;
       if (!out.place(d, x, y)) continue;
@@ -137,8 +137,10 @@ Result<Canvas> canvasFor(const Arrangement& a, Projection wish) {
     }
   } else {
     if (out.projection == Projection::Cylindrical && (e.bottom > 80 * kDegree || e.top < -80 * kDegree))
-      return fail(ErrorCode::InvalidArgument, "The positions reach up or down too far for the cylindrical projection; "
-                                              "use the equirectangular one.");
+      return fail(
+          ErrorCode::InvalidArgument,
+          phrase(
+              "The positions reach up or down too far for the cylindrical projection; use the equirectangular one."));
     out.closed = e.closed;
     if (out.closed) out.focal = std::round(2 * kPi * out.focal) / (2 * kPi);
     left = out.focal * (out.closed ? -kPi : e.left), right = out.focal * (out.closed ? kPi : e.right);
@@ -151,9 +153,8 @@ Result<Canvas> canvasFor(const Arrangement& a, Projection wish) {
   out.centreX = -left - 0.5, out.centreY = -top - 0.5;
   constexpr double kMostPixels = 4e9;
   if (double(out.width) * out.height > kMostPixels)
-    return fail(
-        ErrorCode::InvalidArgument,
-        fmt::format("The joined picture would have {} x {} pixels; use another projection.", out.width, out.height));
+    return fail(ErrorCode::InvalidArgument,
+                phrase("The joined picture would have {} x {} pixels; use another projection.", out.width, out.height));
   return out;
 }
 

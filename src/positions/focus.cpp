@@ -2,6 +2,7 @@
 #include "positions/focus.h"
 
 #include "base/parallel.h"
+#include "base/phrase.h"
 #include "positions/light_codes.h"
 #include "positions/multiband.h"
 
@@ -170,7 +171,7 @@ FocusJoined joinFocus(const Arrangement& a, const std::vector<std::size_t>& memb
                   std::uint16_t(std::clamp(LightCodes::kSteps * from[c] + 1.5f, 1.f, 65535.f)); // rounds
             *out.plane.at(x + u, y + v) = std::uint8_t(std::max(1, int(*held.at(x - left + u, y - top + v))) - 1);
           }
-        progress.at("Join the planes of focus", double(band.begin + 1) / (columns * rows));
+        progress.at(phrase("Join the planes of focus"), double(band.begin + 1) / (columns * rows));
       },
       1);
   return finished ? std::move(out) : FocusJoined{};

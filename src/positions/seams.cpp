@@ -2,6 +2,7 @@
 #include "positions/seams.h"
 
 #include "base/parallel.h"
+#include "base/phrase.h"
 #include "image/fast_math.h"
 #include "positions/cut.h"
 
@@ -150,7 +151,7 @@ Seams laySeams(const Arrangement& a, const std::vector<Image<std::uint16_t>>& pi
   std::vector<Laid> laid;
   for (std::size_t i = 0; i < pictures.size(); ++i) {
     laid.push_back(lay(a, i, reduced(pictures[i], codes, factor), factor, balance, out.canvas));
-    progress.at("Lay the seams", 0.5 * double(i + 1) / double(pictures.size()));
+    progress.at(phrase("Lay the seams"), 0.5 * double(i + 1) / double(pictures.size()));
   }
   Composite whole{Image<float>(out.canvas.width, out.canvas.height, 3),
                   Image<float>(out.canvas.width, out.canvas.height, 1),
@@ -160,7 +161,7 @@ Seams laySeams(const Arrangement& a, const std::vector<Image<std::uint16_t>>& pi
   for (const std::size_t i : orderOf(laid, out.canvas)) {
     if (progress.stopRequested()) return out;
     add(whole, laid[i], i, out.canvas.closed);
-    progress.at("Lay the seams", 0.5 + 0.5 * ++done / double(pictures.size()));
+    progress.at(phrase("Lay the seams"), 0.5 + 0.5 * ++done / double(pictures.size()));
   }
   out.owner = std::move(whole.owner);
   return out;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "practice/answers.h"
 
+#include "base/phrase.h"
 #include "exposure/marks.h"
 
 #include <cmath>
@@ -16,58 +17,59 @@ struct Problem {
 constexpr std::size_t kMostEntries = 1000;
 
 /// A list of the answer; `field` is missing: a problem.
-const json& listOf(const json& answer, const char* field) {
+const json& listOf(const json& answer, const std::string& field) {
   const auto it = answer.find(field);
-  if (it == answer.end() || !it->is_array()) throw Problem{std::string("\"") + field + "\" must be a list"};
-  if (it->size() > kMostEntries) throw Problem{std::string("\"") + field + "\" is far too long"};
+  if (it == answer.end() || !it->is_array()) throw Problem{phrase("\"{}\" must be a list", field)};
+  if (it->size() > kMostEntries) throw Problem{phrase("\"{}\" is far too long", field)};
   return *it;
 }
 
-double numberOf(const json& value, const char* what) {
-  if (!value.is_number() || !std::isfinite(value.get<double>())) throw Problem{std::string(what) + " must be a number"};
+double numberOf(const json& value, const std::string& what) {
+  if (!value.is_number() || !std::isfinite(value.get<double>())) throw Problem{phrase("{} must be a number", what)};
   return value.get<double>();
 }
 
-Stops stopsOf(const json& value, const char* what) {
+Stops stopsOf(const json& value, const std::string& what) {
   if (value.is_string())
     if (const auto stops = parseStops(value.get<std::string>())) return *stops;
   return {numberOf(value, what)};
 }
 
 /// "1/60", "0.5 s", or seconds.
-Seconds timeOf(const json& value, const char* what) {
+Seconds timeOf(const json& value, const std::string& what) {
   Seconds time{0};
   if (value.is_string()) {
     const auto parsed = parseTime(value.get<std::string>());
-    if (!parsed) throw Problem{std::string(what) + " must be a time such as \"1/60\""};
+    if (!parsed) throw Problem{phrase("{} must be a time such as \"1/60\"", what)};
     time = *parsed;
   } else {
     time = {numberOf(value, what)};
   }
-  if (!(time.value > 0 && time.value < 1e5)) throw Problem{std::string(what) + " must be a time above 0"};
+  if (!(time.value > 0 && time.value < 1e5)) throw Problem{phrase("{} must be a time above 0", what)};
   return time;
 }
 
 /// Counted from 1 by people.
 int frameOf(const json& value) {
-  const double number = numberOf(value, "a frame");
-  if (!(number >= 1 && number <= 10000) || number != std::floor(number)) throw Problem{"frames are counted from 1"};
+  const double number = numberOf(value, phrase("a frame"));
+  if (!(number >= 1 && number <= 10000) || number != std::floor(number))
+    throw Problem{phrase("frames are counted from 1")};
   return int(number) - 1;
 }
 
-const json& fieldOf(const json& object, const char* field) {
-  if (!object.is_object() || !object.contains(field)) throw Problem{std::string("\"") + field + "\" is missing"};
+const json& fieldOf(const json& object, const std::string& field) {
+  if (!object.is_object() || !object.contains(field)) throw Problem{phrase("\"{}\" is missing", field)};
   return object[field];
 }
 
-double shareOf(const json& value, const char* what) {
+double shareOf(const json& value, const std::string& what) {
   const double share = numberOf(value, what);
-  if (!(share >= 0 && share <= 1)) throw Problem{std::string(what) + " lies between 0 and 1"};
+  if (!(share >= 0 && share <= 1)) throw Problem{phrase("{} lies between 0 and 1", what)};
   return share;
 }
 
-std::string textOf(const json& value, const char* what) {
-  if (!value.is_string()) throw Problem{std::string(what) + " must be text"};
+std::string textOf(const json& value, const std::string& what) {
+  if (!value.is_string()) throw Problem{phrase("{} must be text", what)};
   return value.get<std::string>();
 }
 
@@ -75,7 +77,7 @@ FaultAnswer faultsIn(const json& answer) {
   FaultAnswer out;
   for (const auto& entry : listOf(answer, "faults")) {
     const auto fault = parseFault(textOf(fieldOf(entry, "fault"), "\"fault\""));
-    if (!fault) throw Problem{"there is no such fault"};
+    if (!fault) throw Problem{phrase("there is no such fault")};
     out.faults.push_back({fault->kind, frameOf(fieldOf(entry, "frame"))});
   }
   return out;
@@ -92,8 +94,8 @@ DuskAnswer shotsIn(const json& answer) {
 FinishAnswer finishesIn(const json& answer) {
   FinishAnswer out;
   for (const auto& entry : listOf(answer, "pictures")) {
-    const auto flaw = finishFlaw(textOf(entry.is_object() ? fieldOf(entry, "is") : entry, "a picture"));
-    if (!flaw) throw Problem{"pictures are natural, texture, colour, flat or grey"};
+    const auto flaw = finishFlaw(textOf(entry.is_object() ? fieldOf(entry, "is") : entry, phrase("a picture")));
+    if (!flaw) throw Problem{phrase("pictures are natural, texture, colour, flat or grey")};
     out.pictures.push_back({*flaw, {}});
     if (entry.is_object() && (entry.contains("x") || entry.contains("y")))
       out.pictures.back().place =
@@ -105,15 +107,15 @@ FinishAnswer finishesIn(const json& answer) {
 SettingsAnswer settingsIn(const json& answer) {
   SettingsAnswer out;
   const json& set = fieldOf(answer, "settings");
-  if (!set.is_object()) throw Problem{"\"settings\" must be an object of ids and choices"};
-  for (const auto& [id, choice] : set.items()) out.set.emplace_back(id, textOf(choice, "a choice"));
+  if (!set.is_object()) throw Problem{phrase("\"settings\" must be an object of ids and choices")};
+  for (const auto& [id, choice] : set.items()) out.set.emplace_back(id, textOf(choice, phrase("a choice")));
   return out;
 }
 
 SortAnswer setsIn(const json& answer) {
   SortAnswer out;
   for (const auto& entry : listOf(answer, "sets")) {
-    if (!entry.is_array() || entry.size() > kMostEntries) throw Problem{"every set must be a list of frames"};
+    if (!entry.is_array() || entry.size() > kMostEntries) throw Problem{phrase("every set must be a list of frames")};
     out.sets.emplace_back();
     for (const auto& frame : entry) out.sets.back().push_back(frameOf(frame));
   }
@@ -124,12 +126,12 @@ ExerciseAnswer answerIn(ExerciseKind kind, const json& answer) {
   switch (kind) {
   case ExerciseKind::ReadSpot: {
     SpotAnswer out;
-    for (const auto& entry : listOf(answer, "ev100")) out.ev100.push_back(stopsOf(entry, "a reading"));
+    for (const auto& entry : listOf(answer, "ev100")) out.ev100.push_back(stopsOf(entry, phrase("a reading")));
     return out;
   }
   case ExerciseKind::ChooseBracket: {
     const double count = numberOf(fieldOf(answer, "count"), "\"count\"");
-    if (!(count >= 1 && count <= 99)) throw Problem{"\"count\" lies between 1 and 99"};
+    if (!(count >= 1 && count <= 99)) throw Problem{phrase("\"count\" lies between 1 and 99")};
     return BracketAnswer{int(count), stopsOf(fieldOf(answer, "step"), "\"step\""),
                          timeOf(fieldOf(answer, "centre"), "\"centre\"")};
   }
@@ -198,7 +200,7 @@ json jsonOf(const SortAnswer& a) {
 Result<ExerciseAnswer> answerFromJson(ExerciseKind kind, const std::string& text, const std::string& source) {
   const json document = json::parse(text, nullptr, false);
   if (document.is_discarded() || !document.is_object())
-    return fail(ErrorCode::FileUnreadable, "`" + source + "` is not an answer: it must hold one JSON object.");
+    return fail(ErrorCode::FileUnreadable, phrase("`{}` is not an answer: it must hold one JSON object.", source));
   try {
     return answerIn(kind, document);
   } catch (const Problem& problem) {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "practice/card.h"
 
+#include "base/phrase.h"
 #include "camera/disturbances.h"
 #include "camera/sensor_simulation.h"
 #include "exposure/ev.h"
@@ -32,20 +33,20 @@ struct Part {
   const char *world, *name;
   double left, top, right, bottom;
 };
-constexpr Part kParts[] = {{"reading_room", "the reading room, its window", 0, 0, 0.62, 1},
-                           {"boat_hall", "the boat hall, its doors", 0.3, 0, 1, 1},
-                           {"jetty_dusk", "the jetty from the shore", 0, 0, 0.7, 1},
-                           {"reading_room", "the reading room, its shelves", 0.38, 0, 1, 1},
-                           {"boat_hall", "the boat hall, its wall", 0, 0, 0.62, 1},
-                           {"jetty_dusk", "the far shore", 0.35, 0.05, 1, 0.9},
-                           {"reading_room", "the floor", 0.2, 0.8, 0.55, 1}};
+constexpr Part kParts[] = {{"reading_room", wording("the reading room, its window"), 0, 0, 0.62, 1},
+                           {"boat_hall", wording("the boat hall, its doors"), 0.3, 0, 1, 1},
+                           {"jetty_dusk", wording("the jetty from the shore"), 0, 0, 0.7, 1},
+                           {"reading_room", wording("the reading room, its shelves"), 0.38, 0, 1, 1},
+                           {"boat_hall", wording("the boat hall, its wall"), 0, 0, 0.62, 1},
+                           {"jetty_dusk", wording("the far shore"), 0.35, 0.05, 1, 0.9},
+                           {"reading_room", wording("the floor"), 0.2, 0.8, 0.55, 1}};
 constexpr int kShrunk = 3;
 
 CardScene sceneOf(const World& world, const Part& part) {
   const Image<float> all = world.radiance({0}, {0.01});
   const Roi place{int(part.left * all.width()), int(part.top * all.height()),
                   int((part.right - part.left) * all.width()), int((part.bottom - part.top) * all.height())};
-  CardScene out{part.name, Image<float>(place.width, place.height, 3), 0};
+  CardScene out{phrase(part.name), Image<float>(place.width, place.height, 3), 0};
   for (int y = 0; y < place.height; ++y)
     for (int i = 0; i < 3 * place.width; ++i)
       out.light.row(y)[i] = float(all.at(place.x, place.y + y)[i] * world.candelasPerUnit());

@@ -16,7 +16,7 @@ enum class ExerciseKind { ReadSpot, ChooseBracket, FindFaults, LeaveOut, Setting
 [[nodiscard]] const char* idOf(ExerciseKind kind);
 [[nodiscard]] std::optional<ExerciseKind> exerciseKind(const std::string& id);
 /// "Read a spot".
-[[nodiscard]] const char* nameOf(ExerciseKind kind);
+[[nodiscard]] std::string nameOf(ExerciseKind kind);
 
 /// Something to practise with the simulated camera. The seed decides everything that is not said: the same exercise is
 /// the same each time.

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "practice/material.h"
 
+#include "base/phrase.h"
 #include "camera/simulated_camera.h"
 #include "codec/jpeg.h"
 #include "exposure/ev.h"
@@ -54,13 +55,13 @@ PlanRequest requestFor(const Exercise& exercise, double low, double high) {
 }
 
 std::string readingsWords(const PlanRequest& request) {
-  return fmt::format("Darkest that must keep texture: EV {:.1f}. Brightest: EV {:.1f} (at ISO 100).", request.low.value,
-                     request.high.value);
+  return phrase("Darkest that must keep texture: EV {:.1f}. Brightest: EV {:.1f} (at ISO 100).", request.low.value,
+                request.high.value);
 }
 
 std::string requestWords(const PlanRequest& request, Iso iso) {
-  return fmt::format("{}, {}; the shadows shall have a signal {:.0f} times their noise.", print(request.aperture),
-                     print(iso), request.snrTarget);
+  return phrase("{}, {}; the shadows shall have a signal {:.0f} times their noise.", print(request.aperture),
+                print(iso), request.snrTarget);
 }
 
 Result<ExerciseMaterial> readSpot(const Exercise& exercise, const Progress&) {
@@ -75,12 +76,11 @@ Result<ExerciseMaterial> readSpot(const Exercise& exercise, const Progress&) {
   auto finder = camera.liveView(settings);
   if (!finder) return passOn(finder.error());
   ExerciseMaterial out;
-  out.task =
-      "Read the marked spots by eye, as EV at ISO 100, from how bright they stand in a picture of known exposure.";
-  out.facts = {
-      fmt::format("The picture is exposed at {} {} {}: what is EV {:.1f} is a middle grey in it; a stop darker or "
-                  "brighter is half or twice its light.",
-                  print(settings.time), print(settings.aperture), print(settings.iso), ev100(settings).value)};
+  out.task = phrase(
+      "Read the marked spots by eye, as EV at ISO 100, from how bright they stand in a picture of known exposure.");
+  out.facts = {phrase("The picture is exposed at {} {} {}: what is EV {:.1f} is a middle grey in it; a stop darker or "
+                      "brighter is half or twice its light.",
+                      print(settings.time), print(settings.aperture), print(settings.iso), ev100(settings).value)};
   Dice dice(exercise.seed);
   const int spots = exercise.level == 1 ? 3 : 4;
   SpotTruth truth;
@@ -98,8 +98,8 @@ Result<ExerciseMaterial> readSpot(const Exercise& exercise, const Progress&) {
     if (std::none_of(truth.spots.begin(), truth.spots.end(), near)) truth.spots.push_back({x, y, measured->ev100});
   }
   for (std::size_t i = 0; i < truth.spots.size(); ++i)
-    out.facts.push_back(fmt::format("Spot {} lies {:.0f} % from the left and {:.0f} % from the top.", i + 1,
-                                    100 * truth.spots[i].x, 100 * truth.spots[i].y));
+    out.facts.push_back(phrase("Spot {} lies {:.0f} % from the left and {:.0f} % from the top.", i + 1,
+                               100 * truth.spots[i].x, 100 * truth.spots[i].y));
   out.pictures.push_back({"finder", std::move(*finder)});
   out.truth = std::move(truth);
   return out;
@@ -121,15 +121,13 @@ Result<ExerciseMaterial> chooseBracket(const Exercise& exercise, const Progress&
     if (truth.best.covers) break;
   }
   ExerciseMaterial out;
-  out.task =
-      "Choose the smallest bracket that covers this light: how many frames, how many stops apart, and the time of "
-      "the middle one.";
+  out.task = phrase("Choose the smallest bracket that covers this light: how many frames, how many stops apart, and "
+                    "the time of the middle one.");
   out.facts = {readingsWords(truth.request), requestWords(truth.request, truth.best.iso())};
   std::string counts = "1", steps;
   for (const int count : truth.camera.counts) counts += fmt::format(", {}", count);
   for (const Stops step : truth.camera.steps) steps += (steps.empty() ? "" : ", ") + print(step).substr(1);
-  out.facts.push_back(
-      fmt::format("Camera: {}. It brackets {} frames, {} stops apart.", truth.camera.name, counts, steps));
+  out.facts.push_back(phrase("Camera: {}. It brackets {} frames, {} stops apart.", truth.camera.name, counts, steps));
   out.truth = std::move(truth);
   return out;
 }
@@ -215,17 +213,16 @@ Result<ExerciseMaterial> findFaults(const Exercise& exercise, const Progress& pr
   SimulatedCamera camera(*world, *findProfile(exercise.camera), options);
   const ScratchFolder scratch;
   ExerciseMaterial out;
-  out.task =
-      "Look through the frames of this set: which faults are in it, and with which frame does each begin? It may "
-      "be sound.";
+  out.task = phrase("Look through the frames of this set: which faults are in it, and with which frame does each "
+                    "begin? It may be sound.");
   std::string may;
   for (const auto& name : faultNames())
     if (showsInFrames(name.kind)) may += (may.empty() ? "" : ", ") + std::string(name.id);
-  out.facts = {"Planned: " + verdict(*plan), "Faults there may be: " + may + "."};
+  out.facts = {phrase("Planned: {}", verdict(*plan)), phrase("Faults there may be: {}.", may)};
   constexpr int kShownEdge = 1000;
   for (std::size_t i = 0; i < plan->frames.size(); ++i) {
     if (progress.stopRequested()) return stopped();
-    progress.at("Frames", double(i) / double(plan->frames.size()));
+    progress.at(phrase("Frames"), double(i) / double(plan->frames.size()));
     const auto file = scratch.path() / fmt::format("{}.jpg", i + 1);
     if (auto shot = camera.expose(plan->frames[i], FrameFormat::Jpeg, file); !shot) return passOn(shot.error());
     auto picture = readSmallJpeg(file, kShownEdge);
@@ -253,14 +250,14 @@ Result<ExerciseMaterial> leaveOut(const Exercise& exercise, const Progress&) {
                             truth.request.aperture, best->iso()});
   truth.most = int(std::get<LeaveOutAnswer>(rightAnswer(truth)).frames.size());
   ExerciseMaterial out;
-  out.task = "Which of these frames can be left out, and the scene is still covered? As many as possible.";
+  out.task = phrase("Which of these frames can be left out, and the scene is still covered? As many as possible.");
   out.facts = {readingsWords(truth.request), requestWords(truth.request, best->iso()),
-               "Camera: " + truth.camera.name + "."};
+               phrase("Camera: {}.", truth.camera.name)};
   const SensorModel sensor(truth.camera);
   for (std::size_t i = 0; i < truth.frames.size(); ++i)
-    out.facts.push_back(fmt::format("Frame {}: {}, records EV {:.1f} to {:.1f}.", i + 1, print(truth.frames[i].time),
-                                    sensor.floorAt(truth.frames[i], truth.request.snrTarget).value,
-                                    sensor.clipsAt(truth.frames[i]).value - truth.request.highlightMargin.value));
+    out.facts.push_back(phrase("Frame {}: {}, records EV {:.1f} to {:.1f}.", i + 1, print(truth.frames[i].time),
+                               sensor.floorAt(truth.frames[i], truth.request.snrTarget).value,
+                               sensor.clipsAt(truth.frames[i]).value - truth.request.highlightMargin.value));
   out.truth = std::move(truth);
   return out;
 }
@@ -277,12 +274,12 @@ Result<ExerciseMaterial> putSettingsRight(const Exercise& exercise, const Progre
     made += item.now != item.right;
   }
   ExerciseMaterial out;
-  out.task = inTheHand ? "A bracket from the hand, indoors. Put right what stands wrong on the camera."
-                       : "A bracket from the tripod, indoors. Put right what stands wrong on the camera.";
+  out.task = inTheHand ? phrase("A bracket from the hand, indoors. Put right what stands wrong on the camera.")
+                       : phrase("A bracket from the tripod, indoors. Put right what stands wrong on the camera.");
   for (const auto& item : truth.items) {
     std::string choices;
-    for (const auto& choice : item.choices) choices += (choices.empty() ? "" : ", ") + choice;
-    out.facts.push_back(fmt::format("{} ({}): {}. Choices: {}.", item.name, item.id, item.now, choices));
+    for (const auto& choice : item.choices) choices += (choices.empty() ? "" : ", ") + phrase(choice);
+    out.facts.push_back(phrase("{} ({}): {}. Choices: {}.", phrase(item.name), item.id, phrase(item.now), choices));
   }
   out.truth = std::move(truth);
   return out;
@@ -299,15 +296,13 @@ Result<ExerciseMaterial> keepTheLight(const Exercise& exercise, const Progress&)
   truth.to = (truth.skyAtStart - truth.lamps + 1) / truth.fadePerMinute;
   truth.apart = std::min(1.5, (truth.to - truth.from) / truth.sets);
   ExerciseMaterial out;
-  out.task =
-      fmt::format("The sky fades, the lamps stay. Shoot {} sets while sky and lamps are within a stop of each other, "
-                  "each with its middle frame midway between them.",
-                  truth.sets);
-  out.facts = {
-      fmt::format("At minute 0 the sky reads EV {:.1f}; it loses {:.2f} stop a minute. What the lamps light reads "
-                  "EV {:.1f}.",
-                  truth.skyAtStart, truth.fadePerMinute, truth.lamps),
-      fmt::format("{}, {}. A set takes {:.1f} minutes.", print(truth.aperture), print(truth.iso), truth.apart)};
+  out.task = phrase("The sky fades, the lamps stay. Shoot {} sets while sky and lamps are within a stop of each other, "
+                    "each with its middle frame midway between them.",
+                    truth.sets);
+  out.facts = {phrase("At minute 0 the sky reads EV {:.1f}; it loses {:.2f} stop a minute. What the lamps light reads "
+                      "EV {:.1f}.",
+                      truth.skyAtStart, truth.fadePerMinute, truth.lamps),
+               phrase("{}, {}. A set takes {:.1f} minutes.", print(truth.aperture), print(truth.iso), truth.apart)};
   out.truth = truth;
   return out;
 }
@@ -358,11 +353,11 @@ Result<ExerciseMaterial> judgeFinishes(const Exercise& exercise, const Progress&
   const Image<float> light = (*world)->radiance({0}, {0.01});
   Dice dice(exercise.seed);
   ExerciseMaterial out;
-  out.task = "Judge each finish: natural, or overdone, and then how and in which part of the picture.";
+  out.task = phrase("Judge each finish: natural, or overdone, and then how and in which part of the picture.");
   std::string may;
   for (const FinishFlaw flaw : finishFlaws())
     may += flaw == FinishFlaw::Natural ? idOf(flaw) : fmt::format("; {} ({})", idOf(flaw), wordsOf(flaw));
-  out.facts = {"Words for it: " + may + "."};
+  out.facts = {phrase("Words for it: {}.", may)};
   FinishTruth truth;
   const int count = 4;
   const int natural = dice.upTo(count); // at least one is
@@ -376,7 +371,7 @@ Result<ExerciseMaterial> judgeFinishes(const Exercise& exercise, const Progress&
   if (!sound) return passOn(sound.error());
   truth.aspect = double(sound->width()) / sound->height();
   for (int i = 0; i < count; ++i) {
-    progress.at("Finishes", double(i) / count);
+    progress.at(phrase("Finishes"), double(i) / count);
     const bool asItShould = i == natural || dice.share() < 0.25;
     FinishTruth::Picture picture{asItShould ? FinishFlaw::Natural : finishFlaws()[std::size_t(1 + dice.upTo(4))],
                                  {dice.between(0.2, 0.8), dice.between(0.25, 0.75)},
@@ -388,7 +383,7 @@ Result<ExerciseMaterial> judgeFinishes(const Exercise& exercise, const Progress&
       layOver(shown, *flaw, picture);
     }
     truth.pictures.push_back(picture);
-    out.pictures.push_back({fmt::format("picture {}", i + 1), std::move(shown)});
+    out.pictures.push_back({phrase("picture {}", i + 1), std::move(shown)});
   }
   out.truth = std::move(truth);
   return out;
@@ -399,13 +394,12 @@ Result<ExerciseMaterial> sortCard(const Exercise& exercise, const Progress& prog
   if (!scenes) return passOn(scenes.error());
   ExerciseMaterial out;
   SortTruth truth = messyCard(*scenes, exercise.seed, exercise.level);
-  out.task = "Which frames belong together? Put them into sets; thumbs and stray frames belong to none.";
+  out.task = phrase("Which frames belong together? Put them into sets; thumbs and stray frames belong to none.");
   for (std::size_t i = 0; i < truth.frames.size(); ++i) {
     if (progress.stopRequested()) return stopped();
     const auto& frame = truth.frames[i];
-    out.facts.push_back(fmt::format("{}: {} at {}, {} {} {}.", i + 1, frame.name, frame.clock,
-                                    print(frame.settings.time), print(frame.settings.aperture),
-                                    print(frame.settings.iso)));
+    out.facts.push_back(phrase("{}: {} at {}, {} {} {}.", i + 1, frame.name, frame.clock, print(frame.settings.time),
+                               print(frame.settings.aperture), print(frame.settings.iso)));
     out.pictures.push_back({fmt::format("{}: {}", i + 1, frame.name), cardPicture(*scenes, frame, exercise.seed + i)});
   }
   out.truth = std::move(truth);
@@ -416,7 +410,8 @@ Result<ExerciseMaterial> sortCard(const Exercise& exercise, const Progress& prog
 
 Result<ExerciseMaterial> prepare(const Exercise& exercise, const Progress& progress) {
   if (!findProfile(exercise.camera))
-    return fail(ErrorCode::InvalidArgument, "There is no camera \"" + exercise.camera + "\" among those that ship.");
+    return fail(ErrorCode::InvalidArgument,
+                phrase("There is no camera \"{}\" among those that ship.", exercise.camera));
   using Maker = Result<ExerciseMaterial> (*)(const Exercise&, const Progress&);
   static constexpr Maker kMakers[] = {readSpot,         chooseBracket, findFaults,    leaveOut,
                                       putSettingsRight, keepTheLight,  judgeFinishes, sortCard};

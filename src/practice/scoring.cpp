@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "practice/scoring.h"
 
+#include "base/phrase.h"
 #include "exposure/ev.h"
 #include "exposure/marks.h"
 
@@ -24,7 +25,7 @@ std::string amount(double stops) {
   return printAmount({std::abs(stops)});
 }
 
-std::string listed(const std::vector<std::string>& words, const char* none) {
+std::string listed(const std::vector<std::string>& words, const std::string& none) {
   std::string out;
   for (const auto& word : words) out += (out.empty() ? "" : ", ") + word;
   return out.empty() ? none : out;
@@ -36,15 +37,15 @@ Score score(const SpotTruth& truth, const SpotAnswer& answer) {
   for (std::size_t i = 0; i < truth.spots.size(); ++i) {
     const double real = truth.spots[i].ev100.value;
     if (i >= answer.ev100.size()) {
-      out.explanation.push_back(fmt::format("Spot {} was not read; it is EV {:.1f}.", i + 1, real));
+      out.explanation.push_back(phrase("Spot {} was not read; it is EV {:.1f}.", i + 1, real));
       continue;
     }
     const double off = answer.ev100[i].value - real;
     sum += nearness(off);
     out.explanation.push_back(std::abs(off) <= kThird
-                                  ? fmt::format("Spot {}: EV {:.1f}, within a third of a stop.", i + 1, real)
-                                  : fmt::format("Spot {}: EV {:.1f}; you read it {} too {}.", i + 1, real, amount(off),
-                                                off > 0 ? "bright" : "dark"));
+                                  ? phrase("Spot {}: EV {:.1f}, within a third of a stop.", i + 1, real)
+                                  : phrase("Spot {}: EV {:.1f}; you read it {} too {}.", i + 1, real, amount(off),
+                                           off > 0 ? phrase("bright") : phrase("dark")));
   }
   out.points = truth.spots.empty() ? 0 : 100 * sum / double(truth.spots.size());
   return out;
@@ -77,21 +78,21 @@ Score score(const BracketTruth& truth, const BracketAnswer& answer) {
   const double lost = std::max(0.0, missed.all() - missedBy(truth.best.coverage).all());
   const int tooMany = std::max(0, count - int(truth.best.frames.size()));
   out.points = std::clamp(100 - kForFrame * tooMany - kForStop * lost, 0.0, 100.0);
-  if (high > 0.05) out.explanation.push_back(fmt::format("The brightest {} clip in your darkest frame.", amount(high)));
-  if (low > 0.05)
-    out.explanation.push_back(fmt::format("The darkest {} stay below the noise you allowed.", amount(low)));
+  if (high > 0.05) out.explanation.push_back(phrase("The brightest {} clip in your darkest frame.", amount(high)));
+  if (low > 0.05) out.explanation.push_back(phrase("The darkest {} stay below the noise you allowed.", amount(low)));
   if (missed.gap > 0.05)
-    out.explanation.push_back(fmt::format("Between your frames {} fall into a gap.", amount(missed.gap)));
+    out.explanation.push_back(phrase("Between your frames {} fall into a gap.", amount(missed.gap)));
   if (tooMany > 0)
-    out.explanation.push_back(fmt::format("{} frame{} more than needed.", tooMany, tooMany == 1 ? "" : "s"));
-  if (out.explanation.empty()) out.explanation.emplace_back("Everything is covered with no frame too many.");
-  out.explanation.push_back("The smallest bracket: " + verdict(truth.best));
+    out.explanation.push_back(tooMany == 1 ? phrase("1 frame more than needed.")
+                                           : phrase("{} frames more than needed.", tooMany));
+  if (out.explanation.empty()) out.explanation.emplace_back(phrase("Everything is covered with no frame too many."));
+  out.explanation.push_back(phrase("The smallest bracket: {}", verdict(truth.best)));
   return out;
 }
 
 std::string faultWords(const Fault& fault) {
   for (const auto& name : faultNames())
-    if (name.kind == fault.kind) return fmt::format("frame {}: {}", fault.frame + 1, name.name);
+    if (name.kind == fault.kind) return phrase("frame {}: {}", fault.frame + 1, phrase(name.name));
   return {};
 }
 
@@ -109,21 +110,22 @@ Score score(const FaultTruth& truth, const FaultAnswer& answer) {
       found[i] = 1;
       right += worth;
       left.erase(it);
-      out.explanation.push_back(worth == 1 ? "Found: " + faultWords(truth.faults[i]) + "."
-                                           : "Half right, the frame is another: " + faultWords(truth.faults[i]) + ".");
+      out.explanation.push_back(worth == 1
+                                    ? phrase("Found: {}.", faultWords(truth.faults[i]))
+                                    : phrase("Half right, the frame is another: {}.", faultWords(truth.faults[i])));
     }
   };
   take([](const Fault& a, const Fault& b) { return a.kind == b.kind && a.frame == b.frame; }, 1);
   take([](const Fault& a, const Fault& b) { return a.kind == b.kind; }, 0.5);
   for (std::size_t i = 0; i < truth.faults.size(); ++i)
-    if (!found[i]) out.explanation.push_back("Missed: " + faultWords(truth.faults[i]) + ".");
+    if (!found[i]) out.explanation.push_back(phrase("Missed: {}.", faultWords(truth.faults[i])));
   for (const auto& fault : left) {
     ++wrong;
-    out.explanation.push_back("Not so: " + faultWords(fault) + ".");
+    out.explanation.push_back(phrase("Not so: {}.", faultWords(fault)));
   }
   if (truth.faults.empty()) {
     out.points = wrong == 0 ? 100 : 0;
-    out.explanation.insert(out.explanation.begin(), "The set is sound.");
+    out.explanation.insert(out.explanation.begin(), phrase("The set is sound."));
   } else { // harmonic mean of what was found and what was right
     out.points = 100 * 2 * right / double(truth.faults.size() + answer.faults.size());
   }
@@ -163,18 +165,18 @@ Score score(const LeaveOutTruth& truth, const LeaveOutAnswer& answer) {
   const bool good = covers(truth, rest);
   if (good) {
     out.points = truth.most == 0 ? 100 : 100.0 * double(gone.size()) / truth.most;
-    out.explanation.push_back(fmt::format("The {} frames left still cover the scene; {} of {} that can go are gone.",
-                                          rest.size(), gone.size(), truth.most));
+    out.explanation.push_back(phrase("The {} frames left still cover the scene; {} of {} that can go are gone.",
+                                     rest.size(), gone.size(), truth.most));
   } else if (rest.empty()) {
-    out.explanation.emplace_back("Nothing is left.");
+    out.explanation.emplace_back(phrase("Nothing is left."));
   } else {
     const double lost = missedBy(planOfFrames(truth.camera, truth.request, rest).coverage).all();
     out.points = std::max(0.0, 40 - 20 * lost);
-    out.explanation.push_back(fmt::format("With these gone {} are no longer recorded.", amount(lost)));
+    out.explanation.push_back(phrase("With these gone {} are no longer recorded.", amount(lost)));
   }
   std::vector<std::string> names;
   for (const int frame : bestLeftOut(truth)) names.push_back(fmt::format("{}", frame + 1));
-  out.explanation.push_back("Can go: " + listed(names, "none") + ".");
+  out.explanation.push_back(phrase("Can go: {}.", listed(names, phrase("none"))));
   return out;
 }
 
@@ -189,10 +191,12 @@ Score score(const SettingsTruth& truth, const SettingsAnswer& answer) {
     wrongAtFirst += !before;
     mended += !before && now;
     spoilt += before && !now;
-    if (!now) out.explanation.push_back(fmt::format("{}: {} should be {}. {}", item.name, after, item.right, item.why));
+    if (!now)
+      out.explanation.push_back(
+          phrase("{}: {} should be {}. {}", phrase(item.name), phrase(after), phrase(item.right), phrase(item.why)));
   }
   out.points = wrongAtFirst == 0 ? (spoilt == 0 ? 100 : 0) : std::max(0.0, 100.0 * (mended - spoilt) / wrongAtFirst);
-  if (out.explanation.empty()) out.explanation.emplace_back("All settings are right.");
+  if (out.explanation.empty()) out.explanation.emplace_back(phrase("All settings are right."));
   return out;
 }
 
@@ -213,36 +217,37 @@ Score score(const DuskTruth& truth, const DuskAnswer& answer) {
     const double worth = inLight && possible ? nearness(off) : 0;
     sum += worth;
     before = std::max(before, shot.minute);
-    std::string words = fmt::format("Set {} at minute {:.1f}: ", i + 1, shot.minute);
+    std::string words = phrase("Set {} at minute {:.1f}: ", i + 1, shot.minute);
     if (!possible)
-      words += "the one before was not done yet.";
+      words += phrase("the one before was not done yet.");
     else if (!inLight)
-      words +=
-          shot.minute < truth.from ? "too early, the sky still outshines the lamps." : "too late, the sky is gone.";
+      words += shot.minute < truth.from ? phrase("too early, the sky still outshines the lamps.")
+                                        : phrase("too late, the sky is gone.");
     else if (std::abs(off) <= kThird)
-      words += "right.";
+      words += phrase("right.");
     else
-      words += fmt::format("{} too {}; {} would have been right.", amount(off), off > 0 ? "bright" : "dark",
-                           print(timeAtThirds(nearestThirds(rightCentre(truth, shot.minute)))));
+      words += phrase("{} too {}; {} would have been right.", amount(off), off > 0 ? phrase("bright") : phrase("dark"),
+                      print(timeAtThirds(nearestThirds(rightCentre(truth, shot.minute)))));
     out.explanation.push_back(words);
   }
   const int wanted = std::max(truth.sets, int(answer.shots.size()));
   if (int(answer.shots.size()) < truth.sets)
-    out.explanation.push_back(fmt::format("{} of {} sets were shot.", answer.shots.size(), truth.sets));
+    out.explanation.push_back(phrase("{} of {} sets were shot.", answer.shots.size(), truth.sets));
   out.explanation.push_back(
-      fmt::format("Sky and lamps were within a stop from minute {:.1f} to {:.1f}; the sky loses {:.2f} stop a minute.",
-                  truth.from, truth.to, truth.fadePerMinute));
+      phrase("Sky and lamps were within a stop from minute {:.1f} to {:.1f}; the sky loses {:.2f} stop a minute.",
+             truth.from, truth.to, truth.fadePerMinute));
   out.points = wanted == 0 ? 0 : 100 * sum / wanted;
   return out;
 }
 
 /// "on the left", "at the top", "in the lower right", "in the middle".
 std::string whereabouts(const FinishPlace& at) {
-  const char* across = at.x < 1.0 / 3 ? "left" : at.x > 2.0 / 3 ? "right" : "";
-  const int down = at.y < 1.0 / 3 ? -1 : at.y > 2.0 / 3 ? 1 : 0;
-  if (down == 0) return *across ? std::string("on the ") + across : "in the middle";
-  if (!*across) return down < 0 ? "at the top" : "at the bottom";
-  return std::string(down < 0 ? "in the upper " : "in the lower ") + across;
+  static constexpr const char* kWords[3][3] = {
+      {wording("in the upper left"), wording("at the top"), wording("in the upper right")},
+      {wording("on the left"), wording("in the middle"), wording("on the right")},
+      {wording("in the lower left"), wording("at the bottom"), wording("in the lower right")}};
+  const auto third = [](double v) { return v < 1.0 / 3 ? 0 : v > 2.0 / 3 ? 2 : 1; };
+  return phrase(kWords[third(at.y)][third(at.x)]);
 }
 
 /// 1 within the flaw's reach, 0 from twice its reach on.
@@ -260,14 +265,14 @@ Score score(const FinishTruth& truth, const FinishAnswer& answer) {
   for (std::size_t i = 0; i < truth.pictures.size(); ++i) {
     const auto& real = truth.pictures[i];
     const bool natural = real.flaw == FinishFlaw::Natural;
-    std::string words = fmt::format("Picture {} is {}", i + 1, wordsOf(real.flaw));
+    std::string words = phrase("Picture {} is {}", i + 1, wordsOf(real.flaw));
     if (!natural) words += ", " + whereabouts(real.place);
     if (i >= answer.pictures.size()) {
-      out.explanation.push_back(words + "; it was not judged.");
+      out.explanation.push_back(phrase("{}; it was not judged.", words));
       continue;
     }
     const auto& said = answer.pictures[i];
-    if (said.flaw != real.flaw) words += fmt::format("; not {}", wordsOf(said.flaw));
+    if (said.flaw != real.flaw) words += phrase("; not {}", wordsOf(said.flaw));
     if (natural) {
       sum += said.flaw == real.flaw;
     } else if (said.flaw != FinishFlaw::Natural) {
@@ -275,9 +280,9 @@ Score score(const FinishTruth& truth, const FinishAnswer& answer) {
       const double place = said.place ? hit(truth, real, *said.place) : 0;
       sum += 0.5 * place;
       if (!said.place)
-        words += "; you did not say where";
+        words += phrase("; you did not say where");
       else if (place < 1)
-        words += "; you looked for it " + whereabouts(*said.place);
+        words += phrase("; you looked for it {}", whereabouts(*said.place));
     }
     out.explanation.push_back(words + ".");
   }
@@ -312,14 +317,13 @@ Score score(const SortTruth& truth, const SortAnswer& answer) {
   std::size_t both = 0;
   for (const auto& pair : said) both += real.contains(pair);
   out.points = real.empty() && said.empty() ? 100 : 100.0 * 2 * double(both) / double(real.size() + said.size());
-  out.explanation.push_back(
-      fmt::format("{} sets; {} of {} pairs of frames that belong together are together, {} that do "
-                  "not are.",
-                  setsOf(truth).size(), both, real.size(), said.size() - both));
+  out.explanation.push_back(phrase("{} sets; {} of {} pairs of frames that belong together are together, {} that do "
+                                   "not are.",
+                                   setsOf(truth).size(), both, real.size(), said.size() - both));
   for (const auto& set : setsOf(truth)) {
     if (set.empty()) continue;
-    out.explanation.push_back(fmt::format("{} to {}: {} frames.", truth.frames[std::size_t(set.front())].name,
-                                          truth.frames[std::size_t(set.back())].name, set.size()));
+    out.explanation.push_back(phrase("{} to {}: {} frames.", truth.frames[std::size_t(set.front())].name,
+                                     truth.frames[std::size_t(set.back())].name, set.size()));
   }
   return out;
 }
@@ -375,7 +379,7 @@ Score scoreOf(const ExerciseTruth& truth, const ExerciseAnswer& answer) {
         if constexpr (requires { score(t, a); })
           return score(t, a);
         else
-          return {0, {"The answer is to another exercise."}};
+          return {0, {phrase("The answer is to another exercise.")}};
       },
       truth, answer);
 }
@@ -389,10 +393,10 @@ struct FlawName {
   const char *id, *words;
 };
 constexpr FlawName kFlaws[] = {{"natural", "natural"},
-                               {"texture", "crunchy: too much local contrast"},
-                               {"colour", "too colourful"},
-                               {"flat", "flat: window and room pulled together too far"},
-                               {"grey", "too grey and dark"}};
+                               {"texture", wording("crunchy: too much local contrast")},
+                               {"colour", wording("too colourful")},
+                               {"flat", wording("flat: window and room pulled together too far")},
+                               {"grey", wording("too grey and dark")}};
 } // namespace
 
 const std::vector<FinishFlaw>& finishFlaws() {
@@ -403,8 +407,8 @@ const std::vector<FinishFlaw>& finishFlaws() {
 const char* idOf(FinishFlaw flaw) {
   return kFlaws[std::size_t(flaw)].id;
 }
-const char* wordsOf(FinishFlaw flaw) {
-  return kFlaws[std::size_t(flaw)].words;
+std::string wordsOf(FinishFlaw flaw) {
+  return phrase(kFlaws[std::size_t(flaw)].words);
 }
 std::optional<FinishFlaw> finishFlaw(const std::string& id) {
   for (const FinishFlaw flaw : finishFlaws())

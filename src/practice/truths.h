@@ -88,7 +88,7 @@ struct DuskAnswer {
 enum class FinishFlaw { Natural, TooMuchTexture, TooColourful, TooFlat, Grey };
 [[nodiscard]] const std::vector<FinishFlaw>& finishFlaws();
 [[nodiscard]] const char* idOf(FinishFlaw flaw);
-[[nodiscard]] const char* wordsOf(FinishFlaw flaw);
+[[nodiscard]] std::string wordsOf(FinishFlaw flaw);
 [[nodiscard]] std::optional<FinishFlaw> finishFlaw(const std::string& id);
 /// A place of a picture, 0..1 of its sides.
 struct FinishPlace {

@@ -2,6 +2,7 @@
 #include "session/delivery_queue.h"
 
 #include "base/atomic_file.h"
+#include "base/phrase.h"
 
 #include <algorithm>
 #include <nlohmann/json.hpp>
@@ -39,7 +40,7 @@ bool sameBut(const DeliveryOrder& a, const DeliveryOrder& b) {
 Result<std::vector<DeliveryOrder>> ordersFromJson(const std::string& text) {
   const json document = json::parse(text, nullptr, false);
   if (!document.is_object() || !document.contains("orders") || !document["orders"].is_array())
-    return fail(ErrorCode::FileUnreadable, "This is no list of files to deliver.");
+    return fail(ErrorCode::FileUnreadable, phrase("This is no list of files to deliver."));
   std::vector<DeliveryOrder> orders;
   for (const json& entry : document["orders"]) {
     if (orders.size() == kMostOrders) break;

@@ -2,6 +2,7 @@
 #include "session/job.h"
 
 #include "base/atomic_file.h"
+#include "base/phrase.h"
 #include "base/slug.h"
 #include "session/job_documents.h"
 #include "session/load_view.h"
@@ -20,7 +21,7 @@ Result<Job> Job::create(const fs::path& folder, const std::string& name) {
   std::error_code error;
   if (fs::exists(folder / "job.json", error))
     return fail(ErrorCode::CannotWrite,
-                "`" + folder.string() + "` already holds a job; open it or choose another folder.");
+                phrase("`{}` already holds a job; open it or choose another folder.", folder.string()));
   if (auto made = makeFolder(folder); !made) return passOn(made.error());
   Job job;
   job.folder_ = folder;
@@ -41,7 +42,7 @@ Result<Job> Job::open(const fs::path& folder) {
   for (const auto& entry : document->value("views", json::array())) {
     if (!entry.is_string())
       return fail(ErrorCode::FileUnreadable,
-                  "`" + (folder / "job.json").string() + "` is damaged; put it back from a copy.");
+                  phrase("`{}` is damaged; put it back from a copy.", (folder / "job.json").string()));
     auto view = loadView(folder / "views" / fs::path(entry.get<std::string>()).filename());
     if (!view) return passOn(view.error());
     job.views_.push_back(std::move(*view));

@@ -2,6 +2,7 @@
 #include "session/job_documents.h"
 
 #include "base/atomic_file.h"
+#include "base/phrase.h"
 
 namespace ml {
 namespace fs = std::filesystem;
@@ -9,8 +10,9 @@ using nlohmann::json;
 namespace {
 
 Error writtenByNewer(const fs::path& file) {
-  return {ErrorCode::FileUnreadable,
-          "`" + file.string() + "` was written by a newer version; open the job with that one. Nothing was changed."};
+  return {
+      ErrorCode::FileUnreadable,
+      phrase("`{}` was written by a newer version; open the job with that one. Nothing was changed.", file.string())};
 }
 
 } // namespace
@@ -20,8 +22,9 @@ Result<json> readJson(const fs::path& file) {
   if (!text) return passOn(text.error());
   json document = json::parse(*text, nullptr, false);
   if (document.is_discarded() || !document.is_object())
-    return fail(ErrorCode::FileUnreadable,
-                "`" + file.string() + "` is damaged; put it back from a copy, or remove it to start that step again.");
+    return fail(
+        ErrorCode::FileUnreadable,
+        phrase("`{}` is damaged; put it back from a copy, or remove it to start that step again.", file.string()));
   if (document.value("version", 1) > 1) return tl::unexpected(writtenByNewer(file));
   return document;
 }
@@ -48,16 +51,17 @@ Result<void> refuseWaysOut(const fs::path& viewFolder) {
   for (const fs::path& folder :
        {viewFolder.parent_path(), viewFolder, viewFolder / "frames", viewFolder / "delivered", viewFolder / "history"})
     if (fs::is_symlink(folder, error))
-      return fail(ErrorCode::FileUnreadable, "`" + folder.string() +
-                                                 "` is a link that leads out of the job; put the folder itself there, "
-                                                 "or remove the link.");
+      return fail(ErrorCode::FileUnreadable,
+                  phrase("`{}` is a link that leads out of the job; put the folder itself there, or remove the link.",
+                         folder.string()));
   return {};
 }
 
 Result<void> writeJson(const fs::path& file, json known, const std::string& extra) {
   if (std::error_code error; !fs::is_directory(file.parent_path(), error))
-    return fail(ErrorCode::CannotWrite, "The folder `" + file.parent_path().string() +
-                                            "` has vanished; bring it back (the drive, the share) and go on.");
+    return fail(ErrorCode::CannotWrite,
+                phrase("The folder `{}` has vanished; bring it back (the drive, the share) and go on.",
+                       file.parent_path().string()));
   json document = json::parse(extra, nullptr, false);
   if (!document.is_object()) document = json::object();
   document.update(known);
@@ -70,7 +74,7 @@ Result<void> makeFolder(const fs::path& folder) {
   fs::create_directories(folder, error);
   if (error)
     return fail(ErrorCode::CannotWrite,
-                "The folder `" + folder.string() + "` cannot be made (" + error.message() + "); choose another place.");
+                phrase("The folder `{}` cannot be made ({}); choose another place.", folder.string(), error.message()));
   return {};
 }
 

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/job_lock.h"
+#include "base/phrase.h"
 
 #include <array>
 #include <cerrno>
@@ -42,12 +43,12 @@ JobLock::~JobLock() {
 
 std::string whyOnlyReading(const JobLock& lock) {
   if (lock.state() == JobLock::State::NotWritable)
-    return fmt::format("`{}` cannot be written, so this job can only be looked at; copy it to a folder of your own to "
-                       "work on it.",
-                       lock.folder().string());
-  return fmt::format("Another window works on this job{}, so it can only be looked at here; close the other one and "
-                     "this one goes on by itself.",
-                     lock.holder().empty() ? "" : fmt::format(" ({})", lock.holder()));
+    return phrase("`{}` cannot be written, so this job can only be looked at; copy it to a folder of your own to "
+                  "work on it.",
+                  lock.folder().string());
+  return phrase("Another window works on this job{}, so it can only be looked at here; close the other one and "
+                "this one goes on by itself.",
+                lock.holder().empty() ? "" : fmt::format(" ({})", lock.holder()));
 }
 
 } // namespace ml

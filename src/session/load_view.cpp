@@ -2,6 +2,7 @@
 #include "session/load_view.h"
 
 #include "base/atomic_file.h"
+#include "base/phrase.h"
 #include "base/plain_name.h"
 #include "exposure/marks.h"
 #include "pipeline/combine_json.h"
@@ -116,9 +117,9 @@ Result<void> loadFrames(View& view) {
       for (const auto& entry : (*document)["sets"]) {
         view.sets.push_back(setFrom(view, entry));
         if (!isPlainName(view.sets.back().name)) // the folder its frames are shot into
-          return fail(ErrorCode::FileUnreadable, "`" + (view.folder / "frames.json").string() + "` names a set `" +
-                                                     view.sets.back().name +
-                                                     "`, which is no name of a folder; put it back from a copy.");
+          return fail(ErrorCode::FileUnreadable,
+                      phrase("`{}` names a set `{}`, which is no name of a folder; put it back from a copy.",
+                             (view.folder / "frames.json").string(), view.sets.back().name));
       }
       view.activeSet = std::clamp(document->value("active", -1), -1, int(view.sets.size()) - 1);
     } else {
@@ -189,7 +190,7 @@ Result<View> loadView(const fs::path& folder) {
       if (auto loaded = step(view); !loaded) return passOn(loaded.error());
   } catch (const json::exception& error) {
     return fail(ErrorCode::FileUnreadable,
-                "A file in `" + folder.string() + "` is damaged (" + error.what() + "); put it back from a copy.");
+                phrase("A file in `{}` is damaged ({}); put it back from a copy.", folder.string(), error.what()));
   }
   return view;
 }

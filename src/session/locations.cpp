@@ -1,9 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/locations.h"
+#include "base/phrase.h"
 
 #include <cstdlib>
-
-#include <fmt/format.h>
 
 namespace ml {
 namespace fs = std::filesystem;
@@ -69,8 +68,8 @@ Result<void> checkSpace(const std::filesystem::path& folder, double bytes) {
   const auto space = std::filesystem::space(there, error);
   if (error || double(space.available) >= bytes) return {};
   return fail(ErrorCode::CannotWrite,
-              fmt::format("`{}` needs about {:.1f} GB more and has {:.1f}; free some space or move the job.",
-                          folder.string(), bytes / 1e9, double(space.available) / 1e9));
+              phrase("`{}` needs about {:.1f} GB more and has {:.1f}; free some space or move the job.",
+                     folder.string(), bytes / 1e9, double(space.available) / 1e9));
 }
 
 } // namespace ml

@@ -2,6 +2,7 @@
 #include "session/look_shelf.h"
 
 #include "base/atomic_file.h"
+#include "base/phrase.h"
 
 #include <algorithm>
 #include <nlohmann/json.hpp>
@@ -42,7 +43,7 @@ Result<void> LookShelf::saveArea(const std::string& name, const Area& area) {
 }
 
 Result<void> LookShelf::keep(const std::string& name, Recipe bare) {
-  if (fileNameOf(name).empty()) return fail(ErrorCode::InvalidArgument, "It needs a name to be kept by.");
+  if (fileNameOf(name).empty()) return fail(ErrorCode::InvalidArgument, phrase("It needs a name to be kept by."));
   bare.look = "own-" + fileNameOf(name);
   const json document{{"version", 1}, {"kind", "look"}, {"name", name}, {"recipe", json::parse(toJson(bare))}};
   auto done = writeTextAtomically(folder_ / (fileNameOf(name) + ".json"), document.dump(2));
@@ -54,7 +55,7 @@ Result<void> LookShelf::remove(const std::string& id) {
   const Look* look = find(id);
   std::error_code error;
   if (look && !fs::remove(folder_ / (id.substr(4) + ".json"), error))
-    return fail(ErrorCode::CannotWrite, "The look `" + look->name + "` cannot be removed.");
+    return fail(ErrorCode::CannotWrite, phrase("The look `{}` cannot be removed.", look->name));
   reload();
   return {};
 }

@@ -2,6 +2,7 @@
 #include "session/profiles.h"
 
 #include "base/atomic_file.h"
+#include "base/phrase.h"
 #include "base/slug.h"
 #include "pipeline/report.h"
 
@@ -15,7 +16,8 @@ Result<CameraProfile> readProfile(const fs::path& file) {
   if (!text) return passOn(text.error());
   const auto document = nlohmann::json::parse(*text, nullptr, false);
   if (document.is_discarded() || !document.is_object())
-    return fail(ErrorCode::FileUnreadable, "`" + file.string() + "` is not a camera profile (JSON); export it again.");
+    return fail(ErrorCode::FileUnreadable,
+                phrase("`{}` is not a camera profile (JSON); export it again.", file.string()));
   auto profile = profileFromJson(document);
   if (!profile) return fail(profile.error().code, "`" + file.string() + "`: " + profile.error().message);
   return profile;
@@ -58,7 +60,7 @@ bool ProfileShelf::isOwn(const std::string& id) const {
 
 Result<CameraProfile> ProfileShelf::keep(CameraProfile profile) {
   if (const auto reason = profile.invalidReason())
-    return fail(ErrorCode::InvalidArgument, "The camera profile cannot be kept: " + *reason + ".");
+    return fail(ErrorCode::InvalidArgument, phrase("The camera profile cannot be kept: {}.", *reason));
   const bool edit = isOwn(profile.id);
   if (!edit) {
     const std::string base = slug(profile.name.empty() ? profile.id : profile.name, "own");
@@ -74,10 +76,10 @@ Result<CameraProfile> ProfileShelf::keep(CameraProfile profile) {
 }
 
 Result<void> ProfileShelf::remove(const std::string& id) {
-  if (!isOwn(id)) return fail(ErrorCode::InvalidArgument, "Only profiles of your own can be removed.");
+  if (!isOwn(id)) return fail(ErrorCode::InvalidArgument, phrase("Only profiles of your own can be removed."));
   std::error_code error;
   fs::remove(folder_ / (id + ".json"), error);
-  if (error) return fail(ErrorCode::CannotWrite, "The profile cannot be removed (" + error.message() + ").");
+  if (error) return fail(ErrorCode::CannotWrite, phrase("The profile cannot be removed ({}).", error.message()));
   read();
   return {};
 }
@@ -90,7 +92,7 @@ Result<CameraProfile> ProfileShelf::import(const fs::path& file) {
 
 Result<void> ProfileShelf::exportTo(const std::string& id, const fs::path& file) const {
   const auto profile = find(id);
-  if (!profile) return fail(ErrorCode::InvalidArgument, "There is no camera \"" + id + "\".");
+  if (!profile) return fail(ErrorCode::InvalidArgument, phrase("There is no camera \"{}\".", id));
   return writeTextAtomically(file, toJson(*profile).dump(2) + "\n");
 }
 

@@ -2,6 +2,7 @@
 #include "session/radiance_history.h"
 
 #include "base/atomic_file.h"
+#include "base/phrase.h"
 
 #include <chrono>
 
@@ -19,7 +20,7 @@ Result<void> showAsCurrent(const fs::path& kept, const fs::path& current) {
     if (error) fs::copy_file(kept, temporary, fs::copy_options::overwrite_existing, error);
     if (error)
       return fail(ErrorCode::CannotWrite,
-                  "`" + current.string() + "` cannot be written (" + error.message() + "); free some space.");
+                  phrase("`{}` cannot be written ({}); free some space.", current.string(), error.message()));
     return {};
   });
 }

@@ -2,6 +2,7 @@
 #include "session/read_plan.h"
 
 #include "base/atomic_file.h"
+#include "base/phrase.h"
 #include "pipeline/report.h"
 
 #include <nlohmann/json.hpp>
@@ -14,7 +15,7 @@ Result<Plan> readPlan(const std::filesystem::path& file) {
   const auto document = nlohmann::json::parse(*text, nullptr, false);
   if (document.is_discarded())
     return fail(ErrorCode::FileUnreadable,
-                "`" + file.string() + "` is not a plan; make one with `mellow-lantern-cli plan --json`.");
+                phrase("`{}` is not a plan; make one with `mellow-lantern-cli plan --json`.", file.string()));
   return planFromJson(document);
 }
 

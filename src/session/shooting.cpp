@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/shooting.h"
 
+#include "base/phrase.h"
 #include "pipeline/report.h"
 #include "session/view_positions.h"
 
@@ -43,9 +44,9 @@ void keepCheck(const View& view, FrameSet& set, const SetVerdict& verdict, const
 Result<void> checkFolder(const View& view) {
   std::error_code error;
   if (fs::exists(view.folder / "plan.json", error)) return {};
-  return fail(ErrorCode::CannotWrite,
-              "The folder `" + view.folder.string() +
-                  "` has vanished; bring it back (the drive, the share) and go on. What was shot is where it was.");
+  return fail(ErrorCode::CannotWrite, phrase("The folder `{}` has vanished; bring it back (the drive, the share) and "
+                                             "go on. What was shot is where it was.",
+                                             view.folder.string()));
 }
 
 Result<void> recordFrame(View& view, const fs::path& file) {

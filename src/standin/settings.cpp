@@ -42,7 +42,7 @@ SettingsTable::SettingsTable(const StandInOptions& options) {
   for (const double t :
        ladder(std::log2(profile.shortest.value), std::log2(profile.longest.value), options.timesPerStop)) {
     // The protocol counts tenths of a millisecond, of the printed mark: 1/250 s is 40 of them.
-    const auto tenths = std::max<std::int64_t>(1, std::llround(printedFigure(print(Seconds{t})) * 10000));
+    const auto tenths = std::max<std::int64_t>(1, std::llround(printedFigure(markOf(Seconds{t})) * 10000));
     if (times_.emplace(tenths, Seconds{t}).second) time.values.push_back(tenths);
   }
   time.now = time.values[time.values.size() / 2];
@@ -52,7 +52,7 @@ SettingsTable::SettingsTable(const StandInOptions& options) {
   Property aperture{type::kUint16, options.setsAperture, std::lround(options.apertureOfRing * 100), {}};
   if (options.setsAperture)
     for (const double n : ladder(0.5, 4.5, options.timesPerStop * 2))
-      aperture.values.push_back(std::lround(printedFigure(print(FNumber{n})) * 100));
+      aperture.values.push_back(std::lround(printedFigure(markOf(FNumber{n})) * 100));
   else
     aperture.values = {aperture.now};
   if (options.setsAperture)

@@ -46,7 +46,7 @@ bool secondsFollow(const std::string& rest) {
 /// The figure that a camera prints for a mark: 1/125 for 1/128 s.
 double printedFigure(Seconds mark) {
   std::string rest;
-  const std::string text = print(mark);
+  const std::string text = markOf(mark);
   return text.starts_with("1/") ? 1 / figure(text.substr(2), rest).value_or(1)
                                 : figure(text, rest).value_or(mark.value);
 }

@@ -2,6 +2,7 @@
 #include "tether/connection.h"
 
 #include "base/atomic_file.h"
+#include "base/phrase.h"
 #include "tether/call_thread.h"
 
 #include <algorithm>
@@ -109,10 +110,10 @@ bool isGroup(CameraWidgetType type) {
 
 Result<std::string> portOf(const std::string& address) {
   const auto wrong = [&] {
-    return fail(ErrorCode::InvalidArgument, "`" + address +
-                                                "` is no camera's address; use for instance 192.168.1.20, "
-                                                "192.168.1.20:15740 or usb:001,004 (`mellow-lantern-cli cameras` lists "
-                                                "what is connected).");
+    return fail(ErrorCode::InvalidArgument,
+                phrase("`{}` is no camera's address; use for instance 192.168.1.20, 192.168.1.20:15740 or usb:001,004 "
+                       "(`mellow-lantern-cli cameras` lists what is connected).",
+                       address));
   };
   if (address.empty() || address.find_first_of(" \t\n/") != std::string::npos) return wrong();
   if (address.starts_with("usb:")) return address;
@@ -135,8 +136,9 @@ Result<std::vector<FoundCamera>> findCameras() {
   constexpr std::chrono::seconds kLimit{20};
   auto found = CallThread({}).call(kLimit, detect);
   if (!found)
-    return fail(ErrorCode::CameraGone,
-                "Looking for cameras took too long and was given up; unplug the camera, plug it in and look again.");
+    return fail(
+        ErrorCode::CameraGone,
+        phrase("Looking for cameras took too long and was given up; unplug the camera, plug it in and look again."));
   return std::move(*found);
 }
 
@@ -157,7 +159,7 @@ Result<void> Connection::begin(const std::string& port, const std::string& model
     const auto there = std::find_if(found->begin(), found->end(), [&](const FoundCamera& c) { return c.port == port; });
     if (there == found->end())
       return fail(ErrorCode::CameraGone,
-                  "There is no camera at " + port + "; switch it on, plug it in again and look what is connected.");
+                  phrase("There is no camera at {}; switch it on, plug it in again and look what is connected.", port));
     wanted = there->model;
   }
   const std::lock_guard lock(GPhoto::opening());
@@ -172,17 +174,19 @@ Result<void> Connection::begin(const std::string& port, const std::string& model
     hasPreview_ = abilities.operations & GP_OPERATION_CAPTURE_PREVIEW;
   } else {
     return fail(ErrorCode::CameraRefused,
-                "The camera library knows no \"" + wanted + "\"; see docs/cameras.md how to report it.");
+                phrase("The camera library knows no \"{}\"; see docs/cameras.md how to report it.", wanted));
   }
   const int at = g_.gp_port_info_list_lookup_path(ports.list, port.c_str());
   GPPortInfo info{};
   if (at < 0 || g_.gp_port_info_list_get_info(ports.list, at, &info) < GP_OK)
-    return fail(ErrorCode::CameraRefused,
-                "The camera library cannot reach " + port +
-                    "; it may lack its part for this connection (package libgphoto2-port12).");
+    return fail(
+        ErrorCode::CameraRefused,
+        phrase(
+            "The camera library cannot reach {}; it may lack its part for this connection (package libgphoto2-port12).",
+            port));
   g_.gp_camera_set_port_info(camera_, info);
   code = g_.gp_camera_init(camera_, context_);
-  if (code < GP_OK) return failed(code, "opening it at " + port);
+  if (code < GP_OK) return failed(code, phrase("opening it at {}", port));
   model_ = wanted;
   return {};
 }
@@ -211,20 +215,21 @@ bool Connection::answers() {
 }
 
 tl::unexpected<Error> Connection::failed(int code, const std::string& doing) {
-  const std::string why = std::string(" (") + g_.gp_result_as_string(code) + ", while " + doing + ")";
+  const std::string why = phrase(" ({}, while {})", g_.gp_result_as_string(code), doing);
   if (code == GP_ERROR_NO_SPACE || code == GP_ERROR_NO_MEMORY)
-    return fail(ErrorCode::CardFull, "The camera's card is full; put in another and go on. What was shot is kept.");
+    return fail(ErrorCode::CardFull,
+                phrase("The camera's card is full; put in another and go on. What was shot is kept."));
   if (code == GP_ERROR_IO_USB_CLAIM || code == GP_ERROR_IO_LOCK)
-    return fail(
-        ErrorCode::CameraRefused,
-        "Another program holds the camera; close it there (in the file manager: eject the camera), then connect "
-        "it again" +
-            why + ".");
+    return fail(ErrorCode::CameraRefused, phrase("Another program holds the camera; close it there (in the file "
+                                                 "manager: eject the camera), then connect it again{}.",
+                                                 why));
   if (lost(code) || (model_.empty() && code == GP_ERROR) || (!model_.empty() && !answers()))
-    return fail(ErrorCode::CameraGone, "The camera does not answer; see that it is on and awake, check cable, network "
-                                       "and battery, and that no other program holds it, then connect it again" +
-                                           why + ".");
-  return fail(ErrorCode::CameraRefused, "The camera refuses" + why + "; look at its screen, and at the mode it is in.");
+    return fail(ErrorCode::CameraGone,
+                phrase("The camera does not answer; see that it is on and awake, check cable, network and battery, and "
+                       "that no other program holds it, then connect it again{}.",
+                       why));
+  return fail(ErrorCode::CameraRefused,
+              phrase("The camera refuses{}; look at its screen, and at the mode it is in.", why));
 }
 
 WireSetting Connection::read(CameraWidget* widget) const {
@@ -247,7 +252,7 @@ WireSetting Connection::read(CameraWidget* widget) const {
 Result<std::map<std::string, WireSetting>> Connection::settings() {
   CameraWidget* top = nullptr;
   if (const int code = g_.gp_camera_get_config(camera_, &top, context_); code < GP_OK)
-    return failed(code, "reading its settings");
+    return failed(code, phrase("reading its settings"));
   std::map<std::string, WireSetting> all;
   std::vector<CameraWidget*> waiting{top};
   while (!waiting.empty()) {
@@ -272,7 +277,7 @@ Result<std::map<std::string, WireSetting>> Connection::settings() {
 Result<WireSetting> Connection::setting(const std::string& name) {
   CameraWidget* widget = nullptr;
   if (const int code = g_.gp_camera_get_single_config(camera_, name.c_str(), &widget, context_); code < GP_OK)
-    return failed(code, "reading " + name);
+    return failed(code, phrase("reading {}", name));
   auto setting = read(widget);
   g_.gp_widget_free(widget);
   return setting;
@@ -281,7 +286,7 @@ Result<WireSetting> Connection::setting(const std::string& name) {
 Result<bool> Connection::set(const std::string& name, const std::string& value) {
   CameraWidget* widget = nullptr;
   int code = g_.gp_camera_get_single_config(camera_, name.c_str(), &widget, context_);
-  if (code < GP_OK) return failed(code, "reading " + name);
+  if (code < GP_OK) return failed(code, phrase("reading {}", name));
   CameraWidgetType type = GP_WIDGET_TEXT;
   g_.gp_widget_get_type(widget, &type);
   if (type == GP_WIDGET_TOGGLE) {
@@ -297,14 +302,14 @@ Result<bool> Connection::set(const std::string& name, const std::string& value) 
   g_.gp_widget_free(widget);
   // A camera that exposes takes no values: the library calls that bad ones.
   if (code == GP_ERROR_CAMERA_BUSY || code == GP_ERROR_BAD_PARAMETERS) return false;
-  if (code < GP_OK) return failed(code, "setting " + name + " to " + value);
+  if (code < GP_OK) return failed(code, phrase("setting {} to {}", name, value));
   return true;
 }
 
 Result<bool> Connection::trigger() {
   const int code = g_.gp_camera_trigger_capture(camera_, context_);
   if (code == GP_ERROR_CAMERA_BUSY) return false;
-  if (code < GP_OK) return failed(code, "releasing the shutter");
+  if (code < GP_OK) return failed(code, phrase("releasing the shutter"));
   return true;
 }
 
@@ -312,7 +317,7 @@ Result<CameraEvent> Connection::event(std::chrono::milliseconds wait) {
   CameraEventType type = GP_EVENT_UNKNOWN;
   void* data = nullptr;
   if (const int code = g_.gp_camera_wait_for_event(camera_, int(wait.count()), &type, &data, context_); code < GP_OK)
-    return failed(code, "listening to it");
+    return failed(code, phrase("listening to it"));
   CameraEvent event;
   if (type == GP_EVENT_FILE_ADDED && data) {
     const auto* path = static_cast<const CameraFilePath*>(data);
@@ -333,15 +338,15 @@ Result<void> Connection::fetch(const CameraFileName& name, const std::filesystem
     CameraFile* file = nullptr;
     if (descriptor < 0 || g_.gp_file_new_from_fd(&file, descriptor) < GP_OK)
       return fail(ErrorCode::CannotWrite,
-                  "`" + target.string() + "` cannot be written (" + std::strerror(errno) + "); choose another folder.");
+                  phrase("`{}` cannot be written ({}); choose another folder.", target.string(), std::strerror(errno)));
     const int code =
         g_.gp_camera_file_get(camera_, name.folder.c_str(), name.name.c_str(), GP_FILE_TYPE_NORMAL, file, context_);
     const auto size = ::lseek(descriptor, 0, SEEK_END);
     g_.gp_file_unref(file); // closes the descriptor
-    if (code < GP_OK) return failed(code, "fetching " + name.name);
+    if (code < GP_OK) return failed(code, phrase("fetching {}", name.name));
     if (size <= 0)
       return fail(ErrorCode::CannotWrite,
-                  "`" + target.string() + "` came empty; see that there is room on the disk, and fetch it again.");
+                  phrase("`{}` came empty; see that there is room on the disk, and fetch it again.", target.string()));
     return {};
   });
 }
@@ -349,7 +354,7 @@ Result<void> Connection::fetch(const CameraFileName& name, const std::filesystem
 Result<void> Connection::listFolder(const std::string& folder, int depth, std::vector<CameraFileName>& out) {
   const NameList names(g_), folders(g_);
   if (const int code = g_.gp_camera_folder_list_files(camera_, folder.c_str(), names.list, context_); code < GP_OK)
-    return failed(code, "listing " + folder);
+    return failed(code, phrase("listing {}", folder));
   for (int i = 0; i < g_.gp_list_count(names.list) && out.size() < kMostFiles; ++i)
     out.push_back({folder, names.name(i)});
   if (depth >= kDeepestFolder ||
@@ -389,7 +394,7 @@ Result<std::vector<unsigned char>> Connection::preview() {
   if (code >= GP_OK && g_.gp_file_get_data_and_size(file, &data, &size) >= GP_OK)
     picture.assign(reinterpret_cast<const unsigned char*>(data), reinterpret_cast<const unsigned char*>(data) + size);
   g_.gp_file_unref(file);
-  if (code < GP_OK) return failed(code, "asking for its finder");
+  if (code < GP_OK) return failed(code, phrase("asking for its finder"));
   return picture;
 }
 

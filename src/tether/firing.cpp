@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "tether/firing.h"
 
+#include "base/phrase.h"
 #include "codec/exif.h"
 #include "exposure/marks.h"
 
 #include <algorithm>
 #include <cmath>
-#include <fmt/format.h>
 
 namespace ml {
 namespace {
@@ -27,7 +27,7 @@ constexpr double kHandOff = 0.34;    ///< Stops: what a hand was to set was not 
 constexpr Span kHand{120};           ///< That a hand has to set what is asked for.
 
 Error cardFull() {
-  return {ErrorCode::CardFull, "The camera's card is full; put in another and go on. What was shot is kept."};
+  return {ErrorCode::CardFull, phrase("The camera's card is full; put in another and go on. What was shot is kept.")};
 }
 
 Seconds total(const ShootOrder& order, const std::vector<std::size_t>& frames) {
@@ -59,7 +59,7 @@ Result<std::vector<ShotFrame>> Firing::run(const Progress& progress,
   }
   shooter.join();
   if (!result) return passOn(result.error());
-  progress.at("Frames", 1);
+  progress.at(phrase("Frames"), 1);
   return shot;
 }
 
@@ -112,8 +112,8 @@ Result<void> Firing::attempt(const Progress& progress) {
   if (const auto facts = wire_->facts(); facts) camera_.note(*facts);
   if (const auto still = landing_.missing(); !still.empty())
     return fail(ErrorCode::CameraRefused,
-                fmt::format("Of frame {} nothing came from the camera; look at its screen, and shoot what is missing.",
-                            still.front() + 1));
+                phrase("Of frame {} nothing came from the camera; look at its screen, and shoot what is missing.",
+                       still.front() + 1));
   return {};
 }
 
@@ -121,10 +121,9 @@ Result<void> Firing::attempt(const Progress& progress) {
 
 Result<void> Firing::askHand(const Progress& progress) const {
   if (facts_.timeName.empty())
-    return fail(
-        ErrorCode::CameraRefused,
-        "This camera does not let its times be set by wire in the mode it is in; set its dial to manual (M), or let it "
-        "fire the bracket by itself and watch the folder of its program.");
+    return fail(ErrorCode::CameraRefused,
+                phrase("This camera does not let its times be set by wire in the mode it is in; set its dial to manual "
+                       "(M), or let it fire the bracket by itself and watch the folder of its program."));
   const ExposureSettings& wanted = order_.frames.front();
   const auto until = Clock::now() + kHand;
   for (;;) {
@@ -134,7 +133,7 @@ Result<void> Firing::askHand(const Progress& progress) const {
     progress.at(work.front(), 0);
     if (!told) return {}; // the camera does not say how it stands: its first frame will
     if (progress.stopRequested()) return stopped();
-    if (Clock::now() > until) return fail(ErrorCode::CameraRefused, work.front() + " Then go on.");
+    if (Clock::now() > until) return fail(ErrorCode::CameraRefused, phrase("{} Then go on.", work.front()));
     std::this_thread::sleep_for(500ms);
     const auto facts = wire_->facts();
     if (!facts) return passOn(facts.error());
@@ -150,13 +149,13 @@ Result<void> Firing::checkHand(const ShotFrame& frame) const {
   if (facts_.apertureName.empty() && said->aperture &&
       2 * std::abs(std::log2(exact(*said->aperture).value / wanted.aperture.value)) > kHandOff)
     return fail(ErrorCode::CameraRefused,
-                fmt::format("`{}` was made at {} where {} was asked for; set the aperture to {} and shoot again.",
-                            frame.file.filename().string(), print(*said->aperture), print(wanted.aperture),
-                            print(wanted.aperture)));
+                phrase("`{}` was made at {} where {} was asked for; set the aperture to {} and shoot again.",
+                       frame.file.filename().string(), print(*said->aperture), print(wanted.aperture),
+                       print(wanted.aperture)));
   if (facts_.isoName.empty() && said->iso && std::abs(std::log2(exact(*said->iso).value / wanted.iso.value)) > kHandOff)
     return fail(ErrorCode::CameraRefused,
-                fmt::format("`{}` was made at {} where {} was asked for; set {} and shoot again.",
-                            frame.file.filename().string(), print(*said->iso), print(wanted.iso), print(wanted.iso)));
+                phrase("`{}` was made at {} where {} was asked for; set {} and shoot again.",
+                       frame.file.filename().string(), print(*said->iso), print(wanted.iso), print(wanted.iso)));
   return {};
 }
 
@@ -208,7 +207,7 @@ std::optional<double> Firing::ownStep(const std::vector<std::size_t>& frames) co
 
 Result<void> Firing::fireBracket(const std::vector<std::size_t>& frames, double step, const Progress& progress) {
   const std::size_t count = frames.size();
-  progress.at(fmt::format("{} frames, as the camera brackets by itself", count), 0);
+  progress.at(phrase("{} frames, as the camera brackets by itself", count), 0);
   if (auto set = apply(order_.frames[frames[count / 2]], progress); !set) return set;
   if (auto set = wire_->set("d102", std::to_string(std::lround(step * 1000)), progress); !set) return set;
   if (auto set = bracketOf(count, progress); !set) return set;
@@ -226,7 +225,7 @@ Result<void> Firing::fireBracket(const std::vector<std::size_t>& frames, double 
 Result<void> Firing::fireFrame(std::size_t frame, const Progress& progress) {
   if (progress.stopRequested()) return stopped();
   const ExposureSettings& settings = order_.frames[frame];
-  progress.at(fmt::format("Frame {} of {}: {}", frame + 1, order_.frames.size(), print(settings.time)),
+  progress.at(phrase("Frame {} of {}: {}", frame + 1, order_.frames.size(), print(settings.time)),
               double(frame) / double(order_.frames.size()));
   if (auto set = bracketOf(1, progress); !set) return set;
   if (auto set = apply(settings, progress); !set) return set;
@@ -274,7 +273,7 @@ Result<void> Firing::release(const Progress& progress) {
     camera_.note(*facts);
     if (facts->battery && *facts->battery < kEmpty)
       return fail(ErrorCode::CameraRefused,
-                  "The camera's battery is empty; change it and go on. What was shot is kept.");
+                  phrase("The camera's battery is empty; change it and go on. What was shot is kept."));
     if (facts->freeMegabytes && *facts->freeMegabytes < kNoRoom) return passOn(cardFull());
   }
   return released;
@@ -418,7 +417,7 @@ Result<void> Firing::fetchLeft(const Progress& progress) {
   }
   for (const auto& name : landing_.left(known)) {
     if (progress.stopRequested()) return stopped();
-    progress.at("Fetching what stayed on the camera: " + name.name, 0);
+    progress.at(phrase("Fetching what stayed on the camera: {}", name.name), 0);
     auto brought = bring(name);
     if (!brought) return passOn(brought.error());
     if (auto landed = land({*brought}, {}); !landed) return landed;

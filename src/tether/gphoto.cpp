@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "tether/gphoto.h"
+#include "base/phrase.h"
 
 #include <cstdlib>
 #include <dlfcn.h>
@@ -9,8 +10,8 @@ namespace {
 
 tl::unexpected<Error> missing() {
   return fail(ErrorCode::CameraRefused,
-              "Cameras are driven by libgphoto2, which is not on this system; install the package libgphoto2-6. The "
-              "simulated camera and the watched folder work without it.");
+              phrase("Cameras are driven by libgphoto2, which is not on this system; install the package libgphoto2-6. "
+                     "The simulated camera and the watched folder work without it."));
 }
 
 Result<GPhoto> load() {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "tether/landing.h"
 
+#include "base/phrase.h"
 #include "codec/exif.h"
 #include "exposure/marks.h"
 
@@ -38,7 +39,7 @@ std::optional<Seconds> saidTime(const fs::path& file) {
 }
 
 Error cannotWrite(const fs::path& file) {
-  return {ErrorCode::CannotWrite, "`" + file.string() + "` cannot be written; choose another folder."};
+  return {ErrorCode::CannotWrite, phrase("`{}` cannot be written; choose another folder.", file.string())};
 }
 
 } // namespace

@@ -2,6 +2,7 @@
 #include "tether/set_record.h"
 
 #include "base/atomic_file.h"
+#include "base/phrase.h"
 #include "base/plain_name.h"
 
 #include <nlohmann/json.hpp>
@@ -29,7 +30,8 @@ std::string toText(const SetRecord& record) {
 
 Result<SetRecord> setRecordFrom(const std::string& text) {
   const auto wrong = [] {
-    return fail(ErrorCode::FileUnreadable, "`camera-set.json` cannot be read; the frames beside it are not touched.");
+    return fail(ErrorCode::FileUnreadable,
+                phrase("`camera-set.json` cannot be read; the frames beside it are not touched."));
   };
   const json document = json::parse(text, nullptr, false);
   if (!document.is_object()) return wrong();

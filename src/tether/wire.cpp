@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "tether/wire.h"
+#include "base/phrase.h"
 
 #include <algorithm>
 #include <cmath>
-#include <fmt/format.h>
 
 namespace ml {
 namespace {
@@ -14,11 +14,10 @@ constexpr std::chrono::milliseconds kAgain = 50ms;
 constexpr auto kListen = 30ms;
 
 tl::unexpected<Error> silent(std::chrono::milliseconds limit) {
-  return fail(
-      ErrorCode::CameraGone,
-      fmt::format("The camera did not answer for {} seconds and was given up; switch it off and on, and connect "
-                  "it again. What was shot is kept.",
-                  limit.count() / 1000));
+  return fail(ErrorCode::CameraGone,
+              phrase("The camera did not answer for {} seconds and was given up; switch it off and on, and connect "
+                     "it again. What was shot is kept.",
+                     limit.count() / 1000));
 }
 
 const WireSetting* firstOf(const std::map<std::string, WireSetting>& all, std::initializer_list<const char*> names) {
@@ -109,9 +108,8 @@ std::vector<Seconds> CameraFacts::timesFor(const std::vector<ExposureSettings>& 
 template <class Value>
 Result<Value> Wire::ask(std::chrono::milliseconds limit, std::function<Result<Value>(Connection&)> work) {
   if (lost_)
-    return fail(
-        ErrorCode::CameraGone,
-        "The camera is gone; check cable, network and battery, connect it again and go on. What was shot is kept.");
+    return fail(ErrorCode::CameraGone, phrase("The camera is gone; check cable, network and battery, connect it again "
+                                              "and go on. What was shot is kept."));
   auto answer = thread_.call(limit, [held = connection_, work] { return work(**held); });
   if (!answer) {
     lost_ = true;
@@ -182,12 +180,11 @@ Result<void> Wire::set(const std::string& name, const std::string& value, const 
     if (std::chrono::steady_clock::now() > until)
       return fail(
           ErrorCode::CameraRefused,
-          *taken
-              ? fmt::format("The camera took {} for {} where {} was asked for; set its dial to manual (M) and go on.",
-                            now.value, now.label, value)
-              : fmt::format("The camera did not take {} for {} within {} seconds; look at its screen, and at the mode "
-                            "it is in.",
-                            value, name, patience.count()));
+          *taken ? phrase("The camera took {} for {} where {} was asked for; set its dial to manual (M) and go on.",
+                          now.value, now.label, value)
+                 : phrase("The camera did not take {} for {} within {} seconds; look at its screen, and at the mode "
+                          "it is in.",
+                          value, name, patience.count()));
     std::this_thread::sleep_for(kAgain);
   }
 }
@@ -196,7 +193,7 @@ Result<void> Wire::turn(const std::string& name, bool on) {
   const auto taken = ask<bool>(kCallLimit, [name, on](Connection& c) { return c.set(name, on ? "1" : "0"); });
   if (!taken) return passOn(taken.error());
   return *taken ? Result<void>{}
-                : fail(ErrorCode::CameraRefused, "The camera is busy; look at its screen, then go on.");
+                : fail(ErrorCode::CameraRefused, phrase("The camera is busy; look at its screen, then go on."));
 }
 
 Result<void> Wire::trigger(std::chrono::milliseconds patience, const Progress& progress) {
@@ -208,8 +205,8 @@ Result<void> Wire::trigger(std::chrono::milliseconds patience, const Progress& p
     if (progress.stopRequested()) return stopped();
     if (std::chrono::steady_clock::now() > until)
       return fail(ErrorCode::CameraRefused,
-                  fmt::format("The camera stayed busy for {} seconds; look at its screen, then go on.",
-                              std::chrono::duration_cast<std::chrono::seconds>(patience).count()));
+                  phrase("The camera stayed busy for {} seconds; look at its screen, then go on.",
+                         std::chrono::duration_cast<std::chrono::seconds>(patience).count()));
     std::this_thread::sleep_for(kAgain);
   }
 }

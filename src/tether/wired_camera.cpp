@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "tether/wired_camera.h"
 
+#include "base/phrase.h"
 #include "codec/jpeg.h"
 #include "exposure/marks.h"
 #include "tether/firing.h"
@@ -8,7 +9,6 @@
 #include <algorithm>
 #include <cmath>
 #include <cstdlib>
-#include <fmt/format.h>
 #include <fstream>
 #include <unistd.h>
 
@@ -19,7 +19,8 @@ namespace {
 constexpr double kSixth = 1.0 / 6 + 0.01; ///< Stops that a value of another ladder may lie off.
 
 Error notConnected() {
-  return {ErrorCode::CameraGone, "The camera is not connected; check cable, network and battery, and connect it."};
+  return {ErrorCode::CameraGone,
+          phrase("The camera is not connected; check cable, network and battery, and connect it.")};
 }
 
 bool tooFar(const std::vector<ListedValue>& list, double wanted, double stopsPerLog) {
@@ -33,7 +34,7 @@ Result<Image<std::uint8_t>> pictureOf(const std::vector<unsigned char>& jpeg) {
   const int descriptor = ::mkstemp(name.data());
   if (descriptor < 0)
     return fail(ErrorCode::CannotWrite,
-                "`" + name + "` cannot be written; make room in the folder for temporary files.");
+                phrase("`{}` cannot be written; make room in the folder for temporary files.", name));
   ::close(descriptor);
   std::ofstream(name, std::ios::binary).write(reinterpret_cast<const char*>(jpeg.data()), std::streamsize(jpeg.size()));
   auto decoded = readJpeg(name);
@@ -41,7 +42,7 @@ Result<Image<std::uint8_t>> pictureOf(const std::vector<unsigned char>& jpeg) {
   fs::remove(name, error);
   if (!decoded)
     return fail(ErrorCode::CameraRefused,
-                "The camera's finder sent a picture that cannot be read; take a test frame instead.");
+                phrase("The camera's finder sent a picture that cannot be read; take a test frame instead."));
   Image<std::uint8_t> picture(decoded->pixels.width(), decoded->pixels.height(), 3);
   for (int y = 0; y < picture.height(); ++y)
     for (int x = 0; x < picture.width(); ++x)
@@ -124,20 +125,20 @@ Result<void> WiredCamera::refresh() {
 Result<void> WiredCamera::accepts(const ExposureSettings& s, FrameFormat) const {
   const CameraFacts f = facts();
   const auto refuse = [](const std::string& what) {
-    return fail(ErrorCode::CameraRefused, "The camera refuses: " + what + ".");
+    return fail(ErrorCode::CameraRefused, phrase("The camera refuses: {}.", what));
   };
   if (!f.timeName.empty() && tooFar(f.times, s.time.value, 1)) {
     const double longest =
         std::max_element(f.times.begin(), f.times.end(), [](auto& a, auto& b) { return a.value < b.value; })->value;
     if (s.time.value < longest || f.bulbWord.empty())
-      return refuse(fmt::format("it has no {}; plan with the times it has", print(s.time)));
+      return refuse(phrase("it has no {}; plan with the times it has", print(s.time)));
   }
   if (!f.apertureName.empty() && tooFar(f.apertures, s.aperture.value, 2))
-    return refuse(fmt::format("its lens has no {}; plan with {}, its nearest", print(s.aperture),
-                              print(FNumber{nearestListed(f.apertures, s.aperture.value)->value})));
+    return refuse(phrase("its lens has no {}; plan with {}, its nearest", print(s.aperture),
+                         print(FNumber{nearestListed(f.apertures, s.aperture.value)->value})));
   if (!f.isoName.empty() && tooFar(f.isos, s.iso.value, 1))
-    return refuse(fmt::format("it has no {}; plan with {}, its nearest", print(s.iso),
-                              print(Iso{nearestListed(f.isos, s.iso.value)->value})));
+    return refuse(phrase("it has no {}; plan with {}, its nearest", print(s.iso),
+                         print(Iso{nearestListed(f.isos, s.iso.value)->value})));
   return {};
 }
 
@@ -147,12 +148,12 @@ std::vector<std::string> WiredCamera::handWork(const ExposureSettings& s) const 
   const auto off = [](std::optional<double> now, double wanted, double stops) {
     return !now || stops * std::abs(std::log2(*now / wanted)) > kSixth;
   };
-  if (f.timeName.empty()) work.push_back(fmt::format("Set the time to {} on the camera.", print(s.time)));
+  if (f.timeName.empty()) work.push_back(phrase("Set the time to {} on the camera.", print(s.time)));
   if (f.apertureName.empty() && off(f.aperture, s.aperture.value, 2))
-    work.push_back(fmt::format("Set the aperture to {}{}.", print(s.aperture),
-                               f.aperture ? ": it stands at " + print(FNumber{*f.aperture}) : ""));
+    work.push_back(phrase("Set the aperture to {}{}.", print(s.aperture),
+                          f.aperture ? phrase(": it stands at {}", print(FNumber{*f.aperture})) : ""));
   if (f.isoName.empty() && off(f.iso, s.iso.value, 1))
-    work.push_back(fmt::format("Set {}{}.", print(s.iso), f.iso ? ": it stands at " + print(Iso{*f.iso}) : ""));
+    work.push_back(phrase("Set {}{}.", print(s.iso), f.iso ? phrase(": it stands at {}", print(Iso{*f.iso})) : ""));
   return work;
 }
 
@@ -166,7 +167,7 @@ Result<void> WiredCamera::expose(const ExposureSettings& settings, FrameFormat f
   fs::create_directories(file.parent_path(), error);
   std::string name = (file.parent_path() / ".single-XXXXXX").string();
   if (!::mkdtemp(name.data()))
-    return fail(ErrorCode::CannotWrite, "`" + file.string() + "` cannot be written; choose another folder.");
+    return fail(ErrorCode::CannotWrite, phrase("`{}` cannot be written; choose another folder.", file.string()));
   const fs::path folder = name;
   ShootOrder order;
   order.frames = {settings};
@@ -178,7 +179,8 @@ Result<void> WiredCamera::expose(const ExposureSettings& settings, FrameFormat f
   std::error_code ignored;
   fs::remove_all(folder, ignored);
   if (!shot) return passOn(shot.error());
-  if (error) return fail(ErrorCode::CannotWrite, "`" + file.string() + "` cannot be written; choose another folder.");
+  if (error)
+    return fail(ErrorCode::CannotWrite, phrase("`{}` cannot be written; choose another folder.", file.string()));
   return {};
 }
 
@@ -193,19 +195,19 @@ Result<Image<std::uint8_t>> WiredCamera::liveView(const ExposureSettings&) {
   const auto there = wire();
   if (!there) return passOn(there.error());
   if (!facts().preview)
-    return fail(ErrorCode::CameraRefused, "This camera shows no finder over the wire; take a test frame.");
+    return fail(ErrorCode::CameraRefused, phrase("This camera shows no finder over the wire; take a test frame."));
   const auto jpeg = (*there)->preview();
   if (!jpeg) {
     const std::lock_guard lock(mutex_);
     facts_.preview = false; // it said it could, and cannot
-    return fail(ErrorCode::CameraRefused, "This camera shows no finder over the wire; take a test frame.");
+    return fail(ErrorCode::CameraRefused, phrase("This camera shows no finder over the wire; take a test frame."));
   }
   return pictureOf(*jpeg);
 }
 
 Result<SpotMeasure> WiredCamera::spotReading(double, double, double) {
   return fail(ErrorCode::CameraRefused,
-              "This camera measures no spots over the wire; take a test frame and read it there.");
+              phrase("This camera measures no spots over the wire; take a test frame and read it there."));
 }
 
 } // namespace ml

@@ -2,6 +2,7 @@
 #include "tone/natural.h"
 
 #include "base/parallel.h"
+#include "base/phrase.h"
 #include "base/vector_clones.h"
 #include "image/colour.h"
 #include "image/fast_math.h"
@@ -376,7 +377,7 @@ Result<Image<float>> toneNatural(ImageView<const float> radiance, const ToneAnal
         float* to = out.at(x, y);
         for (int i = 0; i < n; ++i) to[3 * i] = r[i], to[3 * i + 1] = g[i], to[3 * i + 2] = b[i];
       }
-    progress.at("Place the light", double(rowsDone += band.end - band.begin) / radiance.height);
+    progress.at(phrase("Place the light"), double(rowsDone += band.end - band.begin) / radiance.height);
   });
   if (!finished) return stopped();
   return out;

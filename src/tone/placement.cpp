@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "tone/placement.h"
+#include "base/phrase.h"
 
 #include <algorithm>
 #include <cmath>
@@ -57,10 +58,10 @@ double valueAt(const std::vector<Tie>& ties, double scene) {
 
 const char* nameOf(SceneKind kind) {
   switch (kind) {
-  case SceneKind::Interior: return "interior";
-  case SceneKind::Landscape: return "landscape";
-  case SceneKind::Twilight: return "twilight";
-  default: return "night lights";
+  case SceneKind::Interior: return wording("interior");
+  case SceneKind::Landscape: return wording("landscape");
+  case SceneKind::Twilight: return wording("twilight");
+  default: return wording("night lights");
   }
 }
 

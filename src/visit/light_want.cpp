@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "visit/light_want.h"
+#include "base/phrase.h"
 
 #include <algorithm>
-#include <fmt/format.h>
 
 namespace ml {
 namespace {
@@ -15,18 +15,22 @@ struct Kind {
 constexpr double kAll = 90;
 const Kind& kindOf(LightWant want) {
   static const Kind kinds[] = {
-      {LightWant::Any, "any", "of any kind", "any", {-kAll, kAll}},
-      {LightWant::Daylight, "daylight", "of day", "day", {kHorizonAltitude, kAll}},
+      {LightWant::Any, "any", wording("of any kind"), wording("any"), {-kAll, kAll}},
+      {LightWant::Daylight, "daylight", wording("of day"), wording("day"), {kHorizonAltitude, kAll}},
       {LightWant::NoSunInWindow,
        "no-sun-in-window",
-       "of day without sun in the window",
-       "no sun in window",
+       wording("of day without sun in the window"),
+       wording("no sun in window"),
        {kHorizonAltitude, kAll}},
-      {LightWant::SunOnFront, "sun-on-front", "with sun on the front", "sun on front", {3, kAll}},
-      {LightWant::LowSun, "low-sun", "of a low sun", "low sun", {kHorizonAltitude, 6}},
-      {LightWant::BeforeSunrise, "before-sunrise", "before sunrise", "before sunrise", {-7, -2}},
-      {LightWant::AfterSunset, "after-sunset", "after sunset, with the lamps", "after sunset", {-7, -2}},
-      {LightWant::Night, "night", "of night", "night", {-kAll, -12}}};
+      {LightWant::SunOnFront, "sun-on-front", wording("with sun on the front"), wording("sun on front"), {3, kAll}},
+      {LightWant::LowSun, "low-sun", wording("of a low sun"), wording("low sun"), {kHorizonAltitude, 6}},
+      {LightWant::BeforeSunrise, "before-sunrise", wording("before sunrise"), wording("before sunrise"), {-7, -2}},
+      {LightWant::AfterSunset,
+       "after-sunset",
+       wording("after sunset, with the lamps"),
+       wording("after sunset"),
+       {-7, -2}},
+      {LightWant::Night, "night", wording("of night"), wording("night"), {-kAll, -12}}};
   return kinds[std::size_t(want)];
 }
 
@@ -55,12 +59,12 @@ std::optional<LightWant> lightWant(const std::string& id) {
   return {};
 }
 
-const char* wordsOf(LightWant want) {
-  return kindOf(want).words;
+std::string wordsOf(LightWant want) {
+  return phrase(kindOf(want).words);
 }
 
-const char* nameOf(LightWant want) {
-  return kindOf(want).name;
+std::string nameOf(LightWant want) {
+  return phrase(kindOf(want).name);
 }
 
 bool needsDirection(LightWant want) {
@@ -113,16 +117,16 @@ std::vector<Span> windowsOf(const LightWish& wish, const SunTrack& track, Span w
 
 std::string whyNever(const LightWish& wish) {
   switch (wish.want) {
-  case LightWant::Any: return "there is no time for it in this visit";
-  case LightWant::Daylight: return "the sun is not up then";
+  case LightWant::Any: return phrase("there is no time for it in this visit");
+  case LightWant::Daylight: return phrase("the sun is not up then");
   case LightWant::NoSunInWindow:
-    return fmt::format("whenever the sun is up then, it stands before a window towards {:.0f} degrees", wish.direction);
+    return phrase("whenever the sun is up then, it stands before a window towards {:.0f} degrees", wish.direction);
   case LightWant::SunOnFront:
-    return fmt::format("the sun does not reach a front seen towards {:.0f} degrees then", wish.direction);
-  case LightWant::LowSun: return "the sun does not stand low then";
-  case LightWant::BeforeSunrise: return "there is no such twilight of the morning then";
-  case LightWant::AfterSunset: return "there is no such twilight of the evening then";
-  case LightWant::Night: return "it does not become night then";
+    return phrase("the sun does not reach a front seen towards {:.0f} degrees then", wish.direction);
+  case LightWant::LowSun: return phrase("the sun does not stand low then");
+  case LightWant::BeforeSunrise: return phrase("there is no such twilight of the morning then");
+  case LightWant::AfterSunset: return phrase("there is no such twilight of the evening then");
+  case LightWant::Night: return phrase("it does not become night then");
   }
   return {};
 }

@@ -23,9 +23,9 @@ enum class LightWant {
 [[nodiscard]] const char* idOf(LightWant want);
 [[nodiscard]] std::optional<LightWant> lightWant(const std::string& id);
 /// "after sunset, with the lamps": follows "wants light".
-[[nodiscard]] const char* wordsOf(LightWant want);
+[[nodiscard]] std::string wordsOf(LightWant want);
 /// "after sunset": for a list.
-[[nodiscard]] const char* nameOf(LightWant want);
+[[nodiscard]] std::string nameOf(LightWant want);
 [[nodiscard]] bool needsDirection(LightWant want);
 
 /// What a view asks of the sun.

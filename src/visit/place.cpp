@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "visit/place.h"
+#include "base/phrase.h"
 
 #include <charconv>
 #include <cmath>
@@ -44,8 +45,8 @@ std::chrono::seconds offsetAt(const std::string& zone, Moment moment) {
 } // namespace
 
 std::optional<std::string> Place::invalidReason() const {
-  if (!(std::abs(latitude) <= 90)) return "A latitude lies between 90 degrees south and 90 north.";
-  if (!(std::abs(longitude) <= 180)) return "A longitude lies between 180 degrees west and 180 east.";
+  if (!(std::abs(latitude) <= 90)) return phrase("A latitude lies between 90 degrees south and 90 north.");
+  if (!(std::abs(longitude) <= 180)) return phrase("A longitude lies between 180 degrees west and 180 east.");
   if (const auto known = checkZone(timeZone); !known) return known.error().message;
   return {};
 }
@@ -113,9 +114,10 @@ Result<void> checkZone(const std::string& zone) {
   } catch (const std::exception&) {
     if (timeZones().empty())
       return fail(ErrorCode::FileMissing,
-                  "This machine has no list of time zones; install the package tzdata, or give times in UTC.");
-    return fail(ErrorCode::InvalidArgument,
-                "There is no time zone \"" + zone + "\"; name one as the system does, such as Europe/Vienna or UTC.");
+                  phrase("This machine has no list of time zones; install the package tzdata, or give times in UTC."));
+    return fail(
+        ErrorCode::InvalidArgument,
+        phrase("There is no time zone \"{}\"; name one as the system does, such as Europe/Vienna or UTC.", zone));
   }
 }
 

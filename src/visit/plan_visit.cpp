@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "visit/plan_visit.h"
+#include "base/phrase.h"
 
 #include <algorithm>
 #include <cmath>
-#include <fmt/format.h>
 #include <map>
 
 namespace ml {
@@ -89,13 +89,18 @@ template <class Works> std::optional<int> least(int most, const Works& works) {
 
 std::string minutesWords(int secondsCount) {
   const int minutes = (secondsCount + 59) / 60;
-  if (minutes == 1) return "1 minute";
-  if (minutes < 100) return fmt::format("{} minutes", minutes);
-  return fmt::format("{} h {} min", minutes / 60, minutes % 60);
+  if (minutes == 1) return phrase("1 minute");
+  if (minutes < 100) return phrase("{} minutes", minutes);
+  return phrase("{} h {} min", minutes / 60, minutes % 60);
 }
 
 std::string hours(const std::string& zone, const Span& span) {
-  return clockAt(zone, span.from) + " to " + clockAt(zone, span.to);
+  return phrase("{} to {}", clockAt(zone, span.from), clockAt(zone, span.to));
+}
+
+std::string goOn(const std::string& day, const std::string& hours) {
+  return hours.empty() ? phrase("Go on {}: there is such light all day.", day)
+                       : phrase("Go on {}: there is such light from {}.", day, hours);
 }
 
 /// What is tried to let one view in: the schedule as it is, and the tracks of other days, made once.
@@ -160,11 +165,11 @@ std::optional<std::string> Advice::cheapest(int task) const {
   };
   if (const auto by =
           least(puzzle_.at(puzzle_.track.span().to) - now.to, [&](int s) { return letsIn(longer(0, s), task); }))
-    changes.push_back({*by, fmt::format("Stay {} longer, until {}.", minutesWords(*by),
-                                        clockAt(zone, puzzle_.moment(now.to + *by)))});
+    changes.push_back(
+        {*by, phrase("Stay {} longer, until {}.", minutesWords(*by), clockAt(zone, puzzle_.moment(now.to + *by)))});
   if (const auto by = least(now.from, [&](int s) { return letsIn(longer(s, 0), task); }))
-    changes.push_back({*by, fmt::format("Begin {} earlier, at {}.", minutesWords(*by),
-                                        clockAt(zone, puzzle_.moment(now.from - *by)))});
+    changes.push_back(
+        {*by, phrase("Begin {} earlier, at {}.", minutesWords(*by), clockAt(zone, puzzle_.moment(now.from - *by)))});
   const auto quicker = [&](int by) {
     ScheduleRequest request = now;
     auto& t = request.tasks[std::size_t(task)];
@@ -173,8 +178,7 @@ std::optional<std::string> Advice::cheapest(int task) const {
     return request;
   };
   if (const auto by = least(length / 2, [&](int s) { return letsIn(quicker(s), task); }))
-    changes.push_back(
-        {*by, fmt::format("Take {} for it instead of {}.", minutesWords(length - *by), minutesWords(length))});
+    changes.push_back({*by, phrase("Take {} for it instead of {}.", minutesWords(length - *by), minutesWords(length))});
   if (changes.empty()) return {};
   return std::min_element(changes.begin(), changes.end(), [](const auto& a, const auto& b) { return a.cost < b.cost; })
       ->words;
@@ -185,7 +189,7 @@ std::optional<std::string> Advice::insteadOf(int task) const {
   if (puzzle_.request.tasks[std::size_t(task)].begins.empty()) return {};
   for (const int other : order_)
     if (letsIn(puzzle_.request, task, other))
-      return "Leave out " + puzzle_.visit.views[std::size_t(puzzle_.views[std::size_t(other)])].name + " for it.";
+      return phrase("Leave out {} for it.", puzzle_.visit.views[std::size_t(puzzle_.views[std::size_t(other)])].name);
   return {};
 }
 
@@ -206,8 +210,8 @@ std::optional<std::string> Advice::anotherDay(int task) {
     const SunTrack& track = trackOf(days);
     for (const auto& window : windowsOf(view.light, track, track.span()))
       if ((window.to - window.from).count() >= length)
-        return "Go on " + print(dateAt(visit.place.timeZone, track.span().from)) + ": there is such light " +
-               (window == track.span() ? "all day." : "from " + hours(visit.place.timeZone, window) + ".");
+        return goOn(print(dateAt(visit.place.timeZone, track.span().from)),
+                    window == track.span() ? std::string() : hours(visit.place.timeZone, window));
   }
   return {};
 }
@@ -216,7 +220,7 @@ std::string Advice::changeFor(int task) {
   if (const auto change = cheapest(task)) return *change;
   if (const auto instead = insteadOf(task)) return *instead;
   if (const auto day = anotherDay(task)) return *day;
-  return "No other day of the year helps; choose another light or direction for it.";
+  return phrase("No other day of the year helps; choose another light or direction for it.");
 }
 
 /// Why a task finds no time.
@@ -233,15 +237,15 @@ std::string reasonFor(const Puzzle& puzzle, int task) {
     } else if (!inside || common.to - common.from > inside->to - inside->from)
       inside = common;
   }
-  if (!inside && !outside) return fmt::format("{} finds no light: {}.", view.name, whyNever(view.light));
+  if (!inside && !outside) return phrase("{} finds no light: {}.", view.name, whyNever(view.light));
   if (!inside)
-    return fmt::format("{} finds no light during the visit: light {} lasts from {}.", view.name,
-                       wordsOf(view.light.want), hours(zone, *outside));
+    return phrase("{} finds no light during the visit: light {} lasts from {}.", view.name, wordsOf(view.light.want),
+                  hours(zone, *outside));
   if ((inside->to - inside->from).count() < length)
-    return fmt::format("{} takes {}, and its light lasts only from {} of the visit.", view.name, minutesWords(length),
-                       hours(zone, *inside));
-  return fmt::format("{} takes {} between {}, and the others leave too little of that.", view.name,
-                     minutesWords(length), hours(zone, *inside));
+    return phrase("{} takes {}, and its light lasts only from {} of the visit.", view.name, minutesWords(length),
+                  hours(zone, *inside));
+  return phrase("{} takes {} between {}, and the others leave too little of that.", view.name, minutesWords(length),
+                hours(zone, *inside));
 }
 
 } // namespace

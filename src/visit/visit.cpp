@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "visit/visit.h"
+#include "base/phrase.h"
 
 #include <algorithm>
 #include <cmath>
-#include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
 namespace ml {
@@ -21,24 +21,24 @@ struct Problem {
 double numberIn(const json& object, const char* field, double fallback, double low, double high) {
   const auto it = object.find(field);
   if (it == object.end() || it->is_null()) return fallback;
-  if (!it->is_number()) throw Problem{fmt::format("\"{}\" must be a number", field)};
+  if (!it->is_number()) throw Problem{phrase("\"{}\" must be a number", field)};
   const double value = it->get<double>();
   if (!(value >= low && value <= high))
-    throw Problem{fmt::format("\"{}\" must lie between {:g} and {:g}", field, low, high)};
+    throw Problem{phrase("\"{}\" must lie between {:g} and {:g}", field, low, high)};
   return value;
 }
 
 std::string textIn(const json& object, const char* field, const std::string& fallback) {
   const auto it = object.find(field);
   if (it == object.end() || it->is_null()) return fallback;
-  if (!it->is_string()) throw Problem{fmt::format("\"{}\" must be text", field)};
+  if (!it->is_string()) throw Problem{phrase("\"{}\" must be text", field)};
   return it->get<std::string>();
 }
 
 bool flagIn(const json& object, const char* field, bool fallback) {
   const auto it = object.find(field);
   if (it == object.end() || it->is_null()) return fallback;
-  if (!it->is_boolean()) throw Problem{fmt::format("\"{}\" must be true or false", field)};
+  if (!it->is_boolean()) throw Problem{phrase("\"{}\" must be true or false", field)};
   return it->get<bool>();
 }
 
@@ -46,12 +46,12 @@ const json& listIn(const json& object, const char* field) {
   static const json none = json::array();
   const auto it = object.find(field);
   if (it == object.end() || it->is_null()) return none;
-  if (!it->is_array()) throw Problem{fmt::format("\"{}\" must be a list", field)};
+  if (!it->is_array()) throw Problem{phrase("\"{}\" must be a list", field)};
   return *it;
 }
 
 const json& objectIn(const json& list, const char* field) {
-  if (!list.is_object()) throw Problem{fmt::format("every entry of \"{}\" must be an object", field)};
+  if (!list.is_object()) throw Problem{phrase("every entry of \"{}\" must be an object", field)};
   return list;
 }
 
@@ -59,14 +59,14 @@ int clockIn(const json& object, const char* field, int fallback) {
   const std::string text = textIn(object, field, "");
   if (text.empty()) return fallback;
   const auto minutes = parseClock(text);
-  if (!minutes) throw Problem{fmt::format("\"{}\" must be a time such as \"17:30\", not \"{}\"", field, text)};
+  if (!minutes) throw Problem{phrase("\"{}\" must be a time such as \"17:30\", not \"{}\"", field, text)};
   return *minutes;
 }
 
 /// Early or late; nothing else.
 bool lateIn(const json& object, const char* field, bool fallback) {
   const std::string text = textIn(object, field, fallback ? "late" : "early");
-  if (text != "late" && text != "early") throw Problem{fmt::format("\"{}\" takes early or late", field)};
+  if (text != "late" && text != "early") throw Problem{phrase("\"{}\" takes early or late", field)};
   return text == "late";
 }
 
@@ -78,7 +78,7 @@ Lamps lampsIn(const json& object) {
   const std::string text = textIn(object, "lamps", "off");
   for (const Lamps lamps : {Lamps::Off, Lamps::On, Lamps::Both})
     if (text == nameOf(lamps)) return lamps;
-  throw Problem{"\"lamps\" takes on, off or both, not \"" + text + "\""};
+  throw Problem{phrase("\"lamps\" takes on, off or both, not \"{}\"", text)};
 }
 
 LightWish wishIn(const json& object) {
@@ -88,16 +88,17 @@ LightWish wishIn(const json& object) {
   if (!want) {
     std::string all;
     for (const LightWant known : lightWants()) all += std::string(all.empty() ? "" : ", ") + idOf(known);
-    throw Problem{"\"light\" takes one of " + all + ", not \"" + id + "\""};
+    throw Problem{phrase("\"light\" takes one of {}, not \"{}\"", all, id)};
   }
   out.want = *want;
   if (needsDirection(*want) && !object.contains("direction"))
-    throw Problem{"\"direction\", where the camera looks in degrees from north, is needed for light \"" + id + "\""};
+    throw Problem{
+        phrase("\"direction\", where the camera looks in degrees from north, is needed for light \"{}\"", id)};
   out.direction = numberIn(object, "direction", 0, -360, 360);
   if (out.direction < 0) out.direction += 360;
   if (const auto& limits = listIn(object, "sun_altitude"); !limits.empty()) {
     if (limits.size() != 2 || !limits[0].is_number() || !limits[1].is_number() || limits[0] > limits[1])
-      throw Problem{"\"sun_altitude\" takes two degrees, the lower one first"};
+      throw Problem{phrase("\"sun_altitude\" takes two degrees, the lower one first")};
     out.altitudes = {limits[0].get<double>(), limits[1].get<double>()};
   }
   return out;
@@ -106,7 +107,7 @@ LightWish wishIn(const json& object) {
 VisitView viewIn(const json& object) {
   VisitView out;
   out.name = textIn(object, "name", "");
-  if (out.name.empty()) throw Problem{"every view needs a \"name\""};
+  if (out.name.empty()) throw Problem{phrase("every view needs a \"name\"")};
   out.kind = textIn(object, "kind", out.kind);
   out.stand = textIn(object, "stand", "");
   out.folder = textIn(object, "view", "");
@@ -128,15 +129,15 @@ Visit visitIn(const json& document) {
   out.name = textIn(document, "name", "");
   const auto place = document.find("place");
   if (place == document.end() || !place->is_object())
-    throw Problem{"\"place\" with \"latitude\" and \"longitude\" is missing"};
+    throw Problem{phrase("\"place\" with \"latitude\" and \"longitude\" is missing")};
   out.place.name = textIn(*place, "name", "");
   for (const char* needed : {"latitude", "longitude"})
-    if (!place->contains(needed)) throw Problem{fmt::format("\"{}\" is missing in \"place\"", needed)};
+    if (!place->contains(needed)) throw Problem{phrase("\"{}\" is missing in \"place\"", needed)};
   out.place.latitude = numberIn(*place, "latitude", 0, -90, 90);
   out.place.longitude = numberIn(*place, "longitude", 0, -180, 180);
   out.place.timeZone = textIn(document, "time_zone", "UTC");
   const auto date = parseDate(textIn(document, "date", ""));
-  if (!date) throw Problem{"\"date\" must be a day such as \"2026-06-21\""};
+  if (!date) throw Problem{phrase("\"date\" must be a day such as \"2026-06-21\"")};
   out.date = *date;
   out.from = clockIn(document, "from", 0);
   out.to = clockIn(document, "to", kDayMinutes);
@@ -151,9 +152,9 @@ Visit visitIn(const json& document) {
     try {
       out.views.push_back(viewIn(objectIn(entry, "views")));
     } catch (const Problem& problem) {
-      throw Problem{fmt::format("view {}: {}", out.views.size() + 1, problem.what)};
+      throw Problem{phrase("view {}: {}", out.views.size() + 1, problem.what)};
     }
-    if (out.views.size() > kMostVisitViews) throw Problem{fmt::format("a visit has at most {} views", kMostVisitViews)};
+    if (out.views.size() > kMostVisitViews) throw Problem{phrase("a visit has at most {} views", kMostVisitViews)};
   }
   for (const auto& entry : listIn(document, "tags"))
     if (entry.is_string()) out.tags.push_back(entry.get<std::string>());
@@ -211,16 +212,16 @@ Span Visit::span() const {
 
 std::optional<std::string> Visit::invalidReason() const {
   if (auto reason = place.invalidReason()) return reason;
-  if (to <= from || to > 2 * kDayMinutes) return "A visit ends after it began, and within the next day.";
+  if (to <= from || to > 2 * kDayMinutes) return phrase("A visit ends after it began, and within the next day.");
   return {};
 }
 
 Result<Visit> visitFromJson(const std::string& text, const std::string& source) {
   const json document = json::parse(text, nullptr, false);
   if (document.is_discarded() || !document.is_object())
-    return fail(ErrorCode::FileUnreadable, "`" + source + "` is not a visit: it must hold one JSON object.");
+    return fail(ErrorCode::FileUnreadable, phrase("`{}` is not a visit: it must hold one JSON object.", source));
   if (const auto version = document.find("version"); version != document.end() && *version != 1)
-    return fail(ErrorCode::FileUnreadable, "`" + source + "` was written by a newer version; use that one.");
+    return fail(ErrorCode::FileUnreadable, phrase("`{}` was written by a newer version; use that one.", source));
   try {
     Visit visit = visitIn(document);
     visit.extra = document.dump();
@@ -230,7 +231,7 @@ Result<Visit> visitFromJson(const std::string& text, const std::string& source) 
   } catch (const Problem& problem) {
     return fail(ErrorCode::InvalidArgument, "`" + source + "`: " + problem.what + ".");
   } catch (const json::exception& error) {
-    return fail(ErrorCode::FileUnreadable, "`" + source + "` is damaged (" + error.what() + ").");
+    return fail(ErrorCode::FileUnreadable, phrase("`{}` is damaged ({}).", source, error.what()));
   }
 }
 
