@@ -239,7 +239,7 @@ moved %2 pixels across, %3 down, turned %4°, size %5; %6 pixels are left over
 %7 % clipped, %8 % left out where things moved</source>
         <translation>%L1
 um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6 Pixel bleiben übrig
-%L7 % ausgefressen, %L8 % weggelassen, wo sich etwas bewegte</translation>
+%L7 % ausgefressen, %L8 % weggelassen, wo sich etwas bewegte</translation>
     </message>
     <message>
         <source>%1  %2</source>
@@ -247,11 +247,11 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
     </message>
     <message>
         <source>%1 %</source>
-        <translation>%L1 %</translation>
+        <translation>%L1 %</translation>
     </message>
     <message>
         <source>%1 % across, %2 % down</source>
-        <translation>%L1 % von links, %L2 % von oben</translation>
+        <translation>%L1 % von links, %L2 % von oben</translation>
     </message>
     <message>
         <source>%1 %2, %3 %4</source>
@@ -267,7 +267,7 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
     </message>
     <message>
         <source>%1 apart</source>
-        <translation>%L1 auseinander</translation>
+        <translation>Abstand %L1</translation>
     </message>
     <message>
         <source>%1 at EV %2</source>
@@ -471,7 +471,7 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
     </message>
     <message>
         <source>%1 stops of light are placed on %2 stops of paper; %3 % of the picture is at white, %4 % at black%5.</source>
-        <translation>%L1 Blenden Licht liegen auf %L2 Blenden Papier; %L3 % des Bildes sind weiß, %L4 % schwarz%L5.</translation>
+        <translation>%L1 Blenden Licht liegen auf %L2 Blenden Papier; %L3 % des Bildes sind weiß, %L4 % schwarz%L5.</translation>
     </message>
     <message>
         <source>%1 to %2</source>
@@ -531,7 +531,7 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
     </message>
     <message>
         <source>%1: %2 %, %3</source>
-        <translation>%L1: %L2 %, %L3</translation>
+        <translation>%L1: %L2 %, %L3</translation>
     </message>
     <message>
         <source>%1: %2 frames</source>
@@ -679,7 +679,7 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
     </message>
     <message>
         <source>100 %</source>
-        <translation>100 %</translation>
+        <translation>100 %</translation>
     </message>
     <message>
         <source>13 1/3 or 1/125</source>
@@ -731,11 +731,11 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
     </message>
     <message>
         <source>; below {:.0f} % it looks flat</source>
-        <translation>; unter {:.0Lf} % wirkt es flach</translation>
+        <translation>; unter {:.0Lf} % wirkt es flach</translation>
     </message>
     <message>
         <source>; below {:.0f} % it looks milky</source>
-        <translation>; unter {:.0Lf} % wirkt es milchig</translation>
+        <translation>; unter {:.0Lf} % wirkt es milchig</translation>
     </message>
     <message>
         <source>; not {}</source>
@@ -779,7 +779,7 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
     </message>
     <message>
         <source>; {:.1f} % of the picture is clipped in every frame</source>
-        <translation>; {:.1Lf} % des Bildes sind in jeder Aufnahme ausgefressen</translation>
+        <translation>; {:.1Lf} % des Bildes sind in jeder Aufnahme ausgefressen</translation>
     </message>
     <message>
         <source>&lt;p&gt;Choose a visit at the left. Every job you work on is written down by itself: light, plan, what was shot again and why, faults, times, finish.&lt;/p&gt;</source>
@@ -1019,7 +1019,7 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
     </message>
     <message>
         <source>All positions joined</source>
-        <translation>Alle Positionen verbunden</translation>
+        <translation>Positionen verbunden</translation>
     </message>
     <message>
         <source>All settings are right.</source>
@@ -1131,7 +1131,7 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
     </message>
     <message>
         <source>As the angle asks</source>
-        <translation>Wie der Bildwinkel es verlangt</translation>
+        <translation>Nach Bildwinkel</translation>
     </message>
     <message>
         <source>At Finish: next starting point (as metered, lighter, deeper)</source>
@@ -1203,7 +1203,7 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
     </message>
     <message>
         <source>Battery %1 %</source>
-        <translation>Akku %L1 %</translation>
+        <translation>Akku %L1 %</translation>
     </message>
     <message>
         <source>Before the first frame</source>
@@ -1957,11 +1957,11 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
     </message>
     <message>
         <source>Field card</source>
-        <translation>Merkkarte</translation>
+        <translation>Zettel</translation>
     </message>
     <message>
         <source>Field card and shot list are in %1.</source>
-        <translation>Merkkarte und Aufnahmeliste liegen in %L1.</translation>
+        <translation>Merkzettel und Aufnahmeliste liegen in %L1.</translation>
     </message>
     <message>
         <source>Field check</source>
@@ -2025,7 +2025,7 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
     </message>
     <message>
         <source>First frame</source>
-        <translation>Erste Aufnahme</translation>
+        <translation>Erste</translation>
     </message>
     <message>
         <source>First look</source>
@@ -2115,7 +2115,7 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
     </message>
     <message>
         <source>Frame %1, %2: %3; left out in %4 % of the picture.</source>
-        <translation>Aufnahme %L1, %L2: %L3; in %L4 % des Bildes weggelassen.</translation>
+        <translation>Aufnahme %L1, %L2: %L3; in %L4 % des Bildes weggelassen.</translation>
     </message>
     <message>
         <source>Frame %1: %2</source>
@@ -2155,7 +2155,7 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
     </message>
     <message>
         <source>Frame {} shows too little of what the others show to say whether it is sharp; look at it at 100 %.</source>
-        <translation>Aufnahme {} zeigt zu wenig von dem, was die anderen zeigen, um zu sagen, ob sie scharf ist; bei 100 % ansehen.</translation>
+        <translation>Aufnahme {} zeigt zu wenig von dem, was die anderen zeigen, um zu sagen, ob sie scharf ist; bei 100 % ansehen.</translation>
     </message>
     <message>
         <source>Frame {}: {}, records EV {:.1f} to {:.1f}.</source>
@@ -2164,6 +2164,11 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
     <message>
         <source>Frames</source>
         <translation>Aufnahmen</translation>
+    </message>
+    <message>
+        <source>Frames</source>
+        <comment>station</comment>
+        <translation>Planen</translation>
     </message>
     <message>
         <source>Frames of one or more brackets</source>
@@ -2235,7 +2240,7 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
     </message>
     <message>
         <source>Ghosts are left in {:.2f} % of the picture{}.</source>
-        <translation>In {:.2Lf} % des Bildes sind Geister geblieben{}.</translation>
+        <translation>In {:.2Lf} % des Bildes sind Geister geblieben{}.</translation>
     </message>
     <message>
         <source>Ghosts were not looked for.</source>
@@ -2307,7 +2312,7 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
     </message>
     <message>
         <source>Hand-held</source>
-        <translation>Aus der Hand</translation>
+        <translation>Freihand</translation>
     </message>
     <message>
         <source>Hand-held: the camera sways</source>
@@ -2341,7 +2346,7 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
     </message>
     <message>
         <source>Highlights are clipped in the darkest frame ({:.1f} % of the picture): shoot {}.</source>
-        <translation>In der dunkelsten Aufnahme sind Lichter ausgefressen ({:.1Lf} % des Bildes): {} aufnehmen.</translation>
+        <translation>In der dunkelsten Aufnahme sind Lichter ausgefressen ({:.1Lf} % des Bildes): {} aufnehmen.</translation>
     </message>
     <message>
         <source>Highlights are clipped in the darkest frame, and {} is the camera's shortest time: close the aperture or let them clip.</source>
@@ -2409,7 +2414,7 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
     </message>
     <message>
         <source>If not manual</source>
-        <translation>Wenn nicht manuell</translation>
+        <translation>Nicht manuell</translation>
     </message>
     <message>
         <source>Import...</source>
@@ -2921,7 +2926,7 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
     </message>
     <message>
         <source>Middle frame</source>
-        <translation>Mittlere Aufnahme</translation>
+        <translation>Mittlere</translation>
     </message>
     <message>
         <source>Minute %1: sky EV %2, lamps EV %3</source>
@@ -2949,7 +2954,7 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
     </message>
     <message>
         <source>Mode</source>
-        <translation>Belichtungsart</translation>
+        <translation>Modus</translation>
     </message>
     <message>
         <source>Monochrome</source>
@@ -2969,11 +2974,11 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
     </message>
     <message>
         <source>Movement: from one frame</source>
-        <translation>Bewegung: aus einer Aufnahme</translation>
+        <translation>Bewegtes aus einer</translation>
     </message>
     <message>
         <source>Moving</source>
-        <translation>Bewegtes</translation>
+        <translation>Bewegt</translation>
     </message>
     <message>
         <source>My starting point</source>
@@ -3129,7 +3134,7 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
     </message>
     <message>
         <source>Noise taken away</source>
-        <translation>Weggenommenes Rauschen</translation>
+        <translation>Entrauschen</translation>
     </message>
     <message>
         <source>None chosen</source>
@@ -3259,23 +3264,23 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
     </message>
     <message>
         <source>On to Combine</source>
-        <translation>Weiter zu Vereinen</translation>
+        <translation>Weiter: Vereinen</translation>
     </message>
     <message>
         <source>On to Deliver</source>
-        <translation>Weiter zu Liefern</translation>
+        <translation>Weiter: Liefern</translation>
     </message>
     <message>
         <source>On to Finish</source>
-        <translation>Weiter zu Ausarbeiten</translation>
+        <translation>Weiter: Ausarbeiten</translation>
     </message>
     <message>
         <source>On to Frames</source>
-        <translation>Weiter zu Aufnahmen</translation>
+        <translation>Weiter: Planen</translation>
     </message>
     <message>
         <source>On to Shoot</source>
-        <translation>Weiter zu Fotografieren</translation>
+        <translation>Zur Kamera</translation>
     </message>
     <message>
         <source>One</source>
@@ -3419,7 +3424,7 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
     </message>
     <message>
         <source>Only {:.0f} % of it overlaps {}, too little to join them. Turn back by {:.0f} degrees and shoot it again.</source>
-        <translation>Nur {:.0Lf} % davon überlappen {}, zu wenig zum Verbinden. Um {:.0Lf} Grad zurückdrehen und noch einmal aufnehmen.</translation>
+        <translation>Nur {:.0Lf} % davon überlappen {}, zu wenig zum Verbinden. Um {:.0Lf} Grad zurückdrehen und noch einmal aufnehmen.</translation>
     </message>
     <message>
         <source>Open a job...</source>
@@ -3607,7 +3612,7 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
     </message>
     <message>
         <source>Plan again from now</source>
-        <translation>Von jetzt an neu planen</translation>
+        <translation>Neu ab jetzt</translation>
     </message>
     <message>
         <source>Plane of focus</source>
@@ -3719,7 +3724,7 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
     </message>
     <message>
         <source>Press Shoot, and wait for what the field check says.</source>
-        <translation>„Fotografieren“ drücken und abwarten, was die Prüfung sagt.</translation>
+        <translation>„Aufnehmen“ drücken und abwarten, was die Prüfung sagt.</translation>
     </message>
     <message>
         <source>Previous view</source>
@@ -3727,7 +3732,7 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
     </message>
     <message>
         <source>Print the field card...</source>
-        <translation>Merkkarte drucken...</translation>
+        <translation>Merkzettel drucken...</translation>
     </message>
     <message>
         <source>Print the sheet of all views...</source>
@@ -3935,7 +3940,7 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
     </message>
     <message>
         <source>Row %1, column %2; overlaps a neighbour by %3 %; lies within %4 pixels</source>
-        <translation>Reihe %L1, Spalte %L2; überlappt eine Nachbarin um %L3 %; liegt auf %L4 Pixel genau</translation>
+        <translation>Reihe %L1, Spalte %L2; überlappt eine Nachbarin um %L3 %; liegt auf %L4 Pixel genau</translation>
     </message>
     <message>
         <source>S</source>
@@ -4087,7 +4092,7 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
     </message>
     <message>
         <source>Shadows</source>
-        <translation>Schatten</translation>
+        <translation>Tiefen</translation>
     </message>
     <message>
         <source>Shadows of new jobs</source>
@@ -4111,7 +4116,7 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
     </message>
     <message>
         <source>Sheet to take along</source>
-        <translation>Blatt zum Mitnehmen</translation>
+        <translation>Mitnehmblatt</translation>
     </message>
     <message>
         <source>Sheet: {}</source>
@@ -4131,7 +4136,7 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
     </message>
     <message>
         <source>Shoot</source>
-        <translation>Fotografieren</translation>
+        <translation>Aufnehmen</translation>
     </message>
     <message>
         <source>Shoot %1 with the camera; the watched folder takes it.</source>
@@ -4251,7 +4256,7 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
     </message>
     <message>
         <source>Something moved in frame {}, {:.{}f} % of the picture: shoot it again, or choose one frame for it later.</source>
-        <translation>In Aufnahme {} bewegte sich etwas, {:.{}Lf} % des Bildes: noch einmal aufnehmen oder später eine Aufnahme dafür wählen.</translation>
+        <translation>In Aufnahme {} bewegte sich etwas, {:.{}Lf} % des Bildes: noch einmal aufnehmen oder später eine Aufnahme dafür wählen.</translation>
     </message>
     <message>
         <source>Sooner (Alt+Up)</source>
@@ -4283,7 +4288,7 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
     </message>
     <message>
         <source>Spot {} lies {:.0f} % from the left and {:.0f} % from the top.</source>
-        <translation>Punkt {} liegt {:.0Lf} % von links und {:.0Lf} % von oben.</translation>
+        <translation>Punkt {} liegt {:.0Lf} % von links und {:.0Lf} % von oben.</translation>
     </message>
     <message>
         <source>Spot {} was not read; it is EV {:.1f}.</source>
@@ -4315,7 +4320,7 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
     </message>
     <message>
         <source>Stands and ways...</source>
-        <translation>Standorte und Wege...</translation>
+        <translation>Wege...</translation>
     </message>
     <message>
         <source>Start from</source>
@@ -4431,7 +4436,7 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
     </message>
     <message>
         <source>Take out</source>
-        <translation>Herausnehmen</translation>
+        <translation>Heraus</translation>
     </message>
     <message>
         <source>Take out of the job	Del</source>
@@ -4491,7 +4496,7 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
     </message>
     <message>
         <source>Texture keeps {:.0f} % of the contrast that an exposure made for it would give{}.</source>
-        <translation>Strukturen behalten {:.0Lf} % des Kontrasts, den eine eigens dafür gemachte Belichtung gäbe{}.</translation>
+        <translation>Strukturen behalten {:.0Lf} % des Kontrasts, den eine eigens dafür gemachte Belichtung gäbe{}.</translation>
     </message>
     <message>
         <source>That is my answer</source>
@@ -5007,7 +5012,7 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     </message>
     <message>
         <source>The view in the window keeps {:.0f} % of the contrast of a frame exposed for it{}.</source>
-        <translation>Der Ausblick im Fenster behält {:.0Lf} % des Kontrasts einer dafür belichteten Aufnahme{}.</translation>
+        <translation>Der Ausblick im Fenster behält {:.0Lf} % des Kontrasts einer dafür belichteten Aufnahme{}.</translation>
     </message>
     <message>
         <source>The views behind it</source>
@@ -5603,11 +5608,11 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     </message>
     <message>
         <source>Where to put the field card</source>
-        <translation>Wohin mit der Merkkarte</translation>
+        <translation>Wohin mit dem Merkzettel</translation>
     </message>
     <message>
         <source>Whether frame {} is quite sharp cannot be told from these files; look at it at 100 %.</source>
-        <translation>Ob Aufnahme {} ganz scharf ist, lässt sich aus diesen Dateien nicht sagen; bei 100 % ansehen.</translation>
+        <translation>Ob Aufnahme {} ganz scharf ist, lässt sich aus diesen Dateien nicht sagen; bei 100 % ansehen.</translation>
     </message>
     <message>
         <source>Whether the light {} by {} before frame {} cannot be told apart from this camera's curve; combining allows for it.</source>
@@ -6055,7 +6060,7 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     </message>
     <message>
         <source>after sunset</source>
-        <translation>nach Sonnenuntergang</translation>
+        <translation>nach Untergang</translation>
     </message>
     <message>
         <source>after sunset, with the lamps</source>
@@ -6087,7 +6092,7 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     </message>
     <message>
         <source>and %1 more on the field card</source>
-        <translation>und %L1 weitere auf der Merkkarte</translation>
+        <translation>und %L1 weitere auf dem Merkzettel</translation>
     </message>
     <message>
         <source>another camera</source>
@@ -6203,7 +6208,7 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     </message>
     <message>
         <source>auto</source>
-        <translation>automatisch</translation>
+        <translation>auto</translation>
     </message>
     <message>
         <source>autofocus may hunt between frames</source>
@@ -6215,7 +6220,7 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     </message>
     <message>
         <source>base</source>
-        <translation>Grund-ISO</translation>
+        <translation>Grund</translation>
     </message>
     <message>
         <source>because: %1</source>
@@ -6223,7 +6228,7 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     </message>
     <message>
         <source>before sunrise</source>
-        <translation>vor Sonnenaufgang</translation>
+        <translation>vor Aufgang</translation>
     </message>
     <message>
         <source>begin a set</source>
@@ -6247,7 +6252,7 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     </message>
     <message>
         <source>both</source>
-        <translation>beides</translation>
+        <translation>beide</translation>
     </message>
     <message>
         <source>bright</source>
@@ -6327,7 +6332,7 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     </message>
     <message>
         <source>combining, %1 %</source>
-        <translation>wird vereint, %L1 %</translation>
+        <translation>wird vereint, %L1 %</translation>
     </message>
     <message>
         <source>cooler</source>
@@ -6356,6 +6361,10 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     <message>
         <source>crunchy: too much local contrast</source>
         <translation>hart: zu viel örtlicher Kontrast</translation>
+    </message>
+    <message>
+        <source>cylindrical</source>
+        <translation>zylindrisch</translation>
     </message>
     <message>
         <source>dark</source>
@@ -6418,6 +6427,10 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
         <translation>Ende der bürgerlichen Dämmerung</translation>
     </message>
     <message>
+        <source>equirectangular</source>
+        <translation>rechteckige Plattkarte</translation>
+    </message>
+    <message>
         <source>every entry of "{}" must be an object</source>
         <translation>jeder Eintrag von "{}" muss ein Objekt sein</translation>
     </message>
@@ -6460,6 +6473,10 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     <message>
         <source>file format</source>
         <translation>Dateiart</translation>
+    </message>
+    <message>
+        <source>finder</source>
+        <translation>Sucher</translation>
     </message>
     <message>
         <source>finish</source>
@@ -6611,7 +6628,7 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     </message>
     <message>
         <source>highlights clipped, {:.1f} %</source>
-        <translation>Lichter ausgefressen, {:.1Lf} %</translation>
+        <translation>Lichter ausgefressen, {:.1Lf} %</translation>
     </message>
     <message>
         <source>horizon</source>
@@ -6640,6 +6657,10 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     <message>
         <source>in the upper right</source>
         <translation>oben rechts</translation>
+    </message>
+    <message>
+        <source>infinity</source>
+        <translation>unendlich</translation>
     </message>
     <message>
         <source>interior</source>
@@ -6887,7 +6908,7 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     </message>
     <message>
         <source>large spot</source>
-        <translation>großer Messpunkt</translation>
+        <translation>Punkt groß</translation>
     </message>
     <message>
         <source>large tones pressed, detail kept</source>
@@ -6975,7 +6996,7 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     </message>
     <message>
         <source>look: %1</source>
-        <translation>Stil: %L1</translation>
+        <translation>ansehen: %L1</translation>
     </message>
     <message>
         <source>looking only</source>
@@ -7083,7 +7104,7 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     </message>
     <message>
         <source>no area yet</source>
-        <translation>noch kein Bereich</translation>
+        <translation>keiner</translation>
     </message>
     <message>
         <source>no hand on the camera</source>
@@ -7103,7 +7124,7 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     </message>
     <message>
         <source>no sun in window</source>
-        <translation>keine Sonne im Fenster</translation>
+        <translation>Sonne abseits</translation>
     </message>
     <message>
         <source>no time</source>
@@ -7308,6 +7329,10 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     <message>
         <source>passers-by taken out</source>
         <translation>Passanten entfernt</translation>
+    </message>
+    <message>
+        <source>perspective</source>
+        <translation>gerade Linien</translation>
     </message>
     <message>
         <source>picture {}</source>
@@ -7515,7 +7540,7 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     </message>
     <message>
         <source>small spot</source>
-        <translation>kleiner Messpunkt</translation>
+        <translation>Punkt klein</translation>
     </message>
     <message>
         <source>smooth steps over eight stops</source>
@@ -7539,7 +7564,7 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     </message>
     <message>
         <source>something moved, {:.1f} % of the picture</source>
-        <translation>etwas bewegte sich, {:.1Lf} % des Bildes</translation>
+        <translation>etwas bewegte sich, {:.1Lf} % des Bildes</translation>
     </message>
     <message>
         <source>something was wrong</source>
@@ -7567,7 +7592,7 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     </message>
     <message>
         <source>sun on front</source>
-        <translation>Sonne auf der Front</translation>
+        <translation>Sonne auf Front</translation>
     </message>
     <message>
         <source>sunrise</source>
@@ -7779,7 +7804,7 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     </message>
     <message>
         <source>the rest</source>
-        <translation>das Übrige</translation>
+        <translation>Rest</translation>
     </message>
     <message>
         <source>the same at high ISO</source>
@@ -7875,7 +7900,7 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     </message>
     <message>
         <source>there: %1 % from the left, %2 % from the top</source>
-        <translation>dort: %L1 % von links, %L2 % von oben</translation>
+        <translation>dort: %L1 % von links, %L2 % von oben</translation>
     </message>
     <message>
         <source>they do not show: noise is past seeing already (SNR 40, ISO 12232)</source>
@@ -8031,7 +8056,7 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     </message>
     <message>
         <source>usual spot</source>
-        <translation>üblicher Messpunkt</translation>
+        <translation>Punkt mittel</translation>
     </message>
     <message>
         <source>veil must lie between 0 and 1, quiet between 0 and 2</source>
@@ -8127,19 +8152,19 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     </message>
     <message>
         <source>{:.1f} % of the picture is at black{}.</source>
-        <translation>{:.1Lf} % des Bildes sind schwarz{}.</translation>
+        <translation>{:.1Lf} % des Bildes sind schwarz{}.</translation>
     </message>
     <message>
         <source>{:.1f} % of the picture is at white{}.</source>
-        <translation>{:.1Lf} % des Bildes sind weiß{}.</translation>
+        <translation>{:.1Lf} % des Bildes sind weiß{}.</translation>
     </message>
     <message>
         <source>{:.1f} % of the picture is cut in the darkest frame; if that is not lamps or glints, one more frame at {} would hold it.</source>
-        <translation>{:.1Lf} % des Bildes sind in der dunkelsten Aufnahme abgeschnitten; sind das nicht Lampen oder Glanzlichter, würde eine weitere Aufnahme mit {} sie halten.</translation>
+        <translation>{:.1Lf} % des Bildes sind in der dunkelsten Aufnahme abgeschnitten; sind das nicht Lampen oder Glanzlichter, würde eine weitere Aufnahme mit {} sie halten.</translation>
     </message>
     <message>
         <source>{:.1f} % of the picture is more colourful than the scene was{}.</source>
-        <translation>{:.1Lf} % des Bildes sind bunter, als die Szene war{}.</translation>
+        <translation>{:.1Lf} % des Bildes sind bunter, als die Szene war{}.</translation>
     </message>
     <message>
         <source>{:.1f} megapixels</source>
@@ -8159,7 +8184,11 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     </message>
     <message>
         <source>{:.2f} % of the picture are dark blotches of one pure colour{}.</source>
-        <translation>{:.2Lf} % des Bildes sind dunkle Flecken einer einzigen reinen Farbe{}.</translation>
+        <translation>{:.2Lf} % des Bildes sind dunkle Flecken einer einzigen reinen Farbe{}.</translation>
+    </message>
+    <message>
+        <source>{:.2g} m</source>
+        <translation>{:.2Lg} m</translation>
     </message>
     <message>
         <source>{:.3g} ft</source>
@@ -8287,7 +8316,7 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     </message>
     <message>
         <source>{} is beyond the steady hand ({}): about {:.0f} % of frames are sharp. Lean on something and shoot the set {} times, or use a tripod.</source>
-        <translation>{} ist mehr, als die Hand ruhig hält ({}): Etwa {:.0Lf} % der Aufnahmen sind scharf. Anlehnen und den Satz {}-mal aufnehmen oder ein Stativ nehmen.</translation>
+        <translation>{} ist mehr, als die Hand ruhig hält ({}): Etwa {:.0Lf} % der Aufnahmen sind scharf. Anlehnen und den Satz {}-mal aufnehmen oder ein Stativ nehmen.</translation>
     </message>
     <message>
         <source>{} is not enough with this camera: {}. {}</source>

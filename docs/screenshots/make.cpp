@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Drives the real window through the demo job and saves one picture of each main view: ml_screenshots FOLDER
+// Drives the real window through the demo job and saves one picture of each main view: ml_screenshots FOLDER [sharp |
+// de]
 #include "../../tests/support/wait.h"
 #include "app/field_card.h"
+#include "app/language.h"
 #include "app/main_window.h"
 #include "app/sort_sheet.h"
 
@@ -85,7 +87,9 @@ int main(int count, char** arguments) {
   installFonts();
   QApplication::setFont(uiFont(10));
   const QString folder = count > 1 ? arguments[1] : ".";
-  const bool sharp = count > 2 && QString(arguments[2]) == "sharp";
+  const QString wanted = count > 2 ? arguments[2] : "";
+  const bool sharp = wanted == "sharp";
+  if (!sharp && !wanted.isEmpty()) speakLanguage(wanted);
   QDir().mkpath(folder);
   QTemporaryDir jobs;
   MainWindow window(jobs.filePath("jobs").toStdString());

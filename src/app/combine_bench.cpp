@@ -159,13 +159,14 @@ private:
     from_ = new QComboBox;
     from_->setObjectName("paintFrom");
     from_->setAccessibleName(tr("Frame to paint from"));
-    from_->setFixedWidth(grown(104));
+    from_->setMinimumWidth(grown(104));
+    from_->setSizeAdjustPolicy(QComboBox::AdjustToContents);
     column->addWidget(paint_);
     column->addWidget(from_);
     brush_ = new QComboBox;
     brush_->setObjectName("brush");
     brush_->setAccessibleName(tr("Size of the brush"));
-    brush_->setFixedWidth(grown(104));
+    brush_->setMinimumWidth(grown(104));
     brush_->addItem(tr("small brush"), 0.012);
     brush_->addItem(tr("brush"), 0.03);
     brush_->addItem(tr("large brush"), 0.07);

@@ -34,20 +34,20 @@ public:
     auto* grid = new QGridLayout;
     grid->setHorizontalSpacing(7);
     grid->setVerticalSpacing(6);
-    camera_ = addBox(grid, 0, 0, "camera", tr("Camera"), 204);
-    school_ = addBox(grid, 1, 0, "school", tr("Bracket"), 204);
+    camera_ = addBox(grid, 0, 0, "camera", tr("Camera"), 193);
+    school_ = addBox(grid, 1, 0, "school", tr("Bracket"), 193);
     for (const auto& s : schools()) {
       school_->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
       school_->setItemData(school_->count() - 1, text(phrase("{}. Costs: {}", s.who, s.cost)), Qt::ToolTipRole);
     }
-    moving_ = addBox(grid, 2, 0, "moving", tr("Moving"), 204);
+    moving_ = addBox(grid, 2, 0, "moving", tr("Moving"), 193);
     moving_->addItem(tr("nothing"), QString());
     for (const auto& m : typicalMovers())
       moving_->addItem(QString::fromStdString(m.name), QString::fromStdString(m.id));
-    aperture_ = addBox(grid, 0, 2, "aperture", tr("Aperture"), 94);
+    aperture_ = addBox(grid, 0, 2, "aperture", tr("Aperture"), 90);
     for (int sixths = 8; sixths <= 27; ++sixths)
       aperture_->addItem(QString::fromStdString(print(FNumber{std::exp2(sixths / 6.0)})), sixths);
-    snr_ = addBox(grid, 1, 2, "snr", tr("Shadows"), 94);
+    snr_ = addBox(grid, 1, 2, "snr", tr("Shadows"), 90);
     snr_->addItem(tr("SNR 10"), 10);
     snr_->addItem(tr("SNR 20"), 20);
     snr_->addItem(tr("SNR 40"), 40);
@@ -56,7 +56,7 @@ public:
     snr_->setEditable(true);
     snr_->setInsertPolicy(QComboBox::NoInsert);
     connect(snr_->lineEdit(), &QLineEdit::editingFinished, this, &FramesBench::choose);
-    iso_ = addBox(grid, 2, 2, "isoCap", tr("ISO up to"), 94);
+    iso_ = addBox(grid, 2, 2, "isoCap", tr("ISO up to"), 90);
     for (const int iso : {0, 200, 400, 800, 1600, 3200})
       iso_->addItem(iso == 0 ? tr("base") : QString::number(iso), iso);
     hand_ = new QCheckBox(tr("Hand-held"));
@@ -68,7 +68,7 @@ public:
     focal_->setAccessibleName(tr("Focal length"));
     focal_->setButtonSymbols(QAbstractSpinBox::NoButtons);
     focal_->setKeyboardTracking(false);
-    focal_->setFixedWidth(grown(74));
+    focal_->setFixedWidth(grown(70));
     grid->addWidget(hand_, 0, 4);
     grid->addWidget(focal_, 0, 5);
     fade_ = new QComboBox;
@@ -83,7 +83,7 @@ public:
                       tr("One page to carry: settings, shots, checklist; PDF, PNG, CSV, JSON"));
     grid->addWidget(positions_, 2, 4);
     grid->addWidget(card_, 2, 5);
-    row_->setSpacing(20);
+    row_->setSpacing(10);
     row_->addLayout(grid);
     buildOwn();
     row_->addStretch();
@@ -162,7 +162,7 @@ private:
       made->setObjectName(object);
       made->setAccessibleName(title);
       made->setToolTip(title);
-      made->setFixedWidth(grown(118));
+      made->setFixedWidth(grown(112));
       return made;
     };
     step_ = box("ownStep", tr("Stops between frames"));
@@ -247,7 +247,8 @@ private:
     c.school = school;
     c.aperture = FNumber{std::exp2(aperture_->currentData().toInt() / 6.0)};
     snr_->lineEdit()->setModified(false);
-    const double target = QString(snr_->currentText()).remove(QRegularExpression("[^0-9.]")).toDouble();
+    const double target =
+        QString(snr_->currentText()).remove(QRegularExpression("[^0-9.,]")).replace(',', '.').toDouble();
     if (target >= 1 && target <= 1000) c.snrTarget = target;
     c.isoCap.reset();
     if (const int iso = iso_->currentData().toInt(); iso > 0) c.isoCap = Iso{double(iso)};

@@ -6,6 +6,7 @@
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLabel>
+#include <QLocale>
 #include <QScrollArea>
 #include <QTableWidget>
 #include <QToolButton>
@@ -41,10 +42,10 @@ std::vector<Cell> cellsOf(const Way& way) {
                .arg(c.worstSnr, 0, 'f', 0)
                .arg(c.worstAt.value, 0, 'f', 0)
                .replace('-', QChar(0x2212))},
-          {a.plan.frames.size() > 1 ? QString::number(a.leastOverlap.value, 'f', 1).replace('-', QChar(0x2212))
+          {a.plan.frames.size() > 1 ? QLocale().toString(a.leastOverlap.value, 'f', 1).replace('-', QChar(0x2212))
                                     : QString()},
-          {QString::number(a.onSite.value, 'f', 1)},
-          {QString::number(a.megabytes, 'f', 0)}};
+          {QLocale().toString(a.onSite.value, 'f', 1)},
+          {QLocale().toString(a.megabytes, 'f', 0)}};
 }
 
 } // namespace

@@ -4,6 +4,7 @@
 #include "base/phrase.h"
 
 #include <QApplication>
+#include <QDate>
 #include <QDoubleSpinBox>
 #include <QKeyEvent>
 #include <QLibraryInfo>
@@ -73,10 +74,10 @@ void speakLanguage(const QString& id) {
   const QString language = spokenOf(id);
   auto* application = QCoreApplication::instance();
   application->installEventFilter(new EitherMark(application));
-  if (language == spokenLanguages().front().id) return;
   QLocale locale(language);
   locale.setNumberOptions(QLocale::OmitGroupSeparator);
   QLocale::setDefault(locale);
+  if (language == spokenLanguages().front().id) return;
   auto* ofQt = new QTranslator(application);
   if (ofQt->load("qtbase_" + language, QLibraryInfo::path(QLibraryInfo::TranslationsPath)))
     QCoreApplication::installTranslator(ofQt);
@@ -88,6 +89,19 @@ void speakLanguage(const QString& id) {
            return words->translate(kList, std::string(english).c_str(), nullptr, -1).toStdString();
          },
          locale.decimalPoint().at(0).toLatin1()});
+}
+
+QString dateFormat() {
+  const QLocale locale;
+  if (locale.language() == QLocale::C || locale.language() == QLocale::English) return "yyyy-MM-dd";
+  QString format = locale.dateFormat(QLocale::ShortFormat);
+  return format.contains("yyyy") ? format : format.replace("yy", "yyyy");
+}
+
+QString shownDate(const std::string& iso) {
+  const QString text = QString::fromStdString(iso);
+  const QDate day = QDate::fromString(text, Qt::ISODate);
+  return day.isValid() ? day.toString(dateFormat()) : text;
 }
 
 } // namespace ml

@@ -74,7 +74,8 @@ public:
                      Qt::Key_BracketRight);
     spot_ = new QComboBox;
     spot_->setObjectName("spotSize");
-    spot_->setFixedWidth(grown(112));
+    spot_->setMinimumWidth(grown(112));
+    spot_->setSizeAdjustPolicy(QComboBox::AdjustToContents);
     spot_->setAccessibleName(tr("Size of the spot"));
     spot_->setToolTip(tr("How large a spot is read"));
     spot_->addItem(tr("small spot"), 0.004);
@@ -115,7 +116,7 @@ public:
       if (r.atLeast)
         figure = tr("at least %1").arg(figure);
       else if (r.uncertainty >= 0.05)
-        figure += QString(" \u00b1 %1").arg(r.uncertainty, 0, 'f', 1);
+        figure += QString(" \u00b1 %L1").arg(r.uncertainty, 0, 'f', 1);
       auto* ev = new QTableWidgetItem(figure);
       ev->setToolTip(
           r.uncertainty > 0

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/logbook_page.h"
 
+#include "app/language.h"
 #include "app/log_pages.h"
 
 #include <QCheckBox>
@@ -28,7 +29,7 @@ QString rowWords(const LogRow& row) {
   if (row.repeats > 0) second << LogbookPage::tr("%1 shot again").arg(row.repeats);
   if (row.faults == 1) second << LogbookPage::tr("one fault");
   if (row.faults > 1) second << LogbookPage::tr("%1 faults").arg(row.faults);
-  return text(row.date) + "  " + text(row.name) + (row.place.empty() ? QString() : ", " + text(row.place)) + "\n" +
+  return shownDate(row.date) + "  " + text(row.name) + (row.place.empty() ? QString() : ", " + text(row.place)) + "\n" +
          second.join(" · ");
 }
 

@@ -14,6 +14,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QLocale>
 #include <QPushButton>
 #include <QVBoxLayout>
 #include <functional>
@@ -64,10 +65,10 @@ bool takeSteps(CameraProfile& p, const QString& text) {
 }
 
 Field figure(const char* name, const QString& label, double CameraProfile::*member) {
-  return {name, label, [member](const CameraProfile& p) { return QString::number(p.*member, 'g', 6); },
+  return {name, label, [member](const CameraProfile& p) { return QLocale().toString(p.*member, 'g', 6); },
           [member](CameraProfile& p, const QString& t) {
             bool good = false;
-            p.*member = t.toDouble(&good);
+            p.*member = text(pointed(t.toStdString())).toDouble(&good);
             return good;
           }};
 }

@@ -7,6 +7,7 @@
 
 #include <QGridLayout>
 #include <QLabel>
+#include <QLocale>
 #include <QPainter>
 #include <QSignalBlocker>
 #include <QSlider>
@@ -26,7 +27,7 @@ QString reading(const SliderControl& c, double value) {
                                    : QObject::tr("EV %1").arg(value, 0, 'f', 1).replace('-', QChar(0x2212));
   case SliderControl::Reads::ToEv:
     return value >= c.high * c.unit ? QObject::tr("all") : QObject::tr("EV %1").arg(value, 0, 'f', 1);
-  case SliderControl::Reads::Plain: return sign + QString::number(std::abs(value), 'f', 1);
+  case SliderControl::Reads::Plain: return sign + QLocale().toString(std::abs(value), 'f', 1);
   default: return QObject::tr("%1 %").arg(int(std::lround(value * 100))).replace('-', QChar(0x2212));
   }
 }
@@ -37,7 +38,7 @@ QString widestReading(SliderControl::Reads reads) {
   case SliderControl::Reads::Percent: return "100 %";
   case SliderControl::Reads::FromEv:
   case SliderControl::Reads::ToEv: return "EV 10.0";
-  default: return "+0.0 stop";
+  default: return QObject::tr("%1%2 stop").arg("+").arg(0.0, 0, 'f', 1);
   }
 }
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/visit_page.h"
 
+#include "app/language.h"
 #include "app/visit_sheet.h"
 #include "app/ways_dialog.h"
 
@@ -12,6 +13,7 @@
 #include <QHeaderView>
 #include <QLabel>
 #include <QLineEdit>
+#include <QLocale>
 #include <QPushButton>
 #include <QSpinBox>
 #include <QTableWidget>
@@ -136,7 +138,7 @@ QWidget* VisitPage::buildPlace() {
   zone_->setInsertPolicy(QComboBox::NoInsert);
   zone_->addItems(model_.zones());
   put(tr("Day"), date_ = new QDateEdit, "visitDate", 108);
-  date_->setDisplayFormat("yyyy-MM-dd");
+  date_->setDisplayFormat(dateFormat());
   date_->setDateRange(QDate(1950, 1, 1), QDate(2100, 12, 31));
   put(tr("From"), from_ = new QTimeEdit, "visitFrom", 70);
   put(tr("To"), to_ = new QTimeEdit, "visitTo", 70);
@@ -158,7 +160,8 @@ QWidget* VisitPage::buildTools() {
   newView_->setObjectName("visitNewView");
   newView_->setPlaceholderText(tr("A further view..."));
   newView_->setAccessibleName(tr("Name of a further view"));
-  newView_->setFixedWidth(grown(170));
+  newView_->setMinimumWidth(grown(90));
+  newView_->setMaximumWidth(grown(170));
   const auto button = [&](const char* name, const QString& words, const QString& tip) {
     auto* made = new QPushButton(words);
     made->setObjectName(name);
@@ -393,8 +396,8 @@ void VisitPage::refresh() {
     if (!field->hasFocus() || !field->isModified()) field->setText(words);
   };
   type(name_, text(visit.place.name));
-  type(latitude_, QString::number(visit.place.latitude, 'g', 8));
-  type(longitude_, QString::number(visit.place.longitude, 'g', 9));
+  type(latitude_, QLocale().toString(visit.place.latitude, 'g', 8));
+  type(longitude_, QLocale().toString(visit.place.longitude, 'g', 9));
   zone_->setEditText(text(visit.place.timeZone));
   date_->setDate(toDate(visit.date));
   from_->setTime(toTime(visit.from));

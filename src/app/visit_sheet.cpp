@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/visit_sheet.h"
 
+#include "app/language.h"
 #include "base/atomic_file.h"
 #include "base/phrase.h"
 #include "visit/words.h"
@@ -62,8 +63,9 @@ void drawVisitSheet(QPainter& p, const DayPicture& day, const QRectF& page) {
   Column column(p, kWidth, bottom);
   const QColor ink(20, 20, 20), quiet(90, 90, 90);
   column.say(text(day.visit->name.empty() ? phrase("Visit") : day.visit->name), 22, true, ink);
-  column.say(text(print(day.visit->date) + (day.visit->place.name.empty() ? "" : ", " + day.visit->place.name)), 13,
-             false, quiet);
+  column.say(shownDate(print(day.visit->date)) +
+                 (day.visit->place.name.empty() ? QString() : ", " + text(day.visit->place.name)),
+             13, false, quiet);
   column.skip(4);
   column.say(text(verdict(*day.visit, *day.plan)), 13, true, ink);
   column.say(text(sunWords(*day.plan)), 11, false, quiet);

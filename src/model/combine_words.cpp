@@ -3,6 +3,7 @@
 
 #include "exposure/marks.h"
 
+#include <QLocale>
 #include <QObject>
 #include <algorithm>
 #include <cmath>
@@ -13,7 +14,7 @@ namespace {
 constexpr double kNearlyAll = 0.97, kMuch = 0.25; ///< Shares of the picture from which leaving a frame out is proposed.
 
 QString figure(double value, int places) {
-  return QString::number(value, 'f', places).replace('-', QChar(0x2212));
+  return QLocale().toString(value, 'f', places).replace('-', QChar(0x2212));
 }
 QString timeOf(const CombineReport::Frame& f) {
   return QString::fromStdString(print(f.settings.time));

@@ -18,7 +18,7 @@ public:
   explicit FramesModel(Desk& desk);
 
   [[nodiscard]] QString id() const override { return stations::kFrames; }
-  [[nodiscard]] QString name() const override { return tr("Frames"); }
+  [[nodiscard]] QString name() const override { return tr("Frames", "station"); }
   [[nodiscard]] StationState state() const override { return stationStates(desk_.view()).frames; }
   [[nodiscard]] QString verdict() const override;
   [[nodiscard]] QStringList reasons() const override;

@@ -6,6 +6,7 @@
 #include "exposure/reading.h"
 #include "session/shooting.h"
 
+#include <QLocale>
 #include <algorithm>
 #include <cmath>
 
@@ -166,14 +167,14 @@ std::vector<LadderData::Stretch> uncoveredBy(const SensorModel& sensor, const Mu
 
 QString listOf(const LadderData& data) {
   QString out;
-  const auto ev = [](double v) { return QString::number(v, 'f', 1); };
+  const auto ev = [](double v) { return QLocale().toString(v, 'f', 1); };
   for (const auto& pin : data.pins)
     out += QObject::tr("%1\tEV %2\n").arg(pin.label, pin.atLeast ? QObject::tr("over %1").arg(ev(pin.ev)) : ev(pin.ev));
   for (const auto& c : data.columns)
     out += QObject::tr("Frame %1\t%2\tEV %3 to %4\n").arg(c.number).arg(c.time, ev(c.floor), ev(c.clip));
   for (const auto& gap : data.uncovered) out += QObject::tr("Not covered\tEV %1 to %2\n").arg(ev(gap.from), ev(gap.to));
   for (const Tie& tie : data.ties)
-    out += QObject::tr("EV %1\ton paper %2 stops\n").arg(ev(tie.scene), QString::number(tie.paper, 'f', 1));
+    out += QObject::tr("EV %1\ton paper %2 stops\n").arg(ev(tie.scene), QLocale().toString(tie.paper, 'f', 1));
   return out;
 }
 

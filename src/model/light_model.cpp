@@ -10,6 +10,7 @@
 #include "model/view_edit.h"
 #include "session/shooting.h"
 
+#include <QLocale>
 #include <algorithm>
 #include <fmt/format.h>
 
@@ -53,7 +54,7 @@ LightModel::LightModel(Desk& desk) : StationModel(desk) {
 QString LightModel::verdict() const {
   const View& view = desk_.view();
   const auto& readings = view.readings;
-  const auto ev = [](Stops s) { return QString::number(s.value, 'f', 1); };
+  const auto ev = [](Stops s) { return QLocale().toString(s.value, 'f', 1); };
   if (proposing())
     return tr("The test frame shows %1EV %2 at the bright end and EV %3 at the dark one; take both, or click spots of "
               "your own.")

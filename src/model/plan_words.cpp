@@ -3,6 +3,7 @@
 
 #include "exposure/marks.h"
 
+#include <QLocale>
 #include <QObject>
 
 namespace ml {
@@ -14,7 +15,7 @@ QString timesWords(const std::vector<ExposureSettings>& frames) {
 }
 
 QStringList planReasons(const Plan& plan) {
-  const auto ev = [](Stops s) { return QString::number(s.value, 'f', 1); };
+  const auto ev = [](Stops s) { return QLocale().toString(s.value, 'f', 1); };
   const auto& c = plan.coverage;
   return {QObject::tr("Readings that must keep texture: EV %1 to EV %2, with %3 of margin above the brightest.")
               .arg(ev(plan.request.low), ev(plan.request.high),

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "model/position_walk.h"
 
+#include <QLocale>
 #include <algorithm>
 #include <cmath>
 
@@ -57,7 +58,7 @@ QString PositionWalk::nameOf(int index) const {
 
 QString PositionWalk::wayTo(int index) const {
   const Aim &from = here().aim, &to = positions_[std::size_t(index)].planned.aim;
-  const auto degrees = [](double d) { return QString::number(std::abs(d), 'f', 0); };
+  const auto degrees = [](double d) { return QLocale().toString(std::abs(d), 'f', 0); };
   QStringList parts;
   const double turn = std::remainder(to.yaw - from.yaw, 360), tilt = to.pitch - from.pitch,
                shift = to.shiftY - from.shiftY;

@@ -329,10 +329,11 @@ std::string verdict(const Assembly& a) {
     worst = std::max(worst, p.fit.residual);
     planes = std::max(planes, p.plane + 1);
   }
-  std::string text = phrase("{} positions{} joined to {} x {} pixels ({}, {}), each within {:.2f} "
-                            "pixels of its neighbours",
-                            a.pictures.size(), planes > 1 ? phrase(", {} planes of focus,", planes) : "",
-                            a.canvas.width, a.canvas.height, megapixels(a.canvas), nameOf(a.canvas.projection), worst);
+  std::string text =
+      phrase("{} positions{} joined to {} x {} pixels ({}, {}), each within {:.2f} "
+             "pixels of its neighbours",
+             a.pictures.size(), planes > 1 ? phrase(", {} planes of focus,", planes) : "", a.canvas.width,
+             a.canvas.height, megapixels(a.canvas), phrase(nameOf(a.canvas.projection)), worst);
   text += ".";
   for (const auto& remark : a.remarks) text += " " + remark;
   return text;

@@ -12,8 +12,8 @@ namespace ml {
 namespace {
 
 std::string distance(double mm, bool feet) {
-  if (std::isinf(mm)) return "infinity";
-  return feet ? phrase("{:.3g} ft", mm / 304.8) : fmt::format("{:.2g} m", mm / 1000);
+  if (std::isinf(mm)) return phrase("infinity");
+  return feet ? phrase("{:.3g} ft", mm / 304.8) : phrase("{:.2g} m", mm / 1000);
 }
 
 std::string depthLine(const Plan& plan, const Situation& s, bool feet) {

@@ -74,12 +74,12 @@ double heightOf(Projection p, double down) {
 
 const char* nameOf(Projection projection) {
   switch (projection) {
-  case Projection::Auto: return "auto";
-  case Projection::Perspective: return "perspective";
-  case Projection::Cylindrical: return "cylindrical";
+  case Projection::Auto: return wording("auto");
+  case Projection::Perspective: return wording("perspective");
+  case Projection::Cylindrical: return wording("cylindrical");
   case Projection::Equirectangular: break;
   }
-  return "equirectangular";
+  return wording("equirectangular");
 }
 
 Vector3 Canvas::direction(double x, double y) const {

@@ -100,7 +100,7 @@ Result<ExerciseMaterial> readSpot(const Exercise& exercise, const Progress&) {
   for (std::size_t i = 0; i < truth.spots.size(); ++i)
     out.facts.push_back(phrase("Spot {} lies {:.0f} % from the left and {:.0f} % from the top.", i + 1,
                                100 * truth.spots[i].x, 100 * truth.spots[i].y));
-  out.pictures.push_back({"finder", std::move(*finder)});
+  out.pictures.push_back({phrase("finder"), std::move(*finder)});
   out.truth = std::move(truth);
   return out;
 }

@@ -2,6 +2,7 @@
 #include "visit/place.h"
 #include "base/phrase.h"
 
+#include <algorithm>
 #include <charconv>
 #include <cmath>
 #include <date/tz.h>
@@ -14,6 +15,7 @@ namespace {
 std::optional<std::vector<double>> numbersIn(std::string text, std::size_t most) {
   for (const std::string mark : {"°", "'", "\"", "′", "″"})
     for (std::size_t at; (at = text.find(mark)) != std::string::npos;) text.replace(at, mark.size(), " ");
+  std::replace(text.begin(), text.end(), ',', '.'); // a decimal comma
   std::vector<double> out;
   const char *at = text.data(), *const end = text.data() + text.size();
   while (true) {
