@@ -1937,15 +1937,15 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
     </message>
     <message>
         <source>Fading, %1 stop/min</source>
-        <translation>Schwindend, %L1 Blende/min</translation>
+        <translation>Fällt um %L1 Blende/min</translation>
     </message>
     <message>
         <source>Fading, 1 stop/min</source>
-        <translation>Schwindend, 1 Blende/min</translation>
+        <translation>Fällt um 1 Blende/min</translation>
     </message>
     <message>
         <source>Fading, 1/4 stop/min</source>
-        <translation>Schwindend, 1/4 Blende/min</translation>
+        <translation>Fällt um 1/4 Blende/min</translation>
     </message>
     <message>
         <source>Faults there may be: {}.</source>

@@ -68,7 +68,7 @@ public:
     focal_->setAccessibleName(tr("Focal length"));
     focal_->setButtonSymbols(QAbstractSpinBox::NoButtons);
     focal_->setKeyboardTracking(false);
-    focal_->setFixedWidth(grown(70));
+    focal_->setFixedWidth(grown(74));
     grid->addWidget(hand_, 0, 4);
     grid->addWidget(focal_, 0, 5);
     fade_ = new QComboBox;
