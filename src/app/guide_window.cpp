@@ -10,6 +10,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QLocale>
 #include <QScrollBar>
 #include <QTextBlock>
 #include <QTextBrowser>
@@ -94,7 +95,7 @@ GuideWindow::GuideWindow(QWidget* parent) : QDialog(parent) {
   setObjectName("guide");
   setWindowTitle(tr("Guide"));
   resize(980, 700);
-  const QString file = QString::fromStdString(guideFile().string());
+  const QString file = QString::fromStdString(guideFile(QLocale().name().section('_', 0, 0)).string());
   if (QFile read(file); read.open(QIODevice::ReadOnly)) sections_ = guideSections(QString::fromUtf8(read.readAll()));
   if (sections_.empty())
     sections_.push_back({tr("The guide is not installed"),

@@ -33,7 +33,10 @@ bool says(const GuideSection& section, const QString& words) {
                      [&](const QString& w) { return section.text.contains(w, Qt::CaseInsensitive); });
 }
 
-std::filesystem::path guideFile() {
+std::filesystem::path guideFile(const QString& language) {
+  const std::string own = "guide." + language.toStdString() + ".md";
+  std::error_code error;
+  if (const auto file = sharedFile("guide/" + own, "docs/" + own); std::filesystem::exists(file, error)) return file;
   return sharedFile("guide/guide.md", "docs/guide.md");
 }
 

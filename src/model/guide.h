@@ -19,7 +19,8 @@ struct GuideSection {
 /// Every word, wherever it stands and however it is written. No words: it does.
 [[nodiscard]] bool says(const GuideSection& section, const QString& words);
 
-/// The guide as it is installed, else as it lies in the source tree. Empty: neither is there.
-[[nodiscard]] std::filesystem::path guideFile();
+/// The guide in a language ("de"), in English where it has none: as it is installed, else as it lies in the source
+/// tree. Empty: neither is there.
+[[nodiscard]] std::filesystem::path guideFile(const QString& language = "en");
 
 } // namespace ml

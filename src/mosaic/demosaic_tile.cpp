@@ -387,17 +387,18 @@ void DemosaicTile::mendFull(int y, int width) {
     if (near_[std::size_t(x)] == 0 || near_[std::size_t(x)] == 9) continue;
     const bool missing = signs_[y & 1][std::size_t(x)] > 0;
     const int own = missing ? first : 1;
-    if (!isFull(x, y)) {
-      const bool done = besideFull(x, y, own, missing ? 1 : first, out_[missing ? 1 : 0][std::size_t(x)]) &&
-                        besideFull(x, y, own, second, out_[2][std::size_t(x)]);
-      if (done) continue;
-    }
+    const auto mend = [&](int colour, float& value, const Nearest& nearest, int count) {
+      if (isFull(x, y))
+        hold(value, colour, nearest, count);
+      else if (!besideFull(x, y, own, colour, value))
+        amongFull(x, y, value, colour, nearest, count);
+    };
     if (missing) {
-      hold(out_[1][std::size_t(x)], 1, {{{x - 1, y}, {x + 1, y}, {x, y - 1}, {x, y + 1}}}, 4);
-      hold(out_[2][std::size_t(x)], second, {{{x - 1, y - 1}, {x + 1, y - 1}, {x - 1, y + 1}, {x + 1, y + 1}}}, 4);
+      mend(1, out_[1][std::size_t(x)], {{{x - 1, y}, {x + 1, y}, {x, y - 1}, {x, y + 1}}}, 4);
+      mend(second, out_[2][std::size_t(x)], {{{x - 1, y - 1}, {x + 1, y - 1}, {x - 1, y + 1}, {x + 1, y + 1}}}, 4);
     } else {
-      hold(out_[0][std::size_t(x)], first, {{{x - 1, y}, {x + 1, y}}}, 2);
-      hold(out_[2][std::size_t(x)], second, {{{x, y - 1}, {x, y + 1}}}, 2);
+      mend(first, out_[0][std::size_t(x)], {{{x - 1, y}, {x + 1, y}}}, 2);
+      mend(second, out_[2][std::size_t(x)], {{{x, y - 1}, {x, y + 1}}}, 2);
     }
   }
 }
@@ -451,12 +452,31 @@ void DemosaicTile::findMeansAround() {
   }
 }
 
-void DemosaicTile::hold(float& value, int colour, const std::array<std::array<int, 2>, 4>& nearest, int count) {
+/// A missing colour at a photosite that is not full, where no place around says it: a thin bar before full light, or a
+/// light of one full colour. Where the photosite's own colour is full too beyond a full neighbour, that one lies behind
+/// the edge and says nothing; what is left of the neighbours says it, else the bar has no colour.
+void DemosaicTile::amongFull(int x, int y, float& value, int colour, const Nearest& nearest, int count) const {
+  const float here = here_[std::size_t(y * kStride + x)], most = full_[std::size_t(colour)];
+  float sum = 0;
+  int said = 0;
+  for (int k = 0; k < count; ++k) {
+    const auto [u, v] = nearest[std::size_t(k)];
+    if (!isFull(u, v)) {
+      sum += here_[std::size_t(v * kStride + u)];
+      ++said;
+    } else if (!isFull(2 * u - x, 2 * v - y)) {
+      return hold(value, colour, nearest, count);
+    }
+  }
+  value = std::min(most, said > 0 ? sum / float(said) : here);
+}
+
+void DemosaicTile::hold(float& value, int colour, const Nearest& nearest, int count) const {
   const float full = full_[std::size_t(colour)];
   int cut = 0;
   float low = 1e9f, high = -1e9f;
   for (int k = 0; k < count; ++k) {
-    const float v = at(here_, nearest[std::size_t(k)][1])[nearest[std::size_t(k)][0]];
+    const float v = here_[std::size_t(nearest[std::size_t(k)][1] * kStride + nearest[std::size_t(k)][0])];
     cut += v >= full;
     low = std::min(low, v), high = std::max(high, v);
   }

@@ -41,6 +41,7 @@ public:
 
 private:
   using Plane = std::vector<float>;
+  using Nearest = std::array<std::array<int, 2>, 4>; ///< Photosites, x and y.
   static float* at(Plane& p, int y) { return p.data() + std::ptrdiff_t(y) * kStride; }
 
   void findFull();
@@ -54,7 +55,8 @@ private:
   void mendFull(int y, int width);
   [[nodiscard]] bool countNearFull(int y);
   [[nodiscard]] bool besideFull(int x, int y, int own, int colour, float& value) const;
-  void hold(float& value, int colour, const std::array<std::array<int, 2>, 4>& nearest, int count);
+  void amongFull(int x, int y, float& value, int colour, const Nearest& nearest, int count) const;
+  void hold(float& value, int colour, const Nearest& nearest, int count) const;
   std::uint8_t* full(int y) { return fulls_.data() + std::ptrdiff_t(y) * kStride; }
   [[nodiscard]] bool isFull(int x, int y) const { return fulls_[std::size_t(y * kStride + x)]; }
 

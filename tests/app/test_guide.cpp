@@ -21,8 +21,8 @@ QString contents(const QString& file) {
   return f.open(QIODevice::ReadOnly) ? QString::fromUtf8(f.readAll()) : QString();
 }
 
-QString guideText() {
-  return contents(QString::fromStdString(guideFile().string()));
+QString guideText(const QString& language = "en") {
+  return contents(QString::fromStdString(guideFile(language).string()));
 }
 
 /// All text of the program's source, lines of a string joined.
@@ -41,6 +41,12 @@ QString words() {
 class TestGuide : public QObject {
   Q_OBJECT
 
+  static void languages() {
+    QTest::addColumn<QString>("language");
+    QTest::newRow("English") << "en";
+    QTest::newRow("German") << "de";
+  }
+
 private slots:
   void initTestCase() { test::prepareWindows(); }
 
@@ -55,8 +61,11 @@ private slots:
     QVERIFY(guideSections("").empty());
   }
 
+  void tenTasksAndEveryStationHasOne_data() { languages(); }
   void tenTasksAndEveryStationHasOne() {
-    const auto sections = guideSections(guideText());
+    QFETCH(QString, language);
+    QVERIFY(guideText("fr") == guideText("en") && guideText("de") != guideText("en"));
+    const auto sections = guideSections(guideText(language));
     static const QRegularExpression numbered("^\\d+\\. ");
     QCOMPARE(std::count_if(sections.begin(), sections.end(),
                            [&](const GuideSection& s) { return numbered.match(s.title).hasMatch(); }),
@@ -69,12 +78,17 @@ private slots:
   }
 
   // What stands in italics the reader looks for on the screen.
+  void whatItNamesIsThere_data() { languages(); }
   void whatItNamesIsThere() {
-    const QString program = words();
+    QFETCH(QString, language);
+    const QString program =
+        language == "en"
+            ? words()
+            : contents(ML_SOURCE_DIR "/translations/mellow-lantern_" + language + ".ts").replace("%L1", "");
     static const QRegularExpression named(R"((?<!\*)\*([^*\n]+)\*(?!\*))");
     QStringList missing;
     int count = 0;
-    for (auto it = named.globalMatch(guideText()); it.hasNext();) {
+    for (auto it = named.globalMatch(guideText(language)); it.hasNext();) {
       const QString name = it.next().captured(1).remove("...").remove(QRegularExpression("[.:]$")).trimmed();
       ++count;
       if (!program.contains(name, Qt::CaseInsensitive)) missing << name;
@@ -83,10 +97,12 @@ private slots:
     QVERIFY2(missing.isEmpty(), qPrintable(missing.join(" | ")));
   }
 
+  void itsPicturesAreThere_data() { languages(); }
   void itsPicturesAreThere() {
+    QFETCH(QString, language);
     static const QRegularExpression picture(R"(!\[[^\]]+\]\(([^)]+)\))");
     int count = 0;
-    for (auto it = picture.globalMatch(guideText()); it.hasNext(); ++count)
+    for (auto it = picture.globalMatch(guideText(language)); it.hasNext(); ++count)
       QVERIFY(QFile::exists(QStringLiteral(ML_SOURCE_DIR "/docs/") + it.next().captured(1)));
     QVERIFY(count >= 8);
   }
