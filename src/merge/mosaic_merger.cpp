@@ -45,7 +45,6 @@ MosaicScale scaleOf(const std::vector<Source>& sources) {
   MosaicScale scale{frame.pattern, {}};
   for (std::size_t c = 0; c < 3; ++c) scale.full[c] = frame.table.clipFrom * frame.saturation[c];
   scale.foot *= least / most;
-  scale.dark *= least / most;
   return scale;
 }
 

@@ -33,8 +33,8 @@ inline constexpr float kFullPhotosite = 0.985f;
 /// noise makes no mazes. Red and blue by the same differences over the diagonals, then across. In logarithms of light:
 /// shading keeps the ratios of a surface's colours, not their differences (6 dB better than in roots on scenes with a
 /// lens's blur). Where differences hold still in no direction, plain means take over. A value between full photosites
-/// is full; beside them it stays within its neighbours of the same colour, so that no colour comes out of a clipped
-/// neighbour. In tiles, on all cores.
+/// is full; beside them light is cut where the first channel is full while colours are looked for, so that no colour
+/// comes out of a clipped neighbour. In tiles, on all cores.
 [[nodiscard]] Image<std::uint16_t> demosaiced(const BayerMosaic& mosaic);
 
 /// Each block of the mosaic as one pixel, the two greens averaged: for a first look. Same codes.

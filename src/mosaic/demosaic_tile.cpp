@@ -16,10 +16,8 @@ constexpr float kStill = 0.25f,
                               ///< of colour are trusted, beyond they are not (chosen on eight scenes).
 constexpr float kUneasy = 0.05f, kRestless = 0.2f; ///< The same where hues change besides: threads and leaves.
 constexpr float kOneHue = 0.6f, kTwoHues = 1.2f;   ///< Stops between differences of colour on both sides of a place.
-constexpr float kSameSide = 2;                     ///< Stops.
-constexpr float kAside = 1e6f, kNever = 1e5f;      ///< Logarithms that no light has.
-constexpr float kMostColour = 2.0f; ///< Stops between two channels of one light; beyond, a guess is noise.
-constexpr int kReach = 3;           ///< Photosites: how far colours are looked for beside full ones.
+constexpr int kReach = 1;                          ///< Photosites: how far around full ones light is cut alike.
+constexpr float kAlmost = 0.1f; ///< Stops: what is found so near to where light was cut may lie anywhere beyond.
 
 ML_VECTOR_CLONES void toLogarithms(float foot, int n, float* __restrict row) {
   const float least = foot * 0.1f;
@@ -164,20 +162,6 @@ ML_VECTOR_CLONES void assemble(const Found f, int n, float* __restrict row, floa
   }
 }
 
-ML_VECTOR_CLONES void setFullAside(const float* logs, const std::uint8_t* full, int n, float* __restrict out) {
-  for (int i = 0; i < n; ++i) out[i] = full[i] ? kAside : logs[i];
-}
-
-ML_VECTOR_CLONES void meansAround(const float* up, const float* row, const float* down, int n, float* __restrict beside,
-                                  float* __restrict stacked, float* __restrict cross, float* __restrict corners) {
-  for (int i = 0; i < n; ++i) {
-    beside[i] = 0.5f * (row[i - 1] + row[i + 1]);
-    stacked[i] = 0.5f * (up[i] + down[i]);
-    cross[i] = 0.5f * (beside[i] + stacked[i]);
-    corners[i] = 0.25f * (up[i - 1] + up[i + 1] + down[i - 1] + down[i + 1]);
-  }
-}
-
 ML_VECTOR_CLONES void toLight(const float* logs, float foot, int n, float* __restrict out) {
   for (int i = 0; i < n; ++i) out[i] = heldExp2(logs[i]) - foot;
 }
@@ -209,6 +193,26 @@ ML_VECTOR_CLONES void addThree(const std::uint8_t* marks, int n, std::uint8_t* _
   for (int i = 0; i < n; ++i) out[i] = std::uint8_t(out[i] + marks[i - 1] + marks[i] + marks[i + 1]);
 }
 
+/// 1 where one of the marks from `reach` before to `reach` after is set.
+ML_VECTOR_CLONES void spread(const std::uint8_t* marks, int reach, int n, std::uint8_t* __restrict out) {
+  for (int i = 0; i < n; ++i) {
+    std::uint8_t any = 0;
+    for (int k = -reach; k <= reach; ++k) any |= marks[i + k];
+    out[i] = any;
+  }
+}
+
+ML_VECTOR_CLONES void mergeMarks(const std::uint8_t* marks, int n, std::uint8_t* __restrict out) {
+  for (int i = 0; i < n; ++i) out[i] |= marks[i];
+}
+
+ML_VECTOR_CLONES void cutWhere(const std::uint8_t* marks, float most, int n, float* __restrict values) {
+  for (int i = 0; i < n; ++i) {
+    const float cut = values[i] > most ? most : values[i];
+    values[i] = marks[i] ? cut : values[i];
+  }
+}
+
 /// No less than full where all nine around are.
 ML_VECTOR_CLONES void raiseAmongFull(const std::uint8_t* count, float full, int n, float* __restrict values) {
   for (int i = 0; i < n; ++i) {
@@ -227,16 +231,17 @@ int mirrored(int i, int size) {
 
 DemosaicTile::DemosaicTile(const MosaicScale& scale) : scale_(scale) {
   for (Plane* p : {&here_, &alongDiff_, &acrossDiff_, &along_, &across_, &scratch_, &doubt_, &own_, &other_, &green_,
-                   &hueAlong_, &hueAcross_, &unclipped_, &beside_, &stacked_, &cross_, &corners_})
+                   &hueAlong_, &hueAcross_, &whole_})
     p->assign(std::size_t(kStride) * kRows, 0.f);
   for (auto& row : out_) row.assign(kStride, 0.f);
   for (auto& row : pair_) row.assign(kStride, 0.f);
   for (int k = 0; k < 2; ++k)
     for (int i = 0; i < kStride; ++i) signs_[k].push_back(colourAt(i, k) == 1 ? -1.f : 1.f);
   fulls_.assign(std::size_t(kStride) * kRows, 0);
+  spread_.assign(std::size_t(kStride) * kRows, 0);
   near_.assign(kStride, 0);
   for (std::size_t c = 0; c < 3; ++c) full_[c] = std::log2(scale.full[c] + scale.foot);
-  saysColour_ = std::log2(scale.dark);
+  cut_ = *std::min_element(full_.begin(), full_.end());
 }
 
 void DemosaicTile::prepare() {
@@ -249,16 +254,36 @@ void DemosaicTile::prepare() {
 
 void DemosaicTile::findFull() {
   anyFull_ = false;
-  const float least = *std::min_element(full_.begin(), full_.end());
   for (int y = 0; y < kRows; ++y) {
-    rowFull_[std::size_t(y)] = anyFrom(at(here_, y), least, kStride);
+    rowFull_[std::size_t(y)] = anyFrom(at(here_, y), cut_, kStride);
     anyFull_ = anyFull_ || rowFull_[std::size_t(y)];
     if (rowFull_[std::size_t(y)])
       markFull(at(here_, y), full_[std::size_t(colourAt(0, y))], full_[std::size_t(colourAt(1, y))], kStride, full(y));
     else
       std::fill_n(full(y), kStride, std::uint8_t{0});
   }
-  if (anyFull_) findMeansAround();
+  if (anyFull_) cutAroundFull();
+}
+
+/// Channels fill at different light. Around full photosites all are cut where the first of them is full: what lies
+/// behind an edge is white then, and lends no colour to a thin bar or to the rim of a lamp. whole_ keeps the light.
+void DemosaicTile::cutAroundFull() {
+  whole_ = here_;
+  constexpr int n = kStride - 2 * kReach;
+  for (int y = 0; y < kRows; ++y)
+    if (rowFull_[std::size_t(y)])
+      spread(full(y) + kReach, kReach, n, spread_.data() + std::ptrdiff_t(y) * kStride + kReach);
+  for (int y = 0; y < kRows; ++y) {
+    bool any = false;
+    std::fill(near_.begin(), near_.end(), std::uint8_t{0});
+    for (int v = std::max(0, y - kReach); v <= std::min(kRows - 1, y + kReach); ++v)
+      if (rowFull_[std::size_t(v)]) {
+        mergeMarks(spread_.data() + std::ptrdiff_t(v) * kStride, kStride, near_.data());
+        any = true;
+      }
+    rowCut_[std::size_t(y)] = any;
+    if (any) cutWhere(near_.data(), cut_, kStride, at(here_, y));
+  }
 }
 
 void DemosaicTile::develop(int y, int width) {
@@ -374,33 +399,27 @@ void DemosaicTile::colours(int y) {
   assemble(found, n, out_[0].data() + kMargin, out_[1].data() + kMargin, out_[2].data() + kMargin);
 }
 
-/// Values that were made from full photosites. Beside them, at photosites that are not full themselves, colours
-/// follow those of the same side of the edge; among them they are full when most of their nearest are, else within
-/// the others.
+/// What was cut gets its light back: photosites their own; the colours that are missing there no less than full among
+/// full ones, and that of their nearest where they were found at the cut.
 void DemosaicTile::mendFull(int y, int width) {
+  if (!rowCut_[std::size_t(y)]) return;
   const int first = colourAt(0, y) == 1 ? colourAt(1, y) : colourAt(0, y), second = 2 - first;
+  const float* whole = at(whole_, y);
+  for (int x = kMargin; x < kMargin + width; ++x) {
+    const bool missing = signs_[y & 1][std::size_t(x)] > 0;
+    if (whole[x] > cut_) out_[missing ? 0 : 1][std::size_t(x)] = whole[x];
+    if (missing) {
+      raise(out_[1][std::size_t(x)], 1, {{{x - 1, y}, {x + 1, y}, {x, y - 1}, {x, y + 1}}}, 4);
+      raise(out_[2][std::size_t(x)], second, {{{x - 1, y - 1}, {x + 1, y - 1}, {x - 1, y + 1}, {x + 1, y + 1}}}, 4);
+    } else {
+      raise(out_[0][std::size_t(x)], first, {{{x - 1, y}, {x + 1, y}}}, 2);
+      raise(out_[2][std::size_t(x)], second, {{{x, y - 1}, {x, y + 1}}}, 2);
+    }
+  }
   if (!countNearFull(y)) return;
   const std::size_t colours[] = {std::size_t(first), 1, std::size_t(second)};
   for (std::size_t k = 0; k < 3; ++k)
     raiseAmongFull(near_.data() + kMargin, full_[colours[k]], width, out_[k].data() + kMargin);
-  for (int x = kMargin; x < kMargin + width; ++x) {
-    if (near_[std::size_t(x)] == 0 || near_[std::size_t(x)] == 9) continue;
-    const bool missing = signs_[y & 1][std::size_t(x)] > 0;
-    const int own = missing ? first : 1;
-    const auto mend = [&](int colour, float& value, const Nearest& nearest, int count) {
-      if (isFull(x, y))
-        hold(value, colour, nearest, count);
-      else if (!besideFull(x, y, own, colour, value))
-        amongFull(x, y, value, colour, nearest, count);
-    };
-    if (missing) {
-      mend(1, out_[1][std::size_t(x)], {{{x - 1, y}, {x + 1, y}, {x, y - 1}, {x, y + 1}}}, 4);
-      mend(second, out_[2][std::size_t(x)], {{{x - 1, y - 1}, {x + 1, y - 1}, {x - 1, y + 1}, {x + 1, y + 1}}}, 4);
-    } else {
-      mend(first, out_[0][std::size_t(x)], {{{x - 1, y}, {x + 1, y}}}, 2);
-      mend(second, out_[2][std::size_t(x)], {{{x, y - 1}, {x, y + 1}}}, 2);
-    }
-  }
 }
 
 /// near_: how many of the nine photosites around are full. False: nowhere one is.
@@ -415,75 +434,18 @@ bool DemosaicTile::countNearFull(int y) {
   return any;
 }
 
-/// A missing colour from what it is, next to a photosite's own, at places around of the same side of an edge that no
-/// full one touches; of those the near and the equally light count most. False: there is none.
-bool DemosaicTile::besideFull(int x, int y, int own, int colour, float& value) const {
-  const float here = here_[std::size_t(y * kStride + x)];
-  float differences = 0, weights = 0;
-  for (int v = y - kReach; v <= y + kReach; ++v) {
-    const int first = colourAt(x - kReach, v) == colour ? x - kReach : x - kReach + 1;
-    if (colourAt(first, v) != colour) continue;
-    // Around a photosite of this row the own colour lies beside it, above and below, or at its corners.
-    const Plane& around = colour != 1                     ? (own == 1 ? cross_ : corners_)
-                          : colourAt(first + 1, v) == own ? beside_
-                                                          : stacked_;
-    for (int u = first; u <= x + kReach; u += 2) {
-      const std::size_t at = std::size_t(v * kStride + u);
-      const float theirs = unclipped_[at], mean = around[at], other = mean - here;
-      if (std::abs(other) > kSameSide || theirs > kNever || std::min(mean, theirs) < saysColour_) continue;
-      const float far = float((u - x) * (u - x) + (v - y) * (v - y));
-      const float w = 1 / ((1 + far) * (0.01f + other * other));
-      differences += w * (theirs - mean);
-      weights += w;
-    }
-  }
-  if (!(weights > 0)) return false;
-  value = here + std::clamp(differences / weights, -kMostColour, kMostColour);
-  return true;
-}
-
-/// Means of the photosites around each; beyond all light where one of them is full.
-void DemosaicTile::findMeansAround() {
-  setFullAside(here_.data(), fulls_.data(), kStride * kRows, unclipped_.data());
-  for (int y = 1; y < kRows - 1; ++y) {
-    const float *up = at(unclipped_, y - 1) + 1, *row = at(unclipped_, y) + 1, *down = at(unclipped_, y + 1) + 1;
-    meansAround(up, row, down, kStride - 2, at(beside_, y) + 1, at(stacked_, y) + 1, at(cross_, y) + 1,
-                at(corners_, y) + 1);
-  }
-}
-
-/// A missing colour at a photosite that is not full, where no place around says it: a thin bar before full light, or a
-/// light of one full colour. Where the photosite's own colour is full too beyond a full neighbour, that one lies behind
-/// the edge and says nothing; what is left of the neighbours says it, else the bar has no colour.
-void DemosaicTile::amongFull(int x, int y, float& value, int colour, const Nearest& nearest, int count) const {
-  const float here = here_[std::size_t(y * kStride + x)], most = full_[std::size_t(colour)];
-  float sum = 0;
-  int said = 0;
+void DemosaicTile::raise(float& value, int colour, const Nearest& nearest, int count) const {
+  if (value < cut_ - kAlmost) return;
+  int full = 0;
+  float most = value, sum = 0;
   for (int k = 0; k < count; ++k) {
     const auto [u, v] = nearest[std::size_t(k)];
-    if (!isFull(u, v)) {
-      sum += here_[std::size_t(v * kStride + u)];
-      ++said;
-    } else if (!isFull(2 * u - x, 2 * v - y)) {
-      return hold(value, colour, nearest, count);
-    }
+    const float theirs = whole_[std::size_t(v * kStride + u)];
+    full += isFull(u, v);
+    most = std::max(most, theirs);
+    sum += theirs;
   }
-  value = std::min(most, said > 0 ? sum / float(said) : here);
-}
-
-void DemosaicTile::hold(float& value, int colour, const Nearest& nearest, int count) const {
-  const float full = full_[std::size_t(colour)];
-  int cut = 0;
-  float low = 1e9f, high = -1e9f;
-  for (int k = 0; k < count; ++k) {
-    const float v = here_[std::size_t(nearest[std::size_t(k)][1] * kStride + nearest[std::size_t(k)][0])];
-    cut += v >= full;
-    low = std::min(low, v), high = std::max(high, v);
-  }
-  if (2 * cut >= count && cut > 0)
-    value = std::max(value, high);
-  else if (cut > 0)
-    value = std::clamp(value, low, high);
+  value = 2 * full >= count ? std::max(most, full_[std::size_t(colour)]) : std::max(value, sum / float(count));
 }
 
 } // namespace ml

@@ -10,8 +10,7 @@ namespace ml {
 struct MosaicScale {
   std::array<int, 4> colours{0, 1, 1, 2}; ///< 0 red, 1 green, 2 blue at (0,0), (1,0), (0,1), (1,1).
   std::array<float, 3> full{1, 1, 1};     ///< Light from which a photosite of each colour says only "at least".
-  float foot = 0.005f;   ///< Light added before logarithms are taken: noise about black stays as large as it is.
-  float dark = 1 / 64.f; ///< Light below which a photosite's colour may be noise.
+  float foot = 0.005f; ///< Light added before logarithms are taken: noise about black stays as large as it is.
 };
 
 /// Beyond the border a mosaic is mirrored about its last photosite, which keeps the colours in their places.
@@ -45,7 +44,7 @@ private:
   static float* at(Plane& p, int y) { return p.data() + std::ptrdiff_t(y) * kStride; }
 
   void findFull();
-  void findMeansAround();
+  void cutAroundFull();
   void directions();
   void box(Plane& out);
   void greens();
@@ -54,22 +53,20 @@ private:
   void colours(int y);
   void mendFull(int y, int width);
   [[nodiscard]] bool countNearFull(int y);
-  [[nodiscard]] bool besideFull(int x, int y, int own, int colour, float& value) const;
-  void amongFull(int x, int y, float& value, int colour, const Nearest& nearest, int count) const;
-  void hold(float& value, int colour, const Nearest& nearest, int count) const;
+  void raise(float& value, int colour, const Nearest& nearest, int count) const;
   std::uint8_t* full(int y) { return fulls_.data() + std::ptrdiff_t(y) * kStride; }
   [[nodiscard]] bool isFull(int x, int y) const { return fulls_[std::size_t(y * kStride + x)]; }
 
   MosaicScale scale_;
   Plane here_, alongDiff_, acrossDiff_, along_, across_, scratch_, doubt_, own_, other_, green_, hueAlong_, hueAcross_;
-  Plane unclipped_, beside_, stacked_, cross_, corners_; ///< Only where something is full.
+  Plane whole_;              ///< Light before it was cut; only where something is full.
   std::array<Plane, 3> out_; ///< Of a row: the colour of the row, green, that of the rows beside it.
   std::array<Plane, 2> pair_;
   std::array<Plane, 2> signs_; ///< Of rows by their parity: +1 where green is missing.
   std::array<float, 3> full_{};
-  float saysColour_ = 0;
-  std::vector<std::uint8_t> fulls_, near_;
-  std::array<bool, kRows> rowFull_{};
+  float cut_ = 0;
+  std::vector<std::uint8_t> fulls_, spread_, near_;
+  std::array<bool, kRows> rowFull_{}, rowCut_{};
   bool anyFull_ = false, redRow_ = false;
 };
 

@@ -264,16 +264,21 @@ private slots:
     for (std::size_t i = 0; i < half.size(); ++i) half.data()[i] = truth.data()[i] / 2;
     const Image<std::uint16_t> halfCodes = mosaicked(half, 0, 0, 0, 0, 1);
     const Image<std::uint16_t> darker = demosaiced(described(halfCodes));
-    double worst = 0, atRims = 0;
+    double worst = 0, squares = 0;
+    int atRims = 0;
     for (int y = 12; y < 120; ++y)
       for (int x = 12; x < 188; ++x)
         for (int c = 0; c < 3; ++c)
           if (const double light = lightOf(whole.at(x, y)[c]); light > 0.05 && light < 0.5) {
-            double& most = nearFull(all, x, y) ? atRims : worst;
-            most = std::max(most, std::abs(2 * lightOf(darker.at(x, y)[c]) / light - 1));
+            const double off = 2 * lightOf(darker.at(x, y)[c]) / light - 1;
+            if (nearFull(all, x, y))
+              squares += off * off, ++atRims;
+            else
+              worst = std::max(worst, std::abs(off));
           }
     QVERIFY2(worst < 0.05, qPrintable(QString::number(worst)));
-    QVERIFY2(atRims < 0.32, qPrintable(QString::number(atRims)));
+    QVERIFY(atRims > 1000);
+    QVERIFY2(std::sqrt(squares / atRims) < 0.033, qPrintable(QString::number(std::sqrt(squares / atRims))));
   }
 
   /// Beside a lamp that clips no colour is made up: what is not full is as colourless as the wall. Nearest to it, where
@@ -304,6 +309,58 @@ private slots:
     QVERIFY2(coloured == 0, qPrintable(QString("%1 of %2").arg(coloured).arg(looked)));
     QVERIFY(rim > 300);
     QVERIFY2(7 * dashes < rim, qPrintable(QString("%1 of %2").arg(dashes).arg(rim)));
+  }
+
+  /// Bars of a window before light that is full: as a display shows them (all that is brighter than the first full
+  /// channel is white) they have no more colour than the truth has, but for a few places: one in 8 at most, of half of
+  /// them one in 30 (a third to nine tenths before light was cut alike around what is full).
+  void barsBeforeFullLightHaveNoColour_data() {
+    QTest::addColumn<double>("width");
+    QTest::addColumn<double>("pane");
+    for (const double width : {1.0, 1.6, 2.5, 4.0})
+      for (const double pane : {0.9, 1.5, 2.5}) QTest::addRow("%.1f pixels before %.1f", width, pane) << width << pane;
+  }
+  void barsBeforeFullLightHaveNoColour() {
+    QFETCH(double, width);
+    QFETCH(double, pane);
+    constexpr int kSize = 128;
+    constexpr double kBlur = 0.55, kEvery = 17.3; // pixels; every phase occurs
+    const double wood[3] = {0.05, 0.042, 0.032};
+    Image<float> window(kSize, kSize, 3);
+    const auto open = [&](double at) { // share of light that passes beside the nearest bar
+      const double from = std::abs(at - kEvery * std::round(at / kEvery));
+      const auto step = [&](double d) { return 0.5 * std::erfc(-d / (kBlur * std::sqrt(2.0))); };
+      return step(from - width / 2) + step(-from - width / 2);
+    };
+    for (int y = 0; y < kSize; ++y)
+      for (int x = 0; x < kSize; ++x) {
+        const double through = open(x + 0.37) * open(y + 0.11);
+        for (int c = 0; c < 3; ++c)
+          window.at(x, y)[c] =
+              float((pane * through + wood[c] * (1 - through)) * double(kCameraBalance[std::size_t(c)]));
+      }
+    const Image<std::uint16_t> codes = mosaicked(window, 0, 0, 0, 0, 1);
+    BayerMosaic m = described(codes);
+    m.gain = {1, 0.55f, 0.55f / 0.7f};
+    const Image<std::uint16_t> out = demosaiced(m);
+    const double white = 0.55 * double(kFullPhotosite);
+    int looked = 0, coloured = 0;
+    for (int y = 8; y < kSize - 8; ++y)
+      for (int x = 8; x < kSize - 8; ++x) {
+        double v[3], truth[3];
+        for (int c = 0; c < 3; ++c) {
+          v[c] = std::min(white, lightOf(out.at(x, y)[c]));
+          truth[c] = std::min(white, double(window.at(x, y)[c]) * 0.55 / double(kCameraBalance[std::size_t(c)]));
+        }
+        const auto colour = [](const double* of) {
+          return std::max({of[0], of[1], of[2]}) / std::min({of[0], of[1], of[2]});
+        };
+        if (*std::min_element(truth, truth + 3) >= white) continue;
+        ++looked;
+        coloured += colour(v) > 1.35 * colour(truth);
+      }
+    QVERIFY(looked > 500);
+    QVERIFY2(7 * coloured < looked, qPrintable(QString("%1 of %2").arg(coloured).arg(looked)));
   }
 
   void badLevelsAndPatternsAreNamed() {
