@@ -28,6 +28,8 @@ void select(QComboBox* box, const QVariant& value) {
 }
 
 /// What the planner is asked. What it answers stands on the sheet above.
+constexpr int kGive = 10; ///< Pixels that a box takes more where there is room.
+
 class FramesBench final : public Bench {
 public:
   explicit FramesBench(FramesModel& frames) : Bench(frames), frames_(frames) {
@@ -162,7 +164,8 @@ private:
       made->setObjectName(object);
       made->setAccessibleName(title);
       made->setToolTip(title);
-      made->setFixedWidth(grown(112));
+      made->setMinimumWidth(grown(112));
+      made->setMaximumWidth(grown(112 + kGive));
       return made;
     };
     step_ = box("ownStep", tr("Stops between frames"));
@@ -215,7 +218,8 @@ private:
     auto* box = new QComboBox;
     box->setObjectName(name);
     box->setAccessibleName(title);
-    box->setFixedWidth(grown(width));
+    box->setMinimumWidth(grown(width));
+    box->setMaximumWidth(grown(width + kGive));
     grid->addWidget(label, line, column);
     grid->addWidget(box, line, column + 1);
     return box;

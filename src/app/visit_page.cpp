@@ -87,12 +87,12 @@ VisitPage::VisitPage(Workbench& workbench, QWidget* parent)
   table_->setTabKeyNavigation(false);
   table_->setFont(uiFont(9.5));
   table_->horizontalHeader()->setFont(uiFont(8.5));
-  const int widths[] = {42, 104, 88, 92, 134, 56, 66, 48, 48, 56, 44};
+  const int widths[] = {42, 104, 88, 104, 146, 56, 66, 48, 48, 56, 44};
   for (int i = 0; i < kColumns; ++i) table_->setColumnWidth(i, grown(widths[i]));
   table_->horizontalHeader()->setSectionResizeMode(kName, QHeaderView::Stretch);
   middle->addWidget(table_, 1);
   chart_ = new DayChart;
-  chart_->setFixedWidth(grown(280));
+  chart_->setFixedWidth(grown(256));
   middle->addWidget(chart_);
   column->addLayout(middle, 1);
   now_ = sentence("visitNow");
