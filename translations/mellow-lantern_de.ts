@@ -2469,6 +2469,10 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
         <translation>Er hält die Hand ruhig.</translation>
     </message>
     <message>
+        <source>It is as light as frame %1, %2, which was metered for most of the scene.</source>
+        <translation>Es ist so hell wie Aufnahme %L1, %L2, die für den größten Teil der Szene gemessen ist.</translation>
+    </message>
+    <message>
         <source>It is not made yet; `mellow-lantern-cli farm resume {}` makes what is missing.</source>
         <translation>Es ist noch nicht gemacht; `mellow-lantern-cli farm resume {}` macht, was fehlt.</translation>
     </message>

@@ -78,6 +78,15 @@ QStringList combineReasons(const CombineReport& report, const std::vector<int>& 
   return lines;
 }
 
+QString meteredWords(const CombineReport& report, const std::vector<int>& numbers) {
+  const int at = report.metered.frame;
+  if (report.metered.ties.empty() || at < 0 || std::size_t(at) >= std::min(numbers.size(), report.frames.size()))
+    return {};
+  return QObject::tr("It is as light as frame %1, %2, which was metered for most of the scene.")
+      .arg(numbers[std::size_t(at)])
+      .arg(timeOf(report.frames[std::size_t(at)]));
+}
+
 std::optional<FrameWords> frameWords(const CombineReport& report, const std::string& file, int number) {
   const auto found = std::find_if(report.frames.begin(), report.frames.end(),
                                   [&](const auto& f) { return f.file.filename() == file; });

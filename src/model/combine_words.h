@@ -17,6 +17,9 @@ namespace ml {
 /// How the frames lay, in the order of their numbers, and what was found of the camera's curve.
 [[nodiscard]] QStringList combineReasons(const CombineReport& report, const std::vector<int>& numbers);
 
+/// Which frame the finish is as light as; empty: none was metered for most of the scene.
+[[nodiscard]] QString meteredWords(const CombineReport& report, const std::vector<int>& numbers);
+
 /// What a report says of one frame, by its name.
 struct FrameWords {
   int merged = -1;             ///< Index among the merged frames.

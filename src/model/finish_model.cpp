@@ -2,6 +2,7 @@
 #include "model/finish_model.h"
 
 #include "base/phrase.h"
+#include "model/combine_words.h"
 #include "model/finish_drags.h"
 #include "model/pictures.h"
 #include "model/view_edit.h"
@@ -46,7 +47,11 @@ QStringList FinishModel::reasons() const {
   QStringList lines;
   for (const Finding& f : judged->findings)
     lines << text(sentence(f, judged->scene)) + (f.tooMuch ? tr(" - %1").arg(text(remedyWords(f.kind))) : QString());
-  return lines << tr("The light was taken for %1.").arg(text(phrase(nameOf(finished.analysis()->kind))));
+  lines << tr("The light was taken for %1.").arg(text(phrase(nameOf(finished.analysis()->kind))));
+  const auto& report = *desk_.view().combined->report;
+  if (const QString metered = meteredWords(report, frameNumbers(desk_.view(), report)); !metered.isEmpty())
+    lines << metered;
+  return lines;
 }
 
 QImage FinishModel::picture() const {

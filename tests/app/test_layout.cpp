@@ -197,6 +197,47 @@ private slots:
     }
   }
 
+  // Asked for by tests/display.sh: on that display, at that factor, the screens are whole and as sharp as it is.
+  void onTheDisplayAskedFor() {
+    const QString display = qEnvironmentVariable("ML_DISPLAY");
+    if (display.isEmpty()) QSKIP("tests/display.sh asks for this.");
+    const double factor = qEnvironmentVariable("QT_SCALE_FACTOR").toDouble();
+    QCOMPARE(QGuiApplication::platformName(), display);
+    QTemporaryDir dir;
+    MainWindow window(pathOf(dir) / "jobs");
+    window.resize(1280, 800);
+    window.show();
+    QVERIFY(QTest::qWaitForWindowExposed(&window));
+    QCOMPARE(window.devicePixelRatioF(), factor);
+    QStringList flaws;
+    const auto look = [&](const QString& where) {
+      QVERIFY(settled(window));
+      window.resize(1280, 800);
+      QVERIFY(waitFor([&] { return window.size() == QSize(1280, 800); }));
+      const QPixmap seen = window.grab();
+      QCOMPARE(seen.size(), QSize(int(1280 * factor), int(800 * factor)));
+      for (const QString& flaw : flawsOf(window)) flaws << where + ": " + flaw;
+    };
+    window.openDemo();
+    Workbench& bench = window.workbench();
+    QVERIFY(settled(window));
+    bench.light.readSpot(0.33, 0.235);
+    QVERIFY(settled(window));
+    bench.light.readSpot(0.165, 0.66);
+    look("light");
+    bench.goTo(stations::kFrames);
+    look("frames");
+    bench.goTo(stations::kShoot);
+    bench.shoot.shoot();
+    look("shoot");
+    bench.combine.combine({});
+    bench.goTo(stations::kFinish);
+    look("finish");
+    window.showPage(MainWindow::Page::Visit);
+    look("visit");
+    QVERIFY2(flaws.isEmpty(), qPrintable(flaws.join('\n')));
+  }
+
   void everythingFitsAtEveryStation_data() {
     QTest::addColumn<double>("text");
     QTest::addColumn<QString>("language");

@@ -117,6 +117,9 @@ private slots:
     QCOMPARE(bench_->station().id(), stations::kFinish);
     QVERIFY(!bench_->finished.image().isNull());
     QVERIFY(bench_->finished.judgement());
+    const CombineReport& report = *bench_->view().combined->report; // of three frames, shot darkest first
+    QVERIFY(bench_->finish.reasons().last().startsWith(
+        QString("It is as light as frame %1, ").arg(report.metered.frame + 1)));
     QVERIFY(bench_->opening.openDemo(bench_->desk.jobsFolder));
     QVERIFY(settled());
     QCOMPARE(bench_->station().id(), stations::kLight);
