@@ -4,6 +4,7 @@
 #include "base/large_memory.h"
 #include "base/parallel.h"
 #include "base/phrase.h"
+#include "base/spelled.h"
 #include "exposure/marks.h"
 #include "image/colour.h"
 #include "ingest/estimate_exposure.h"
@@ -101,13 +102,6 @@ Roi overlapOf(const std::vector<CombinedFrame>& frames, int width, int height) {
   }
   const int x = int(std::ceil(left)), y = int(std::ceil(top));
   return {x, y, std::max(1, int(std::floor(right)) - x + 1), std::max(1, int(std::floor(bottom)) - y + 1)};
-}
-
-std::string spelledCount(std::size_t n) {
-  static const char* const words[] = {wording("No"),    wording("One"),  wording("Two"), wording("Three"),
-                                      wording("Four"),  wording("Five"), wording("Six"), wording("Seven"),
-                                      wording("Eight"), wording("Nine")};
-  return n < 10 ? phrase(words[n]) : std::to_string(n);
 }
 
 std::string nameOf(const std::string& path) {
@@ -512,8 +506,7 @@ std::string verdict(const Combined& c) {
   const bool single = c.frames.size() == 1 || c.method == CombineMethod::Single;
   std::string text =
       single ? phrase("One frame at {} is taken as it is", print(c.frames[std::size_t(c.reference)].settings.time))
-             : phrase("{} frames from {} to {} {}",
-                      spelledCount(c.method == CombineMethod::ToneRange ? 2 : c.frames.size()),
+             : phrase("{} frames from {} to {} {}", spelled(c.method == CombineMethod::ToneRange ? 2 : c.frames.size()),
                       print(c.frames.front().settings.time), print(c.frames.back().settings.time), howJoined(c));
   if (!single)
     text += !c.aligned     ? phrase(", not aligned")

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "base/phrase.h"
+#include "base/spelled.h"
 #include "exposure/marks.h"
 #include "plan/planner.h"
 
@@ -8,13 +9,6 @@
 
 namespace ml {
 namespace {
-
-std::string spelled(int count) {
-  static const char* const words[] = {wording("No"),    wording("One"),  wording("Two"), wording("Three"),
-                                      wording("Four"),  wording("Five"), wording("Six"), wording("Seven"),
-                                      wording("Eight"), wording("Nine")};
-  return count < 10 ? phrase(words[count]) : std::to_string(count);
-}
 
 std::string stepPhrase(Stops step) {
   if (std::abs(step.value - 1) < 0.01) return phrase("one stop apart");
@@ -64,7 +58,7 @@ std::string shapeOf(const Plan& plan) {
     return phrase("Two runs of {} frames, {}, the second {} {}", plan.count, stepPhrase(plan.step),
                   printAmount({std::abs(plan.compensation.value)}),
                   plan.compensation.value < 0 ? phrase("darker") : phrase("brighter"));
-  return phrase("{} frames, {}", spelled(plan.count), stepPhrase(plan.step));
+  return phrase("{} frames, {}", spelled(std::size_t(plan.count)), stepPhrase(plan.step));
 }
 
 std::string verdict(const Plan& plan) {

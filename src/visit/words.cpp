@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "visit/words.h"
 #include "base/phrase.h"
+#include "base/spelled.h"
 
-#include <array>
 #include <cmath>
 #include <fmt/format.h>
 
@@ -10,12 +10,7 @@ namespace ml {
 namespace {
 
 std::string countedViews(std::size_t count) {
-  static const std::array<const char*, 13> words{wording("No"),    wording("One"),  wording("Two"), wording("Three"),
-                                                 wording("Four"),  wording("Five"), wording("Six"), wording("Seven"),
-                                                 wording("Eight"), wording("Nine"), wording("Ten"), wording("Eleven"),
-                                                 wording("Twelve")};
-  if (count == 1) return phrase("One view");
-  return phrase("{} views", count < words.size() ? phrase(words[count]) : fmt::format("{}", count));
+  return count == 1 ? phrase("One view") : phrase("{} views", spelled(count, 12));
 }
 
 std::string minutesOf(std::chrono::seconds time) {
