@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
 # SPDX-License-Identifier: GPL-3.0-or-later
-# Walks the window on a real display server without a screen: display.sh wayland|xcb FACTOR TEST_LAYOUT. 77: the server is not installed.
+# Walks the window on a real display server without a screen: display.sh wayland|xcb FACTOR TEST_LAYOUT. 77: there is none here.
 set -euo pipefail
 display=$1 factor=$2 test=$3
 place=$(mktemp -d)
@@ -22,7 +22,7 @@ else
 fi
 for _ in $(seq 200); do
   ready && break
-  kill -0 "$server" 2>/dev/null || { cat "$place/log" >&2; exit 1; }
+  kill -0 "$server" 2>/dev/null || { cat "$place/log" >&2; exit 77; }
   sleep 0.05
 done
 [ "$display" = xcb ] && export DISPLAY=:$(cat "$place/number")

@@ -9,6 +9,7 @@
 #include "plan/fit_times.h"
 #include "plan/shot_list.h"
 #include "session/read_plan.h"
+#include "tether/landing.h"
 #include "tether/wired_camera.h"
 
 #include <algorithm>
@@ -158,6 +159,7 @@ int runShootByWire(const ShootArguments& a, const Progress& quiet) {
   if (order.frames.size() < fired.size())
     say(fmt::format("{} of {} frames are in {} already.", fired.size() - order.frames.size(), fired.size(), a.out));
   if (order.frames.empty()) {
+    tidyArriving(a.out);
     say("Name another folder to shoot the set again.");
     return kDone;
   }

@@ -49,8 +49,9 @@ std::string joined(const std::vector<std::string>& parts) {
 std::optional<Stops> asLuminance(std::string_view text) {
   for (const std::string_view unit : {"cd/m2", "cd/m^2", "cd/m\u00b2", "nit", "nits"}) {
     if (!text.ends_with(unit)) continue;
-    std::string figure = pointed(text.substr(0, text.size() - unit.size()));
-    while (!figure.empty() && figure.back() == ' ') figure.pop_back();
+    std::string_view typed = text.substr(0, text.size() - unit.size());
+    while (!typed.empty() && typed.back() == ' ') typed.remove_suffix(1);
+    const std::string figure = pointed(typed);
     double value = 0;
     const auto [end, error] = std::from_chars(figure.data(), figure.data() + figure.size(), value);
     if (error != std::errc{} || end != figure.data() + figure.size() || !(value > 0) || !std::isfinite(value))

@@ -185,9 +185,13 @@ Result<std::optional<ShotFrame>> Landing::land(std::vector<Brought> files, const
   return landed;
 }
 
-void Landing::tidy() const {
+void tidyArriving(const fs::path& folder) {
   std::error_code error;
-  fs::remove_all(order_.folder / kArriving, error);
+  fs::remove_all(folder / kArriving, error);
+}
+
+void Landing::tidy() const {
+  tidyArriving(order_.folder);
 }
 
 } // namespace ml

@@ -46,6 +46,9 @@ private:
   std::vector<std::size_t> entries_; ///< Of each frame of the order.
 };
 
+/// Takes away what was on its way into `folder` when a program died.
+void tidyArriving(const std::filesystem::path& folder);
+
 /// Lower case, with the point: ".dng".
 [[nodiscard]] std::string endingOf(const std::string& name);
 /// Not what lies beside frames on a card: movies, sidecars, sound.

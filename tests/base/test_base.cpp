@@ -2,6 +2,8 @@
 #include "base/atomic_file.h"
 #include "base/large_memory.h"
 #include "base/parallel.h"
+#include "base/phrase.h"
+#include "base/spelled.h"
 #include "support/scenes.h"
 
 #include <QTest>
@@ -208,6 +210,32 @@ private slots:
     QVERIFY(std::filesystem::exists(living));
     QVERIFY(!std::filesystem::exists(dead));
     QVERIFY(std::filesystem::exists(folder / "a.part-1.json"));
+  }
+
+  // A translation may name its values out of order; one that does not fit them is passed over, and what has none stays.
+  void sentencesAreTurned() {
+    QCOMPARE(phrase("{} of {}", 2, 5), std::string("2 of 5"));
+    speak({[](std::string_view english) -> std::string {
+             if (english == "{} of {}") return "von {1} das {0}.";
+             if (english == "{:.1f} stops") return "{:.1Lf} Blenden";
+             if (english == "too {}") return "zu {} {}";
+             if (english == "odd {}") return "schief {";
+             return english == "Two" ? "Zwei" : "";
+           },
+           ','});
+    QCOMPARE(phrase("{} of {}", 2, 5), std::string("von 5 das 2."));
+    QCOMPARE(phrase("{:.1f} stops", 1.25), std::string("1,2 Blenden"));
+    QCOMPARE(phrase("too {}", "dark"), std::string("too dark"));
+    QCOMPARE(phrase("odd {}", 1), std::string("odd 1"));
+    QCOMPARE(phrase("nobody knows {:.1f}", 1.25), std::string("nobody knows 1.2"));
+    QCOMPARE(phrase("{view}"), std::string("{view}")); // no values: braces are themselves
+    QCOMPARE(spelled(2), std::string("Zwei"));
+    QCOMPARE(spelled(3), std::string("Three"));
+    speak({});
+    QCOMPARE(spelled(12), std::string("12"));
+    QCOMPARE(spelled(12, 12), std::string("Twelve"));
+    QCOMPARE(spelled(13, 99), std::string("13"));
+    QCOMPARE(withDecimalMark("f/5.6"), std::string("f/5.6"));
   }
 
   void unwritableFolderNamesTheFile() {

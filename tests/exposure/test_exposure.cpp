@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <QTest> // first: moc of Qt 6.4 cannot read <compare> on its own
 
+#include "base/phrase.h"
 #include "exposure/ev.h"
 #include "exposure/marks.h"
 #include "exposure/reading.h"
@@ -154,8 +155,9 @@ private slots:
     QTest::newRow("2 s") << " 2 s " << 2.0;
     QTest::newRow("0.4") << "0.4" << std::exp2(-4.0 / 3);
     QTest::newRow("1/125 s") << "1/125 s" << 1.0 / 128;
+    QTest::newRow("0,4") << "0,4 s" << std::exp2(-4.0 / 3);
     QTest::newRow("literal") << "1/700" << 1.0 / 700;
-    for (const char* bad : {"", "s", "1/0", "-1", "0", "1/", "/4", "abc", "1/125/2", "nan", "inf"})
+    for (const char* bad : {"", "s", "1/0", "-1", "0", "1/", "/4", "abc", "1/125/2", "nan", "inf", "1,600", "0,4,2"})
       QTest::newRow(qPrintable(QString("bad ") + bad)) << bad << -1.0;
   }
   void parsing() {
@@ -164,6 +166,19 @@ private slots:
     const auto t = parseTime(text.toStdString());
     QCOMPARE(t.has_value(), value > 0);
     if (t) QVERIFY(std::abs(t->value / value - 1) < 1e-12);
+  }
+
+  // For people with the mark of their language, in files always with a point.
+  void decimalMarks() {
+    speak({{}, ','});
+    QCOMPARE(print(Seconds{std::exp2(-1 / 3.0)}), std::string("0,8 s"));
+    QCOMPARE(print(FNumber{std::exp2(2.5)}), std::string("f/5,6"));
+    QCOMPARE(print(Stops{1.75}), std::string("+1,8"));
+    QCOMPARE(markOf(Seconds{std::exp2(-1 / 3.0)}), std::string("0.8 s"));
+    QCOMPARE(markOf(FNumber{std::exp2(2.5)}), std::string("f/5.6"));
+    speak({});
+    QCOMPARE(print(FNumber{std::exp2(2.5)}), std::string("f/5.6"));
+    for (const Seconds t : shutterMarks()) QCOMPARE(parseTime(markOf(t))->value, t.value);
   }
 
   void stopsText_data() {
@@ -208,6 +223,10 @@ private slots:
     QTest::newRow("time, own aperture") << "1/60 f/4" << 10.0;
     QTest::newRow("time, own aperture and ISO") << "1/60 s, f/4, ISO 400" << 8.0;
     QTest::newRow("ISO written together") << "1/60 f/4 ISO400" << 8.0;
+    QTest::newRow("decimal comma") << "EV 12,5" << 12.5;
+    QTest::newRow("comma between") << "f/4,1/60" << 10.0;
+    QTest::newRow("comma in an aperture") << "1/60 f/4,0" << 10.0;
+    QTest::newRow("luminance with a comma") << "0,25 cd/m2" << 1.0;
     QTest::newRow("luminance: ISO 2720, 0.125 x 2^15") << "4096 cd/m2" << 15.0;
     QTest::newRow("luminance, no space") << "0.125cd/m2" << 0.0;
   }
@@ -220,7 +239,7 @@ private slots:
   }
   void whatIsNoReadingIsRefused() {
     for (const char* text : {"", "EV", "bright", "f/8", "ISO 100", "1/0", "-5 cd/m2", "cd/m2", "99", "-40", "1/125 f/x",
-                             "1/125 ISO", "nan", "1e999 cd/m2"})
+                             "1/125 ISO", "nan", "1e999 cd/m2", "4,096 cd/m2"}) // which may be thousands
       QVERIFY2(!parseReading(text, {8}, {100}), text);
   }
 
