@@ -36,7 +36,7 @@ constexpr int kAcross = 8, kDown = 6;
 /// no structure.
 float usualGradient(const Image<float>& fixed, float low, float high) {
   constexpr double kBelow = 0.75;
-  constexpr std::size_t kEnough = 4000;
+  constexpr std::size_t kEnoughGradients = 4000;
   std::vector<float> gradients;
   const int stride = std::max(1, int(std::sqrt(double(fixed.size()) / 40000)));
   const float margin = 0.02f * (high - low);
@@ -47,7 +47,7 @@ float usualGradient(const Image<float>& fixed, float low, float high) {
       gradients.push_back(
           std::hypot(*fixed.at(x + 1, y) - *fixed.at(x - 1, y), *fixed.at(x, y + 1) - *fixed.at(x, y - 1)) / 2);
     }
-  if (gradients.size() < kEnough) return 0;
+  if (gradients.size() < kEnoughGradients) return 0;
   const auto place = gradients.begin() + std::ptrdiff_t(kBelow * double(gradients.size()));
   std::nth_element(gradients.begin(), place, gradients.end());
   return *place;
@@ -122,7 +122,7 @@ BlockResidual blockResidual(const Structure& found, const Image<float>& moving, 
 
 double proofOfMovement(const Structure& found, const Image<float>& moving, const Transform& transform, int width,
                        int height) {
-  constexpr int kEnough = 24;
+  constexpr int kEnoughBlocks = 24;
   constexpr std::size_t kFewest = 5;
   struct Costs {
     double there = 0, still = 0, away = 0;
@@ -144,7 +144,7 @@ double proofOfMovement(const Structure& found, const Image<float>& moving, const
   }
   std::vector<double> gains;
   for (const Costs& b : blocks)
-    if (b.count >= kEnough && b.there > 0) gains.push_back(std::log(std::min(b.still, b.away) / b.there));
+    if (b.count >= kEnoughBlocks && b.there > 0) gains.push_back(std::log(std::min(b.still, b.away) / b.there));
   if (gains.size() < kFewest) return 0;
   double sum = 0, squares = 0;
   for (const double g : gains) sum += g, squares += g * g;
@@ -155,13 +155,13 @@ double proofOfMovement(const Structure& found, const Image<float>& moving, const
 
 double agreement(const Structure& found, const Image<float>& moving, const Transform& transform, int width,
                  int height) {
-  constexpr std::size_t kEnough = 12, kFewest = 4;
+  constexpr std::size_t kEnoughPairs = 12, kFewest = 4;
   const auto blocks =
       inBlocks<Correlation>(found, moving, transform, width, height,
                             [](Correlation& b, const Sample& s, float value) { b.add(s.value, value); });
   std::vector<double> correlations;
   for (const Correlation& b : blocks)
-    if (b.count >= kEnough) correlations.push_back(b.value());
+    if (b.count >= kEnoughPairs) correlations.push_back(b.value());
   if (correlations.size() < kFewest) return -1;
   std::nth_element(correlations.begin(), correlations.begin() + std::ptrdiff_t(correlations.size() / 2),
                    correlations.end());

@@ -109,12 +109,12 @@ double drawPicture(QPainter& p, const FieldCard& card, const QRectF& box, double
   return r.bottom();
 }
 
-struct Lane {
+struct CardLane {
   double left, right, bottom;
 };
 
 /// Readings as lines, named at their right in the order of their light, with the numbers they have in the picture.
-void drawReadings(QPainter& p, const LadderData& d, const std::function<double(double)>& yOf, const Lane& lane,
+void drawReadings(QPainter& p, const LadderData& d, const std::function<double(double)>& yOf, const CardLane& lane,
                   double unit) {
   std::vector<std::size_t> order(d.pins.size());
   std::iota(order.begin(), order.end(), std::size_t(0));

@@ -127,8 +127,8 @@ private:
   /// What the sun of the visit says stands beside the usual ones.
   void showFade(double stops) {
     const QSignalBlocker quiet(fade_);
-    constexpr int kUsual = 3;
-    while (fade_->count() > kUsual) fade_->removeItem(kUsual);
+    constexpr int kUsualFades = 3;
+    while (fade_->count() > kUsualFades) fade_->removeItem(kUsualFades);
     if (fade_->findData(stops) < 0) fade_->addItem(tr("Fading, %1 stop/min").arg(stops, 0, 'f', 2), stops);
     fade_->setCurrentIndex(std::max(0, fade_->findData(stops)));
   }

@@ -17,7 +17,7 @@ QString tr(const char* words) {
   return QCoreApplication::translate("LogPages", words);
 }
 
-QString text(const std::string& words) {
+QString escaped(const std::string& words) {
   return QString::fromStdString(words).toHtmlEscaped();
 }
 
@@ -27,7 +27,7 @@ void line(QString& html, const QString& what, const QString& words) {
 
 QString listed(const std::vector<std::string>& words) {
   QStringList out;
-  for (const auto& word : words) out << text(word);
+  for (const auto& word : words) out << escaped(word);
   return out.join(", ");
 }
 
@@ -39,8 +39,8 @@ QString shotWords(const LogView& view) {
 }
 
 QString viewHtml(const LogEntry& entry, const LogView& view) {
-  QString html =
-      QString("<h3>%1 <small>(%2)</small></h3>").arg(text(view.name), view.practice ? tr("practice") : text(view.kind));
+  QString html = QString("<h3>%1 <small>(%2)</small></h3>")
+                     .arg(escaped(view.name), view.practice ? tr("practice") : escaped(view.kind));
   const std::filesystem::path small = std::filesystem::path(entry.folder) / "views" / view.folder / "small.jpg";
   if (std::error_code error; std::filesystem::exists(small, error))
     html += QString("<p><img src='%1' height='150'></p>")
@@ -51,34 +51,34 @@ QString viewHtml(const LogEntry& entry, const LogView& view) {
              .arg(view.darkest, 0, 'f', 1)
              .arg(view.brightest, 0, 'f', 1)
              .arg(view.range(), 0, 'f', 1));
-  line(html, tr("Plan"), text(view.plan));
+  line(html, tr("Plan"), escaped(view.plan));
   if (view.fired > 0) line(html, tr("Shot"), shotWords(view));
-  line(html, tr("Field check"), text(view.verdict));
-  line(html, tr("Combined"), text(view.combined));
+  line(html, tr("Field check"), escaped(view.verdict));
+  line(html, tr("Combined"), escaped(view.combined));
   if (view.combinedOf > 0)
     line(html, tr("Frames that said anything"), tr("%1 of %2").arg(view.spoke).arg(view.combinedOf));
   line(html, tr("Finish"), listed(view.finish));
-  line(html, tr("Judgement"), text(view.judgement));
+  line(html, tr("Judgement"), escaped(view.judgement));
   line(html, tr("Delivered"), listed(view.delivered));
   if (view.siteSeconds() + view.deskSeconds() > 0)
     line(html, tr("Time"),
          tr("%1 minutes on site, %2 at the desk")
              .arg(view.siteSeconds() / 60, 0, 'f', 1)
              .arg(view.deskSeconds() / 60, 0, 'f', 1));
-  line(html, tr("Notes"), text(view.notes));
+  line(html, tr("Notes"), escaped(view.notes));
   return html;
 }
 
 } // namespace
 
 QString logPageHtml(const LogEntry& entry) {
-  QString html = QString("<h2>%1</h2>").arg(text(entry.name));
+  QString html = QString("<h2>%1</h2>").arg(escaped(entry.name));
   QStringList head;
   for (const auto* words : {&entry.date, &entry.place})
-    if (!words->empty()) head << text(*words);
+    if (!words->empty()) head << escaped(*words);
   if (!entry.tags.empty()) head << listed(entry.tags);
   html += "<p>" + head.join(" · ") + "</p>";
-  line(html, tr("Learnt"), text(entry.lesson));
+  line(html, tr("Learnt"), escaped(entry.lesson));
   for (const auto& view : entry.views) html += viewHtml(entry, view);
   return html;
 }
@@ -86,7 +86,7 @@ QString logPageHtml(const LogEntry& entry) {
 Result<void> writeLogPdf(const std::vector<LogEntry>& entries, const std::vector<Learnt>& lessons,
                          const std::filesystem::path& file) {
   QString html = "<h1>" + tr("Logbook") + "</h1>";
-  for (const auto& lesson : lessons) html += "<p>" + text(lesson.sentence) + "</p>";
+  for (const auto& lesson : lessons) html += "<p>" + escaped(lesson.sentence) + "</p>";
   for (const auto& entry : entries) html += "<div style='page-break-before:always'>" + logPageHtml(entry) + "</div>";
   return writeAtomically(file, [&](const std::filesystem::path& temporary) -> Result<void> {
     {

@@ -21,7 +21,7 @@ Current& current() {
   return instance;
 }
 
-QString text(const char* words) {
+QString turned(const char* words) {
   return QCoreApplication::translate("MonitorColour", words);
 }
 
@@ -54,12 +54,12 @@ QImage MonitorColour::shown(const QImage& srgb) const {
 
 QString MonitorColour::words() const {
   if (unusable_)
-    return text(QT_TRANSLATE_NOOP("MonitorColour", "sRGB: the colour profile of this screen is of a kind that cannot "
-                                                   "be used (no primaries and curves)"));
+    return turned(QT_TRANSLATE_NOOP("MonitorColour", "sRGB: the colour profile of this screen is of a kind that cannot "
+                                                     "be used (no primaries and curves)"));
   if (isSrgb())
-    return text(QT_TRANSLATE_NOOP("MonitorColour", "sRGB: the system names no other colours for this screen"));
-  return name_.isEmpty() ? text(QT_TRANSLATE_NOOP("MonitorColour", "the colour profile that the system names"))
-                         : text(QT_TRANSLATE_NOOP("MonitorColour", "colour profile \"%1\"")).arg(name_);
+    return turned(QT_TRANSLATE_NOOP("MonitorColour", "sRGB: the system names no other colours for this screen"));
+  return name_.isEmpty() ? turned(QT_TRANSLATE_NOOP("MonitorColour", "the colour profile that the system names"))
+                         : turned(QT_TRANSLATE_NOOP("MonitorColour", "colour profile \"%1\"")).arg(name_);
 }
 
 QByteArray profileOfScreen(const QScreen* screen) {

@@ -4,6 +4,7 @@
 #include "app/language.h"
 #include "base/atomic_file.h"
 #include "base/phrase.h"
+#include "model/text.h"
 #include "visit/words.h"
 
 #include <QPainter>
@@ -12,7 +13,7 @@
 namespace ml {
 namespace {
 
-constexpr double kWidth = 560; ///< Units of the page's width; type sizes are in them.
+constexpr double kPageWidth = 560; ///< Units of the page's width; type sizes are in them.
 
 /// Lines one below the other.
 class Column {
@@ -42,10 +43,6 @@ private:
   double width_, bottom_, y_ = 0;
 };
 
-QString text(const std::string& words) {
-  return QString::fromStdString(words);
-}
-
 } // namespace
 
 void drawVisitSheet(QPainter& p, const DayPicture& day, const QRectF& page) {
@@ -55,12 +52,12 @@ void drawVisitSheet(QPainter& p, const DayPicture& day, const QRectF& page) {
   p.setRenderHint(QPainter::Antialiasing);
   p.fillRect(page, Qt::white);
   constexpr double kMargin = 24;
-  const double scale = page.width() / (kWidth + 2 * kMargin);
+  const double scale = page.width() / (kPageWidth + 2 * kMargin);
   p.translate(page.topLeft());
   p.scale(scale, scale);
   p.translate(kMargin, kMargin);
   const double bottom = page.height() / scale - 2 * kMargin;
-  Column column(p, kWidth, bottom);
+  Column column(p, kPageWidth, bottom);
   const QColor ink(20, 20, 20), quiet(90, 90, 90);
   column.say(text(day.visit->name.empty() ? phrase("Visit") : day.visit->name), 22, true, ink);
   column.say(shownDate(print(day.visit->date)) +
@@ -72,9 +69,9 @@ void drawVisitSheet(QPainter& p, const DayPicture& day, const QRectF& page) {
   column.skip(8);
   const double chart = 170;
   p.setFont(Column::font(10, false));
-  paintDay(p, QRectF(0, column.y(), kWidth - 180, chart), day, theme);
+  paintDay(p, QRectF(0, column.y(), kPageWidth - 180, chart), day, theme);
   p.setFont(Column::font(10, false));
-  paintCompass(p, QRectF(kWidth - 170, column.y(), 170, chart), day, theme);
+  paintCompass(p, QRectF(kPageWidth - 170, column.y(), 170, chart), day, theme);
   column.skip(chart + 10);
   for (const auto& entry : day.plan->order) {
     const auto& view = day.visit->views[std::size_t(entry.view)];

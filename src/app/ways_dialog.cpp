@@ -19,7 +19,7 @@
 namespace ml {
 namespace {
 
-constexpr int kWidth = 660, kTableHeight = 190, kRowHeight = 36, kMostMinutes = 600, kMinutesWidth = 96;
+constexpr int kDialogWidth = 660, kTableHeight = 190, kDialogRow = 36, kMostMinutes = 600, kMinutesWidth = 96;
 
 QTableWidget* table(const char* name, const QStringList& heads) {
   auto* out = new QTableWidget(0, int(heads.size()));
@@ -30,7 +30,7 @@ QTableWidget* table(const char* name, const QStringList& heads) {
   out->setTabKeyNavigation(false);
   out->setSelectionMode(QAbstractItemView::NoSelection);
   out->setFocusPolicy(Qt::NoFocus); // its fields have it
-  out->verticalHeader()->setDefaultSectionSize(grown(kRowHeight));
+  out->verticalHeader()->setDefaultSectionSize(grown(kDialogRow));
   out->setEditTriggers(QAbstractItemView::NoEditTriggers);
   out->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
   out->setFixedHeight(grown(kTableHeight));
@@ -144,7 +144,7 @@ bool editWays(QWidget* parent, Visit& visit) {
   QDialog dialog(parent);
   dialog.setObjectName("waysDialog");
   dialog.setWindowTitle(QDialog::tr("Stands and ways"));
-  dialog.setMinimumWidth(grown(kWidth));
+  dialog.setMinimumWidth(grown(kDialogWidth));
   WaysTables tables(visit);
   auto* column = new QVBoxLayout(&dialog);
   column->setContentsMargins(20, 18, 20, 16);

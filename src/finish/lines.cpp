@@ -12,7 +12,7 @@ namespace {
 
 constexpr double kDegrees = 180 / std::numbers::pi;
 constexpr double kOuter = 0.67; ///< In half long edges: where the eye compares a plumb line with the picture's border.
-constexpr float kEdge = 0.25f;  ///< Stops across two cells.
+constexpr float kLineEdge = 0.25f; ///< Stops across two cells.
 
 /// An edge pixel as a line a x + b y + c = 0 in half long edges from the middle, (a, b) of length 1.
 struct Edgel {
@@ -30,7 +30,7 @@ std::vector<Edgel> edgels(const Image<float>& log, bool plumb) {
       const float gx = (at(1, -1) - at(-1, -1) + 2 * (at(1, 0) - at(-1, 0)) + at(1, 1) - at(-1, 1)) / 4;
       const float gy = (at(-1, 1) - at(-1, -1) + 2 * (at(0, 1) - at(0, -1)) + at(1, 1) - at(1, -1)) / 4;
       const float across = plumb ? std::abs(gx) : std::abs(gy), along = plumb ? std::abs(gy) : std::abs(gx);
-      if (across < kEdge || along > 0.36f * across) continue; // 20 degrees
+      if (across < kLineEdge || along > 0.36f * across) continue; // 20 degrees
       // Only the crest of an edge.
       const float before = plumb ? std::abs(at(0, 0) - at(-2, 0)) : std::abs(at(0, 0) - at(0, -2)),
                   after = plumb ? std::abs(at(2, 0) - at(0, 0)) : std::abs(at(0, 2) - at(0, 0));

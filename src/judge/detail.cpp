@@ -11,7 +11,7 @@
 namespace ml {
 namespace {
 
-constexpr float kClippedFrom = 0.97f;
+constexpr float kFullFrom = 0.97f;
 
 } // namespace
 
@@ -23,7 +23,7 @@ Detail detailOf(const Frame& frame) {
   const float share = 1.f / float(out.scale * out.scale) / frame.saturation[1];
   const auto clips = [&](int x, int y) {
     for (int c = 0; c < 3; ++c)
-      if (table[c][frame.codes.at(x, y, c)] > kClippedFrom * frame.table.clipFrom * frame.saturation[std::size_t(c)])
+      if (table[c][frame.codes.at(x, y, c)] > kFullFrom * frame.table.clipFrom * frame.saturation[std::size_t(c)])
         return true;
     return false;
   };

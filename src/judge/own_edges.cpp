@@ -10,12 +10,12 @@
 namespace ml {
 namespace {
 
-constexpr int kBlock = 16;
-constexpr int kLeastSamples = 60;
+constexpr int kEdgeBlock = 16;
+constexpr int kLeastEdgeSamples = 60;
 constexpr std::size_t kLeastBlocks = 12;
 constexpr double kLeastLight = 0.012;
-constexpr double kLeastEdge = 0.004; ///< Energy of first differences over the squared mean.
-constexpr double kOverNoise = 12;
+constexpr double kLeastOwnEdge = 0.004; ///< Energy of first differences over the squared mean.
+constexpr double kEdgeOverNoise = 12;
 constexpr double kSharpest = 0.85; ///< Of the blocks: nearly all places are smooth or lie out of focus by themselves.
 
 /// Sums over one block along an axis; `step`: to the next pixel, `aside`: across.
@@ -26,8 +26,8 @@ struct Sums {
 
 Sums sumsOf(const Image<float>& light, int x0, int y0, std::ptrdiff_t step, std::ptrdiff_t aside) {
   Sums s;
-  for (int y = y0; y < y0 + kBlock; ++y)
-    for (int x = x0; x < x0 + kBlock; ++x) {
+  for (int y = y0; y < y0 + kEdgeBlock; ++y)
+    for (int x = x0; x < x0 + kEdgeBlock; ++x) {
       const float* v = light.data() + std::ptrdiff_t(y) * light.width() + x;
       bool shown = true;
       for (std::ptrdiff_t i = -1; i <= 1 && shown; ++i)
@@ -44,14 +44,14 @@ Sums sumsOf(const Image<float>& light, int x0, int y0, std::ptrdiff_t step, std:
 
 std::optional<double> finenessAlong(const Image<float>& light, std::ptrdiff_t step, std::ptrdiff_t aside) {
   std::vector<double> found;
-  for (int y = 1; y + kBlock < light.height(); y += kBlock)
-    for (int x = 1; x + kBlock < light.width(); x += kBlock) {
+  for (int y = 1; y + kEdgeBlock < light.height(); y += kEdgeBlock)
+    for (int x = 1; x + kEdgeBlock < light.width(); x += kEdgeBlock) {
       const Sums s = sumsOf(light, x, y, step, aside);
-      if (s.samples < kLeastSamples) continue;
+      if (s.samples < kLeastEdgeSamples) continue;
       const double mean = s.mean / s.samples;
       // The weights of first differences squared add up to 2, of second ones to 6; the checkerboard is laid at 6.
       const double first = s.first - s.checker / 3, second = s.second - s.checker;
-      if (mean < kLeastLight || first < kLeastEdge * mean * mean * s.samples || first < kOverNoise * s.checker)
+      if (mean < kLeastLight || first < kLeastOwnEdge * mean * mean * s.samples || first < kEdgeOverNoise * s.checker)
         continue;
       found.push_back(std::log(std::max(second, 0.01 * first) / first));
     }

@@ -99,8 +99,8 @@ bool showsStructure(const Reader& reader, const NoiseModel& noise, int x0, int y
 }
 
 double structuredShare(const Frame& frame) {
-  constexpr int kBlock = 16;
-  const int w = frame.width() / kBlock, h = frame.height() / kBlock;
+  constexpr int kPatch = 16;
+  const int w = frame.width() / kPatch, h = frame.height() / kPatch;
   if (w == 0 || h == 0) return 0;
   const Reader reader(frame);
   std::vector<int> counts(std::size_t(h), 0);
@@ -109,7 +109,7 @@ double structuredShare(const Frame& frame) {
       [&](const Band& band) {
         for (int y = band.begin; y < band.end; ++y)
           for (int x = 0; x < w; ++x)
-            counts[std::size_t(y)] += showsStructure(reader, frame.noise, x * kBlock, y * kBlock, kBlock);
+            counts[std::size_t(y)] += showsStructure(reader, frame.noise, x * kPatch, y * kPatch, kPatch);
       },
       2);
   return std::accumulate(counts.begin(), counts.end(), 0) / (double(w) * h);

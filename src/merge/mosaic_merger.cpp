@@ -16,10 +16,6 @@ using namespace rows;
 
 namespace {
 
-ML_VECTOR_CLONES void trustOfRow(const float* light, int n, float inverseClip, float* __restrict trust) {
-  for (int i = 0; i < n; ++i) trust[i] = trustOf(light[i] * inverseClip);
-}
-
 ML_VECTOR_CLONES bool allOne(const float* row, int n) {
   int differ = 0;
   for (int i = 0; i < n; ++i) differ |= row[i] != 1;

@@ -2,6 +2,7 @@
 #include "merge/rows.h"
 
 #include "base/vector_clones.h"
+#include "merge/tile.h"
 
 #include <algorithm>
 
@@ -10,13 +11,17 @@ namespace {
 
 constexpr float kCoding = 0.03f;
 
+} // namespace
+
+ML_VECTOR_CLONES void trustOfRow(const float* light, int n, float inverseClip, float* __restrict trust) {
+  for (int i = 0; i < n; ++i) trust[i] = trustOf(light[i] * inverseClip);
+}
+
 ML_VECTOR_CLONES bool anyAboveZero(const float* in, int n) {
   int any = 0;
   for (int i = 0; i < n; ++i) any |= in[i] > 0;
   return any;
 }
-
-} // namespace
 
 ML_VECTOR_CLONES bool useOfRow(const float* red, const float* green, const float* blue, const float* share, int n,
                                float* __restrict use, float* __restrict beyondRed, float* __restrict beyondGreen,

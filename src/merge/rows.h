@@ -7,6 +7,10 @@
 /// The merge's arithmetic on rows of n samples; light has saturation about 1, `exposure` is relative to the reference.
 namespace ml::rows {
 
+/// How far samples can be trusted by how near they stand to clipping; light may be in any unit.
+void trustOfRow(const float* light, int n, float inverseClip, float* trust);
+[[nodiscard]] bool anyAboveZero(const float* in, int n);
+
 /// What all channels of a sample allow, and what one allows beyond that, others being clipped; `share` may be null.
 /// Returns whether any is allowed beyond.
 bool useOfRow(const float* red, const float* green, const float* blue, const float* share, int n, float* use,

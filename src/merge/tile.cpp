@@ -4,6 +4,7 @@
 #include "align/transform.h"
 #include "base/vector_clones.h"
 #include "image/interpolate.h"
+#include "merge/rows.h"
 
 #include <algorithm>
 #include <cmath>
@@ -15,10 +16,6 @@ namespace {
 constexpr int kTaps = kInterpolationTaps, kBefore = kTaps / 2 - 1; ///< Samples before the one at the whole position.
 constexpr int kSpread = 2;                                         ///< What clipped spoils this many pixels around.
 
-ML_VECTOR_CLONES void trustOfRow(const float* light, int n, float inverseClip, float* __restrict trust) {
-  for (int i = 0; i < n; ++i) trust[i] = trustOf(light[i] * inverseClip);
-}
-
 /// out[i] = least of the five in[i * 1 + k * step], k = -2..2.
 ML_VECTOR_CLONES void leastOfFive(const float* in, std::ptrdiff_t step, int n, float* __restrict out) {
   for (int i = 0; i < n; ++i) {
@@ -29,12 +26,6 @@ ML_VECTOR_CLONES void leastOfFive(const float* in, std::ptrdiff_t step, int n, f
 
 ML_VECTOR_CLONES void leastOfTwo(const float* a, const float* b, int n, float* __restrict out) {
   for (int i = 0; i < n; ++i) out[i] = std::min(a[i], b[i]);
-}
-
-ML_VECTOR_CLONES bool anyAboveZero(const float* in, int n) {
-  int any = 0;
-  for (int i = 0; i < n; ++i) any |= in[i] > 0;
-  return any;
 }
 
 template <class T> struct CodeSpan { T least = std::numeric_limits<T>::max(), most = 0; };
@@ -210,7 +201,7 @@ void TileReader::findTrust(const std::array<Plane, 3>& light, std::array<Plane, 
     trust[c].shape(light[c].width(), light[c].height(), border);
     const auto at = [&](int y) { return trust[c].row(y - border) - border; };
     for (int y = 0; y < h; ++y) {
-      trustOfRow(light[c].row(y - border) - border, w, inverseClip_[c], at(y));
+      rows::trustOfRow(light[c].row(y - border) - border, w, inverseClip_[c], at(y));
       std::copy_n(at(y), w, across.row(y));
       if (w > 2 * kSpread) leastOfFive(at(y) + kSpread, 1, w - 2 * kSpread, across.row(y) + kSpread);
     }
@@ -346,7 +337,7 @@ void TileReader::read(const Roi& where, bool mayStayOut, FrameTile& out) {
   out.noneTrusted = true;
   for (const Plane& trust : out.trust)
     for (int y = 0; y < where.height && out.noneTrusted; ++y)
-      out.noneTrusted = !anyAboveZero(trust.row(y), where.width);
+      out.noneTrusted = !rows::anyAboveZero(trust.row(y), where.width);
 }
 
 } // namespace ml

@@ -13,7 +13,7 @@ namespace ml {
 namespace {
 
 constexpr int kSharpEdge = 4096; ///< 11 pixels a degree: what a screen shows of 90 degrees.
-constexpr int kRestMs = 300;
+constexpr int kLookRestMs = 300;
 
 Image<std::uint8_t> bytesOf(const Image<std::uint16_t>& codes) {
   Image<std::uint8_t> out(codes.width(), codes.height(), 3);
@@ -25,7 +25,7 @@ Image<std::uint8_t> bytesOf(const Image<std::uint16_t>& codes) {
 
 LookAround::LookAround(const FinishModel& finish) : finish_(finish) {
   rest_.setSingleShot(true);
-  rest_.setInterval(kRestMs);
+  rest_.setInterval(kLookRestMs);
   connect(&rest_, &QTimer::timeout, this, &LookAround::drawSharp);
   connect(&finish_, &FinishModel::pictureChanged, this, &LookAround::takePreview);
   takePreview();

@@ -3,6 +3,7 @@
 #include "model/desk.h"
 #include "model/ladder.h"
 #include "model/picture_marks.h"
+#include "model/text.h"
 
 #include <QImage>
 #include <QObject>
@@ -81,10 +82,6 @@ namespace stations {
 inline const QString kLight = QStringLiteral("light"), kFrames = QStringLiteral("frames"),
                      kShoot = QStringLiteral("shoot"), kCombine = QStringLiteral("combine"),
                      kFinish = QStringLiteral("finish"), kDeliver = QStringLiteral("deliver");
-}
-
-[[nodiscard]] inline QString text(const std::string& s) {
-  return QString::fromStdString(s);
 }
 
 } // namespace ml

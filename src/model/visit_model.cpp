@@ -4,6 +4,7 @@
 #include "base/atomic_file.h"
 #include "base/phrase.h"
 #include "ingest/where.h"
+#include "model/text.h"
 #include "plan/situation.h"
 #include "visit/calendar.h"
 #include "visit/visit_file.h"
@@ -22,10 +23,6 @@ constexpr double kFadeFelt = 0.05; ///< Stops a minute that a bracket is planned
 
 year_month_day today(const std::string& zone) {
   return dateAt(zone, std::chrono::floor<std::chrono::seconds>(std::chrono::system_clock::now()));
-}
-
-QString text(const std::string& words) {
-  return QString::fromStdString(words);
 }
 
 } // namespace

@@ -2,6 +2,7 @@
 #include "model/ways.h"
 
 #include "exposure/marks.h"
+#include "model/text.h"
 
 #include <QObject>
 #include <algorithm>
@@ -9,10 +10,6 @@
 
 namespace ml {
 namespace {
-
-QString text(const std::string& s) {
-  return QString::fromStdString(s);
-}
 
 QString framesOf(const Plan& plan) {
   const int flash = plan.flashFrames(), fired = plan.fired - flash;

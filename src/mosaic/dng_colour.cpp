@@ -30,7 +30,7 @@ Matrix3 mixed(const Matrix3& a, const Matrix3& b, double share) {
 /// White of one light to that of another, in the cone space of Bradford (ICC.1:2010, annex E).
 Matrix3 adapted(const Triple& from, const Triple& to) {
   constexpr Matrix3 kCones{0.8951, 0.2664, -0.1614, -0.7502, 1.7135, 0.0367, 0.0389, -0.0685, 1.0296};
-  const Triple a = apply(kCones, from), b = apply(kCones, to);
+  const Triple a = ml::apply(kCones, from), b = apply(kCones, to);
   return multiply(inverse(kCones), multiply(diagonal({b[0] / a[0], b[1] / a[1], b[2] / a[2]}), kCones));
 }
 
@@ -84,7 +84,7 @@ std::optional<Matrix3> balancedToRec709(const std::array<IlluminantColour, 2>& l
     xyzToCamera = multiply(own, mixed(lights[0].fromXyz, lights[1].fromXyz, share));
     if (!invertible(own) || !invertible(xyzToCamera)) return {};
     toModel = inverse(own);
-    white = apply(inverse(xyzToCamera), neutral);
+    white = ml::apply(inverse(xyzToCamera), neutral);
     const double sum = white[0] + white[1] + white[2];
     if (!(white[1] > 0) || !(sum > 0)) return {};
     const double next = shareAt(temperatureOf(white[0] / sum, white[1] / sum), *first, *second);
@@ -93,7 +93,7 @@ std::optional<Matrix3> balancedToRec709(const std::array<IlluminantColour, 2>& l
   }
   Matrix3 toD50;
   if (lights[0].forward && lights[1].forward) {
-    const Triple model = apply(toModel, neutral);
+    const Triple model = ml::apply(toModel, neutral);
     if (*std::min_element(model.begin(), model.end()) <= 0) return {};
     toD50 =
         multiply(mixed(*lights[0].forward, *lights[1].forward, share),
@@ -101,7 +101,7 @@ std::optional<Matrix3> balancedToRec709(const std::array<IlluminantColour, 2>& l
   } else {
     toD50 = multiply(adapted(white, kD50), multiply(inverse(xyzToCamera), diagonal(neutral)));
   }
-  const Triple white709 = apply(kRec709ToXyz, {1, 1, 1});
+  const Triple white709 = ml::apply(kRec709ToXyz, {1, 1, 1});
   Matrix3 out = multiply(inverse(kRec709ToXyz), multiply(adapted(kD50, white709), toD50));
   for (std::size_t r = 0; r < 3; ++r) { // white stays white to the last digit
     const double sum = out[3 * r] + out[3 * r + 1] + out[3 * r + 2];

@@ -9,8 +9,8 @@
 namespace ml {
 namespace {
 
-constexpr double kSame = 0.02; ///< Stops: the same time.
-constexpr double kOdd = 0.05;  ///< Stops that a step of another ladder may be longer.
+constexpr double kSameTime = 0.02; ///< Stops: the same time.
+constexpr double kOdd = 0.05;      ///< Stops that a step of another ladder may be longer.
 
 double stopsBetween(Seconds a, Seconds b) {
   return std::log2(b.value / a.value);
@@ -55,7 +55,7 @@ FittedPlan fitToTimes(const Plan& plan, std::vector<Seconds> times) {
   bool same = true;
   for (ExposureSettings s : plan.frames) {
     const Seconds near = nearestTime(times, s.time);
-    same = same && std::abs(stopsBetween(near, s.time)) < kSame;
+    same = same && std::abs(stopsBetween(near, s.time)) < kSameTime;
     s.time = near;
     if (frames.empty() || !(frames.back() == s)) frames.push_back(s);
   }

@@ -11,7 +11,7 @@
 namespace ml {
 namespace {
 
-constexpr double kPi = std::numbers::pi, kDegree = kPi / 180;
+constexpr double kPi = std::numbers::pi;
 /// Up to these angles straight lines are kept, then verticals; beyond the last both axes are angles (common practice,
 /// no source: wider perspective views stretch their corners too much to be looked at).
 constexpr double kMostPerspective = 100, kMostPerspectiveAsked = 150, kMostCylindricalHeight = 110;

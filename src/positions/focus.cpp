@@ -14,7 +14,7 @@
 namespace ml {
 namespace {
 
-constexpr int kTile = 448;
+constexpr int kFocusTile = 448;
 constexpr int kWindows[] = {2, 5, 12}; ///< Half sides of the windows that texture is summed in, pixels.
 
 /// Sums over (2 r + 1)^2 windows, one channel; edges repeat.
@@ -145,12 +145,12 @@ FocusJoined joinFocus(const Arrangement& a, const std::vector<std::size_t>& memb
     changes[k].gain = gainOf(first, warp(a.camera(members[k]), pictures[members[k]], {}, direction, middle));
 
   FocusJoined out{narrowest, Image<std::uint16_t>(width, height, 3), Image<std::uint8_t>(width, height, 1)};
-  const int columns = (width + kTile - 1) / kTile, rows = (height + kTile - 1) / kTile;
+  const int columns = (width + kFocusTile - 1) / kFocusTile, rows = (height + kFocusTile - 1) / kFocusTile;
   const bool finished = forEachBand(
       columns * rows, progress.stop,
       [&](const Band& band) {
-        const int x = band.begin % columns * kTile, y = band.begin / columns * kTile;
-        const Roi inner{x, y, std::min(kTile, width - x), std::min(kTile, height - y)};
+        const int x = band.begin % columns * kFocusTile, y = band.begin / columns * kFocusTile;
+        const Roi inner{x, y, std::min(kFocusTile, width - x), std::min(kFocusTile, height - y)};
         const int left = std::max(0, x - kBlendReach), top = std::max(0, y - kBlendReach);
         const Roi outer{left, top, std::min(width, inner.x + inner.width + kBlendReach) - left,
                         std::min(height, inner.y + inner.height + kBlendReach) - top};

@@ -10,7 +10,6 @@
 namespace ml {
 namespace {
 
-constexpr double kDegree = std::numbers::pi / 180;
 /// How far cameras are usually held off level and off the horizon, degrees (common practice, no source): a head turns
 /// about the vertical, so rolls are small, while a whole row may look up.
 constexpr double kRollSigma = 1, kPitchSigma = 12;

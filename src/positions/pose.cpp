@@ -8,8 +8,6 @@
 namespace ml {
 namespace {
 
-constexpr double kDegree = std::numbers::pi / 180;
-
 double bent(const LensBend& b, double rho) {
   const double r2 = rho * rho;
   return rho * (1 + r2 * (b.k1 + r2 * b.k2));

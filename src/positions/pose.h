@@ -3,8 +3,11 @@
 #include "image/colour.h"
 
 #include <array>
+#include <numbers>
 
 namespace ml {
+
+inline constexpr double kDegree = std::numbers::pi / 180; ///< Radians.
 
 /// A direction or a point: X right, Y down, Z ahead.
 using Vector3 = std::array<double, 3>;

@@ -87,7 +87,7 @@ void read(const Image<std::uint16_t>& picture, double u, double v, float* value)
   interpolate(from, stride, wx, wy, value);
 }
 
-struct Place {
+struct SeenPlace {
   double x, y;
   bool seen;
 };
@@ -100,16 +100,16 @@ Warped warp(const CameraGeometry& camera, const Image<std::uint16_t>& picture, c
   const int width = picture.width(), height = picture.height();
   const double half2 = (double(width) * width + double(height) * height) / 4;
   const auto placeOf = [&](int x, int y) {
-    Place p{0, 0, false};
+    SeenPlace p{0, 0, false};
     p.seen = camera.pixel(direction(x, y), p.x, p.y);
     return p;
   };
   for (int y = 0; y < tile.height; ++y) {
     float* to = out.stops.row(y);
     std::uint8_t* covered = out.covered.row(y);
-    Place left = placeOf(tile.x, tile.y + y);
+    SeenPlace left = placeOf(tile.x, tile.y + y);
     for (int x0 = 0; x0 < tile.width; x0 += kStep) {
-      const Place right = placeOf(tile.x + x0 + kStep, tile.y + y);
+      const SeenPlace right = placeOf(tile.x + x0 + kStep, tile.y + y);
       const int count = std::min(kStep, tile.width - x0);
       for (int i = 0; i < count; ++i) {
         const int x = x0 + i;
@@ -117,7 +117,7 @@ Warped warp(const CameraGeometry& camera, const Image<std::uint16_t>& picture, c
         double u = left.x + (right.x - left.x) * i / kStep, v = left.y + (right.y - left.y) * i / kStep;
         if (!left.seen || !right.seen) {
           if (!left.seen && !right.seen) continue;
-          const Place exact = placeOf(tile.x + x, tile.y + y);
+          const SeenPlace exact = placeOf(tile.x + x, tile.y + y);
           if (!exact.seen) continue;
           u = exact.x, v = exact.y;
         }

@@ -9,12 +9,6 @@
 namespace ml {
 namespace {
 
-Image<float> product(const Image<float>& a, const Image<float>& b) {
-  Image<float> out(a.width(), a.height(), 1);
-  for (std::size_t i = 0; i < a.size(); ++i) out.data()[i] = a.data()[i] * b.data()[i];
-  return out;
-}
-
 Image<float> variance(const Image<float>& in, int radius) {
   const Image<float> mean = boxMean(in, radius);
   Image<float> out = boxMean(product(in, in), radius);
@@ -35,6 +29,12 @@ Image<float> edgeWeights(const Image<float>& in) {
 }
 
 } // namespace
+
+Image<float> product(const Image<float>& a, const Image<float>& b) {
+  Image<float> out(a.width(), a.height(), 1);
+  for (std::size_t i = 0; i < a.size(); ++i) out.data()[i] = a.data()[i] * b.data()[i];
+  return out;
+}
 
 Image<float> boxMean(const Image<float>& in, int radius) {
   const int w = in.width(), h = in.height();

@@ -19,6 +19,9 @@ struct BaseOptions {
 /// rims of 0.3 to 0.4 stop stood beside edges of 2 stops.
 [[nodiscard]] LocalMap baseLayerOf(const Image<float>& logLight, const BaseOptions& options);
 
+/// Pixel by pixel; one channel, one size.
+[[nodiscard]] Image<float> product(const Image<float>& a, const Image<float>& b);
+
 /// Mean over (2 r + 1)^2 windows, fewer cells at the border. One channel.
 [[nodiscard]] Image<float> boxMean(const Image<float>& in, int radius);
 

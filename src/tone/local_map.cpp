@@ -72,12 +72,6 @@ void values(const GridCells& grid, const float* log, int n, bool dense, float* o
              between(grid.offset, grid.cell[i], grid.fraction[i]);
 }
 
-Image<float> product(const Image<float>& a, const Image<float>& b) {
-  Image<float> out(a.width(), a.height(), 1);
-  for (std::size_t i = 0; i < a.size(); ++i) out.data()[i] = a.data()[i] * b.data()[i];
-  return out;
-}
-
 } // namespace
 
 GridColumns::GridColumns(int gridWidth, int width)

@@ -16,11 +16,11 @@
 namespace ml {
 namespace {
 
-constexpr float kDark = 1e-9f;
+constexpr float kLeastLight = 1e-9f;
 constexpr float kCurveStart = -40, kCurvePerStop = 16;
 constexpr int kCurveSize = 80 * 16;
 constexpr double kHardlyHeld = 0.3; ///< Texture is held back by 4 % there.
-constexpr double kSeenNoise =
+constexpr double kVisibleNoise =
     0.12; ///< Stops; texture of this size is held back by a third at quiet = 1 (chosen on lifted shadows).
 
 [[gnu::always_inline]] inline float largest(float a, float b, float c) {
@@ -37,7 +37,7 @@ ML_VECTOR_CLONES void separate(const float* rgb, const float* gains, int n, floa
   }
   for (int i = 0; i < n; ++i) {
     const float light = 0.2126f * r[i] + 0.7152f * g[i] + 0.0722f * b[i];
-    log[i] = fastLog2(light > kDark ? light : kDark);
+    log[i] = fastLog2(light > kLeastLight ? light : kLeastLight);
   }
 }
 
@@ -61,7 +61,7 @@ ML_VECTOR_CLONES void tinge(const float* tint, int n, float* __restrict r, float
 ML_VECTOR_CLONES void relog(const float* r, const float* g, const float* b, int n, float* __restrict log) {
   for (int i = 0; i < n; ++i) {
     const float light = 0.2126f * r[i] + 0.7152f * g[i] + 0.0722f * b[i];
-    log[i] = fastLog2(light > kDark ? light : kDark);
+    log[i] = fastLog2(light > kLeastLight ? light : kLeastLight);
   }
 }
 
@@ -240,7 +240,7 @@ std::vector<float> curveTable(const ToneAnalysis& analysis, const ToneSettings& 
     case ToneOperator::Drago: paper = std::log2(std::max(1e-6, toneDrago(linear, light))); break;
     case ToneOperator::Durand: paper = compression * (scene - base.high); break;
     }
-    const double noise = natural ? analysis.noise.at(scene) / std::log(2.0) * s.quiet / kSeenNoise : 0;
+    const double noise = natural ? analysis.noise.at(scene) / std::log(2.0) * s.quiet / kVisibleNoise : 0;
     table[std::size_t(i)] = float(paper);
     // Texture comes out of placing with the rendering's contrast: that much is held back of it.
     const double held = 1 - 1 / std::sqrt(1 + noise * noise),
@@ -278,7 +278,7 @@ LightPlacer::LightPlacer(const ToneAnalysis& analysis, const ToneSettings& setti
   // Form and texture are told apart only where that changes something.
   double held = 0;
   for (double light = analysis.histogram.below(0.02); light < analysis.brightest; ++light)
-    held = std::max(held, analysis.noise.at(light) / std::log(2.0) * settings.quiet / kSeenNoise);
+    held = std::max(held, analysis.noise.at(light) / std::log(2.0) * settings.quiet / kVisibleNoise);
   pulled_ = settings.op == ToneOperator::Natural && (!settings.pulls.empty() || settings.balance > 1);
   split_ = settings.op == ToneOperator::Natural && (settings.form != 1 || settings.detail != 1 || held > kHardlyHeld ||
                                                     (!analysis.noisier.empty() && settings.quiet > 0));

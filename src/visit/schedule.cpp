@@ -36,10 +36,10 @@ Label beginning(const ScheduleRequest& request) {
 }
 
 /// `label` followed by a task that begins inside `begins`; nothing when it comes too late.
-std::optional<Label> followed(const Label& label, int parent, int task, int way, int seconds,
+std::optional<Label> followed(const Label& label, int parent, int task, int way, int lasts,
                               const std::pair<int, int>& begins, const ScheduleRequest& request) {
-  const int last = std::min(begins.second, request.to - seconds);
-  const Label next{std::max(label.earliest + way, begins.first) + seconds, label.busy + way + seconds,
+  const int last = std::min(begins.second, request.to - lasts);
+  const Label next{std::max(label.earliest + way, begins.first) + lasts, label.busy + way + lasts,
                    std::min(label.latest, last - way - label.busy), parent, task};
   if (begins.first > last || label.earliest + way > last || next.latest < request.from) return {};
   return next;
