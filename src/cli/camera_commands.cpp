@@ -68,7 +68,9 @@ std::string describe(const std::string& address, const CameraFacts& f) {
 std::string logOf(const std::string& address, const std::map<std::string, WireSetting>& settings) {
   static const char* const kPrivate[]{"serial", "owner", "artist", "copyright", "name", "gps", "wifi", "ssid"};
   std::string log = "address " + address.substr(0, address.find(':')) + "\n";
-  for (const auto& [name, setting] : settings) {
+  for (const auto& entry : settings) {
+    const std::string& name = entry.first; // clang 14 takes no structured binding into a lambda
+    const WireSetting& setting = entry.second;
     const bool hidden = std::any_of(std::begin(kPrivate), std::end(kPrivate), [&](const char* word) {
       return name.find(word) != std::string::npos && name != "lensname";
     });

@@ -7,6 +7,8 @@
 #include "exposure/ev.h"
 #include "merge/consistency.h"
 #include "merge/mosaic_merger.h"
+#include "merge/photosite_fit.h"
+#include "merge/rows.h"
 #include "merge/tile_merger.h"
 
 #include <cmath>
@@ -82,6 +84,66 @@ int mergeMosaics(const Merging& m, const Band& band) {
   return clipped;
 }
 
+constexpr float kAsItIs[9] = {1, 0, 0, 0, 1, 0, 0, 0, 1};
+
+/// Rows on either side of where a band begins, kept while the bands are written over.
+std::vector<Image<float>> seamsOf(const Image<float>& light, int rows) {
+  std::vector<Image<float>> seams;
+  constexpr int kReach = PhotositeFit::kReach;
+  for (int y = rows; y < light.height(); y += rows) {
+    Image<float> seam(light.width(), 2 * kReach, 3);
+    for (int k = 0; k < 2 * kReach; ++k)
+      std::copy_n(light.row(std::min(y - kReach + k, light.height() - 1)), 3 * std::size_t(light.width()), seam.row(k));
+    seams.push_back(std::move(seam));
+  }
+  return seams;
+}
+
+/// A band with what surrounds it, as it was merged.
+Image<float> withSurroundings(const Image<float>& light, const std::vector<Image<float>>& seams, const Band& band) {
+  constexpr int kReach = PhotositeFit::kReach;
+  const int top = std::max(0, band.begin - kReach), bottom = std::min(light.height(), band.end + kReach);
+  Image<float> out(light.width(), bottom - top, 3);
+  for (int y = top; y < bottom; ++y) {
+    const float* from = y < band.begin  ? seams[std::size_t(band.index) - 1].row(y - band.begin + kReach)
+                        : y >= band.end ? seams[std::size_t(band.index)].row(y - band.end + kReach)
+                                        : light.row(y);
+    std::copy_n(from, 3 * std::size_t(light.width()), out.row(y - top));
+  }
+  return out;
+}
+
+/// Gives merged light of the camera's colours what the photosites of moved frames say beyond it, and makes it Rec. 709.
+/// False: stopped.
+bool fitPhotosites(const Merging& m, const Progress& progress) {
+  constexpr int kRows = 2 * PhotositeFit::kHeight;
+  Image<float>& light = m.result.radiance;
+  const std::vector<Image<float>> seams = seamsOf(light, kRows);
+  std::atomic<int> rowsDone{0};
+  return forEachBand(
+      light.height(), progress.stop,
+      [&](const Band& band) {
+        const Image<float> merged = withSurroundings(light, seams, band);
+        const PhotositeFit::Merged around{merged.data(), 3 * std::ptrdiff_t(light.width()),
+                                          std::max(0, band.begin - PhotositeFit::kReach), merged.height()};
+        PhotositeFit fit(m.sources, m.moved, light.width(), light.height());
+        for (int y = band.begin; y < band.end; y += PhotositeFit::kHeight)
+          for (int x = 0; x < light.width(); x += PhotositeFit::kWidth)
+            fit.fit({x, y, std::min(PhotositeFit::kWidth, light.width() - x),
+                     std::min(PhotositeFit::kHeight, band.end - y)},
+                    around, light.at(x, y), 3 * std::ptrdiff_t(light.width()));
+        for (int y = band.begin; y < band.end; ++y) {
+          rows::toRec709(light.row(y), m.matrix, light.width());
+          if (y % kMapCell != kMapCell / 2 || y / kMapCell >= m.result.light.height()) continue;
+          for (int x = 0; x < m.result.light.width(); ++x)
+            *m.result.light.at(x, y / kMapCell) =
+                light.at(std::min(x * kMapCell + kMapCell / 2, light.width() - 1), y)[1];
+        }
+        progress.at(phrase("Merge"), double(rowsDone += band.end - band.begin) / light.height());
+      },
+      kRows);
+}
+
 } // namespace
 
 std::optional<std::string> MergeOptions::invalidReason(std::size_t frames) const {
@@ -116,9 +178,9 @@ Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const 
   MergeResult result = emptyResult(width, height);
   float matrix[9];
   for (std::size_t i = 0; i < 9; ++i) matrix[i] = float(reference.toRec709[i] * kMidTone / reference.midTone);
-  const Merging merging{sources, std::size_t(options.reference),
-                        consistency.moved.empty() ? nullptr : &consistency.moved, matrix, result};
-  const bool mosaics = MosaicMerger::serves(sources);
+  const bool mosaics = MosaicMerger::serves(sources), samples = !mosaics && PhotositeFit::serves(sources);
+  const CellMask* moved = consistency.moved.empty() ? nullptr : &consistency.moved;
+  const Merging merging{sources, std::size_t(options.reference), moved, samples ? kAsItIs : matrix, result};
   const int rows = mosaics ? MosaicMerger::kHeight : TileMerger::kHeight;
   std::vector<int> clipped(std::size_t(bandCount(height, rows)));
   std::atomic<int> rowsDone{0};
@@ -126,10 +188,12 @@ Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const 
       height, progress.stop,
       [&](const Band& band) {
         clipped[std::size_t(band.index)] = mosaics ? mergeMosaics(merging, band) : mergePixels(merging, band);
-        progress.at(phrase("Merge"), double(rowsDone += band.end - band.begin) / height);
+        progress.at(phrase("Merge"), (samples ? 0.6 : 1) * double(rowsDone += band.end - band.begin) / height);
       },
       rows);
   if (!finished) return stopped();
+  const Merging fitting{sources, std::size_t(options.reference), moved, matrix, result};
+  if (samples && !fitPhotosites(fitting, progress.part(0.6, 1))) return stopped();
   for (const int count : clipped) result.clippedShare += count;
   result.clippedShare /= double(width) * height;
   result.motion = std::move(consistency.report);

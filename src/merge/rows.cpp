@@ -125,6 +125,16 @@ ML_VECTOR_CLONES void toRec709(const float* r, const float* g, const float* b, c
   }
 }
 
+ML_VECTOR_CLONES void toRec709(float* pixels, const float* m, int n) {
+  for (int i = 0; i < n; ++i) {
+    float* p = pixels + 3 * i;
+    const float r = p[0], g = p[1], b = p[2];
+    p[0] = m[0] * r + m[1] * g + m[2] * b;
+    p[1] = m[3] * r + m[4] * g + m[5] * b;
+    p[2] = m[6] * r + m[7] * g + m[8] * b;
+  }
+}
+
 ML_VECTOR_CLONES void doubt(const float* light, float scale, const float* darker, float darkerScale, const float* sure,
                             int n, float* __restrict use) {
   constexpr float kMore = 1.5f;

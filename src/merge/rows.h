@@ -46,6 +46,9 @@ void largestOfThree(const float* a, const float* b, const float* c, int n, float
 void divide(const float* sum, const float* weights, int n, float* out);
 void toRec709(const float* r, const float* g, const float* b, const float* matrix, int n, float* out);
 
+/// The same in place, three values a pixel.
+void toRec709(float* pixels, const float* matrix, int n);
+
 /// Of a frame just below clipping (`use` between 0 and 1): nothing, where a darker one that records well (`sure` 1)
 /// shows more than half as much again.
 void doubt(const float* light, float scale, const float* darker, float darkerScale, const float* sure, int n,

@@ -40,65 +40,6 @@ ML_VECTOR_CLONES void widen(const std::uint16_t* code, std::ptrdiff_t n, CodeSpa
   span = {least, most};
 }
 
-/// Fractions of `position` (not negative) to six rows of weights, each n long.
-ML_VECTOR_CLONES void weightRows(const float* position, int n, float* __restrict a, float* __restrict b,
-                                 float* __restrict c, float* __restrict d, float* __restrict e, float* __restrict f) {
-  for (int i = 0; i < n; ++i) {
-    float w[kTaps];
-    interpolationWeights(position[i] - float(int(position[i])), w);
-    a[i] = w[0], b[i] = w[1], c[i] = w[2], d[i] = w[3], e[i] = w[4], f[i] = w[5];
-  }
-}
-void weightRows(const float* position, int n, float* out) {
-  weightRows(position, n, out, out + n, out + 2 * n, out + 3 * n, out + 4 * n, out + 5 * n);
-}
-
-/// Weighted sum of six rows that lie `step` apart from `p` on; `w` holds six rows of weights, `pitch` apart. Held
-/// between the middle four.
-ML_VECTOR_CLONES void sumOfSix(const float* p, std::ptrdiff_t step, const float* w, int pitch, int n,
-                               float* __restrict out) {
-  for (int i = 0; i < n; ++i) {
-    const float a = p[i], b = p[i + step], c = p[i + 2 * step], d = p[i + 3 * step], e = p[i + 4 * step],
-                f = p[i + 5 * step];
-    const float sum = w[i] * a + w[pitch + i] * b + w[2 * pitch + i] * c + w[3 * pitch + i] * d + w[4 * pitch + i] * e +
-                      w[5 * pitch + i] * f;
-    out[i] =
-        std::min(std::max(sum, std::min(std::min(b, c), std::min(d, e))), std::max(std::max(b, c), std::max(d, e)));
-  }
-}
-
-/// Positions that a smooth function takes at 0..n-1, from its values at 0, (n-1)/2 and n-1 (a homography bends little
-/// within a tile).
-ML_VECTOR_CLONES void quadratic(double atStart, double atMiddle, double atEnd, int n, float* __restrict out) {
-  const double last = std::max(1, n - 1);
-  const float base = float(atStart), slope = float((4 * atMiddle - 3 * atStart - atEnd) / last),
-              bend = float((2 * atEnd + 2 * atStart - 4 * atMiddle) / (last * last));
-  for (int i = 0; i < n; ++i) out[i] = base + float(i) * (slope + bend * float(i));
-}
-
-/// Whole parts of positions, less i where `moving`; true when they are all the same.
-ML_VECTOR_CLONES bool wholeParts(const float* position, int n, int moving, int* __restrict out) {
-  int differ = 0;
-  const int first = int(position[0]);
-  for (int i = 0; i < n; ++i) {
-    out[i] = int(position[i]) - moving * i;
-    differ |= out[i] ^ first;
-  }
-  return differ == 0;
-}
-
-/// Calls work(begin, end, whole) for stretches of the same whole part.
-template <class Work> void forEachRun(const TileScratch::Weights& weights, int n, const Work& work) {
-  const std::vector<int>& whole = weights.whole;
-  if (weights.single) return work(0, n, whole.front());
-  for (int begin = 0; begin < n;) {
-    int end = begin + 1;
-    while (end < n && whole[std::size_t(end)] == whole[std::size_t(begin)]) ++end;
-    work(begin, end, whole[std::size_t(begin)]);
-    begin = end;
-  }
-}
-
 template <class T>
 void linearRow(const T* code, int from, int to, int width, const float* const table[3], float* const out[3]) {
   const auto put = [&](int x, const T* c) {
@@ -209,78 +150,28 @@ void TileReader::findTrust(const std::array<Plane, 3>& light, std::array<Plane, 
   }
 }
 
-namespace {
-
-constexpr double kSteady =
-    1 / 256.0; ///< Pixels; interpolation weights are kept from row to row while no position moves further.
-
-/// Weights for positions that are `at` its start, middle and end, counted from `origin`; kept where the last ones
-/// serve. Whole parts are relative to that of the start. Returns the whole part of the start.
-int weightsFor(const double (&at)[3], int n, int moving, int least, int most, std::vector<float>& position,
-               TileScratch::Weights& w) {
-  const double base = std::floor(at[0]);
-  const bool within = std::all_of(at, at + 3, [&](double v) { return v >= least + 0.5 && v <= most - 0.5; });
-  if (w.known && within && std::abs(at[0] - base - w.at[0]) < kSteady && std::abs(at[1] - base - w.at[1]) < kSteady &&
-      std::abs(at[2] - base - w.at[2]) < kSteady)
-    return int(base);
-  quadratic(at[0], at[1], at[2], n, position.data());
-  for (int i = 0; i < n; ++i)
-    position[std::size_t(i)] = std::clamp(position[std::size_t(i)], float(least), float(most));
-  w.values.resize(std::size_t(n) * kTaps);
-  w.whole.resize(std::size_t(n));
-  weightRows(position.data(), n, w.values.data());
-  w.single = wholeParts(position.data(), n, moving, w.whole.data());
-  for (int i = 0; i < n; ++i) w.whole[std::size_t(i)] -= int(base);
-  for (int k = 0; k < 3; ++k) w.at[k] = at[k] - base;
-  w.known = within;
-  return int(base);
-}
-
-} // namespace
-
 void TileReader::place(const Roi& where, const Roi& source, FrameTile& out) {
-  const Matrix3& h = placed_.toFrame;
   const int n = source.width, tw = where.width;
-  const Transform transform{h};
   TileScratch& s = scratch_;
-  s.position.resize(std::size_t(std::max(n, tw)));
   s.column.resize(3 * std::size_t(n));
   s.columnTrust.resize(3 * std::size_t(n));
-  s.down.known = s.along.known = false;
+  s.places.begin(placed_.toFrame, where, source, kInterpolating);
   for (int y = 0; y < where.height; ++y) {
-    const double Y = where.y + y;
-    // Down the columns: the place (u, v) in the frame where column u meets the reference's row Y.
-    const auto down = [&](double u) {
-      const double x = (h[1] * Y + h[2] - u * (h[7] * Y + h[8])) / (u * h[6] - h[0]);
-      double px, py;
-      transform.map(x, Y, px, py);
-      return py - source.y;
-    };
-    const double columns[3] = {down(source.x), down(source.x + (n - 1) / 2.0), down(source.x + n - 1)};
-    const int top = weightsFor(columns, n, 0, kBefore, source.height - kTaps / 2 - 1, s.position, s.down);
-    forEachRun(s.down, n, [&](int begin, int end, int whole) {
-      const int row = top + whole;
+    s.places.row(y);
+    const GridPlaces::Weights &down = s.places.down(), &along = s.places.along();
+    down.forEachRun(n, [&](int begin, int end, int row) {
       for (std::size_t c = 0; c < 3; ++c) {
         float* column = s.column.data() + c * std::size_t(n) + begin;
-        sumOfSix(s.light[c].row(row - kBefore) + begin, n, s.down.values.data() + begin, n, end - begin, column);
+        sumOfSix(s.light[c].row(row - kBefore) + begin, n, down.values.data() + begin, n, end - begin, column);
         if (!out.allTrusted)
           leastOfTwo(s.trust[c].row(row) + begin, s.trust[c].row(row + 1) + begin, end - begin,
                      s.columnTrust.data() + c * std::size_t(n) + begin);
       }
     });
-    // Then along the row.
-    const auto across = [&](double x) {
-      double px, py;
-      transform.map(x, Y, px, py);
-      return px - source.x;
-    };
-    const double along[3] = {across(where.x), across(where.x + (tw - 1) / 2.0), across(where.x + tw - 1)};
-    const int left = weightsFor(along, tw, 1, kBefore, n - kTaps / 2 - 1, s.position, s.along);
-    forEachRun(s.along, tw, [&](int begin, int end, int whole) {
-      const int offset = left + whole;
+    along.forEachRun(tw, [&](int begin, int end, int offset) {
       for (std::size_t c = 0; c < 3; ++c) {
         const float* from = s.column.data() + c * std::size_t(n) + begin + offset;
-        sumOfSix(from - kBefore, 1, s.along.values.data() + begin, tw, end - begin, out.linear[c].row(y) + begin);
+        sumOfSix(from - kBefore, 1, along.values.data() + begin, tw, end - begin, out.linear[c].row(y) + begin);
         if (out.allTrusted) continue;
         const float* trust = s.columnTrust.data() + c * std::size_t(n) + begin + offset;
         leastOfTwo(trust, trust + 1, end - begin, out.trust[c].row(y) + begin);

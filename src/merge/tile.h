@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "merge/grid_places.h"
 #include "merge/merge.h"
 
 #include <array>
@@ -53,13 +54,8 @@ struct FrameTile {
 struct TileScratch {
   std::array<Plane, 3> light, trust;
   Plane across;
-  std::vector<float> position, column, columnTrust;
-  struct Weights {
-    std::vector<float> values;
-    std::vector<int> whole;
-    double at[3] = {};
-    bool known = false, single = false; ///< All whole parts the same.
-  } down, along;
+  std::vector<float> column, columnTrust;
+  GridPlaces places;
 };
 
 /// Reads rectangles of one placed frame: codes to light, how far each can be trusted, and both on the reference's grid.

@@ -13,6 +13,7 @@
 #include <cstdlib>
 #include <libraw/libraw.h>
 #include <memory>
+#include <numbers>
 #include <random>
 #include <tiffio.h>
 
@@ -49,37 +50,45 @@ float lit(double v) {
   return float(std::clamp(v, 0.0, 1.0));
 }
 
-/// Bars at slants, rings and strokes, in black, white and colours.
-Image<float> chart(int width, int height) {
-  Image<float> out(width, height, 3);
-  for (int y = 0; y < height; ++y)
-    for (int x = 0; x < width; ++x) {
-      const int field = (x * 4 / width) + 4 * (y * 3 / height);
-      const double u = x * std::cos(field * 0.35) + y * std::sin(field * 0.35),
-                   r = std::hypot(x - width / 2.0, y - height / 2.0);
-      const double bars = std::sin(u * (0.25 + 0.12 * field)) > 0 ? 0.85 : 0.06,
-                   rings = 0.45 + 0.4 * std::sin(r * r * 0.0016);
-      const double colours[4][3] = {{1, 1, 1}, {1, 0.35, 0.2}, {0.25, 0.6, 0.3}, {0.3, 0.4, 0.95}};
-      for (int c = 0; c < 3; ++c) out.at(x, y)[c] = float((field % 5 == 4 ? rings : bars) * colours[field % 4][c]);
-    }
+/// Bars at slants in twelve fields, and rings; as fine as two pixels a bar.
+std::array<double, 3> chartAt(double x, double y, int width, int height) {
+  const int field = int(std::floor(x * 4 / width)) + 4 * int(std::floor(y * 3 / height)), kind = ((field % 5) + 5) % 5;
+  const double u = x * std::cos(field * 0.35) + y * std::sin(field * 0.35),
+               r = std::hypot(x - width / 2.0, y - height / 2.0);
+  const double bars = std::sin(u * (0.25 + 0.12 * field)) > 0 ? 0.85 : 0.06,
+               rings = 0.45 + 0.4 * std::sin(r * r * 0.0016);
+  constexpr double colours[4][3] = {{1, 1, 1}, {1, 0.35, 0.2}, {0.25, 0.6, 0.3}, {0.3, 0.4, 0.95}};
+  std::array<double, 3> out;
+  for (std::size_t c = 0; c < 3; ++c) out[c] = (kind == 4 ? rings : bars) * colours[((field % 4) + 4) % 4][c];
   return out;
 }
 
 /// Woven threads of two colours, each brighter in its middle.
-Image<float> fabric(int width, int height) {
+std::array<double, 3> fabricAt(double x, double y, int width) {
+  const double period = 5 + 4.0 * x / width, u = x / period, v = y / period;
+  const bool warp = (int(std::floor(u)) + int(std::floor(v))) % 2 == 0;
+  const double shade = 0.55 + 0.45 * std::sin(std::numbers::pi * (warp ? u - std::floor(u) : v - std::floor(v)));
+  constexpr double red[3] = {0.5, 0.08, 0.07}, blue[3] = {0.10, 0.16, 0.42};
+  std::array<double, 3> out;
+  for (std::size_t c = 0; c < 3; ++c) out[c] = shade * (warp ? red : blue)[c];
+  return out;
+}
+
+Image<float> drawn(const char* scene, int width, int height) {
   Image<float> out(width, height, 3);
   for (int y = 0; y < height; ++y)
     for (int x = 0; x < width; ++x) {
-      const double period = 5 + 4.0 * x / width, u = x / period, v = y / period;
-      const bool warp = (int(u) + int(v)) % 2 == 0;
-      const double shade = 0.55 + 0.45 * std::sin(3.14159 * (warp ? u - std::floor(u) : v - std::floor(v)));
-      const double red[3] = {0.5, 0.08, 0.07}, blue[3] = {0.10, 0.16, 0.42};
-      for (int c = 0; c < 3; ++c) out.at(x, y)[c] = float(shade * (warp ? red : blue)[c]);
+      const std::array<double, 3> colour = colourOf(scene, x, y, width, height);
+      for (std::size_t c = 0; c < 3; ++c) out.at(x, y)[c] = float(colour[c]);
     }
   return out;
 }
 
 } // namespace
+
+std::array<double, 3> colourOf(const std::string& scene, double x, double y, int width, int height) {
+  return scene == "chart" ? chartAt(x, y, width, height) : fabricAt(x, y, width);
+}
 
 std::vector<MosaicScene> mosaicScenes(int width, int height, double blur) {
   std::vector<MosaicScene> scenes;
@@ -95,8 +104,8 @@ std::vector<MosaicScene> mosaicScenes(int width, int height, double blur) {
     for (std::size_t i = 0; i < light.size(); ++i) light.data()[i] *= scale;
     add(name, light);
   }
-  add("chart", chart(width, height));
-  add("fabric", fabric(width, height));
+  add("chart", drawn("chart", width, height));
+  add("fabric", drawn("fabric", width, height));
   return scenes;
 }
 

@@ -18,6 +18,9 @@ struct MosaicScene {
 /// Views of the radiance pictures with fine texture, a chart of slanted bars, text-like strokes and coloured fabric.
 [[nodiscard]] std::vector<MosaicScene> mosaicScenes(int width, int height, double blur);
 
+/// Of "chart" (bars at slants in twelve fields, rings) and "fabric" (woven threads of two colours), 1 at saturation.
+[[nodiscard]] std::array<double, 3> colourOf(const std::string& scene, double x, double y, int width, int height);
+
 inline constexpr std::array<float, 3> kCameraBalance{0.55f, 1.f, 0.7f}; ///< Camera value of white.
 
 /// 14-bit codes of one exposure behind RGGB shifted by (dx, dy), with black 512 and white 15800; `fullWell` electrons,

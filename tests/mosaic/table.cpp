@@ -1,15 +1,50 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // How demosaicing does beside every method of LibRaw, on scenes with the blur of a lens, at base and high ISO:
-// ml_mosaic_table [BLUR]
+// ml_mosaic_table [BLUR]; and what merging by photosites gains for sets held in the hand: ml_mosaic_table hands
+#include "mosaic/hands.h"
 #include "mosaic/scenes.h"
 
 #include <cstdio>
 #include <cstdlib>
+#include <cstring>
 
 using namespace ml;
 using namespace ml::test;
 
+namespace {
+
+int byHand() {
+  struct Way {
+    const char* name;
+    std::vector<double> exposures;
+    double fullWell, off;
+  };
+  const Way ways[] = {{"five equal", {1, 1, 1, 1, 1}, 40000, 0},
+                      {"five equal, high ISO", {1, 1, 1, 1, 1}, 1500, 0},
+                      {"three, 2 stops apart", {0.25, 1, 4}, 40000, 0},
+                      {"five, 1 stop apart", {0.25, 0.5, 1, 2, 4}, 40000, 0},
+                      {"the same, 0.15 px off", {0.25, 0.5, 1, 2, 4}, 40000, 0.15}};
+  std::printf(
+      "\nby hand: CPSNR dB / CIEDE2000 at edges of one developed frame, developed frames merged, photosites merged\n");
+  for (const char* scene : kHandScenes) {
+    HandSet set(scene, 480, 320, 0.55);
+    for (const Way& way : ways) {
+      set.shoot(way.exposures, way.fullWell, way.off);
+      const Quality single = set.single(), photosites = set.merged();
+      set.forgetPattern();
+      const Quality developed = set.merged();
+      std::printf("%-10s %-21s", scene, way.name);
+      for (const Quality& q : {single, developed, photosites}) std::printf(" %6.2f %5.2f", q.cpsnr, q.edges);
+      std::printf("\n");
+    }
+  }
+  return 0;
+}
+
+} // namespace
+
 int main(int argc, char** argv) {
+  if (argc > 1 && std::strcmp(argv[1], "hands") == 0) return byHand();
   const double blur = argc > 1 ? std::atof(argv[1]) : 0.55;
   const std::filesystem::path file = std::filesystem::temp_directory_path() / "ml-mosaic.dng";
   struct Method {
