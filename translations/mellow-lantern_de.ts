@@ -242,6 +242,10 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
 %L7 % ausgefressen, %L8 % weggelassen, wo sich etwas bewegte</translation>
     </message>
     <message>
+        <source>%1   of %2</source>
+        <translation>%1   aus %2</translation>
+    </message>
+    <message>
         <source>%1  %2</source>
         <translation>%L1  %L2</translation>
     </message>
@@ -546,6 +550,14 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
         <translation>%L1: %L2.</translation>
     </message>
     <message>
+        <source>%1: frame %2</source>
+        <translation>%1: Aufnahme %2</translation>
+    </message>
+    <message>
+        <source>%1: frame %2, %3</source>
+        <translation>%1: Aufnahme %2, %3</translation>
+    </message>
+    <message>
         <source>%1: not written, %2</source>
         <translation>%L1: nicht geschrieben, %L2</translation>
     </message>
@@ -722,6 +734,10 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
         <translation>; %L1 brauchen einen Blick</translation>
     </message>
     <message>
+        <source>; a frame of another set stands by, for places that are taken from it</source>
+        <translation>; eine Aufnahme eines anderen Satzes steht bereit, für Stellen, die aus ihr genommen werden</translation>
+    </message>
+    <message>
         <source>; a further position of the view before it</source>
         <translation>; eine weitere Position des Motivs davor</translation>
     </message>
@@ -780,6 +796,10 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
     <message>
         <source>; {:.1f} % of the picture is clipped in every frame</source>
         <translation>; {:.1Lf} % des Bildes sind in jeder Aufnahme ausgefressen</translation>
+    </message>
+    <message>
+        <source>; {} frames of other sets stand by, for places that are taken from them</source>
+        <translation>; {} Aufnahmen anderer Sätze stehen bereit, für Stellen, die aus ihnen genommen werden</translation>
     </message>
     <message>
         <source>&lt;p&gt;Choose a visit at the left. Every job you work on is written down by itself: light, plan, what was shot again and why, faults, times, finish.&lt;/p&gt;</source>
@@ -848,6 +868,10 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
     <message>
         <source>A folder of bracketed frames becomes a job with one view for each set found in it. Your files are never changed.</source>
         <translation>Aus einem Ordner mit Belichtungsreihen wird ein Auftrag mit einem Motiv für jeden Satz darin. Ihre Dateien werden nie verändert.</translation>
+    </message>
+    <message>
+        <source>A frame of another set of this view stands by: paint from it, or click on a place that moved, and that place comes from it</source>
+        <translation>Eine Aufnahme eines anderen Satzes dieser Ansicht steht bereit: Malen Sie aus ihr, oder klicken Sie auf eine Stelle, die sich bewegt hat, und diese Stelle kommt aus ihr</translation>
     </message>
     <message>
         <source>A further view</source>
@@ -1268,6 +1292,10 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
     <message>
         <source>Boats under sail</source>
         <translation>Segelboote</translation>
+    </message>
+    <message>
+        <source>Borrow from another set</source>
+        <translation>Aus einem anderen Satz leihen</translation>
     </message>
     <message>
         <source>Both in degrees</source>
@@ -6005,6 +6033,10 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     <message>
         <source>a frame</source>
         <translation>eine Aufnahme</translation>
+    </message>
+    <message>
+        <source>a frame that is lent is not among the frames, or is the reference</source>
+        <translation>eine geliehene Aufnahme ist nicht unter den Aufnahmen oder ist die Bezugsaufnahme</translation>
     </message>
     <message>
         <source>a further frame with flash on the window frame, the darker of the two kept inside it</source>

@@ -10,13 +10,17 @@
 #include <QInputDialog>
 #include <QLabel>
 #include <QListWidget>
+#include <QMenu>
 #include <QPushButton>
 #include <QSpinBox>
 #include <QStandardItemModel>
+#include <QToolButton>
 #include <QVBoxLayout>
 
 namespace ml {
 namespace {
+
+constexpr int kLent = Qt::UserRole + 1; ///< Of an item of the list of frames.
 
 class CombineBench final : public Bench {
 public:
@@ -56,6 +60,11 @@ public:
     empty_->setEnabled(ready && view().frames.size() > 2);
     framesTitle_->setText(joined ? tr("Positions that are joined") : tr("Frames that are used"));
     again_->setEnabled(ready && done);
+    constexpr int kListHeight = 92, kListBesideLend = 62;
+    const bool others = !combine_.lendable().empty();
+    lend_->setVisible(others);
+    lend_->setEnabled(ready);
+    frames_->setFixedHeight(grown(others ? kListBesideLend : kListHeight));
     const bool paintable = combine_.canPaint();
     paint_->setEnabled(paintable);
     fillFrames();
@@ -249,12 +258,36 @@ private:
     frames_->setObjectName("combineFrames");
     frames_->setAccessibleName(tr("Frames"));
     frames_->setFont(uiFont(9));
-    frames_->setFixedHeight(grown(92));
     frames_->setToolTip(tr("Untick a frame to leave it out. Double-click to type its exposure time"));
     column->addWidget(frames_);
+    lend_ = new QToolButton;
+    lend_->setObjectName("lend");
+    lend_->setText(tr("Borrow from another set"));
+    lend_->setPopupMode(QToolButton::InstantPopup);
+    lend_->setToolTip(
+        tr("A frame of another set of this view stands by: paint from it, or click on a place that moved, and "
+           "that place comes from it"));
+    lend_->setMenu(new QMenu(lend_));
+    connect(lend_->menu(), &QMenu::aboutToShow, this, &CombineBench::fillLendable);
+    column->addWidget(lend_, 0, Qt::AlignLeft);
     column->addStretch();
-    connect(frames_, &QListWidget::itemChanged, this, [this] { combine(); });
+    connect(frames_, &QListWidget::itemChanged, this, [this](QListWidgetItem* item) {
+      if (item->data(kLent).toBool())
+        combine_.lend(item->data(Qt::UserRole).toString(), item->checkState() == Qt::Checked);
+      else
+        combine();
+    });
     connect(frames_, &QListWidget::itemDoubleClicked, this, &CombineBench::typeTime);
+  }
+
+  void fillLendable() {
+    lend_->menu()->clear();
+    for (const auto& frame : combine_.lendable()) {
+      QAction* action = lend_->menu()->addAction(frame.words);
+      action->setCheckable(true);
+      action->setChecked(frame.lent);
+      connect(action, &QAction::triggered, this, [this, name = frame.name](bool on) { combine_.lend(name, on); });
+    }
   }
 
   void fillFrames() {
@@ -265,6 +298,7 @@ private:
     for (const auto& place : combine_.framePlaces()) {
       auto* item = new QListWidgetItem(place.note.isEmpty() ? place.line : place.line + "  !", frames_);
       item->setData(Qt::UserRole, place.file);
+      item->setData(kLent, place.lent);
       item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsUserCheckable);
       item->setCheckState(place.used ? Qt::Checked : Qt::Unchecked);
       item->setToolTip(place.details + (place.note.isEmpty() ? QString() : "\n" + place.note));
@@ -304,7 +338,7 @@ private:
     options.toneRange = {float(low_->value()), float(high_->value())};
     options.unused.clear();
     for (int i = 0; i < frames_->count(); ++i)
-      if (frames_->item(i)->checkState() == Qt::Unchecked)
+      if (frames_->item(i)->checkState() == Qt::Unchecked && !frames_->item(i)->data(kLent).toBool())
         options.unused.push_back(frames_->item(i)->data(Qt::UserRole).toString().toStdString());
     if (options.unused != combine_.options().unused)
       options.choices.clear(), options.darker.clear(); // they count the merged frames
@@ -321,6 +355,7 @@ private:
   QWidget* tones_;
   QCheckBox* empty_;
   QListWidget* frames_;
+  QToolButton* lend_;
   QLabel* framesTitle_;
   QPushButton *again_, *paint_;
 };

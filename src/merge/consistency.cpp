@@ -3,10 +3,12 @@
 
 #include "base/parallel.h"
 #include "merge/cell_mask.h"
+#include "merge/lent.h"
 #include "merge/placed_cells.h"
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <numeric>
 
 namespace ml {
@@ -15,7 +17,7 @@ namespace {
 constexpr int kThingsAcross = 64;     ///< Gaps of a sixty-fourth of the width or less do not part a thing.
 constexpr double kDisagreeing = 0.02; ///< A frame that differs on more of a region than this is left out of all of it.
 constexpr std::size_t kShown = 4;     ///< Cells; smaller parts of a region are not told one by one.
-constexpr int kGrow = 3;              ///< Cells; borders are blurred by the lens, and by the cells themselves.
+constexpr int kGrow = kBorderCells;
 
 struct Sensitivity {
   float sigmas, relative, edge,
@@ -242,14 +244,7 @@ std::vector<Part> partsOf(const Scene& scene, const std::vector<int>& region, co
 }
 
 MovedRegion describe(const Scene& scene, const std::vector<int>& region, int taker) {
-  const int w = scene.width();
-  int left = w, top = scene.height(), right = 0, bottom = 0;
-  for (const int at : region)
-    left = std::min(left, at % w), right = std::max(right, at % w), top = std::min(top, at / w),
-    bottom = std::max(bottom, at / w);
-  MovedRegion out{{left, top, right - left + 1, bottom - top + 1}, {}, taker, {}, false};
-  out.mask.assign(std::size_t(out.cells.width * out.cells.height), 0);
-  for (const int at : region) out.mask[std::size_t((at / w - top) * out.cells.width + at % w - left)] = 1;
+  MovedRegion out = regionOf(region, scene.width(), taker);
   for (std::size_t i = 0; i < scene.cells.size(); ++i)
     if (int(i) == taker || lackOf(scene.cells[i], region) < 0.3) out.recording.push_back(int(i));
   return out;
@@ -321,25 +316,6 @@ void leaveNoGap(const Scene& scene, const Disagreements& found, const CellMask& 
   });
 }
 
-/// Cells under a brush stroke, or those of the place that holds a single point; empty when there is none.
-std::vector<int> cellsOf(const SourceChoice& choice, const std::vector<MovedRegion>& places, int w, int h) {
-  const auto cellAt = [&](const SourceChoice::Point& p) {
-    return std::pair(std::clamp(int(p.x * w), 0, w - 1), std::clamp(int(p.y * h), 0, h - 1));
-  };
-  if (choice.radius <= 0 && !choice.stroke.empty()) {
-    const auto at = cellAt(choice.stroke.front());
-    std::vector<int> cells;
-    const auto place = std::find_if(places.begin(), places.end(),
-                                    [&](const MovedRegion& p) { return !p.painted && p.holds(at.first, at.second); });
-    if (place == places.end()) return {};
-    for (int v = place->cells.y; v < place->cells.y + place->cells.height; ++v)
-      for (int u = place->cells.x; u < place->cells.x + place->cells.width; ++u)
-        if (place->holds(u, v)) cells.push_back(v * w + u);
-    return cells;
-  }
-  return strokeCells(choice, w, h);
-}
-
 /// What moved, as connected regions of cells.
 std::vector<std::vector<int>> findRegions(const Scene& scene, MotionMode mode, Disagreements& found) {
   const int width = scene.width(), height = scene.height(), reach = std::max(3, width / kThingsAcross);
@@ -409,6 +385,35 @@ void findGhosts(const Scene& scene, const std::vector<Image<float>>& share, Moti
 
 } // namespace
 
+std::vector<int> choiceCells(const SourceChoice& choice, const std::vector<MovedRegion>& places, int w, int h) {
+  const auto cellAt = [&](const SourceChoice::Point& p) {
+    return std::pair(std::clamp(int(p.x * w), 0, w - 1), std::clamp(int(p.y * h), 0, h - 1));
+  };
+  if (choice.radius <= 0 && !choice.stroke.empty()) {
+    const auto at = cellAt(choice.stroke.front());
+    std::vector<int> cells;
+    const auto place = std::find_if(places.begin(), places.end(),
+                                    [&](const MovedRegion& p) { return !p.painted && p.holds(at.first, at.second); });
+    if (place == places.end()) return {};
+    for (int v = place->cells.y; v < place->cells.y + place->cells.height; ++v)
+      for (int u = place->cells.x; u < place->cells.x + place->cells.width; ++u)
+        if (place->holds(u, v)) cells.push_back(v * w + u);
+    return cells;
+  }
+  return strokeCells(choice, w, h);
+}
+
+MovedRegion regionOf(const std::vector<int>& cells, int w, int source) {
+  int left = w, top = std::numeric_limits<int>::max(), right = 0, bottom = 0;
+  for (const int at : cells)
+    left = std::min(left, at % w), right = std::max(right, at % w), top = std::min(top, at / w),
+    bottom = std::max(bottom, at / w);
+  MovedRegion out{{left, top, right - left + 1, bottom - top + 1}, {}, source, {}, false};
+  out.mask.assign(std::size_t(out.cells.width * out.cells.height), 0);
+  for (const int at : cells) out.mask[std::size_t((at / w - top) * out.cells.width + at % w - left)] = 1;
+  return out;
+}
+
 std::vector<int> strokeCells(const SourceChoice& stroke, int w, int h) {
   std::vector<int> cells;
   CellMask covered = emptyMask(w, h);
@@ -436,6 +441,7 @@ int consistencyCell(int width, int height) {
 
 Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeOptions& options,
                             const Progress& progress) {
+  if (!options.lent.empty()) return consistencyWithLent(frames, options, progress);
   Consistency out;
   out.report.excludedShare.assign(frames.size(), 0);
   const Frame& reference = *frames[std::size_t(options.reference)].frame;
@@ -468,7 +474,7 @@ Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeO
           if (records(scene.cells[std::size_t(part.taker)], at % width, at / width)) settled.data()[at] = 1;
   }
   for (const auto& choice : options.choices) {
-    const auto cells = cellsOf(choice, out.report.places, width, height);
+    const auto cells = choiceCells(choice, out.report.places, width, height);
     if (cells.empty() || choice.frame < 0 || choice.frame >= int(frames.size())) continue;
     for (const int at : cells) left[std::size_t(choice.frame)].data()[at] = 0;
     if (choice.radius > 0) {
@@ -500,7 +506,7 @@ Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeO
       for (const int at : region) out.moved.data()[at] = 1;
     out.moved = dilated(out.moved, reach);
     for (const auto& choice : options.choices) // the user's word stands
-      for (const int at : grown(cellsOf(choice, out.report.places, width, height), kGrow, width, height))
+      for (const int at : grown(choiceCells(choice, out.report.places, width, height), kGrow, width, height))
         out.moved.data()[at] = 0;
   }
   if (looked && options.choices.empty()) leaveNoGap(scene, found, settled, out.share);

@@ -17,8 +17,18 @@ struct Consistency {
 /// small one.
 [[nodiscard]] int consistencyCell(int width, int height);
 
+/// Borders are grown by so many cells: they are blurred by the lens, and by the cells themselves.
+inline constexpr int kBorderCells = 3;
+
 /// Cells of a width x height grid under a brush stroke.
 [[nodiscard]] std::vector<int> strokeCells(const SourceChoice& stroke, int width, int height);
+
+/// Cells under a brush stroke, or those of the found place that holds a single point; empty when there is none.
+[[nodiscard]] std::vector<int> choiceCells(const SourceChoice& choice, const std::vector<MovedRegion>& places,
+                                           int width, int height);
+
+/// Cells of a grid `width` wide as a place that comes from `source`; nothing is said of who records it.
+[[nodiscard]] MovedRegion regionOf(const std::vector<int>& cells, int width, int source);
 
 /// Compares mean light on cells, then gives each connected place to one frame.
 /// 1. Each cell has an owner. Reference-guided: the reference where that records it, else the nearest exposure that

@@ -56,7 +56,7 @@ Result<MergeResult> joinByTone(const std::vector<PlacedFrame>& frames, const Mer
   still.choices.clear();
   still.reference = options.reference == 0 ? 0 : 1;
   // The reference frame alone gives scale, clipping and colour; the join then replaces its pixels.
-  auto result = mergeRadiance({two[std::size_t(still.reference)]}, {0, MotionMode::Off, false, {}}, progress);
+  auto result = mergeRadiance({two[std::size_t(still.reference)]}, {0, MotionMode::Off, false, {}, {}}, progress);
   if (!result) return result;
   const Frame &reference = *two[std::size_t(still.reference)].frame, &light = *two[1].frame;
   Image<float> dark(result->radiance.width(), result->radiance.height(), 3);

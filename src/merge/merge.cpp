@@ -6,12 +6,15 @@
 #include "base/phrase.h"
 #include "exposure/ev.h"
 #include "merge/consistency.h"
+#include "merge/lent.h"
 #include "merge/mosaic_merger.h"
 #include "merge/photosite_fit.h"
 #include "merge/rows.h"
 #include "merge/tile_merger.h"
 
+#include <algorithm>
 #include <cmath>
+#include <iterator>
 
 namespace ml {
 namespace {
@@ -29,7 +32,7 @@ std::vector<Source> sourcesOf(const std::vector<PlacedFrame>& frames, const Fram
     const bool moved = !Transform{frames[i].toFrame}.isIdentity();
     sources.push_back({frames[i], float(light / unit), varianceCurve(f),
                        moved ? float(frames[i].misplacement * frames[i].misplacement) : 0.f,
-                       consistency.share.empty() ? nullptr : &consistency.share[i], consistency.cell});
+                       consistency.share.empty() ? nullptr : &consistency.share[i], consistency.cell, int(i), false});
   }
   return sources;
 }
@@ -49,8 +52,9 @@ MergeResult emptyResult(int width, int height) {
 /// What merging works with, and on.
 struct Merging {
   const std::vector<Source>& sources;
+  const std::vector<Source>& own; ///< Without those that are lent.
   std::size_t reference;
-  const CellMask* moved;
+  const CellMask *moved, *apart; ///< `apart`: where things moved, or a place was lent.
   const float* matrix;
   MergeResult& result;
 };
@@ -67,7 +71,7 @@ int mergePixels(const Merging& m, const Band& band) {
 
 /// The same for mosaics; where things moved, and so not every frame speaks for itself, pixels are merged.
 int mergeMosaics(const Merging& m, const Band& band) {
-  MosaicMerger merger(m.sources, m.moved, m.matrix, m.result);
+  MosaicMerger merger(m.own, m.apart, m.matrix, m.result);
   std::optional<TileMerger> byPixels;
   const int width = m.result.radiance.width();
   int clipped = 0;
@@ -126,7 +130,7 @@ bool fitPhotosites(const Merging& m, const Progress& progress) {
         const Image<float> merged = withSurroundings(light, seams, band);
         const PhotositeFit::Merged around{merged.data(), 3 * std::ptrdiff_t(light.width()),
                                           std::max(0, band.begin - PhotositeFit::kReach), merged.height()};
-        PhotositeFit fit(m.sources, m.moved, light.width(), light.height());
+        PhotositeFit fit(m.own, m.apart, light.width(), light.height());
         for (int y = band.begin; y < band.end; y += PhotositeFit::kHeight)
           for (int x = 0; x < light.width(); x += PhotositeFit::kWidth)
             fit.fit({x, y, std::min(PhotositeFit::kWidth, light.width() - x),
@@ -149,6 +153,9 @@ bool fitPhotosites(const Merging& m, const Progress& progress) {
 std::optional<std::string> MergeOptions::invalidReason(std::size_t frames) const {
   if (frames < 1 || frames > kMostFrames) return phrase("1 to 64 frames can be merged");
   if (reference < 0 || reference >= int(frames)) return phrase("the reference frame is not among the frames");
+  for (const int frame : lent)
+    if (frame < 0 || frame >= int(frames) || frame == reference)
+      return phrase("a frame that is lent is not among the frames, or is the reference");
   return {};
 }
 
@@ -173,14 +180,21 @@ Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const 
   Consistency consistency = findConsistency(frames, options, progress);
   if (progress.stopRequested()) return stopped();
 
-  const std::vector<Source> sources = sourcesOf(frames, reference, consistency);
+  std::vector<Source> sources = sourcesOf(frames, reference, consistency);
   const int width = reference.width(), height = reference.height();
   MergeResult result = emptyResult(width, height);
   float matrix[9];
   for (std::size_t i = 0; i < 9; ++i) matrix[i] = float(reference.toRec709[i] * kMidTone / reference.midTone);
-  const bool mosaics = MosaicMerger::serves(sources), samples = !mosaics && PhotositeFit::serves(sources);
+  for (const int frame : options.lent) sources[std::size_t(frame)].lent = true;
+  std::vector<Source> own;
+  std::copy_if(sources.begin(), sources.end(), std::back_inserter(own), [](const Source& s) { return !s.lent; });
+  CellMask apart = lentCells(consistency, options.lent);
+  if (!consistency.moved.empty() && !apart.empty()) unite(apart, consistency.moved);
   const CellMask* moved = consistency.moved.empty() ? nullptr : &consistency.moved;
-  const Merging merging{sources, std::size_t(options.reference), moved, samples ? kAsItIs : matrix, result};
+  const bool mosaics = MosaicMerger::serves(own), samples = !mosaics && PhotositeFit::serves(own);
+  const Merging merging{
+      sources, own, std::size_t(options.reference), moved, apart.empty() ? moved : &apart, samples ? kAsItIs : matrix,
+      result};
   const int rows = mosaics ? MosaicMerger::kHeight : TileMerger::kHeight;
   std::vector<int> clipped(std::size_t(bandCount(height, rows)));
   std::atomic<int> rowsDone{0};
@@ -192,7 +206,8 @@ Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const 
       },
       rows);
   if (!finished) return stopped();
-  const Merging fitting{sources, std::size_t(options.reference), moved, matrix, result};
+  Merging fitting = merging;
+  fitting.matrix = matrix;
   if (samples && !fitPhotosites(fitting, progress.part(0.6, 1))) return stopped();
   for (const int count : clipped) result.clippedShare += count;
   result.clippedShare /= double(width) * height;

@@ -19,6 +19,7 @@ struct MergeOptions {
   MotionMode motion = MotionMode::Auto; ///< Auto is Medium.
   bool emptyScene = false; ///< With three frames or more: what most frames agree on, instead of what the reference saw;
                            ///< passers-by vanish.
+  std::vector<int> lent;   ///< Frames of another moment: they say nothing but where a choice takes a place from them.
   std::vector<SourceChoice> choices; ///< The user's word on what comes from where; later ones win.
   [[nodiscard]] std::optional<std::string> invalidReason(std::size_t frames) const;
 };

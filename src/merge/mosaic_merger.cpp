@@ -211,7 +211,7 @@ void MosaicMerger::fillMaps(const Roi& where, int y) {
       if (!rows_[i].read) continue;
       const float w = rows_[i].use[at] * s.exposure * s.exposure / s.variance.at(level * s.exposure);
       information += w;
-      if (w > most) most = w, source = std::uint8_t(i);
+      if (w > most) most = w, source = std::uint8_t(s.index);
     }
     *result_.source.at(cellX, cellY) = source;
     *result_.snr.at(cellX, cellY) = level * std::sqrt(information);

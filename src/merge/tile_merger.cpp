@@ -50,22 +50,22 @@ void TileMerger::readFrames(const Roi& where) {
   for (std::size_t k = sources_.size(); k-- > 0;) {
     const std::size_t i = byExposure_[k];
     FrameTile& tile = tiles_[i];
-    if (sources_[i].exposure < enough * kAddsTooLittle) {
+    if (sources_[i].exposure < enough * kAddsTooLittle || (sources_[i].lent && shares(i, where, 0))) {
       tile.allTrusted = tile.placed = false;
       tile.noneTrusted = true;
       continue;
     }
     readers_[i].read(where, k > 0, tile);
-    if (tile.allTrusted && sharesAll(i, where)) enough = std::max(enough, sources_[i].exposure);
+    if (tile.allTrusted && shares(i, where, 1)) enough = std::max(enough, sources_[i].exposure);
   }
 }
 
-bool TileMerger::sharesAll(std::size_t i, const Roi& where) const {
+bool TileMerger::shares(std::size_t i, const Roi& where, float value) const {
   const Source& s = sources_[i];
-  if (!s.share) return true;
+  if (!s.share) return value == 1;
   for (int y = where.y / s.shareCell - 1; y <= (where.y + where.height) / s.shareCell + 1; ++y)
     for (int x = where.x / s.shareCell - 1; x <= (where.x + where.width) / s.shareCell + 1; ++x)
-      if (*s.share->at(std::clamp(x, 0, s.share->width() - 1), std::clamp(y, 0, s.share->height() - 1)) != 1)
+      if (*s.share->at(std::clamp(x, 0, s.share->width() - 1), std::clamp(y, 0, s.share->height() - 1)) != value)
         return false;
   return true;
 }

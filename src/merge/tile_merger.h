@@ -23,7 +23,8 @@ private:
   /// From the lightest frame down. Where one is trusted everywhere, frames that would add less than kAddsTooLittle of
   /// its information are not read.
   void readFrames(const Roi& where);
-  [[nodiscard]] bool sharesAll(std::size_t i, const Roi& where) const;
+  /// Whether its share is `value` all over and around.
+  [[nodiscard]] bool shares(std::size_t i, const Roi& where, float value) const;
   /// Marks the pixels of a row that lie where things moved; false: none does.
   bool markMoved(const Roi& where, int y);
   void veto(int y, int n);

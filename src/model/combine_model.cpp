@@ -155,6 +155,7 @@ void CombineModel::takeFirstLook(const View& v, const CombineOptions& options, c
   if (options.method == CombineMethod::Positions || !worthAFirstLook(v.frames.front())) return;
   CombineOptions small = options;
   small.edge = kFirstLookEdge;
+  small.lentFiles = v.lentFiles(options.lent);
   progress.at(phrase("First look"), 0);
   const auto combined = combineFiles(v.frames, small, {progress.stop, {}});
   if (!combined || progress.stopRequested()) return; // what is wrong with the set, the frames themselves will say
@@ -287,6 +288,42 @@ std::vector<CombineModel::FramePlace> positionPlaces(const View& v, const Combin
 
 } // namespace
 
+namespace {
+
+/// What was taken from a lent frame is taken back; those lent after it count on.
+void giveUp(const CombineReport& report, const fs::path& file, CombineOptions& options) {
+  const auto said = frameWords(report, file, true, 0);
+  if (!said) return;
+  for (auto* choices : {&options.choices, &options.darker}) {
+    std::erase_if(*choices, [&](const SourceChoice& c) { return c.frame == said->merged; });
+    for (SourceChoice& c : *choices) c.frame -= c.frame > said->merged;
+  }
+}
+
+void takeWords(const std::optional<FrameWords>& said, CombineModel::FramePlace& place) {
+  if (!said) return;
+  place.line = said->line, place.details = said->details, place.note = said->note, place.merged = said->merged;
+}
+
+const FrameSet* setOf(const View& v, const fs::path& file) {
+  for (const FrameSet& set : v.sets)
+    for (const auto& member : set.frames)
+      if (member.file == file) return &set;
+  return nullptr;
+}
+
+std::string lentName(const View& v, const fs::path& file) {
+  const FrameSet* set = setOf(v, file);
+  return (set ? set->name : std::string()) + "/" + file.filename().string();
+}
+
+QString setWords(const View& v, const fs::path& file) {
+  const FrameSet* set = setOf(v, file);
+  return !set ? QString() : text(set->label.empty() ? set->name : set->label);
+}
+
+} // namespace
+
 std::vector<CombineModel::FramePlace> CombineModel::framePlaces() const {
   std::vector<FramePlace> places;
   const View& v = desk_.view();
@@ -299,12 +336,54 @@ std::vector<CombineModel::FramePlace> CombineModel::framePlaces() const {
     place.used = std::find(with.unused.begin(), with.unused.end(), name) == with.unused.end();
     place.number = frameNumber(v, file);
     place.line = place.details = place.file;
-    if (v.combined)
-      if (const auto said = frameWords(*v.combined->report, name, frameNumber(v, file)))
-        place.line = said->line, place.details = said->details, place.note = said->note, place.merged = said->merged;
+    if (v.combined) takeWords(frameWords(*v.combined->report, file, false, place.number), place);
+    places.push_back(std::move(place));
+  }
+  for (const auto& file : v.lentFiles(with.lent)) {
+    FramePlace place;
+    place.lent = true;
+    place.file = text(lentName(v, file));
+    place.number = frameNumber(v, file);
+    place.line = place.details = place.file;
+    if (v.combined) takeWords(frameWords(*v.combined->report, file, true, place.number), place);
+    place.line = tr("%1   of %2").arg(place.line, setWords(v, file));
     places.push_back(std::move(place));
   }
   return places;
+}
+
+std::vector<CombineModel::Lendable> CombineModel::lendable() const {
+  std::vector<Lendable> out;
+  const View& v = desk_.view();
+  const CombineOptions with = options();
+  if (with.method == CombineMethod::Positions || v.frames.empty()) return out;
+  for (int i = 0; i < int(v.sets.size()); ++i) {
+    const FrameSet& set = v.sets[std::size_t(i)];
+    if (i == v.activeSet) continue;
+    for (std::size_t k = 0; k < set.frames.size(); ++k) {
+      const std::string name = set.name + "/" + set.frames[k].file.filename().string();
+      const QString label = text(set.label.empty() ? set.name : set.label);
+      const QString words = k < set.planned.size()
+                                ? tr("%1: frame %2, %3").arg(label).arg(k + 1).arg(text(print(set.planned[k].time)))
+                                : tr("%1: frame %2").arg(label).arg(k + 1);
+      out.push_back({text(name), words, std::find(with.lent.begin(), with.lent.end(), name) != with.lent.end()});
+    }
+  }
+  return out;
+}
+
+void CombineModel::lend(const QString& name, bool lent) {
+  CombineOptions changed = options();
+  const auto found = std::find(changed.lent.begin(), changed.lent.end(), name.toStdString());
+  if ((found != changed.lent.end()) == lent || !desk_.free()) return;
+  if (lent)
+    changed.lent.push_back(name.toStdString());
+  else
+    changed.lent.erase(found);
+  if (!lent && desk_.view().combined)
+    for (const auto& file : desk_.view().lentFiles({name.toStdString()}))
+      giveUp(*desk_.view().combined->report, file, changed);
+  combine(changed);
 }
 
 } // namespace ml

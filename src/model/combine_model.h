@@ -61,11 +61,20 @@ public:
   /// One entry for each frame of the view, as they arrived: how it lay and whether it is used.
   struct FramePlace {
     QString file, line, details, note; ///< `note`: why leaving it out is proposed, or what is odd about it.
-    bool used = true;
-    int merged = -1; ///< Index among the merged frames.
-    int number = 0;  ///< As it arrived.
+    bool used = true, lent = false;    ///< `lent`: of another set; `file` is then "set/file".
+    int merged = -1;                   ///< Index among the merged frames.
+    int number = 0;                    ///< As it arrived.
   };
   [[nodiscard]] std::vector<FramePlace> framePlaces() const;
+
+  /// A frame of another set of the view, which places can be taken from once it is lent.
+  struct Lendable {
+    QString name, words; ///< As CombineOptions::lent has it; for the eye.
+    bool lent = false;
+  };
+  [[nodiscard]] std::vector<Lendable> lendable() const;
+  /// Lends it, or takes it back with all that was taken from it.
+  void lend(const QString& name, bool lent);
 
 private:
   void takeFirstLook(const View& view, const CombineOptions& options, const Progress& progress);

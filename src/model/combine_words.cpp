@@ -47,6 +47,12 @@ QString curveWords(const CombineReport::Curve& curve) {
       .arg(figure(curve.disagreementAfter, 2), figure(curve.disagreementBefore, 2));
 }
 
+bool isLent(const View& view, const std::filesystem::path& file) {
+  if (!view.combined) return false;
+  const auto lent = view.lentFiles(view.combined->options.lent);
+  return std::find(lent.begin(), lent.end(), file) != lent.end();
+}
+
 } // namespace
 
 int frameNumber(const View& view, const std::filesystem::path& file) {
@@ -54,7 +60,11 @@ int frameNumber(const View& view, const std::filesystem::path& file) {
   const auto& members = view.sets[std::size_t(view.activeSet)].frames;
   const auto found =
       std::find_if(members.begin(), members.end(), [&](const auto& m) { return m.file.filename() == file.filename(); });
-  return found == members.end() ? 0 : int(found - members.begin()) + 1;
+  if (found != members.end() && (found->file == file || !isLent(view, file))) return int(found - members.begin()) + 1;
+  if (!view.combined) return 0;
+  const auto lent = view.lentFiles(view.combined->options.lent);
+  const auto at = std::find(lent.begin(), lent.end(), file);
+  return at == lent.end() ? 0 : int(members.size()) + int(at - lent.begin()) + 1;
 }
 
 std::vector<int> frameNumbers(const View& view, const CombineReport& report) {
@@ -87,9 +97,13 @@ QString meteredWords(const CombineReport& report, const std::vector<int>& number
       .arg(timeOf(report.frames[std::size_t(at)]));
 }
 
-std::optional<FrameWords> frameWords(const CombineReport& report, const std::string& file, int number) {
-  const auto found = std::find_if(report.frames.begin(), report.frames.end(),
-                                  [&](const auto& f) { return f.file.filename() == file; });
+std::optional<FrameWords> frameWords(const CombineReport& report, const std::filesystem::path& file, bool lent,
+                                     int number) {
+  // A job may have been moved since: the last folder is the set's.
+  const auto found = std::find_if(report.frames.begin(), report.frames.end(), [&](const auto& f) {
+    return f.lent == lent && f.file.filename() == file.filename() &&
+           (!lent || f.file.parent_path().filename() == file.parent_path().filename());
+  });
   if (found == report.frames.end()) return {};
   const CombineReport::Frame& f = *found;
   FrameWords words;
@@ -98,8 +112,8 @@ std::optional<FrameWords> frameWords(const CombineReport& report, const std::str
   words.details =
       QObject::tr("%1\nmoved %2 pixels across, %3 down, turned %4\u00b0, size %5; %6 pixels are left over\n%7 % "
                   "clipped, %8 % left out where things moved")
-          .arg(QString::fromStdString(file), figure(f.shiftX, 1), figure(f.shiftY, 1), figure(f.degrees, 2),
-               figure(f.scale, 4), figure(f.residual, 2), figure(100 * f.clippedShare, 1),
+          .arg(QString::fromStdString(file.filename().string()), figure(f.shiftX, 1), figure(f.shiftY, 1),
+               figure(f.degrees, 2), figure(f.scale, 4), figure(f.residual, 2), figure(100 * f.clippedShare, 1),
                figure(100 * f.movedShare, 1));
   words.note = noteOf(f);
   return words;

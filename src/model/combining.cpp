@@ -44,7 +44,9 @@ Result<CombinedView> combineView(const View& view, const CombineOptions& options
     if (auto room = checkSpace(view.folder, kBytesAPixel * facts->width * facts->height); !room)
       return passOn(room.error());
   }
-  auto combined = combineFiles(view.frames, options, progress);
+  CombineOptions asked = options;
+  asked.lentFiles = view.lentFiles(options.lent);
+  auto combined = combineFiles(view.frames, asked, progress);
   if (!combined) return passOn(combined.error());
   const std::string stamp = newStamp();
   RadianceOptions radiance;

@@ -16,6 +16,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <numeric>
 
 namespace ml {
 namespace fs = std::filesystem;
@@ -70,12 +71,16 @@ std::vector<double> ofEach(const std::vector<Frame>& frames, double (*work)(cons
   return out;
 }
 
-int chooseReference(const std::vector<Frame>& frames) {
+bool isLent(const Frame& frame, const CombineOptions& options) {
+  return std::find(options.lentFiles.begin(), options.lentFiles.end(), frame.path) != options.lentFiles.end();
+}
+
+int chooseReference(const std::vector<Frame>& frames, const CombineOptions& options) {
   const auto shares = ofEach(frames, wellExposedShare);
   int best = 0;
   double most = -1;
   for (std::size_t i = 0; i < frames.size(); ++i)
-    if (const double share = shares[i]; share > most + 0.02) {
+    if (const double share = shares[i]; share > most + 0.02 && !isLent(frames[i], options)) {
       most = share;
       best = int(i);
     }
@@ -116,6 +121,7 @@ Result<std::vector<Frame>> readSet(const std::vector<fs::path>& files, const Com
     if (std::find(options.unused.begin(), options.unused.end(), file.filename().string()) == options.unused.end())
       wanted.push_back(file);
   if (wanted.empty()) return fail(ErrorCode::TooFewFrames, phrase("Every frame is left out; use at least one."));
+  wanted.insert(wanted.end(), options.lentFiles.begin(), options.lentFiles.end());
   auto read = readAll(wanted, options.edge, progress);
   if (progress.stopRequested()) return stopped();
   std::vector<Frame> frames;
@@ -124,13 +130,15 @@ Result<std::vector<Frame>> readSet(const std::vector<fs::path>& files, const Com
       out.leftOut.push_back({wanted[i], read[i].error()});
       continue;
     }
-    if (const auto typed = options.seconds.find(wanted[i].filename().string()); typed != options.seconds.end()) {
+    if (const auto typed = options.seconds.find(wanted[i].filename().string());
+        typed != options.seconds.end() && !isLent(*read[i], options)) {
       read[i]->settings.time = {typed->second};
       read[i]->exposureKnown = true;
     }
     frames.push_back(std::move(*read[i]));
   }
-  if (frames.empty()) return passOn(out.leftOut.front().reason);
+  if (std::all_of(frames.begin(), frames.end(), [&](const Frame& f) { return isLent(f, options); }))
+    return passOn(out.leftOut.front().reason);
   return frames;
 }
 
@@ -184,14 +192,24 @@ Result<void> settleExposures(std::vector<Frame>& frames, Combined& out) {
 /// two-stop step by half a stop.
 constexpr double kWrongStep = 0.9;
 
+/// The set's own, darkest first.
+using OwnFrames = std::vector<const Frame*>;
+OwnFrames ownFrames(const std::vector<Frame>& frames, const CombineOptions& options) {
+  OwnFrames own;
+  for (const Frame& frame : frames)
+    if (!isLent(frame, options)) own.push_back(&frame);
+  return own;
+}
+
 /// What the pixels say of each step between neighbours; empty where they share too few tones or the files say no times.
-std::vector<std::optional<Stops>> stepsSeen(const std::vector<Frame>& frames) {
+std::vector<std::optional<Stops>> stepsSeen(const OwnFrames& frames) {
   std::vector<std::optional<Stops>> seen(frames.size());
   forEachBand(
       int(frames.size()) - 1,
       [&](const Band& band) {
         const std::size_t i = std::size_t(band.begin);
-        if (frames[i].exposureKnown && frames[i + 1].exposureKnown) seen[i] = estimateStops(frames[i], frames[i + 1]);
+        if (frames[i]->exposureKnown && frames[i + 1]->exposureKnown)
+          seen[i] = estimateStops(*frames[i], *frames[i + 1]);
       },
       1);
   return seen;
@@ -201,18 +219,18 @@ std::vector<std::optional<Stops>> stepsSeen(const std::vector<Frame>& frames) {
 /// a curve bends large steps by a share of themselves.
 constexpr double kContradiction = 2, kBentByCurve = 0.35;
 
-double stepSaid(const std::vector<Frame>& frames, std::size_t i) {
-  return std::log2(relativeExposure(frames[i + 1].settings) / relativeExposure(frames[i].settings));
+double stepSaid(const OwnFrames& frames, std::size_t i) {
+  return std::log2(relativeExposure(frames[i + 1]->settings) / relativeExposure(frames[i]->settings));
 }
 
-std::string apart(const std::vector<Frame>& frames, std::size_t i, double said, double seen) {
+std::string apart(const OwnFrames& frames, std::size_t i, double said, double seen) {
   return phrase("`{}` and `{}` are {:.1f} stops apart by their settings but {:.1f} by their pixels",
-                nameOf(frames[i].path), nameOf(frames[i + 1].path), said, seen);
+                nameOf(frames[i]->path), nameOf(frames[i + 1]->path), said, seen);
 }
 
 /// Frames whose settings and pixels cannot both be right (wrong times, or frames of another place) are refused unless
 /// the user wants them combined.
-Result<void> checkSteps(const std::vector<Frame>& frames) {
+Result<void> checkSteps(const OwnFrames& frames) {
   const auto steps = stepsSeen(frames);
   for (std::size_t i = 0; i + 1 < frames.size(); ++i) {
     if (!steps[i]) continue;
@@ -228,7 +246,7 @@ Result<void> checkSteps(const std::vector<Frame>& frames) {
 
 /// Steps that the pixels contradict, read through what is known of the curve by now, are remarked on; `said` as the
 /// files say.
-void remarkOnSteps(const std::vector<Frame>& frames, const std::vector<double>& said, Combined& out) {
+void remarkOnSteps(const OwnFrames& frames, const std::vector<double>& said, Combined& out) {
   const auto steps = stepsSeen(frames);
   for (std::size_t i = 0; i < said.size(); ++i)
     if (steps[i] && std::abs(steps[i]->value - said[i]) > kWrongStep)
@@ -237,7 +255,7 @@ void remarkOnSteps(const std::vector<Frame>& frames, const std::vector<double>& 
 
 Result<int> referenceOf(const std::vector<Frame>& frames, const std::vector<fs::path>& files,
                         const CombineOptions& options) {
-  if (!options.reference) return chooseReference(frames);
+  if (!options.reference) return chooseReference(frames, options);
   const auto wanted = files[std::size_t(*options.reference)].string();
   const auto found = std::find_if(frames.begin(), frames.end(), [&](const Frame& f) { return f.path == wanted; });
   if (found == frames.end())
@@ -258,15 +276,27 @@ void readThrough(const CodeTable& table, std::vector<Frame>& frames) {
   }
 }
 
+/// Of the placed frames the set's own, and their places among all.
+struct OwnPlaced {
+  std::vector<PlacedFrame> frames;
+  std::vector<std::size_t> index;
+};
+OwnPlaced ownPlaced(const std::vector<PlacedFrame>& placed, const Combined& out) {
+  OwnPlaced own;
+  for (std::size_t i = 0; i < placed.size(); ++i)
+    if (!out.frames[i].lent) own.frames.push_back(placed[i]), own.index.push_back(i);
+  return own;
+}
+
 /// The settings of each frame give way to what its pixels say of its light, as far as they know it.
-void useLight(std::vector<Frame>& frames, const std::vector<PlacedFrame>& placed, const Photometry& found,
-              Combined& out) {
-  const double reference =
-      found.light[std::size_t(out.reference)].stops; // the unit of light stays that of its settings
-  for (std::size_t i = 0; i < placed.size(); ++i) {
-    out.frames[i].lightStops = found.light[i].stops - reference;
+void useLight(std::vector<Frame>& frames, const OwnPlaced& own, const Photometry& found, Combined& out) {
+  const auto reference = std::find(own.index.begin(), own.index.end(), std::size_t(out.reference));
+  // The unit of light stays that of its settings.
+  const double unit = found.light[std::size_t(reference - own.index.begin())].stops;
+  for (std::size_t i = 0; i < own.frames.size(); ++i) {
+    const double stops = out.frames[own.index[i]].lightStops = found.light[i].stops - unit;
     for (Frame& frame : frames)
-      if (&frame == placed[i].frame) frame.settings.time.value *= std::exp2(out.frames[i].lightStops);
+      if (&frame == own.frames[i].frame) frame.settings.time.value *= std::exp2(stops);
   }
 }
 
@@ -278,9 +308,10 @@ void usePhotometry(std::vector<Frame>& frames, const std::vector<PlacedFrame>& p
   const bool assumed = std::all_of(frames.begin(), frames.end(), [](const Frame& f) { return f.curveAssumed; });
   const bool linear = std::none_of(frames.begin(), frames.end(), [](const Frame& f) { return f.curveAssumed; });
   Photometry found;
-  if (known && (assumed || linear) && placed.size() > 1) {
-    found = findPhotometry(placed);
-    useLight(frames, placed, found, out);
+  const OwnPlaced own = ownPlaced(placed, out);
+  if (known && (assumed || linear) && own.frames.size() > 1) {
+    found = findPhotometry(own.frames);
+    useLight(frames, own, found, out);
     out.response = found.response;
   }
   if (!assumed) return;
@@ -312,19 +343,27 @@ void usePhotometry(std::vector<Frame>& frames, const std::vector<PlacedFrame>& p
   if (out.response && out.response->changed) readThrough(out.response->table, frames);
 }
 
-Result<MergeResult> mergeBy(const CombineOptions& options, const std::vector<PlacedFrame>& placed, int reference,
+Result<MergeResult> mergeBy(const CombineOptions& options, const std::vector<PlacedFrame>& placed, const Combined& out,
                             const Progress& progress) {
+  const int reference = out.reference;
   MergeOptions merging;
+  for (std::size_t i = 0; i < out.frames.size(); ++i)
+    if (out.frames[i].lent) merging.lent.push_back(int(i));
   merging.motion = options.motion;
   merging.reference = reference;
   merging.emptyScene = options.emptyScene;
   merging.choices = options.choices;
   switch (options.method) {
   case CombineMethod::Fusion: return fuseExposures(placed, merging, {}, progress);
-  case CombineMethod::ToneRange: return joinByTone(placed, merging, options.toneRange, progress);
+  case CombineMethod::ToneRange: {
+    const OwnPlaced own = ownPlaced(placed, out);
+    merging.lent.clear();
+    merging.reference = int(std::find(own.index.begin(), own.index.end(), std::size_t(reference)) - own.index.begin());
+    return joinByTone(own.frames, merging, options.toneRange, progress);
+  }
   case CombineMethod::Darker: return joinDarker(placed, merging, {options.darker}, progress);
   case CombineMethod::Single:
-    return mergeRadiance({placed[std::size_t(reference)]}, {0, MotionMode::Off, false, {}}, progress);
+    return mergeRadiance({placed[std::size_t(reference)]}, {0, MotionMode::Off, false, {}, {}}, progress);
   case CombineMethod::Positions:
   case CombineMethod::Radiance: break;
   }
@@ -363,10 +402,32 @@ std::vector<StopRecord> stopsOf(const MergeResult& merged, std::size_t frames) {
   return out;
 }
 
+/// Frames that are lent follow the set's own in the order they were lent: who takes or gives one leaves the numbers of
+/// the others as they are.
+void putLentLast(std::vector<Frame>& frames, std::vector<Registration>& registrations, const CombineOptions& options,
+                 int& reference) {
+  if (options.lentFiles.empty()) return;
+  std::vector<std::size_t> order(frames.size());
+  std::iota(order.begin(), order.end(), 0);
+  const auto rank = [&](std::size_t i) {
+    const auto& lent = options.lentFiles;
+    const auto at = std::find(lent.begin(), lent.end(), frames[i].path);
+    return at == lent.end() ? std::ptrdiff_t(-1) : at - lent.begin();
+  };
+  std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return rank(a) < rank(b); });
+  std::vector<Frame> sorted;
+  std::vector<Registration> placed;
+  for (const std::size_t i : order) placed.push_back(registrations[i]);
+  reference = int(std::find(order.begin(), order.end(), std::size_t(reference)) - order.begin());
+  for (const std::size_t i : order) sorted.push_back(std::move(frames[i]));
+  frames = std::move(sorted);
+  registrations = std::move(placed);
+}
+
 /// The frames that can be used, where they lie; the others are left out with their reason. `out.reference` counts among
 /// them afterwards.
 Result<std::vector<PlacedFrame>> placeFrames(const BracketSet& set, const std::vector<Registration>& registrations,
-                                             Combined& out) {
+                                             const CombineOptions& options, Combined& out) {
   const auto clipped = ofEach(set.frames, clippedShare);
   std::vector<PlacedFrame> placed;
   std::size_t lost = 0;
@@ -380,7 +441,8 @@ Result<std::vector<PlacedFrame>> placeFrames(const BracketSet& set, const std::v
     }
     if (int(i) == out.reference) mergeReference = int(placed.size());
     placed.push_back({&set.frames[i], r.transform.h, std::clamp(r.residual, kLeastMisplacement, kMostMisplacement)});
-    out.frames.push_back({set.frames[i].path, set.frames[i].settings, r, 0, clipped[i], !set.frames[i].exposureKnown});
+    out.frames.push_back({set.frames[i].path, set.frames[i].settings, r, 0, clipped[i], !set.frames[i].exposureKnown,
+                          isLent(set.frames[i], options)});
   }
   if (placed.size() < 2 && lost > 0)
     return fail(
@@ -388,6 +450,13 @@ Result<std::vector<PlacedFrame>> placeFrames(const BracketSet& set, const std::v
         phrase("The {} frames do not show the same view; group them again or shoot the set again.", set.frames.size()));
   out.reference = mergeReference;
   return placed;
+}
+
+Metered meteredOfOwn(const std::vector<PlacedFrame>& placed, ImageView<const float> radiance, const Combined& out) {
+  const OwnPlaced own = ownPlaced(placed, out);
+  Metered metered = meteredOf(own.frames, radiance);
+  if (metered.frame >= 0) metered.frame = int(own.index[std::size_t(metered.frame)]);
+  return metered;
 }
 
 /// What merging gave, and what follows from it.
@@ -408,7 +477,7 @@ void takeMerged(MergeResult merged, const std::vector<PlacedFrame>& placed, cons
                [&] { out.noisier = noisierPlaces(merged.snr, merged.light, out.crop); });
   if (options.method == CombineMethod::Radiance || options.method == CombineMethod::Darker ||
       options.method == CombineMethod::ToneRange || options.method == CombineMethod::Single)
-    out.metered = meteredOf(placed, merged.radiance.view());
+    out.metered = meteredOfOwn(placed, merged.radiance.view(), out);
   out.source = std::move(merged.source);
   out.snr = std::move(merged.snr);
   out.radiance = std::move(merged.radiance);
@@ -438,10 +507,11 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   const int margin = out.sphere ? addSphereMargins(set.frames) : 0;
   if (auto settled = settleExposures(set.frames, out); !settled) return passOn(settled.error());
   set.sortByExposure();
+  const OwnFrames own = ownFrames(set.frames, options);
   if (!options.evenSo)
-    if (auto sound = checkSteps(set.frames); !sound) return passOn(sound.error());
+    if (auto sound = checkSteps(own); !sound) return passOn(sound.error());
   std::vector<double> said;
-  for (std::size_t i = 0; i + 1 < set.frames.size(); ++i) said.push_back(stepSaid(set.frames, i));
+  for (std::size_t i = 0; i + 1 < own.size(); ++i) said.push_back(stepSaid(own, i));
   const auto reference = referenceOf(set.frames, files, options);
   if (!reference) return passOn(reference.error());
   out.reference = *reference;
@@ -449,14 +519,15 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   auto registrations = registerFrames(set.frames, out.reference, align, progress.part(0.4, 0.6));
   if (!registrations) return passOn(registrations.error());
 
-  auto placed = placeFrames(set, *registrations, out);
+  putLentLast(set.frames, *registrations, options, out.reference);
+  auto placed = placeFrames(set, *registrations, options, out);
   if (!placed) return passOn(placed.error());
   progress.at(phrase("Find the response"), 0.6);
   if (options.recoverResponse && options.method != CombineMethod::Fusion)
     usePhotometry(set.frames, *placed, options, out);
-  remarkOnSteps(set.frames, said, out);
+  remarkOnSteps(ownFrames(set.frames, options), said, out);
   if (progress.stopRequested()) return stopped();
-  auto merged = mergeBy(options, *placed, out.reference, progress.part(0.65, 1));
+  auto merged = mergeBy(options, *placed, out, progress.part(0.65, 1));
   if (!merged) return passOn(merged.error());
   takeMerged(std::move(*merged), *placed, options, margin, out);
   return out;
@@ -503,11 +574,15 @@ std::string verdict(const Combined& c) {
   double furthest = 0;
   for (const auto& frame : c.frames)
     furthest = std::max(furthest, frame.registration.transform.reach(c.crop.width, c.crop.height));
-  const bool single = c.frames.size() == 1 || c.method == CombineMethod::Single;
+  std::vector<const CombinedFrame*> own;
+  for (const auto& frame : c.frames)
+    if (!frame.lent) own.push_back(&frame);
+  const std::size_t lent = c.frames.size() - own.size();
+  const bool single = own.size() == 1 || c.method == CombineMethod::Single;
   std::string text =
       single ? phrase("One frame at {} is taken as it is", print(c.frames[std::size_t(c.reference)].settings.time))
-             : phrase("{} frames from {} to {} {}", spelled(c.method == CombineMethod::ToneRange ? 2 : c.frames.size()),
-                      print(c.frames.front().settings.time), print(c.frames.back().settings.time), howJoined(c));
+             : phrase("{} frames from {} to {} {}", spelled(c.method == CombineMethod::ToneRange ? 2 : own.size()),
+                      print(own.front()->settings.time), print(own.back()->settings.time), howJoined(c));
   if (!single)
     text += !c.aligned     ? phrase(", not aligned")
             : furthest > 0 ? phrase(", moved by up to {:.1f} pixels", furthest)
@@ -519,6 +594,9 @@ std::string verdict(const Combined& c) {
                        : phrase("; something moved in {} places, each taken from one frame", moved);
   text += c.clippedShare >= 0.0005 ? phrase("; {:.1f} % of the picture is clipped in every frame", 100 * c.clippedShare)
                                    : phrase("; nothing is clipped");
+  if (lent > 0)
+    text += lent == 1 ? phrase("; a frame of another set stands by, for places that are taken from it")
+                      : phrase("; {} frames of other sets stand by, for places that are taken from them", lent);
   text += ".";
   for (const auto& remark : c.remarks) text += " " + remark;
   if (!c.leftOut.empty())

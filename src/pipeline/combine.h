@@ -47,17 +47,20 @@ struct CombineOptions {
   bool emptyScene = false;     ///< Passers-by vanish: what most frames agree on is kept.
   bool recoverResponse = true; ///< Of files that do not say how their codes follow from light.
   ToneRange toneRange;
-  std::vector<SourceChoice> choices;     ///< Frames count from the darkest.
-  std::vector<SourceChoice> darker;      ///< Painted areas of CombineMethod::Darker.
-  std::vector<std::string> unused;       ///< File names that the user leaves out.
+  std::vector<SourceChoice> choices; ///< Frames count from the darkest.
+  std::vector<SourceChoice> darker;  ///< Painted areas of CombineMethod::Darker.
+  std::vector<std::string> unused;   ///< File names that the user leaves out.
+  std::vector<std::string> lent; ///< Frames of other sets of a view, "set/file": they say nothing but where the user
+                                 ///< takes a place from them.
   std::map<std::string, double> seconds; ///< Exposure times typed by the user, by file name.
   Joining joining;                       ///< Of CombineMethod::Positions.
   std::optional<bool> sphere; ///< Equirectangular frames of all directions, left meets right; empty: as they show.
   bool evenSo =
       false; ///< Frames whose light contradicts their settings more than any camera explains are combined all the same.
-  // Where and how, not what: neither is part of a record.
-  std::filesystem::path curves; ///< Folder of a CurveShelf; empty: none is read or kept.
-  int edge = 0;                 ///< Over 0: a first look on frames reduced to about this longest side.
+  // Where and how, not what: none is part of a record.
+  std::vector<std::filesystem::path> lentFiles; ///< The files of `lent`.
+  std::filesystem::path curves;                 ///< Folder of a CurveShelf; empty: none is read or kept.
+  int edge = 0;                                 ///< Over 0: a first look on frames reduced to about this longest side.
 };
 
 /// One frame as it took part.
@@ -68,6 +71,7 @@ struct CombinedFrame {
   double excludedShare = 0; ///< Share of the picture where it disagreed and was left out.
   double clippedShare = 0;  ///< Share of its pixels in which a channel clips.
   bool exposureEstimated = false;
+  bool lent = false;     ///< Of another set: used only where a place was taken from it.
   double lightStops = 0; ///< How much more light it gathered than its settings say, by the pixels; 0 for the reference.
 };
 
@@ -88,7 +92,7 @@ struct Combined {
   CombineMethod method = CombineMethod::Radiance;
   bool sphere = false;               ///< Of all directions: left meets right.
   bool aligned = true;               ///< False: the frames were taken to lie as they are.
-  std::vector<CombinedFrame> frames; ///< Darkest first; those left out are not here.
+  std::vector<CombinedFrame> frames; ///< Darkest first, then those that are lent; those left out are not here.
   std::vector<LeftOut> leftOut;
   std::optional<Response> response;   ///< When it was looked for and found, in the set or on the shelf.
   std::optional<KeptCurve> keptCurve; ///< What the shelf knows of the camera.

@@ -56,6 +56,12 @@ bool flag(const json& document, const char* key, bool otherwise) {
   return document.contains(key) && document[key].is_boolean() ? document[key].get<bool>() : otherwise;
 }
 
+void takeNames(const json& document, const char* key, std::vector<std::string>& names) {
+  if (!document.contains(key) || !document[key].is_array()) return;
+  for (const auto& name : document[key])
+    if (name.is_string()) names.push_back(name.get<std::string>());
+}
+
 Joining joiningFrom(const json& d) {
   Joining out;
   if (!d.is_object()) return out;
@@ -92,6 +98,7 @@ json toJson(const CombineOptions& o) {
            {"choices", choicesJson(o.choices)},
            {"darker", choicesJson(o.darker)},
            {"unused", o.unused},
+           {"lent", o.lent},
            {"seconds", o.seconds}};
   if (o.reference) out["reference"] = *o.reference;
   if (o.sphere) out["sphere"] = *o.sphere;
@@ -122,9 +129,8 @@ CombineOptions combineOptionsFromJson(const json& d) {
   }
   if (d.contains("choices")) o.choices = choicesFrom(d["choices"]);
   if (d.contains("darker")) o.darker = choicesFrom(d["darker"]);
-  if (d.contains("unused") && d["unused"].is_array())
-    for (const auto& name : d["unused"])
-      if (name.is_string()) o.unused.push_back(name.get<std::string>());
+  takeNames(d, "unused", o.unused);
+  takeNames(d, "lent", o.lent);
   if (d.contains("seconds") && d["seconds"].is_object())
     for (const auto& [name, time] : d["seconds"].items())
       if (time.is_number() && time.get<double>() > 0) o.seconds[name] = time.get<double>();

@@ -19,6 +19,7 @@ struct CombineReport {
     double residual = 0, correlation = 0;
     double clippedShare = 0, movedShare = 0, lightStops = 0;
     bool exposureEstimated = false;
+    bool lent = false; ///< Of another set.
     std::string note;
   };
   struct Run {

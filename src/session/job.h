@@ -136,6 +136,8 @@ struct View {
   /// Of all that a way to combine takes, sorted: those of the active set, or of all positions with their set before
   /// them.
   [[nodiscard]] std::vector<std::string> frameNames(CombineMethod method) const;
+  /// Files of other sets that are lent to the active one, of CombineOptions::lent; what is not there is passed over.
+  [[nodiscard]] std::vector<std::filesystem::path> lentFiles(const std::vector<std::string>& lent) const;
   /// Sets that are positions of this view, in the order they were shot; of a position shot again, the last. Fewer than
   /// two: there is nothing to join.
   [[nodiscard]] std::vector<int> positions() const;

@@ -38,6 +38,16 @@ std::vector<std::string> View::frameNames(CombineMethod method) const {
   return names;
 }
 
+std::vector<std::filesystem::path> View::lentFiles(const std::vector<std::string>& lent) const {
+  std::vector<std::filesystem::path> out;
+  for (const std::string& wanted : lent)
+    for (int i = 0; i < int(sets.size()); ++i)
+      for (const auto& member : sets[std::size_t(i)].frames)
+        if (i != activeSet && wanted == sets[std::size_t(i)].name + "/" + member.file.filename().string())
+          out.push_back(member.file);
+  return out;
+}
+
 std::vector<int> View::positions() const {
   std::vector<int> out;
   for (int i = 0; i < int(sets.size()); ++i) {

@@ -77,9 +77,9 @@ private slots:
 
   void eachFrameIsToldHowItLay() {
     const CombineReport report = threeFrames();
-    const auto still = frameWords(report, "f0.jpg", 7), moved = frameWords(report, "f1.jpg", 2),
-               white = frameWords(report, "f2.jpg", 3);
-    QVERIFY(still && moved && white && !frameWords(report, "f3.jpg", 4));
+    const auto still = frameWords(report, "f0.jpg", false, 7), moved = frameWords(report, "f1.jpg", false, 2),
+               white = frameWords(report, "f2.jpg", false, 3);
+    QVERIFY(still && moved && white && !frameWords(report, "f3.jpg", false, 4));
     QVERIFY(still->line.startsWith("7 ")); // as it arrived, not as it is exposed
     QVERIFY(still->line.contains("not moved") && still->note.isEmpty());
     QVERIFY2(moved->line.contains("5.0 pixels") && moved->line.contains(QChar(0x2212)),
