@@ -3,6 +3,8 @@
 #include "model/ladder.h"
 #include "plan/comparison.h"
 
+#include <QStringList>
+
 namespace ml {
 
 /// One way to bracket the scene, beside the others.

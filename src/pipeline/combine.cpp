@@ -4,14 +4,12 @@
 #include "base/large_memory.h"
 #include "base/parallel.h"
 #include "base/phrase.h"
-#include "base/spelled.h"
-#include "exposure/marks.h"
 #include "image/colour.h"
 #include "ingest/estimate_exposure.h"
 #include "pipeline/half_stop.h"
 #include "pipeline/noisier.h"
 #include "pipeline/sphere_frames.h"
-#include "tone/facts_text.h"
+#include "pipeline/steps.h"
 
 #include <algorithm>
 #include <cmath>
@@ -109,10 +107,6 @@ Roi overlapOf(const std::vector<CombinedFrame>& frames, int width, int height) {
   return {x, y, std::max(1, int(std::floor(right)) - x + 1), std::max(1, int(std::floor(bottom)) - y + 1)};
 }
 
-std::string nameOf(const std::string& path) {
-  return fs::path(path).filename().string();
-}
-
 /// Frames read, sorted by exposure; those that cannot be used are named in `out.leftOut`.
 Result<std::vector<Frame>> readSet(const std::vector<fs::path>& files, const CombineOptions& options,
                                    const Progress& progress, Combined& out) {
@@ -188,69 +182,12 @@ Result<void> settleExposures(std::vector<Frame>& frames, Combined& out) {
   return {};
 }
 
-/// A step that the pixels contradict by more than this is remarked on, stops. A curve that is only assumed can bend a
-/// two-stop step by half a stop.
-constexpr double kWrongStep = 0.9;
-
 /// The set's own, darkest first.
-using OwnFrames = std::vector<const Frame*>;
 OwnFrames ownFrames(const std::vector<Frame>& frames, const CombineOptions& options) {
   OwnFrames own;
   for (const Frame& frame : frames)
     if (!isLent(frame, options)) own.push_back(&frame);
   return own;
-}
-
-/// What the pixels say of each step between neighbours; empty where they share too few tones or the files say no times.
-std::vector<std::optional<Stops>> stepsSeen(const OwnFrames& frames) {
-  std::vector<std::optional<Stops>> seen(frames.size());
-  forEachBand(
-      int(frames.size()) - 1,
-      [&](const Band& band) {
-        const std::size_t i = std::size_t(band.begin);
-        if (frames[i]->exposureKnown && frames[i + 1]->exposureKnown)
-          seen[i] = estimateStops(*frames[i], *frames[i + 1]);
-      },
-      1);
-  return seen;
-}
-
-/// Stops between what two neighbours' settings say and what their pixels show, that no shutter, lamp or curve explains;
-/// a curve bends large steps by a share of themselves.
-constexpr double kContradiction = 2, kBentByCurve = 0.35;
-
-double stepSaid(const OwnFrames& frames, std::size_t i) {
-  return std::log2(relativeExposure(frames[i + 1]->settings) / relativeExposure(frames[i]->settings));
-}
-
-std::string apart(const OwnFrames& frames, std::size_t i, double said, double seen) {
-  return phrase("`{}` and `{}` are {:.1f} stops apart by their settings but {:.1f} by their pixels",
-                nameOf(frames[i]->path), nameOf(frames[i + 1]->path), said, seen);
-}
-
-/// Frames whose settings and pixels cannot both be right (wrong times, or frames of another place) are refused unless
-/// the user wants them combined.
-Result<void> checkSteps(const OwnFrames& frames) {
-  const auto steps = stepsSeen(frames);
-  for (std::size_t i = 0; i + 1 < frames.size(); ++i) {
-    if (!steps[i]) continue;
-    const double said = stepSaid(frames, i), off = std::abs(steps[i]->value - said);
-    if (off > kContradiction + kBentByCurve * std::abs(said))
-      return fail(ErrorCode::Contradiction,
-                  phrase("{}, more than any camera explains: check that they belong together and type their "
-                         "times, or combine them even so.",
-                         apart(frames, i, said, steps[i]->value)));
-  }
-  return {};
-}
-
-/// Steps that the pixels contradict, read through what is known of the curve by now, are remarked on; `said` as the
-/// files say.
-void remarkOnSteps(const OwnFrames& frames, const std::vector<double>& said, Combined& out) {
-  const auto steps = stepsSeen(frames);
-  for (std::size_t i = 0; i < said.size(); ++i)
-    if (steps[i] && std::abs(steps[i]->value - said[i]) > kWrongStep)
-      out.remarks.push_back(phrase("{}; check their times.", apart(frames, i, said[i], steps[i]->value)));
 }
 
 Result<int> referenceOf(const std::vector<Frame>& frames, const std::vector<fs::path>& files,
@@ -510,8 +447,7 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   const OwnFrames own = ownFrames(set.frames, options);
   if (!options.evenSo)
     if (auto sound = checkSteps(own); !sound) return passOn(sound.error());
-  std::vector<double> said;
-  for (std::size_t i = 0; i + 1 < own.size(); ++i) said.push_back(stepSaid(own, i));
+  const std::vector<double> said = stepsSaid(own);
   const auto reference = referenceOf(set.frames, files, options);
   if (!reference) return passOn(reference.error());
   out.reference = *reference;
@@ -525,85 +461,12 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   progress.at(phrase("Find the response"), 0.6);
   if (options.recoverResponse && options.method != CombineMethod::Fusion)
     usePhotometry(set.frames, *placed, options, out);
-  remarkOnSteps(ownFrames(set.frames, options), said, out);
+  for (auto& doubt : doubtfulSteps(ownFrames(set.frames, options), said)) out.remarks.push_back(std::move(doubt));
   if (progress.stopRequested()) return stopped();
   auto merged = mergeBy(options, *placed, out, progress.part(0.65, 1));
   if (!merged) return passOn(merged.error());
   takeMerged(std::move(*merged), *placed, options, margin, out);
   return out;
-}
-
-namespace {
-
-std::string howJoined(const Combined& c) {
-  switch (c.method) {
-  case CombineMethod::Fusion: return phrase("are blended as pictures");
-  case CombineMethod::ToneRange: return phrase("are joined by tone");
-  default: return phrase("are combined");
-  }
-}
-
-} // namespace
-
-SceneFacts sceneFacts(const Combined& c) {
-  SceneFacts facts = sceneFacts(c.ev100OfUnit, c.method, c.metered.ties);
-  facts.sphere = facts.plumb = c.sphere;
-  return facts;
-}
-
-std::map<std::string, std::string> notesOf(const Combined& c) {
-  return textOf(sceneFacts(c));
-}
-
-SceneFacts sceneFacts(double ev100OfUnit, CombineMethod method, std::vector<Tie> metered) {
-  SceneFacts facts(ev100OfUnit, method == CombineMethod::Fusion ? shownAlready() : std::move(metered));
-  facts.asItIs = method == CombineMethod::Fusion || method == CombineMethod::Single;
-  return facts;
-}
-
-std::optional<GhostsLeft> ghostsLeft(const Combined& c) {
-  if (!c.motion.looked) return {};
-  GhostsLeft ghosts{c.motion.ghostShare, {}};
-  for (const auto& g : c.motion.ghosts)
-    ghosts.places.push_back(
-        {(g.x * c.fullWidth - c.crop.x) / c.crop.width, (g.y * c.fullHeight - c.crop.y) / c.crop.height});
-  return ghosts;
-}
-
-std::string verdict(const Combined& c) {
-  double furthest = 0;
-  for (const auto& frame : c.frames)
-    furthest = std::max(furthest, frame.registration.transform.reach(c.crop.width, c.crop.height));
-  std::vector<const CombinedFrame*> own;
-  for (const auto& frame : c.frames)
-    if (!frame.lent) own.push_back(&frame);
-  const std::size_t lent = c.frames.size() - own.size();
-  const bool single = own.size() == 1 || c.method == CombineMethod::Single;
-  std::string text =
-      single ? phrase("One frame at {} is taken as it is", print(c.frames[std::size_t(c.reference)].settings.time))
-             : phrase("{} frames from {} to {} {}", spelled(c.method == CombineMethod::ToneRange ? 2 : own.size()),
-                      print(own.front()->settings.time), print(own.back()->settings.time), howJoined(c));
-  if (!single)
-    text += !c.aligned     ? phrase(", not aligned")
-            : furthest > 0 ? phrase(", moved by up to {:.1f} pixels", furthest)
-                           : phrase(", none had moved");
-  const auto moved = std::count_if(c.motion.places.begin(), c.motion.places.end(),
-                                   [](const MovedRegion& place) { return !place.painted; });
-  if (moved > 0)
-    text += moved == 1 ? phrase("; something moved in 1 place, taken from one frame")
-                       : phrase("; something moved in {} places, each taken from one frame", moved);
-  text += c.clippedShare >= 0.0005 ? phrase("; {:.1f} % of the picture is clipped in every frame", 100 * c.clippedShare)
-                                   : phrase("; nothing is clipped");
-  if (lent > 0)
-    text += lent == 1 ? phrase("; a frame of another set stands by, for places that are taken from it")
-                      : phrase("; {} frames of other sets stand by, for places that are taken from them", lent);
-  text += ".";
-  for (const auto& remark : c.remarks) text += " " + remark;
-  if (!c.leftOut.empty())
-    text += " " + (c.leftOut.size() == 1
-                       ? phrase("One file is left out: {}", c.leftOut.front().reason.message)
-                       : phrase("{} files are left out: {}", c.leftOut.size(), c.leftOut.front().reason.message));
-  return text;
 }
 
 } // namespace ml

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "align/common_tones.h"
 #include "align/register.h"
 #include "base/parallel.h"
 #include "ingest/load_frame.h"
@@ -215,6 +216,29 @@ private slots:
     progress.stop.request();
     const auto placed = registerFrames(set.frames, 0, AlignMode::Rigid, progress);
     QCOMPARE(int(placed.error().code), int(ErrorCode::Stopped));
+  }
+
+  /// Tones of a curve that is not the assumed one are learnt, each from places that have it; between the bins' middles
+  /// they are joined by lines, and many at once come out as one by one.
+  void tonesOfAnotherCurveAreLearnt() {
+    const auto bent = [](float tone) { return 0.9f * std::pow(tone, 1.3f); }; // the moving picture's of the fixed one's
+    Image<float> fixed(512, 256, 1), moving(512, 256, 1);
+    for (int y = 0; y < 256; ++y)
+      for (int x = 0; x < 512; ++x) {
+        *fixed.at(x, y) = 0.05f + 0.85f * float(x) / 511;
+        *moving.at(x, y) = bent(*fixed.at(x, y));
+      }
+    LightPyramid pyramid;
+    ToneMatch match(1);
+    match.learn(fixed, moving, Transform{}, pyramid, pyramid);
+    Image<float> tones(200, 1, 1), mapped(200, 1, 1);
+    for (int i = 0; i < 200; ++i) *tones.at(i, 0) = bent(0.25f + 0.6f * float(i) / 199);
+    match.map(tones, 0, 1, mapped);
+    for (int i = 0; i < 200; ++i) {
+      const float wanted = 0.25f + 0.6f * float(i) / 199, found = match(*tones.at(i, 0));
+      QVERIFY2(std::abs(found - wanted) < 0.006f * wanted, qPrintable(QString("%1: %2").arg(wanted).arg(found)));
+      QVERIFY(std::abs(*mapped.at(i, 0) - found) < 1e-5f);
+    }
   }
 
   void scaledTransformMovesTheSame() {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "codec/exif.h"
 #include "codec/jpeg.h"
+#include "codec/lens_profile.h"
 #include "codec/png_file.h"
 #include "codec/raw_file.h"
 #include "codec/tiff_file.h"
@@ -193,6 +194,28 @@ private slots:
     const auto facts = inspectFile(file);
     QVERIFY(facts.has_value());
     QCOMPARE(facts->settings.aperture.value, 8.0);
+  }
+
+  // Exif 2.32: a distance of which the numerator is 0 is not known, one of 0xFFFFFFFF endless.
+  void lensAndItsSettingsAreReadWhereTheyMakeSense() {
+    QTemporaryDir dir;
+    const auto file = test::pathOf(dir) / "a.jpg";
+    writePlainJpeg(file);
+    const auto write = [&](const char* number, const char* distance, const char* length) {
+      auto image = Exiv2::ImageFactory::open(file.string());
+      image->exifData()["Exif.Photo.LensModel"] = "Ferry 24mm f/4";
+      image->exifData()["Exif.Photo.FNumber"] = number;
+      image->exifData()["Exif.Photo.SubjectDistance"] = distance;
+      image->exifData()["Exif.Photo.FocalLength"] = length;
+      image->writeMetadata();
+      return readLensQuery(file);
+    };
+    const LensQuery sound = write("56/10", "3/1", "24/1");
+    QCOMPARE(sound.lens, std::string("Ferry 24mm f/4"));
+    QVERIFY(std::abs(sound.fNumber - 5.6) < 1e-6 && sound.metres == 3 && sound.focalMm == 24);
+    const LensQuery odd = write("0/10", "0/1", "1/0");
+    QVERIFY(odd.fNumber == 8 && odd.metres == 10 && odd.focalMm == 0);
+    QCOMPARE(readLensQuery(test::pathOf(dir) / "none.jpg").fNumber, LensQuery{}.fNumber);
   }
 
   // DNG specification 1.4: BlackLevel may be given for each photosite of a repeated pattern.

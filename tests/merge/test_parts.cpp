@@ -5,6 +5,7 @@
 #include "capture/frame.h"
 #include "image/laplacian.h"
 #include "merge/cell_mask.h"
+#include "merge/rows.h"
 #include "merge/share.h"
 #include "merge/tile.h"
 #include "merge/variance_curve.h"
@@ -191,6 +192,17 @@ private slots:
                qPrintable(QString("%1: %2 %3").arg(level).arg(curve.at(float(level))).arg(expected)));
     }
     QCOMPARE(curve.at(-1), curve.floor); // what lies below black is as noisy as black
+  }
+
+  /// Of a sample just below clipping nothing is left where a darker frame that records well shows more than half as
+  /// much again; scales are 1 over the exposures.
+  void nearClippingADarkerFrameIsBelieved() {
+    const float light[] = {0.96f, 0.96f, 0.96f, 0.5f, 0.96f}, darker[] = {0.37f, 0.35f, 0.37f, 0.37f, 0.1f},
+                sure[] = {1, 1, 0.9f, 1, 1};
+    float use[] = {0.4f, 0.4f, 0.4f, 1, 0.4f};
+    rows::doubt(light, 1, darker, 4, sure, 5, use); // 0.37 * 4 is 1.54 times 0.96, 0.35 * 4 is 1.46 times
+    const float wanted[] = {0, 0.4f, 0.4f, 1, 0.4f};
+    for (int i = 0; i < 5; ++i) QCOMPARE(use[i], wanted[i]);
   }
 
   void trustFallsOnlyNearClipping() {

@@ -1,0 +1,81 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "pipeline/steps.h"
+
+#include "base/parallel.h"
+#include "base/phrase.h"
+#include "ingest/estimate_exposure.h"
+
+#include <cmath>
+#include <filesystem>
+#include <optional>
+
+namespace ml {
+namespace {
+
+/// A step that the pixels contradict by more than this is remarked on, stops. A curve that is only assumed can bend a
+/// two-stop step by half a stop.
+constexpr double kWrongStep = 0.9;
+
+/// What the pixels say of each step between neighbours; empty where they share too few tones or the files say no times.
+std::vector<std::optional<Stops>> stepsSeen(const OwnFrames& frames) {
+  std::vector<std::optional<Stops>> seen(frames.size());
+  forEachBand(
+      int(frames.size()) - 1,
+      [&](const Band& band) {
+        const std::size_t i = std::size_t(band.begin);
+        if (frames[i]->exposureKnown && frames[i + 1]->exposureKnown)
+          seen[i] = estimateStops(*frames[i], *frames[i + 1]);
+      },
+      1);
+  return seen;
+}
+
+/// Stops between what two neighbours' settings say and what their pixels show, that no shutter, lamp or curve explains;
+/// a curve bends large steps by a share of themselves.
+constexpr double kContradiction = 2, kBentByCurve = 0.35;
+
+double stepSaid(const OwnFrames& frames, std::size_t i) {
+  return std::log2(relativeExposure(frames[i + 1]->settings) / relativeExposure(frames[i]->settings));
+}
+
+std::string nameOf(const std::string& path) {
+  return std::filesystem::path(path).filename().string();
+}
+
+std::string apart(const OwnFrames& frames, std::size_t i, double said, double seen) {
+  return phrase("`{}` and `{}` are {:.1f} stops apart by their settings but {:.1f} by their pixels",
+                nameOf(frames[i]->path), nameOf(frames[i + 1]->path), said, seen);
+}
+
+} // namespace
+
+std::vector<double> stepsSaid(const OwnFrames& frames) {
+  std::vector<double> said;
+  for (std::size_t i = 0; i + 1 < frames.size(); ++i) said.push_back(stepSaid(frames, i));
+  return said;
+}
+
+Result<void> checkSteps(const OwnFrames& frames) {
+  const auto steps = stepsSeen(frames);
+  for (std::size_t i = 0; i + 1 < frames.size(); ++i) {
+    if (!steps[i]) continue;
+    const double said = stepSaid(frames, i), off = std::abs(steps[i]->value - said);
+    if (off > kContradiction + kBentByCurve * std::abs(said))
+      return fail(ErrorCode::Contradiction,
+                  phrase("{}, more than any camera explains: check that they belong together and type their "
+                         "times, or combine them even so.",
+                         apart(frames, i, said, steps[i]->value)));
+  }
+  return {};
+}
+
+std::vector<std::string> doubtfulSteps(const OwnFrames& frames, const std::vector<double>& said) {
+  std::vector<std::string> out;
+  const auto steps = stepsSeen(frames);
+  for (std::size_t i = 0; i < said.size(); ++i)
+    if (steps[i] && std::abs(steps[i]->value - said[i]) > kWrongStep)
+      out.push_back(phrase("{}; check their times.", apart(frames, i, said[i], steps[i]->value)));
+  return out;
+}
+
+} // namespace ml
