@@ -228,7 +228,7 @@ Result<void> writeAndReadBack(const Material& m, const Target& t, const fs::path
   wishes.ppi = t.ppi;
   if (m.metadataFrom)
     if (auto done = carryMetadata(*m.metadataFrom, file, software(), wishes); !done) return done;
-  if (m.sphere && (t.format == Target::Format::Tiff || t.format == Target::Format::Jpeg))
+  if (m.sphere && t.format != Target::Format::Png)
     if (auto done = markSphere(file, codes.width, codes.height); !done) return done;
   const auto back = t.format == Target::Format::Tiff  ? readTiff(file, stop)
                     : t.format == Target::Format::Png ? readPng(file)

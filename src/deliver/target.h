@@ -64,7 +64,7 @@ struct Material {
   std::map<std::string, std::string> notes;                   ///< Of the radiance, for targets that carry it.
   std::optional<std::filesystem::path> metadataFrom;
   MetadataWishes wishes;
-  bool sphere = false; ///< Of all directions: JPEG and TIFF say so (not hdr-jpeg, whose XMP lists its two pictures).
+  bool sphere = false; ///< Of all directions: JPEG and TIFF say so.
 };
 
 inline constexpr double kHeadroomStops = 2.3; ///< 1000 cd/m2 over paper white at 203.

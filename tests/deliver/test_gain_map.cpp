@@ -102,6 +102,24 @@ private slots:
     QVERIFY2(off < 0.03, qPrintable(QString::number(off)));
   }
 
+  /// A sphere says so beside its gain map (Photo Sphere XMP Metadata), to a reader that is not ours.
+  void aSphereSaysSoBesideItsMap() {
+    const Image<float> scene = test::texturedScene(256, 128, 6);
+    DeliverRequest r;
+    r.targets = {*findTarget("hdr-jpeg")};
+    r.folder = test::pathOf(dir_);
+    r.name.view = "Sphere";
+    r.facts.sphere = true;
+    const auto done = deliverView(scene.view(), r, {});
+    QVERIFY2(done, done ? "" : done.error().message.c_str());
+    QVERIFY(readGainMap(done->files.front()));
+    const QString said =
+        printed("exiftool", {"-a", "-s", "-ProjectionType", "-FullPanoWidthPixels", "-DirectoryItemSemantic",
+                             QString::fromStdString(done->files.front().string())});
+    if (said.isEmpty()) QSKIP("exiftool is not installed");
+    QVERIFY2(said.contains("equirectangular") && said.contains("256") && said.contains("GainMap"), qPrintable(said));
+  }
+
   void readBackItIsTheLight() {
     const auto map = readGainMap(file_);
     QVERIFY2(map, map ? "" : map.error().message.c_str());
