@@ -13,8 +13,9 @@ constexpr int kAcross = 256;     ///< Cells in which the sky is grown.
 constexpr double kSmooth = 0.22; ///< Stops within 3x3 cells: cloud edges are below, leaves above.
 constexpr double kStep = 0.3;    ///< Stops between neighbours within the sky.
 constexpr double kHueStep = 0.3;
-constexpr double kLighter = 0.5;   ///< Stops above the darkest quarter of the picture.
-constexpr double kLeastSky = 0.03; ///< Of the picture.
+constexpr float kDarkens = 0.7f, kWarmer = 0.3f; ///< Stops than its lightest part above: of light, and of red or blue.
+constexpr double kLighter = 0.5;                 ///< Stops above the darkest quarter of the picture.
+constexpr double kLeastSky = 0.03;               ///< Of the picture.
 
 /// The reduced picture: light, and red and blue against green, in stops.
 struct Coarse {
@@ -71,6 +72,31 @@ Image<float> grown(const Coarse& c, double least) {
   return sky;
 }
 
+/// Towards the horizon the sky gets lighter (CIE S 011, most of its types); what lies below its lightest part and is
+/// much darker and warmer is land in haze or a wall, however softly the one goes over into the other.
+void endWhereItDarkens(const Coarse& c, Image<float>& sky) {
+  const int w = sky.width(), h = sky.height(), reach = w / 32;
+  std::vector<int> end(std::size_t(w), h);
+  for (int x = 0; x < w; ++x) {
+    float lightest = -1e9f;
+    int row = 0;
+    for (int y = 0; y < h; ++y) {
+      if (sky.row(y)[x] == 0) continue;
+      const float light = c.light.row(y)[x];
+      if (light > lightest) lightest = light, row = y;
+      const float warmer = std::max(c.red.row(y)[x] - c.red.row(row)[x], c.blue.row(row)[x] - c.blue.row(y)[x]);
+      if (light >= lightest - kDarkens || warmer < kWarmer) continue;
+      end[std::size_t(x)] = y;
+      break;
+    }
+  }
+  for (int x = 0; x < w; ++x) { // as most of its neighbours have it
+    std::vector<int> near(end.begin() + std::max(0, x - reach), end.begin() + std::min(w, x + reach + 1));
+    std::nth_element(near.begin(), near.begin() + std::ptrdiff_t(near.size() / 2), near.end());
+    for (int y = near[near.size() / 2]; y < h; ++y) sky.row(y)[x] = 0;
+  }
+}
+
 /// The lowest row of sky around each column; -1: none.
 std::vector<int> horizonOf(const Image<float>& sky) {
   const int w = sky.width(), h = sky.height(), reach = w / 12;
@@ -106,7 +132,8 @@ Image<float> skyCells(const ToneAnalysis& a) {
   out.fill(0);
   if (a.kind == SceneKind::Interior || a.cells.empty()) return out;
   const Coarse c = coarseOf(a);
-  const Image<float> sky = grown(c, a.histogram.below(0.25) + kLighter);
+  Image<float> sky = grown(c, a.histogram.below(0.25) + kLighter);
+  endWhereItDarkens(c, sky);
   double sum = 0;
   for (std::size_t i = 0; i < sky.size(); ++i) sum += sky.data()[i];
   if (sum < kLeastSky * double(sky.size())) return out;

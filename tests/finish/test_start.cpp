@@ -179,6 +179,31 @@ private slots:
     QVERIFY2(outside / branchCount < 0.25, qPrintable(QString::number(outside / branchCount)));
     QVERIFY2(below / landCount < 0.02, qPrintable(QString::number(below / landCount)));
   }
+  /// A low sun over a field in mist: light and colour go over from sky to land with no edge before the dark foreground.
+  void theSkyEndsInMist() {
+    Image<float> scene(720, 480, 3);
+    for (int y = 0; y < 480; ++y)
+      for (int x = 0; x < 720; ++x) {
+        const float up = std::clamp((240 - y) / 240.f, 0.f, 1.f), down = std::clamp((y - 240) / 120.f, 0.f, 1.f);
+        const float light =
+            std::exp2(y < 360 ? -0.5f * up - 1.6f * down : -4.5f) * (1 + 0.02f * float(std::sin(x * 0.05)));
+        float* p = scene.at(x, y);
+        p[0] = light * std::exp2(0.3f * down), p[1] = 0.9f * light,
+        p[2] = 0.7f * light * std::exp2(0.8f * up - 1.2f * down);
+      }
+    const ToneAnalysis a = analyseTone(scene.view());
+    const Image<float> sky = skyCells(a);
+    double above = 0, below = 0;
+    for (int y = 0; y < sky.height(); ++y)
+      for (int x = 0; x < sky.width(); ++x) {
+        const double at = double(y) / sky.height();
+        if (at < 0.45) above += *sky.at(x, y) / (0.45 * double(sky.size()));
+        if (at > 0.65) below += *sky.at(x, y) / (0.35 * double(sky.size()));
+      }
+    QVERIFY2(above > 0.9, qPrintable(QString::number(above)));
+    QVERIFY2(below < 0.02, qPrintable(QString::number(below)));
+  }
+
   void aRoomHasNoSky() {
     const Image<float> sky = skyCells(analyseTone(room({1, 1, 1}, {0.5f, 0.5f, 0.5f}, 1).view()));
     QVERIFY(std::all_of(sky.data(), sky.data() + sky.size(), [](float v) { return v == 0; }));
