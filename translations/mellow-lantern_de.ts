@@ -551,11 +551,11 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
     </message>
     <message>
         <source>%1: frame %2</source>
-        <translation>%1: Aufnahme %2</translation>
+        <translation>%1: Aufnahme %L2</translation>
     </message>
     <message>
         <source>%1: frame %2, %3</source>
-        <translation>%1: Aufnahme %2, %3</translation>
+        <translation>%1: Aufnahme %L2, %3</translation>
     </message>
     <message>
         <source>%1: not written, %2</source>
@@ -6565,6 +6565,10 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     <message>
         <source>frame %1</source>
         <translation>Aufnahme %L1</translation>
+    </message>
+    <message>
+        <source>frame %1, %2</source>
+        <translation>Aufnahme %L1, %2</translation>
     </message>
     <message>
         <source>frame left out</source>

@@ -302,7 +302,10 @@ private:
       item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsUserCheckable);
       item->setCheckState(place.used ? Qt::Checked : Qt::Unchecked);
       item->setToolTip(place.details + (place.note.isEmpty() ? QString() : "\n" + place.note));
-      if (place.merged >= 0) from_->addItem(tr("frame %1").arg(place.number), place.merged);
+      if (place.merged < 0) continue;
+      const QString of = from_->fontMetrics().elidedText(place.of, Qt::ElideRight, grown(96));
+      from_->addItem(of.isEmpty() ? tr("frame %1").arg(place.number) : tr("frame %1, %2").arg(place.number).arg(of),
+                     place.merged);
     }
     frames_->setCurrentRow(current);
     from_->setCurrentIndex(std::clamp(wanted, 0, std::max(0, from_->count() - 1)));

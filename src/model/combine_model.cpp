@@ -346,7 +346,8 @@ std::vector<CombineModel::FramePlace> CombineModel::framePlaces() const {
     place.number = frameNumber(v, file);
     place.line = place.details = place.file;
     if (v.combined) takeWords(frameWords(*v.combined->report, file, true, place.number), place);
-    place.line = tr("%1   of %2").arg(place.line, setWords(v, file));
+    place.of = setWords(v, file);
+    place.line = tr("%1   of %2").arg(place.line, place.of);
     places.push_back(std::move(place));
   }
   return places;

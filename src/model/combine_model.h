@@ -61,6 +61,7 @@ public:
   /// One entry for each frame of the view, as they arrived: how it lay and whether it is used.
   struct FramePlace {
     QString file, line, details, note; ///< `note`: why leaving it out is proposed, or what is odd about it.
+    QString of;                        ///< The set that a lent frame is of.
     bool used = true, lent = false;    ///< `lent`: of another set; `file` is then "set/file".
     int merged = -1;                   ///< Index among the merged frames.
     int number = 0;                    ///< As it arrived.

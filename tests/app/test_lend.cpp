@@ -61,6 +61,7 @@ private slots:
     // A stroke from it.
     auto* from = visible<QComboBox>(window, "paintFrom");
     QCOMPARE(from->count(), 4);
+    QCOMPARE(from->itemText(3), QString("frame 4, Lamps on"));
     click(visible<QPushButton>(window, "paint"));
     from->setCurrentIndex(3);
     emit from->activated(3);
