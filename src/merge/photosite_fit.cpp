@@ -15,8 +15,12 @@ constexpr int kAround = 8;             ///< Pixels around a tile whose photosite
 constexpr int kBorder = 6;             ///< Pixels of the picture's border that stay as they are.
 constexpr float kUnsure = 0.015f;      ///< Of the light's range around a photosite: what looking it up may be off by.
 constexpr float kMoreThanNoise = 1.3f; ///< Times its noise that differences must be to count.
-constexpr float kFewest = 8;           ///< Photosites of a cell that say anything.
-constexpr float kNearFull = 0.9f;      ///< Of saturation; beyond it a photosite says nothing.
+constexpr float kApart = 8;   ///< Photosites of two frames that lie near each other are still apart, and what they say
+                              ///< alike is less than what each says.
+constexpr float kSure = 3.5f; ///< Standard errors by which what frames say alike must stand out; their product at a
+                              ///< pixel varies by half the noise, and two or three pixels share theirs.
+constexpr float kFewest = 8;  ///< Photosites of a cell that say anything.
+constexpr float kNearFull = 0.9f; ///< Of saturation; beyond it a photosite says nothing.
 
 Roi boundsOf(const Transform& transform, const Roi& where, int margin) {
   double left = 1e30, top = 1e30, right = -1e30, bottom = -1e30;
@@ -74,8 +78,8 @@ ML_VECTOR_CLONES void silenceRow(const float* mark, int n, float* __restrict wei
   for (int i = 0; i < n; ++i) weight[i] = mark[i] > 0 ? 0.f : weight[i];
 }
 
-ML_VECTOR_CLONES void addRow(const float* in, int n, float* __restrict out) {
-  for (int i = 0; i < n; ++i) out[i] += in[i];
+ML_VECTOR_CLONES void addRow(const float* in, int n, float* __restrict out, float* __restrict squares) {
+  for (int i = 0; i < n; ++i) out[i] += in[i], squares[i] += in[i] * in[i];
 }
 
 } // namespace
@@ -122,12 +126,13 @@ void PhotositeFit::fit(const Roi& tile, const Merged& merged, float* out, std::p
     listen(i, around);
     if (said_[i].any) countInto(sources_[i], said_[i], around);
   }
-  if (!believe()) return;
+  if (!anyBeyondNoise()) return;
   for (std::size_t c = 0; c < 3; ++c)
-    for (Plane* plane : {&sum_[c], &share_[c]}) plane->shape(tile.width, tile.height), plane->fill(0);
+    for (Plane* plane : {&sum_[c], &share_[c], &squares_[c], &shareSquares_[c]})
+      plane->shape(around.width, around.height), plane->fill(0);
   for (std::size_t i = 0; i < sources_.size(); ++i)
-    if (said_[i].any) gather(i, tile);
-  apply(tile, merged, out, outPitch);
+    if (said_[i].any) gather(i, around);
+  if (believe()) apply(tile, merged, out, outPitch);
 }
 
 void PhotositeFit::listen(std::size_t i, const Roi& around) {
@@ -275,22 +280,47 @@ void PhotositeFit::countInto(const Source& s, const Said& said, const Roi& aroun
     }
 }
 
-/// Returns whether anything is to be believed.
+/// Whether photosites differ from the merged light by more than the least noise they can have.
+bool PhotositeFit::anyBeyondNoise() const {
+  return std::any_of(cells_.begin(), cells_.end(), [](const Cell& cell) {
+    for (int c = 0; c < 3; ++c)
+      if (cell.count[c] >= kFewest && cell.energy[c] > kMoreThanNoise * cell.count[c]) return true;
+    return false;
+  });
+}
+
+/// Believed is what different frames say alike: neither noise, however much more of it there is than the model says,
+/// nor something that only one of them saw is shared by two.
 bool PhotositeFit::believe() {
-  belief_.assign(3 * cells_.size(), 0);
+  belief_.assign(6 * cells_.size(), 0);
   bool any = false;
-  for (std::size_t i = 0; i < cells_.size(); ++i)
-    for (std::size_t c = 0; c < 3; ++c) {
-      const Cell& cell = cells_[i];
-      const float beyond = cell.energy[c] - kMoreThanNoise * cell.count[c];
-      if (cell.count[c] < kFewest || beyond <= 0) continue;
-      belief_[3 * i + c] = beyond / cell.weight[c];
-      any = true;
-    }
+  for (int v = 0; v < cellsDown_; ++v)
+    for (int u = 0; u < cellsAcross_; ++u)
+      for (std::size_t c = 0; c < 3; ++c) {
+        const std::size_t at = std::size_t(v * cellsAcross_ + u);
+        const Cell& cell = cells_[at];
+        float* belief = belief_.data() + 6 * at + 2 * c;
+        belief[1] = 1;
+        if (cell.count[c] < kFewest || cell.energy[c] <= kMoreThanNoise * cell.count[c]) continue;
+        float shared = 0, pairs = 0;
+        const int bottom = std::min((v + 1) * kCell, sum_[c].height()),
+                  right = std::min((u + 1) * kCell, sum_[c].width());
+        for (int y = v * kCell; y < bottom; ++y)
+          for (int x = u * kCell; x < right; ++x) {
+            const float said = sum_[c].row(y)[x], share = share_[c].row(y)[x];
+            shared += said * said - squares_[c].row(y)[x], pairs += share * share - shareSquares_[c].row(y)[x];
+          }
+        if (shared <= 0 || pairs <= 0) continue;
+        const float alike = kApart * shared / pairs, beyond = (cell.energy[c] - cell.count[c]) / cell.weight[c];
+        const float noise = std::max(1.f, (cell.energy[c] - alike * cell.weight[c]) / cell.count[c]);
+        if (shared < kSure * noise * std::sqrt(pairs)) continue;
+        belief[0] = std::min(alike, beyond), belief[1] = noise;
+        any = true;
+      }
   return any;
 }
 
-void PhotositeFit::gather(std::size_t i, const Roi& tile) {
+void PhotositeFit::gather(std::size_t i, const Roi& around) {
   const Source& s = sources_[i];
   const Said& said = said_[i];
   const int n = said.roi.width;
@@ -304,9 +334,9 @@ void PhotositeFit::gather(std::size_t i, const Roi& tile) {
       for (int x = side; x < n; x += 2) toRatio[x] = ratio[x] * weight[x], toWeight[x] = weight[x];
     }
   column_.resize(6 * std::size_t(n));
-  other_.resize(std::size_t(tile.width));
-  places_.begin(s.placed.toFrame, tile, said.roi, kGathering);
-  for (int y = 0; y < tile.height; ++y) {
+  other_.resize(std::size_t(around.width));
+  places_.begin(s.placed.toFrame, around, said.roi, kGathering);
+  for (int y = 0; y < around.height; ++y) {
     places_.row(y);
     const auto &down = places_.down(), &along = places_.along();
     down.forEachRun(n, [&](int begin, int end, int row) {
@@ -314,11 +344,12 @@ void PhotositeFit::gather(std::size_t i, const Roi& tile) {
         sumOfFour((k < 3 ? ratios_[k] : weights_[k - 3]).row(row - kGathering.before()) + begin, n,
                   down.values.data() + begin, n, end - begin, column_.data() + k * std::size_t(n) + begin);
     });
-    along.forEachRun(tile.width, [&](int begin, int end, int offset) {
+    along.forEachRun(around.width, [&](int begin, int end, int offset) {
       for (std::size_t k = 0; k < 6; ++k) {
         sumOfFour(column_.data() + k * std::size_t(n) + begin + offset - kGathering.before(), 1,
-                  along.values.data() + begin, tile.width, end - begin, other_.data());
-        addRow(other_.data(), end - begin, (k < 3 ? sum_[k] : share_[k - 3]).row(y) + begin);
+                  along.values.data() + begin, around.width, end - begin, other_.data());
+        addRow(other_.data(), end - begin, (k < 3 ? sum_[k] : share_[k - 3]).row(y) + begin,
+               (k < 3 ? squares_[k] : shareSquares_[k - 3]).row(y) + begin);
       }
     });
   }
@@ -337,15 +368,18 @@ void PhotositeFit::apply(const Roi& tile, const Merged& merged, float* out, std:
       const float cx = (float(x) + 0.5f) / kCell + 0.5f;
       const int column = int(cx);
       const float fx = cx - float(column);
-      const float* b = belief_.data() + 3 * (std::size_t(row) * std::size_t(cellsAcross_) + std::size_t(column));
-      const float* below = b + 3 * cellsAcross_;
+      const float* b = belief_.data() + 6 * (std::size_t(row) * std::size_t(cellsAcross_) + std::size_t(column));
+      const float* below = b + 6 * cellsAcross_;
+      const auto between = [&](std::size_t k) {
+        return (1 - fy) * ((1 - fx) * b[k] + fx * b[k + 6]) + fy * ((1 - fx) * below[k] + fx * below[k + 6]);
+      };
       for (std::size_t c = 0; c < 3; ++c) {
-        const float belief =
-            (1 - fy) * ((1 - fx) * b[c] + fx * b[c + 3]) + fy * ((1 - fx) * below[c] + fx * below[c + 3]);
+        const float belief = between(2 * c);
         if (belief <= 0) continue;
-        const float light = from[3 * x + int(c)];
+        const float light = from[3 * x + int(c)], said = sum_[c].row(y + kAround)[x + kAround],
+                    share = share_[c].row(y + kAround)[x + kAround];
         to[3 * x + int(c)] =
-            light + (std::max(light, 0.f) + foot_) * belief * sum_[c].row(y)[x] / (belief * share_[c].row(y)[x] + 1);
+            light + (std::max(light, 0.f) + foot_) * belief * said / (belief * share + between(2 * c + 1));
       }
     }
   }

@@ -13,8 +13,8 @@ namespace ml {
 /// every photosite lay (`GridPlaces`), and what the photosites said beyond that is given back to it by a kernel of half
 /// a pixel, each weighed by its own noise (one step of iterative back-projection, Irani and Peleg, CVGIP 53, 1991;
 /// samples of each colour where they lie, as in Wronski et al., SIGGRAPH 2019). How much of it is believed follows from
-/// the place: as far as the photosites' differences exceed their noise (Wiener), so even surfaces stay as smooth as
-/// they were merged.
+/// the place: as far as different frames say it alike (Wiener; noise, and what one frame alone saw, are not shared), so
+/// even surfaces stay as smooth as they were merged.
 class PhotositeFit {
 public:
   static constexpr int kWidth = 256, kHeight = 64;
@@ -58,8 +58,9 @@ private:
   bool markFull();
   void compare(const Source& s, Said& said);
   void countInto(const Source& s, const Said& said, const Roi& around);
+  [[nodiscard]] bool anyBeyondNoise() const;
   bool believe();
-  void gather(std::size_t i, const Roi& tile);
+  void gather(std::size_t i, const Roi& around);
   void apply(const Roi& tile, const Merged& merged, float* out, std::ptrdiff_t outPitch) const;
 
   const std::vector<Source>& sources_;
@@ -69,14 +70,14 @@ private:
   float foot_;                  ///< Light below which noise and not light decides, as in MosaicScale.
   std::vector<Said> said_;
   std::vector<Cell> cells_;
-  std::vector<float> belief_; ///< Variance that is believed, three for each cell.
+  std::vector<float> belief_; ///< For each cell and colour: variance that is believed, and noise over the model's.
   int cellsAcross_ = 0, cellsDown_ = 0;
   GridPlaces places_;
   std::array<Plane, 4> light_, seen_; ///< Three colours, and whether something full is near.
   Roi around_;                        ///< What `light_` holds.
   bool anyFull_ = false;
   std::array<Plane, 3> ratios_, weights_;
-  std::array<Plane, 3> sum_, share_;
+  std::array<Plane, 3> sum_, share_, squares_, shareSquares_; ///< Of all frames: what they say, and its weight.
   std::vector<float> column_, other_, range_;
 };
 

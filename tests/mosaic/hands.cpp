@@ -136,8 +136,9 @@ std::vector<PlacedFrame> HandSet::placed(double misplacement) const {
   return out;
 }
 
-Quality HandSet::merged(double misplacement) const {
+Quality HandSet::merged(double misplacement, MotionMode motion) const {
   MergeOptions options;
+  options.motion = motion;
   options.reference = reference;
   auto result = mergeRadiance(placed(misplacement), options, {});
   if (!result) qFatal("%s", result.error().message.c_str());

@@ -3,6 +3,7 @@
 #include "capture/placed_frame.h"
 #include "image/colour.h"
 #include "image/image.h"
+#include "merge/merge.h"
 #include "mosaic/scenes.h"
 
 #include <string>
@@ -34,7 +35,7 @@ struct HandSet {
   /// the others are placed wrongly.
   void shoot(const std::vector<double>& exposures, double fullWell, double off = 0);
   [[nodiscard]] std::vector<PlacedFrame> placed(double misplacement) const;
-  [[nodiscard]] Quality merged(double misplacement = 0.04) const;
+  [[nodiscard]] Quality merged(double misplacement = 0.04, MotionMode motion = MotionMode::Auto) const;
   [[nodiscard]] Quality single() const; ///< Of the middle frame, developed.
   void forgetPattern();                 ///< As if the frames had been developed elsewhere.
 
