@@ -89,6 +89,20 @@ ML_VECTOR_CLONES void sumOfSix(const float* p, std::ptrdiff_t step, const float*
   }
 }
 
+Roi boundsOn(const Matrix3& toFrame, const Roi& where, int width, int height, int margin) {
+  const Transform transform{toFrame};
+  double left = 1e30, top = 1e30, right = -1e30, bottom = -1e30;
+  for (const int x : {where.x, where.x + where.width - 1})
+    for (const int y : {where.y, where.y + where.height - 1}) {
+      double u, v;
+      transform.map(x, y, u, v);
+      left = std::min(left, u), right = std::max(right, u), top = std::min(top, v), bottom = std::max(bottom, v);
+    }
+  const auto held = [](double value, int size) { return int(std::floor(std::clamp(value, -100.0, size + 100.0))); };
+  const int x0 = held(left, width) - margin, y0 = held(top, height) - margin;
+  return {x0, y0, held(right, width) + margin + 2 - x0, held(bottom, height) + margin + 2 - y0};
+}
+
 void GridPlaces::begin(const Matrix3& h, const Roi& where, const Roi& source, const PlaceKernel& kernel) {
   h_ = h, where_ = where, source_ = source, kernel_ = &kernel;
   position_.resize(std::size_t(std::max(source.width, where.width)));

@@ -24,6 +24,10 @@ void sumOfFour(const float* p, std::ptrdiff_t step, const float* w, int pitch, i
 /// The same of six, held between the middle four: no edge rings.
 void sumOfSix(const float* p, std::ptrdiff_t step, const float* w, int pitch, int n, float* out);
 
+/// What of a frame of that size is seen in `where`, `margin` pixels around included; held near the frame, however far a
+/// homography would lead.
+[[nodiscard]] Roi boundsOn(const Matrix3& toFrame, const Roi& where, int width, int height, int margin);
+
 /// Where the samples of one grid lie on another, row by row, for two passes: first down the columns of the one and then
 /// along the rows of the other (Catmull and Smith, SIGGRAPH 1980: exact for any homography that does not turn the
 /// picture far).

@@ -4,6 +4,7 @@
 #include "align/transform.h"
 #include "base/vector_clones.h"
 #include "merge/rows.h"
+#include "merge/share.h"
 #include "merge/tile.h"
 
 #include <algorithm>
@@ -66,17 +67,7 @@ MosaicMerger::MosaicMerger(const std::vector<Source>& sources, const CellMask* m
 }
 
 bool MosaicMerger::mayMerge(const Roi& where) const {
-  const int cell = sources_.front().shareCell;
-  const auto from = [cell](int begin) { return (begin - DemosaicTile::kMargin) / cell - 1; };
-  const auto to = [cell](int begin, int size) { return (begin + size + DemosaicTile::kMargin) / cell + 1; };
-  const auto all = [&](const auto& cells, auto value) {
-    for (int y = std::max(0, from(where.y)); y <= std::min(cells.height() - 1, to(where.y, where.height)); ++y)
-      for (int x = std::max(0, from(where.x)); x <= std::min(cells.width() - 1, to(where.x, where.width)); ++x)
-        if (*cells.at(x, y) != value) return false;
-    return true;
-  };
-  if (moved_ && !all(*moved_, std::uint8_t{0})) return false;
-  return std::all_of(sources_.begin(), sources_.end(), [&](const Source& s) { return !s.share || all(*s.share, 1.f); });
+  return allSpeak(sources_, moved_, where, DemosaicTile::kMargin);
 }
 
 int MosaicMerger::merge(const Roi& where) {

@@ -4,6 +4,7 @@
 #include "align/transform.h"
 #include "base/vector_clones.h"
 #include "image/interpolate.h"
+#include "merge/share.h"
 
 #include <algorithm>
 #include <cmath>
@@ -21,18 +22,6 @@ constexpr float kSure = 3.5f; ///< Standard errors by which what frames say alik
                               ///< pixel varies by half the noise, and two or three pixels share theirs.
 constexpr float kFewest = 8;  ///< Photosites of a cell that say anything.
 constexpr float kNearFull = 0.9f; ///< Of saturation; beyond it a photosite says nothing.
-
-Roi boundsOf(const Transform& transform, const Roi& where, int margin) {
-  double left = 1e30, top = 1e30, right = -1e30, bottom = -1e30;
-  for (const int x : {where.x, where.x + where.width - 1})
-    for (const int y : {where.y, where.y + where.height - 1}) {
-      double u, v;
-      transform.map(x, y, u, v);
-      left = std::min(left, u), right = std::max(right, u), top = std::min(top, v), bottom = std::max(bottom, v);
-    }
-  const int x0 = int(std::floor(left)) - margin, y0 = int(std::floor(top)) - margin;
-  return {x0, y0, int(std::ceil(right)) + margin + 1 - x0, int(std::ceil(bottom)) + margin + 1 - y0};
-}
 
 /// Most less least of a row, the pixels beside and the rows of the same colours above and below.
 ML_VECTOR_CLONES void rangeAround(const float* above, const float* row, const float* below, int n,
@@ -100,24 +89,10 @@ PhotositeFit::PhotositeFit(const std::vector<Source>& sources, const CellMask* m
   foot_ = 0.005f / most;
 }
 
-bool PhotositeFit::allSpeak(const Roi& tile) const {
-  const int cell = sources_.front().shareCell;
-  const auto all = [&](const auto& cells, auto value) {
-    for (int y = std::max(0, (tile.y - kAround) / cell - 1);
-         y <= std::min(cells.height() - 1, (tile.y + tile.height + kAround) / cell + 1); ++y)
-      for (int x = std::max(0, (tile.x - kAround) / cell - 1);
-           x <= std::min(cells.width() - 1, (tile.x + tile.width + kAround) / cell + 1); ++x)
-        if (*cells.at(x, y) != value) return false;
-    return true;
-  };
-  if (moved_ && !all(*moved_, std::uint8_t{0})) return false;
-  return std::all_of(sources_.begin(), sources_.end(), [&](const Source& s) { return !s.share || all(*s.share, 1.f); });
-}
-
 void PhotositeFit::fit(const Roi& tile, const Merged& merged, float* out, std::ptrdiff_t outPitch) {
   for (int y = 0; y < tile.height; ++y)
     std::copy_n(merged.row(tile.y + y) + 3 * tile.x, 3 * tile.width, out + y * outPitch);
-  if (!allSpeak(tile)) return;
+  if (!allSpeak(sources_, moved_, tile, kAround)) return;
   cellsAcross_ = (tile.width + kCell - 1) / kCell + 2, cellsDown_ = (tile.height + kCell - 1) / kCell + 2;
   takeLight(tile, merged);
   cells_.assign(std::size_t(cellsAcross_ * cellsDown_), {});
@@ -140,7 +115,7 @@ void PhotositeFit::listen(std::size_t i, const Roi& around) {
   const Frame& frame = *s.placed.frame;
   Said& said = said_[i];
   said.any = false;
-  said.roi = boundsOf(Transform{s.placed.toFrame}, around, 3);
+  said.roi = boundsOn(s.placed.toFrame, around, frame.width(), frame.height(), 3);
   said.roi.x &= ~1, said.roi.y &= ~1; // begins with the pattern's first colour
   const Roi& roi = said.roi;
   if (roi.x >= frame.width() || roi.y >= frame.height() || roi.x + roi.width <= 0 || roi.y + roi.height <= 0) return;

@@ -51,7 +51,6 @@ private:
     float energy[3] = {}, count[3] = {}, weight[3] = {};
   };
 
-  [[nodiscard]] bool allSpeak(const Roi& tile) const;
   void takeLight(const Roi& tile, const Merged& merged);
   void listen(std::size_t i, const Roi& around);
   void lookUp(const Source& s, const Roi& roi);

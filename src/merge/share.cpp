@@ -38,4 +38,19 @@ bool shareRow(const Image<float>& share, int cell, int x0, int y, int count, flo
   return false;
 }
 
+bool allSpeak(const std::vector<Source>& sources, const CellMask* moved, const Roi& tile, int margin) {
+  const int cell = sources.front().shareCell;
+  const auto all = [&](const auto& cells, auto value) {
+    const int left = std::max(0, (tile.x - margin) / cell - 1), top = std::max(0, (tile.y - margin) / cell - 1);
+    const int right = std::min(cells.width() - 1, (tile.x + tile.width + margin) / cell + 1),
+              bottom = std::min(cells.height() - 1, (tile.y + tile.height + margin) / cell + 1);
+    for (int y = top; y <= bottom; ++y)
+      for (int x = left; x <= right; ++x)
+        if (*cells.at(x, y) != value) return false;
+    return true;
+  };
+  if (moved && !all(*moved, std::uint8_t{0})) return false;
+  return std::all_of(sources.begin(), sources.end(), [&](const Source& s) { return !s.share || all(*s.share, 1.f); });
+}
+
 } // namespace ml

@@ -89,19 +89,8 @@ TileReader::TileReader(const PlacedFrame& placed, TileScratch& scratch, const Co
 
 Roi TileReader::sourceOf(const Roi& where) const {
   if (still_) return {where.x - kSpread, where.y - kSpread, where.width + 2 * kSpread, where.height + 2 * kSpread};
-  const Transform transform{placed_.toFrame};
-  double left = 1e30, top = 1e30, right = -1e30, bottom = -1e30;
-  for (const int x : {where.x, where.x + where.width - 1})
-    for (const int y : {where.y, where.y + where.height - 1}) {
-      double u, v;
-      transform.map(x, y, u, v);
-      left = std::min(left, u), right = std::max(right, u), top = std::min(top, v), bottom = std::max(bottom, v);
-    }
   const Frame& frame = *placed_.frame;
-  const int margin = kSpread + kTaps / 2 + 1;
-  const auto held = [](double value, int size) { return int(std::floor(std::clamp(value, -100.0, size + 100.0))); };
-  const int x0 = held(left, frame.width()) - margin, y0 = held(top, frame.height()) - margin;
-  return {x0, y0, held(right, frame.width()) + margin + 2 - x0, held(bottom, frame.height()) + margin + 2 - y0};
+  return boundsOn(placed_.toFrame, where, frame.width(), frame.height(), kSpread + kTaps / 2 + 1);
 }
 
 TileReader::Exposed TileReader::exposed(const Roi& source) const {
