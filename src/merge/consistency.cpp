@@ -18,6 +18,8 @@ constexpr int kThingsAcross = 64;     ///< Gaps of a sixty-fourth of the width o
 constexpr double kDisagreeing = 0.02; ///< A frame that differs on more of a region than this is left out of all of it.
 constexpr std::size_t kShown = 4;     ///< Cells; smaller parts of a region are not told one by one.
 constexpr int kGrow = kBorderCells;
+constexpr double kUntold = 30,
+                 kFar = 0.08; ///< What a share of a region costs that nobody tells, and a stop of distance.
 
 struct Sensitivity {
   float sigmas, relative, edge,
@@ -198,20 +200,89 @@ std::vector<int> grown(const std::vector<int>& region, int by, int w, int h) {
   return cells;
 }
 
-/// A region in the parts that are taken from one frame each. A small one is one thing, and taken whole from a frame
-/// that records all of it where there is one. Else what the reference records is taken from that, and each connected
-/// place that it does not record from another. When it records little of a region, the thing that moved lies mostly
-/// beyond it, and all is taken from another.
+/// Signal to noise ratio of a cell that one frame alone tells well, and roughly; of a pixel a quarter to an eighth of
+/// it.
+constexpr float kTellsAlone = 40, kTellsRoughly = 16;
+constexpr double kDoubtful =
+    0.25; ///< What noise leaves open, or two that contradict each other: both are near the truth.
+
+/// How much it is left open what stands at a cell in the moment of frame `moment`, 0 to 1. Nothing where it records the
+/// cell itself, or most of the others that do, and show nothing that would contradict it, show the same.
+double untold(const Scene& scene, std::size_t moment, int x, int y, const Sensitivity& s) {
+  const PlacedCells& frame = scene.cells[moment];
+  const float signal = records(frame, x, y) ? *frame.radiance.at(x, y) / *frame.sigma.at(x, y) : 0;
+  if (signal > (int(moment) == scene.reference ? kTellsRoughly : kTellsAlone)) return 0;
+  std::size_t first = scene.cells.size();
+  int more = 0; // who says the same as the first, less those who do not
+  bool any = signal > kTellsRoughly;
+  for (std::size_t i = 0; i < scene.cells.size(); ++i) {
+    if (i == moment || !records(scene.cells[i], x, y)) continue;
+    const Reading r = reading(scene.cells[i], x, y);
+    if (!frame.outside(x, y) && !within(frame, x, y, r, s)) continue;
+    any = true;
+    if (more == 0) first = i;
+    more += agree(reading(scene.cells[first], x, y), r, s) ? 1 : -1;
+  }
+  return more > 0 ? 0 : any ? kDoubtful : 1;
+}
+
+/// The moment that is shown, for each region: of the reference, unless less can be told of that than of another. All
+/// show the same, so that nobody stands twice, but a region of which it tells too little.
+class Moments {
+public:
+  Moments(const Scene& scene, const std::vector<std::vector<int>>& regions, const Sensitivity& s)
+      : scene_(scene), untold_(regions.size(), std::vector<double>(scene.cells.size())) {
+    forEachBand(
+        int(regions.size()),
+        [&](const Band& band) {
+          const auto& cells = regions[std::size_t(band.begin)];
+          const int w = scene.width();
+          for (std::size_t i = 0; i < scene.cells.size(); ++i)
+            for (const int at : cells) untold_[std::size_t(band.begin)][i] += untold(scene, i, at % w, at / w, s);
+        },
+        1);
+    std::vector<double> all(scene.cells.size(), 0);
+    std::size_t size = 0;
+    for (std::size_t k = 0; k < regions.size(); ++k) {
+      for (std::size_t i = 0; i < all.size(); ++i) all[i] += untold_[k][i];
+      size += regions[k].size();
+    }
+    common_ = best(all, double(size));
+  }
+  [[nodiscard]] int of(std::size_t region, std::size_t cells) const {
+    const std::vector<double>& untold = untold_[region];
+    if (untold[std::size_t(common_)] <= kTooMuch * double(cells)) return common_;
+    const int own = best(untold, double(cells));
+    return untold[std::size_t(own)] < untold[std::size_t(common_)] / 2 ? own : common_;
+  }
+
+private:
+  static constexpr double kTooMuch = 0.15; ///< Of a region, that nobody tells.
+  static constexpr double kHardlySeen = 0.005;
+  static constexpr double kAnother = 0.3; ///< What it costs that it is not the reference's.
+  [[nodiscard]] int best(const std::vector<double>& untold, double cells) const {
+    const auto cost = [&](int i) {
+      return kUntold * std::max(0.0, untold[std::size_t(i)] / std::max(1.0, cells) - kHardlySeen) +
+             kFar * scene_.stopsAway(std::size_t(i)) + (i == scene_.reference ? 0 : kAnother);
+    };
+    return *std::min_element(scene_.order.begin(), scene_.order.end(), [&](int a, int b) { return cost(a) < cost(b); });
+  }
+
+  const Scene& scene_;
+  std::vector<std::vector<double>> untold_; ///< Cells of each region that each frame's moment leaves open.
+  int common_ = 0;
+};
+
+/// A region in the parts that are taken from one frame each: all of it from the frame whose moment it shows, when that
+/// is not the reference. Else what the reference records is taken from that, and each connected place that it does not
+/// record from another.
 struct Part {
   std::vector<int> cells;
   int taker = 0;
   bool alone = false; ///< Nobody but the taker speaks anywhere in it.
 };
-constexpr double kRecordsTooLittle = 0.25;
-constexpr double kSmall = 0.02;     ///< Of the picture: a region up to this is one thing.
-constexpr double kNearlyAll = 0.10; ///< Lack of a frame that a thing can be taken whole from.
 
-std::vector<Part> partsOf(const Scene& scene, const std::vector<int>& region, const Disagreements& found,
+std::vector<Part> partsOf(const Scene& scene, const std::vector<int>& region, int moment, const Disagreements& found,
                           const Sensitivity& s) {
   const int w = scene.width();
   if (scene.emptied) {
@@ -220,14 +291,8 @@ std::vector<Part> partsOf(const Scene& scene, const std::vector<int>& region, co
       if (found.owner.data()[at] >= 0) ++count[std::size_t(found.owner.data()[at])];
     return {{region, int(std::max_element(count.begin(), count.end()) - count.begin()), false}};
   }
-  const double lack = lackOf(scene.cells[std::size_t(scene.reference)], region);
-  if (lack == 0) return {{region, scene.reference, false}};
-  if (double(region.size()) <= kSmall * w * scene.height()) {
-    const auto wider = grown(region, kGrow, w, scene.height());
-    const int taker = takerOf(scene, wider, s);
-    if (lackOf(scene.cells[std::size_t(taker)], wider) <= kNearlyAll) return {{region, taker, true}};
-  }
-  if (lack > 1 - kRecordsTooLittle) return {{region, takerOf(scene, region, s), false}};
+  if (moment != scene.reference) return {{region, moment, true}};
+  if (lackOf(scene.cells[std::size_t(scene.reference)], region) == 0) return {{region, scene.reference, false}};
   std::vector<Part> parts(1, Part{{}, scene.reference, false});
   CellMask lost = emptyMask(w, scene.height());
   for (const int at : region) {
@@ -462,8 +527,15 @@ Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeO
   const int reach = std::max(3, width / kThingsAcross);
   if (!regions.empty()) around = surroundingsOf(found.masks, scene.emptied ? reach : kGrow, 2 * reach);
   CellMask settled = emptyMask(width, height); // where one frame alone has been given the word
+  if (looked && !scene.emptied && !regions.empty()) out.decides = emptyMask(width, height);
+  const Sensitivity s = sensitivityOf(options.motion);
+  const Moments moments(scene, regions, s);
   for (const auto& region : regions) {
-    const auto parts = partsOf(scene, region, found, sensitivityOf(options.motion));
+    const int moment =
+        scene.emptied ? scene.reference : moments.of(std::size_t(&region - regions.data()), region.size());
+    if (!out.decides.empty())
+      for (const int at : grown(region, reach, width, height)) out.decides.data()[at] = std::uint8_t(1 + moment);
+    const auto parts = partsOf(scene, region, moment, found, s);
     for (const Part& part : parts)
       if (part.cells.size() >= kShown || parts.size() == 1)
         out.report.places.push_back(describe(scene, part.cells, part.taker));
@@ -500,15 +572,10 @@ Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeO
     out.report.excludedShare[i] = double(count) / double(left[i].size());
     out.share.push_back(softShare(left[i], kGrow));
   }
-  if (looked && !scene.emptied && !regions.empty()) {
-    out.moved = emptyMask(width, height);
-    for (const auto& region : regions)
-      for (const int at : region) out.moved.data()[at] = 1;
-    out.moved = dilated(out.moved, reach);
+  if (!out.decides.empty())
     for (const auto& choice : options.choices) // the user's word stands
       for (const int at : grown(choiceCells(choice, out.report.places, width, height), kGrow, width, height))
-        out.moved.data()[at] = 0;
-  }
+        out.decides.data()[at] = 0;
   if (looked && options.choices.empty()) leaveNoGap(scene, found, settled, out.share);
   if (looked) findGhosts(scene, out.share, out.report);
   return out;

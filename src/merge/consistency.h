@@ -9,7 +9,8 @@ namespace ml {
 struct Consistency {
   int cell = 4;
   std::vector<Image<float>> share; ///< Empty when nothing was checked and nothing chosen.
-  CellMask moved; ///< 1 where things moved and around: there each pixel decides for itself (vetoRow). Empty: nowhere.
+  CellMask decides; ///< Where things moved and around, 1 + the frame whose moment is shown: there each pixel decides
+                    ///< for itself (vetoRow). Empty: nowhere.
   MotionReport report;
 };
 

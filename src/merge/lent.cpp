@@ -55,7 +55,9 @@ Consistency consistencyWithLent(const std::vector<PlacedFrame>& frames, const Me
   Consistency found = findConsistency(mine, ownOptions(options, own), progress);
   Consistency out;
   out.cell = found.cell;
-  out.moved = std::move(found.moved);
+  out.decides = std::move(found.decides);
+  for (std::size_t i = 0; i < out.decides.size(); ++i)
+    if (std::uint8_t& who = out.decides.data()[i]; who > 0) who = std::uint8_t(1 + own[std::size_t(who - 1)]);
   out.report = std::move(found.report);
   for (MovedRegion& place : out.report.places) {
     place.source = own[std::size_t(place.source)];
@@ -87,9 +89,8 @@ Consistency consistencyWithLent(const std::vector<PlacedFrame>& frames, const Me
     const auto count = std::count(given[k].data(), given[k].data() + given[k].size(), std::uint8_t(1));
     out.report.excludedShare[std::size_t(options.lent[k])] = 1 - double(count) / double(given[k].size());
     if (count == 0) continue;
-    if (!out.moved.empty())
-      for (std::size_t i = 0; i < out.moved.size(); ++i)
-        if (out.share[std::size_t(options.lent[k])].data()[i] > 0) out.moved.data()[i] = 0; // the user's word stands
+    for (std::size_t i = 0; i < out.decides.size(); ++i)
+      if (out.share[std::size_t(options.lent[k])].data()[i] > 0) out.decides.data()[i] = 0; // the user's word stands
   }
   for (const SourceChoice& choice : options.choices) {
     if (!holds(options.lent, choice.frame)) continue;

@@ -52,16 +52,15 @@ MergeResult emptyResult(int width, int height) {
 /// What merging works with, and on.
 struct Merging {
   const std::vector<Source>& sources;
-  const std::vector<Source>& own; ///< Without those that are lent.
-  std::size_t reference;
-  const CellMask *moved, *apart; ///< `apart`: where things moved, or a place was lent.
+  const std::vector<Source>& own;  ///< Without those that are lent.
+  const CellMask *decides, *apart; ///< `apart`: above 0 where things moved, or a place was lent.
   const float* matrix;
   MergeResult& result;
 };
 
 /// Merges rows of pixels; returns how many pixels are clipped in every frame.
 int mergePixels(const Merging& m, const Band& band) {
-  TileMerger merger(m.sources, m.reference, m.moved, m.matrix, m.result);
+  TileMerger merger(m.sources, m.decides, m.matrix, m.result);
   const int width = m.result.radiance.width();
   int clipped = 0;
   for (int x = 0; x < width; x += TileMerger::kWidth)
@@ -81,7 +80,7 @@ int mergeMosaics(const Merging& m, const Band& band) {
       clipped += merger.merge(tile);
       continue;
     }
-    if (!byPixels) byPixels.emplace(m.sources, m.reference, m.moved, m.matrix, m.result);
+    if (!byPixels) byPixels.emplace(m.sources, m.decides, m.matrix, m.result);
     for (int y = 0; y < tile.height; y += TileMerger::kHeight)
       clipped += byPixels->merge({x, tile.y + y, tile.width, std::min(TileMerger::kHeight, tile.height - y)});
   }
@@ -189,12 +188,10 @@ Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const 
   std::vector<Source> own;
   std::copy_if(sources.begin(), sources.end(), std::back_inserter(own), [](const Source& s) { return !s.lent; });
   CellMask apart = lentCells(consistency, options.lent);
-  if (!consistency.moved.empty() && !apart.empty()) unite(apart, consistency.moved);
-  const CellMask* moved = consistency.moved.empty() ? nullptr : &consistency.moved;
+  if (!consistency.decides.empty() && !apart.empty()) unite(apart, consistency.decides);
+  const CellMask* decides = consistency.decides.empty() ? nullptr : &consistency.decides;
   const bool mosaics = MosaicMerger::serves(own), samples = !mosaics && PhotositeFit::serves(own);
-  const Merging merging{
-      sources, own, std::size_t(options.reference), moved, apart.empty() ? moved : &apart, samples ? kAsItIs : matrix,
-      result};
+  const Merging merging{sources, own, decides, apart.empty() ? decides : &apart, samples ? kAsItIs : matrix, result};
   const int rows = mosaics ? MosaicMerger::kHeight : TileMerger::kHeight;
   std::vector<int> clipped(std::size_t(bandCount(height, rows)));
   std::atomic<int> rowsDone{0};

@@ -11,7 +11,7 @@ namespace {
 constexpr float kSigmas = 4; ///< Of noise.
 constexpr float kClipped = 0.97f, kAtLeast = 0.8f;
 constexpr float kBesideClipping = 0.4f; ///< What is unsure there, relative: colours made from clipped neighbours.
-constexpr float kLeastUse = 0.05f; ///< Of the reference where it is near clipping: it decides when nobody else may.
+constexpr float kLeastUse = 0.05f; ///< Of the decider where it is near clipping: it has the word when nobody else may.
 
 struct Sample {
   float radiance[3], sigma[3];
@@ -51,44 +51,44 @@ void silence(VetoFrame& f, int x) {
     if (surplus) surplus[x] = 0;
 }
 
-/// Does what `s` shows contradict the reference?
-bool contradicts(const Sample& s, const Sample& reference, const bool clipped[3], const std::array<float, 3>& clip) {
+/// Does what `s` shows contradict the decider?
+bool contradicts(const Sample& s, const Sample& decider, const bool clipped[3], const VetoFrame& d) {
   for (std::size_t c = 0; c < 3; ++c) {
     if (clipped[c]) {
-      if (s.radiance[c] < kAtLeast * clip[c] - kSigmas * s.sigma[c]) return true;
-    } else if (!agree(s, reference, c)) {
+      if (s.radiance[c] < kAtLeast * d.clip[c] / d.exposure - kSigmas * s.sigma[c]) return true;
+    } else if (!agree(s, decider, c)) {
       return true;
     }
   }
   return false;
 }
 
-/// Of the frames that may speak where the reference is clipped: one that most others agree with; of those the cells'
-/// choice, and of that the lightest. The reference: nobody may.
-std::size_t ownerOf(const std::vector<VetoFrame>& frames, std::size_t reference, int x, int n) {
+/// Of the frames that may speak where the decider is clipped: one that most others agree with; of those the cells'
+/// choice, and of that the lightest. The decider: nobody may.
+std::size_t ownerOf(const std::vector<VetoFrame>& frames, std::size_t decider, int x, int n) {
   constexpr std::size_t kMost = 16; // frames that are held in hand; more than any bracket has
   std::array<std::size_t, kMost> who;
   std::array<Sample, kMost> what;
   std::size_t count = 0;
   for (std::size_t i = 0; i < frames.size() && count < kMost; ++i)
-    if (i != reference && !frames[i].vetoed[x] && frames[i].use[x] > 0) {
+    if (i != decider && !frames[i].vetoed[x] && frames[i].use[x] > 0) {
       who[count] = i;
       what[count++] = sampleOf(frames[i], x, n);
     }
-  std::size_t owner = reference;
+  std::size_t owner = decider;
   std::tuple<int, bool, float> best{};
   for (std::size_t k = 0; k < count; ++k) {
     int company = 0;
     for (std::size_t l = 0; l < count; ++l) company += agree(what[k], what[l]);
     const VetoFrame& f = frames[who[k]];
     const std::tuple mine{company, !f.share || f.share[x] >= 0.5f, f.exposure};
-    if (owner == reference || mine > best) owner = who[k], best = mine;
+    if (owner == decider || mine > best) owner = who[k], best = mine;
   }
   return owner;
 }
 
-void decide(std::vector<VetoFrame>& frames, std::size_t reference, int x, int n) {
-  VetoFrame& r = frames[reference];
+void decide(std::vector<VetoFrame>& frames, std::size_t decider, int x, int n) {
+  VetoFrame& r = frames[decider];
   bool clipped[3] = {true, true, true}, any = !r.placed;
   Sample own{};
   if (r.placed) {
@@ -98,27 +98,27 @@ void decide(std::vector<VetoFrame>& frames, std::size_t reference, int x, int n)
     if (!any) r.use[x] = std::max(r.use[x], kLeastUse);
   }
   for (std::size_t i = 0; i < frames.size(); ++i)
-    if (i != reference && frames[i].placed && contradicts(sampleOf(frames[i], x, n), own, clipped, r.clip))
+    if (i != decider && frames[i].placed && contradicts(sampleOf(frames[i], x, n), own, clipped, r))
       silence(frames[i], x);
   if (!any) return;
-  // The reference says only "at least": those that remain may show different things. The cells' choice, of that the
+  // The decider says only "at least": those that remain may show different things. The cells' choice, of that the
   // lightest, has the word.
-  const std::size_t owner = ownerOf(frames, reference, x, n);
-  if (owner == reference) return;
+  const std::size_t owner = ownerOf(frames, decider, x, n);
+  if (owner == decider) return;
   const Sample chosen = sampleOf(frames[owner], x, n);
   for (std::size_t i = 0; i < frames.size(); ++i)
-    if (i != reference && i != owner && frames[i].placed && !frames[i].vetoed[x] &&
+    if (i != decider && i != owner && frames[i].placed && !frames[i].vetoed[x] &&
         !agree(sampleOf(frames[i], x, n), chosen))
       silence(frames[i], x);
 }
 
 } // namespace
 
-void vetoRow(std::vector<VetoFrame>& frames, std::size_t reference, const std::uint8_t* moved, int n) {
+void vetoRow(std::vector<VetoFrame>& frames, const std::uint8_t* decides, int n) {
   for (VetoFrame& f : frames) std::fill_n(f.vetoed, n, std::uint8_t{0});
   for (int x = 0; x < n; ++x) {
-    if (moved[x]) {
-      decide(frames, reference, x, n);
+    if (decides[x] > 0) {
+      decide(frames, std::size_t(decides[x] - 1), x, n);
       continue;
     }
     for (VetoFrame& f : frames) {

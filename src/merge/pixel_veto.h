@@ -23,10 +23,11 @@ struct VetoFrame {
   std::uint8_t* vetoed = nullptr;  ///< Out: 1 where it must not speak.
 };
 
-/// Where things moved (`moved` 1), pixel by pixel: what the reference records stays as it saw it, and frames that
-/// contradict it beyond noise are not used; where it is clipped, frames that show less than "at least this bright" are
-/// not, and of those that remain and contradict each other what most of them show, else the ones that the cells chose.
-/// So borders lie where the frames agree. Elsewhere the shares of the cells count.
-void vetoRow(std::vector<VetoFrame>& frames, std::size_t reference, const std::uint8_t* moved, int n);
+/// Where things moved, pixel by pixel. `decides`: 0 where nothing did, else 1 + the frame whose moment is shown. What
+/// that frame records stays as it saw it, and frames that contradict it beyond noise are not used; where it is clipped,
+/// frames that show less than "at least this bright" are not, and of those that remain and contradict each other what
+/// most of them show, else the ones that the cells chose. So borders lie where the frames agree. Elsewhere the shares
+/// of the cells count.
+void vetoRow(std::vector<VetoFrame>& frames, const std::uint8_t* decides, int n);
 
 } // namespace ml

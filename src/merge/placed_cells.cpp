@@ -121,8 +121,8 @@ public:
   [[nodiscard]] float at(float light) const { return factors_[std::size_t(bin(light))]; }
 
   /// `samples`: ratios of what others say to what this frame says, by bin. Bins with few samples follow their
-  /// neighbours.
-  void learn(Samples& samples) {
+  /// neighbours. No factor beyond `most`.
+  void learn(Samples& samples, float most) {
     constexpr std::size_t kEnough = 25;
     std::array<float, kBins> medians{};
     float last = 0;
@@ -130,7 +130,7 @@ public:
       auto& s = samples[std::size_t(i)];
       if (s.size() >= kEnough) {
         std::nth_element(s.begin(), s.begin() + std::ptrdiff_t(s.size() / 2), s.end());
-        last = std::clamp(s[s.size() / 2], 0.5f, 2.f);
+        last = std::clamp(s[s.size() / 2], 1 / most, most);
       }
       medians[std::size_t(i)] = last;
     }
@@ -144,7 +144,11 @@ private:
   std::array<float, kBins> factors_{};
 };
 
-ToneCorrection learnTones(const PlacedCells& frame, const Image<float>& known) {
+/// Of a curve that was assumed, and of linear light, whose exposure alone is unsure. What one frame shows all over in a
+/// tone of its own, somebody who stands there, must not be explained away.
+constexpr float kMostOfCurve = 2, kMostOfLinear = 1.1f;
+
+ToneCorrection learnTones(const PlacedCells& frame, const Image<float>& known, float most) {
   ToneCorrection::Samples samples;
   const std::size_t stride = known.size() / 200000 + 1;
   std::array<std::size_t, ToneCorrection::kBins> all{};
@@ -158,7 +162,7 @@ ToneCorrection learnTones(const PlacedCells& frame, const Image<float>& known) {
   for (std::size_t bin = 0; bin < all.size(); ++bin)
     if (2 * samples[bin].size() < all[bin]) samples[bin].clear();
   ToneCorrection tone;
-  tone.learn(samples);
+  tone.learn(samples, most);
   return tone;
 }
 
@@ -254,7 +258,8 @@ std::vector<PlacedCells> placeCells(const std::vector<PlacedFrame>& frames, int 
   known.fill(-1);
   for (std::size_t k = 0; k < order.size(); ++k) {
     PlacedCells& frame = cells[std::size_t(order[k])];
-    scale(frame, k > 0 ? learnTones(frame, known) : ToneCorrection{});
+    const float most = frames[std::size_t(order[k])].frame->codeError > 0 ? kMostOfCurve : kMostOfLinear;
+    scale(frame, k > 0 ? learnTones(frame, known, most) : ToneCorrection{});
     for (std::size_t i = 0; i < known.size(); ++i)
       if (known.data()[i] <= 0 && frame.recorded.data()[i]) known.data()[i] = frame.radiance.data()[i];
   }

@@ -18,10 +18,10 @@ constexpr float kLinearUnsure = 0.06f; ///< Of light whose curve is known: expos
 
 } // namespace
 
-TileMerger::TileMerger(const std::vector<Source>& sources, std::size_t reference, const CellMask* moved,
-                       const float* matrix, MergeResult& result)
-    : sources_(sources), reference_(reference), moved_(moved), matrix_(matrix), result_(result),
-      tiles_(sources.size()) {
+TileMerger::TileMerger(const std::vector<Source>& sources, const CellMask* decides, const float* matrix,
+                       MergeResult& result)
+    : sources_(sources), decides_(decides), matrix_(matrix), result_(result), tiles_(sources.size()),
+      deciding_(sources.size()) {
   for (const Source& source : sources) readers_.emplace_back(source.placed, scratch_);
   byExposure_.resize(sources.size());
   std::iota(byExposure_.begin(), byExposure_.end(), 0);
@@ -39,6 +39,7 @@ TileMerger::TileMerger(const std::vector<Source>& sources, std::size_t reference
 
 int TileMerger::merge(const Roi& where) {
   tileX_ = where.x, tileY_ = where.y;
+  findDeciders(where);
   readFrames(where);
   int clipped = 0;
   for (int y = 0; y < where.height; ++y) clipped += mergeRow(where, y);
@@ -50,7 +51,8 @@ void TileMerger::readFrames(const Roi& where) {
   for (std::size_t k = sources_.size(); k-- > 0;) {
     const std::size_t i = byExposure_[k];
     FrameTile& tile = tiles_[i];
-    if (sources_[i].exposure < enough * kAddsTooLittle || (sources_[i].lent && shares(i, where, 0))) {
+    const bool addsTooLittle = sources_[i].exposure < enough * kAddsTooLittle && !deciding_[i];
+    if (addsTooLittle || (sources_[i].lent && shares(i, where, 0))) {
       tile.allTrusted = tile.placed = false;
       tile.noneTrusted = true;
       continue;
@@ -70,13 +72,23 @@ bool TileMerger::shares(std::size_t i, const Roi& where, float value) const {
   return true;
 }
 
-bool TileMerger::markMoved(const Roi& where, int y) {
-  if (!moved_) return false;
+void TileMerger::findDeciders(const Roi& where) {
+  std::fill(deciding_.begin(), deciding_.end(), 0);
+  if (!decides_) return;
   const int cell = sources_.front().shareCell;
-  const std::uint8_t* cells = moved_->row(std::min((where.y + y) / cell, moved_->height() - 1));
+  const auto last = [cell](int pixel, int cells) { return std::min(pixel / cell, cells - 1); };
+  for (int y = last(where.y, decides_->height()); y <= last(where.y + where.height - 1, decides_->height()); ++y)
+    for (int x = last(where.x, decides_->width()); x <= last(where.x + where.width - 1, decides_->width()); ++x)
+      if (const int who = *decides_->at(x, y); who > 0) deciding_[std::size_t(who - 1)] = 1;
+}
+
+bool TileMerger::markMoved(const Roi& where, int y) {
+  if (!decides_) return false;
+  const int cell = sources_.front().shareCell;
+  const std::uint8_t* cells = decides_->row(std::min((where.y + y) / cell, decides_->height() - 1));
   int any = 0;
   for (int x = 0; x < where.width; ++x)
-    any |= movedRow_[x] = cells[std::min((where.x + x) / cell, moved_->width() - 1)];
+    any |= decidesRow_[x] = cells[std::min((where.x + x) / cell, decides_->width() - 1)];
   return any;
 }
 
@@ -98,7 +110,7 @@ void TileMerger::veto(int y, int n) {
     f.use = use_[i].data();
     f.vetoed = vetoed_[i].data();
   }
-  vetoRow(frames, reference_, movedRow_, n);
+  vetoRow(frames, decidesRow_, n);
 }
 
 int TileMerger::mergeRow(const Roi& where, int y) {
@@ -121,7 +133,7 @@ void TileMerger::prepareUse(std::size_t i, const Roi& where, int y) {
   const int n = where.width;
   float* use = use_[i].data();
   beyond_[i] = shared_[i] = false;
-  if (tile.noneTrusted && !(vetoing_ && i == reference_ && tile.placed)) {
+  if (tile.noneTrusted && !(vetoing_ && deciding_[i] && tile.placed)) {
     std::fill_n(use, n, 0.f);
     return;
   }
@@ -158,7 +170,7 @@ const float* TileMerger::gradientOf(const Source& s, const Plane& light, int y, 
 }
 
 bool TileMerger::silent(std::size_t i) const {
-  return tiles_[i].noneTrusted && !(vetoing_ && i == reference_ && tiles_[i].placed);
+  return tiles_[i].noneTrusted && !(vetoing_ && deciding_[i] && tiles_[i].placed);
 }
 
 void TileMerger::mergeChannel(int c, int y, int n) {

@@ -12,9 +12,8 @@ class TileMerger {
 public:
   static constexpr int kWidth = 256, kHeight = 32; ///< All frames of a tile stay in the second-level cache.
 
-  /// `moved`: cells in which each pixel decides for itself who speaks; null: none.
-  TileMerger(const std::vector<Source>& sources, std::size_t reference, const CellMask* moved, const float* matrix,
-             MergeResult& result);
+  /// `decides`: cells in which each pixel decides for itself who speaks, by what frame (see Consistency); null: none.
+  TileMerger(const std::vector<Source>& sources, const CellMask* decides, const float* matrix, MergeResult& result);
 
   /// Merges a tile into the result; returns how many of its pixels are clipped in every frame.
   int merge(const Roi& where);
@@ -25,6 +24,8 @@ private:
   void readFrames(const Roi& where);
   /// Whether its share is `value` all over and around.
   [[nodiscard]] bool shares(std::size_t i, const Roi& where, float value) const;
+  /// Marks the frames that decide somewhere in a tile.
+  void findDeciders(const Roi& where);
   /// Marks the pixels of a row that lie where things moved; false: none does.
   bool markMoved(const Roi& where, int y);
   void veto(int y, int n);
@@ -53,8 +54,7 @@ private:
   void fillMaps(const Roi& where, int y);
 
   const std::vector<Source>& sources_;
-  std::size_t reference_;
-  const CellMask* moved_;
+  const CellMask* decides_;
   const float* matrix_;
   MergeResult& result_;
   TileScratch scratch_;
@@ -67,7 +67,8 @@ private:
   std::vector<char> shared_; ///< Whether a frame's share in the row is not all 1.
   std::vector<std::vector<float>> shares_;
   std::vector<std::vector<std::uint8_t>> vetoed_;
-  std::uint8_t movedRow_[kWidth];
+  std::vector<char> deciding_; ///< Whether a frame decides somewhere in the tile.
+  std::uint8_t decidesRow_[kWidth];
   bool vetoing_ = false; ///< In this row pixels decide.
   int tileX_ = 0, tileY_ = 0;
   float merged_[3][kWidth], weight_[3][kWidth], gathered_[3][kWidth];

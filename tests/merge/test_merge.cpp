@@ -83,8 +83,8 @@ private slots:
       frames[i].use = rows[i].use.data();
       frames[i].vetoed = rows[i].vetoed.data();
     }
-    const std::uint8_t moved[n] = {1, 1, 1};
-    vetoRow(frames, 0, moved, n);
+    const std::uint8_t decides[n] = {1, 1, 1};
+    vetoRow(frames, decides, n);
     for (int x = 0; x < n; ++x) {
       QVERIFY(rows[1].use[std::size_t(x)] > 0 && rows[2].use[std::size_t(x)] > 0);
       QCOMPARE(rows[3].use[std::size_t(x)], 0.f);

@@ -214,7 +214,7 @@ void alignAll(const Order& order) {
 }
 
 void mergeAll(const Order& order) {
-  std::vector<double> ratios, walked;
+  std::vector<double> ratios, walked, whole;
   int still = 0, moved = 0, failed = 0;
   forEachSet(order, [&](std::uint64_t seed, const auto& scene, const fs::path& folder) {
     SetOptions o = drawn(order, seed);
@@ -229,26 +229,29 @@ void mergeAll(const Order& order) {
       if (!figure)
         ++failed;
       else if (o.walker)
-        walked.push_back(figure->walked);
+        walked.push_back(figure->walked), whole.push_back(figure->whole);
       else
         ++still, moved += figure->regions > 0;
       if (figure && figure->bound > 0) ratios.push_back(figure->error / figure->bound);
     }
     if (!figure) return;
     char text[300];
-    std::snprintf(
-        text, sizeof text,
-        ",\"walker\":%d,\"error\":%.4f,\"bound\":%.4f,\"walked\":%.4f,\"regions\":%d,\"left\":%d,\"noise\":%.4f",
-        o.walker, figure->error, figure->bound, figure->walked, figure->regions, figure->leftOut, figure->noise);
+    std::snprintf(text, sizeof text,
+                  ",\"walker\":%d,\"error\":%.4f,\"bound\":%.4f,\"walked\":%.4f,\"whole\":%.4f,\"moment\":%d,"
+                  "\"regions\":%d,\"left\":%d,\"noise\":%.4f",
+                  o.walker, figure->error, figure->bound, figure->walked, figure->whole, figure->moment,
+                  figure->regions, figure->leftOut, figure->noise);
     tell(head(set, o) + text + ",\"words\":\"" + jsonText(figure->verdict) + "\"}");
   });
   std::fprintf(stderr, "tripod over bound: %zu sets, median %.2f, 95 %% %.2f, worst %.2f\n", ratios.size(),
                quantileOf(ratios, 0.5), quantileOf(ratios, 0.95), quantileOf(ratios, 1));
   std::fprintf(stderr, "static sets with a moved place: %d of %d; failed %d\n", moved, still, failed);
-  int within = 0;
-  for (const double e : walked) within += e <= 0.10;
-  std::fprintf(stderr, "walkers: %zu sets, %.1f %% within 0.10 EV, worst %.3f\n", walked.size(),
-               100.0 * within / std::max<std::size_t>(1, walked.size()), quantileOf(walked, 1));
+  for (const auto& [errors, name] : {std::pair{&walked, "the reference's moment"}, {&whole, "any one moment"}}) {
+    const auto within = std::count_if(errors->begin(), errors->end(), [](double e) { return e <= 0.10; });
+    std::fprintf(stderr, "walkers against %s: %zu sets, %.1f %% within 0.10 EV, median %.3f, worst %.3f\n", name,
+                 errors->size(), 100.0 * double(within) / double(std::max<std::size_t>(1, errors->size())),
+                 quantileOf(*errors, 0.5), quantileOf(*errors, 1));
+  }
 }
 
 /// Everything that is measured of one set, to find out why.

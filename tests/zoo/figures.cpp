@@ -297,6 +297,27 @@ void drawMerge(const MadeSet& set, const std::filesystem::path& png) {
   std::printf("%s\n", verdict(*combined).c_str());
 }
 
+namespace {
+
+/// Nobody stands twice, torn or half transparent when the picture shows one moment; which one, the merge may choose.
+double errorOfMoment(const Image<float>& found, const MadeSet& set, int& moment) {
+  constexpr double kTold = 0.9; // a moment of which less can be told is not asked for
+  double least = 0, most = 0;
+  for (const bool enough : {true, false}) {
+    for (int i = 0; i < int(set.frames.size()); ++i) {
+      const MadeSet::Moment m = set.momentOf(i);
+      if (enough ? m.told < kTold : m.told <= most) continue;
+      const double error = errorsOf(found, m.light, &m.walked).walked;
+      if (!enough || most == 0 || error < least) least = error, moment = i;
+      most = m.told;
+    }
+    if (most > 0) break;
+  }
+  return least;
+}
+
+} // namespace
+
 std::optional<MergedFigure> mergedFigure(const MadeSet& set, bool withBound) {
   CombineOptions options;
   auto files = filesOf(set);
@@ -315,6 +336,7 @@ std::optional<MergedFigure> mergedFigure(const MadeSet& set, bool withBound) {
   const double grey = 0.18 * set.camera.fullWell;
   figure.noise = std::sqrt(grey + set.camera.readNoise * set.camera.readNoise) / grey;
   figure.walked = e.walked;
+  if (!set.frames.front().movers.empty()) figure.whole = errorOfMoment(combined->radiance, set, figure.moment);
   figure.regions = combined->motion.regions;
   figure.leftOut = int(combined->leftOut.size());
   figure.verdict = verdict(*combined);

@@ -35,7 +35,9 @@ struct PlacedFigure {
 
 struct MergedFigure {
   double error = 0, bound = 0; ///< EV, root mean square of all that has signal and is not walked over.
-  double walked = 0;           ///< Where movers stood.
+  double walked = 0;           ///< Where movers stood, against the reference's moment.
+  double whole = 0;            ///< The same against the one frame's moment that the picture is nearest to.
+  int moment = -1;             ///< Which frame's.
   double noise = 0;            ///< Of one sample of a mid-grey of 0.18, relative: the sensor's.
   int regions = 0;
   int leftOut = 0;

@@ -260,6 +260,40 @@ double MadeSet::darkShare(int i, double dark) const {
   return double(count) / (double(light.width()) * light.height());
 }
 
+MadeSet::Moment MadeSet::momentOf(int i) const {
+  const Pose pose = frames[std::size_t(reference)].pose;
+  const Image<float> without = throughLens(camera, scene->seen(pose));
+  std::vector<Image<float>> seen;
+  for (const MadeFrame& frame : frames) seen.push_back(throughLens(camera, scene->seen(pose, frame.movers)));
+  const Image<float> light = sensorLight(pose, frames[std::size_t(i)].movers);
+  Moment out{camera.type == FileType::Dng ? light.clone() : renderedTruth(camera, light),
+             Image<std::uint8_t>(without.width(), without.height(), 1), 1};
+  out.walked.fill(0);
+  int any = 0, told = 0;
+  for (int y = 0; y < without.height(); ++y)
+    for (int x = 0; x < without.width(); ++x) {
+      bool walked = false, known = false, roughly = false;
+      const auto covered = [&](std::size_t k) {
+        return std::abs(std::log2(seen[k].at(x, y)[1] / without.at(x, y)[1])) > 0.01;
+      };
+      const auto records = [&](std::size_t k, double electrons) {
+        const double level = sensorMost(camera, seen[k].at(x, y)) * frames[k].exposure;
+        return level < 0.85 && level * camera.fullWell > electrons;
+      };
+      const bool here = covered(std::size_t(i));
+      for (std::size_t k = 0; k < frames.size(); ++k) {
+        walked = walked || covered(k);
+        const bool tells = int(k) == i || (!here && !covered(k));
+        known = known || (tells && records(k, 900)), roughly = roughly || (tells && records(k, 30));
+      }
+      if (!walked) continue;
+      ++any, told += roughly;
+      *out.walked.at(x, y) = known ? 1 : 2;
+    }
+  out.told = any > 0 ? double(told) / any : 1;
+  return out;
+}
+
 Image<std::uint8_t> MadeSet::walked() const {
   const Pose pose = frames[std::size_t(reference)].pose;
   const Image<float> without = throughLens(camera, scene->seen(pose));

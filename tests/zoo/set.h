@@ -65,6 +65,13 @@ struct MadeSet {
   /// there: the reference itself where it records well (neither clipped nor below a signal to noise ratio of 30), else
   /// two in which nobody stands there. 2 where a mover stands and nobody can tell.
   [[nodiscard]] Image<std::uint8_t> walked() const;
+  /// The moment of frame `i` on the reference's grid: everybody stands where that frame saw them.
+  struct Moment {
+    Image<float> light;
+    Image<std::uint8_t> walked; ///< As above, for this moment. Where nobody stands in it, one other frame tells.
+    double told = 1;            ///< Share of what is walked over that can be told, at a signal to noise ratio of 5.
+  };
+  [[nodiscard]] Moment momentOf(int i) const;
 
 private:
   [[nodiscard]] Image<float> sensorLight(const Pose& pose, const std::vector<Mover>& movers) const;
