@@ -18,6 +18,7 @@ constexpr int kThingsAcross = 64;     ///< Gaps of a sixty-fourth of the width o
 constexpr double kDisagreeing = 0.02; ///< A frame that differs on more of a region than this is left out of all of it.
 constexpr std::size_t kShown = 4;     ///< Cells; smaller parts of a region are not told one by one.
 constexpr int kGrow = kBorderCells;
+constexpr double kPerStop = 0.08; ///< What a frame costs that something is taken from, for each stop away.
 constexpr double kUntold = 30,
                  kFar = 0.08; ///< What a share of a region costs that nobody tells, and a stop of distance.
 
@@ -37,10 +38,14 @@ Sensitivity sensitivityOf(MotionMode mode) {
 /// One cell of one frame.
 struct Reading {
   float radiance, sigma, range, chroma, chromaRange;
+  float red = 0, green = 0; ///< Shares of all light; 0: not known.
+  [[nodiscard]] float channel(int c) const { return 3 * radiance * (c == 0 ? red : c == 1 ? green : 1 - red - green); }
 };
 Reading reading(const PlacedCells& cells, int x, int y) {
-  return {*cells.radiance.at(x, y), *cells.sigma.at(x, y), *cells.range.at(x, y), *cells.chroma.at(x, y),
-          *cells.chromaRange.at(x, y)};
+  Reading r{*cells.radiance.at(x, y), *cells.sigma.at(x, y), *cells.range.at(x, y), *cells.chroma.at(x, y),
+            *cells.chromaRange.at(x, y)};
+  if (!cells.red.empty()) r.red = *cells.red.at(x, y), r.green = *cells.green.at(x, y);
+  return r;
 }
 bool records(const PlacedCells& cells, int x, int y) {
   return *cells.recorded.at(x, y);
@@ -60,24 +65,39 @@ bool agree(const Reading& a, const Reading& b, const Sensitivity& s) {
   return std::abs(a.chroma - b.chroma) <= s.chroma + uncertain + s.edge * std::max(a.chromaRange, b.chromaRange);
 }
 
+/// Whether what a frame saw in the channels that are not clipped there is what `r` shows in them.
+bool openChannelsAgree(const Reading& seen, std::uint8_t clipped, const Reading& r, const Sensitivity& s) {
+  if (clipped == kAllClipped || seen.red + seen.green == 0 || r.red + r.green == 0) return true;
+  const float noise = std::sqrt(3.f) * (r.sigma + seen.sigma);
+  const float around = std::max(r.range + r.chromaRange * r.radiance, seen.range + seen.chromaRange * seen.radiance);
+  for (int c = 0; c < 3; ++c)
+    if (!(clipped >> c & 1) &&
+        std::abs(seen.channel(c) - r.channel(c)) >
+            s.sigmas * noise + s.relative * std::max(seen.channel(c), r.channel(c)) + s.edge * around)
+      return false;
+  return true;
+}
+
 /// Whether `r` can be what a frame saw there that only says "at least" (clipped) or "at most" (dark).
 bool within(const PlacedCells& frame, int x, int y, const Reading& r, const Sensitivity& s) {
   const Reading seen = reading(frame, x, y);
   const float slack = s.sigmas * std::max(r.sigma, seen.sigma) * 1.2f + s.edge * std::max(r.range, seen.range);
-  if (*frame.clipped.at(x, y)) return r.radiance * (1 + s.relative) + slack >= seen.radiance * 0.8f;
+  if (const std::uint8_t clipped = *frame.clipped.at(x, y))
+    return r.radiance * (1 + s.relative) + slack >= seen.radiance * 0.8f && openChannelsAgree(seen, clipped, r, s);
   return r.radiance <= seen.radiance * (1 + s.relative) + slack + 2 * seen.sigma;
 }
 
 /// Everything the steps share.
 struct Scene {
   std::vector<PlacedCells> cells;
-  std::vector<int> order; ///< By distance in exposure from the reference, that first.
+  std::vector<std::vector<int>> orders; ///< For each frame all of them by distance in exposure from it, itself first.
   int reference = 0;
   bool emptied = false;
   [[nodiscard]] int width() const { return cells.front().radiance.width(); }
   [[nodiscard]] int height() const { return cells.front().radiance.height(); }
-  [[nodiscard]] double stopsAway(std::size_t i) const {
-    return std::abs(std::log2(cells[i].exposure / cells[std::size_t(reference)].exposure));
+  [[nodiscard]] const std::vector<int>& order(int from) const { return orders[std::size_t(from)]; }
+  [[nodiscard]] double stopsAway(std::size_t i, int from) const {
+    return std::abs(std::log2(cells[i].exposure / cells[std::size_t(from)].exposure));
   }
 };
 
@@ -101,12 +121,12 @@ bool same(const Scene& scene, std::size_t i, int x, int y, const Reading& truth,
   return *frame.clipped.at(x, y) ? within(frame, x, y, truth, s) : agree(truth, reading(frame, x, y), s);
 }
 
-int guidedOwner(const Scene& scene, int x, int y, const Sensitivity& s) {
-  const PlacedCells& reference = scene.cells[std::size_t(scene.reference)];
-  if (records(reference, x, y)) return scene.reference;
+int guidedOwner(const Scene& scene, int moment, int x, int y, const Sensitivity& s) {
+  const PlacedCells& reference = scene.cells[std::size_t(moment)];
+  if (records(reference, x, y)) return moment;
   int fallback = -1, atAnEdge = -1;
-  for (const int i : scene.order) {
-    if (i == scene.reference || !records(scene.cells[std::size_t(i)], x, y)) continue;
+  for (const int i : scene.order(moment)) {
+    if (i == moment || !records(scene.cells[std::size_t(i)], x, y)) continue;
     Reading r = reading(scene.cells[std::size_t(i)], x, y);
     if (fallback < 0) fallback = i;
     if (atAnEdge < 0 && within(reference, x, y, r, s)) atAnEdge = i;
@@ -119,7 +139,7 @@ int guidedOwner(const Scene& scene, int x, int y, const Sensitivity& s) {
 /// A frame that most of the others agree with; of those with equal company the nearest to the reference.
 int commonOwner(const Scene& scene, int x, int y, const Sensitivity& s) {
   int best = -1, most = 0;
-  for (const int i : scene.order) {
+  for (const int i : scene.order(scene.reference)) {
     if (!records(scene.cells[std::size_t(i)], x, y)) continue;
     const Reading truth = reading(scene.cells[std::size_t(i)], x, y);
     int company = 0;
@@ -137,7 +157,16 @@ struct Disagreements {
   std::vector<CellMask> masks; ///< For each frame the cells where it disagrees with their owner.
 };
 
-/// With `where`, only inside it.
+/// Finds the owner of a cell in the moment of a frame, and who disagrees with it.
+void compareCell(const Scene& scene, int moment, int x, int y, const Sensitivity& s, Disagreements& out) {
+  const int owner = scene.emptied ? commonOwner(scene, x, y, s) : guidedOwner(scene, moment, x, y, s);
+  *out.owner.at(x, y) = std::int8_t(owner);
+  for (std::size_t i = 0; i < scene.cells.size(); ++i)
+    *out.masks[i].at(x, y) = owner >= 0 && int(i) != owner && !scene.cells[i].outside(x, y) &&
+                             !same(scene, i, x, y, reading(scene.cells[std::size_t(owner)], x, y), s);
+}
+
+/// In the reference's moment. With `where`, only inside it.
 Disagreements disagreements(const Scene& scene, const Sensitivity& s, const CellMask* where) {
   const int width = scene.width(), height = scene.height();
   Disagreements out{Image<std::int8_t>(width, height, 1), {}};
@@ -147,13 +176,7 @@ Disagreements disagreements(const Scene& scene, const Sensitivity& s, const Cell
     for (int y = band.begin; y < band.end; ++y)
       for (int x = 0; x < width; ++x) {
         if (where && !*where->at(x, y)) continue;
-        const int owner = scene.emptied ? commonOwner(scene, x, y, s) : guidedOwner(scene, x, y, s);
-        *out.owner.at(x, y) = std::int8_t(owner);
-        if (owner < 0) continue;
-        const Reading truth = reading(scene.cells[std::size_t(owner)], x, y);
-        for (std::size_t i = 0; i < scene.cells.size(); ++i)
-          if (int(i) != owner && !scene.cells[i].outside(x, y) && !same(scene, i, x, y, truth, s))
-            *out.masks[i].at(x, y) = 1;
+        compareCell(scene, scene.reference, x, y, s, out);
       }
   });
   return out;
@@ -168,22 +191,19 @@ double lackOf(const PlacedCells& cells, const std::vector<int>& region) {
   return lacking / double(region.size());
 }
 
-/// The frame that a place is taken from which the reference does not record: it records most of it, does not contradict
-/// what the reference says, and lies near it in exposure.
-int takerOf(const Scene& scene, const std::vector<int>& part, const Sensitivity& s) {
-  const PlacedCells& reference = scene.cells[std::size_t(scene.reference)];
+/// The frame that a place is taken from which that of the moment does not record: it records most of it, does not
+/// contradict what that says, and lies near it in exposure.
+int takerOf(const Scene& scene, int moment, const std::vector<int>& part, const Sensitivity& s) {
   const int w = scene.width();
-  int best = scene.reference;
+  int best = moment;
   double least = 1e9;
   for (std::size_t i = 0; i < scene.cells.size(); ++i) {
     const auto contradicts = [&](int at) {
-      return int(i) != scene.reference && records(scene.cells[i], at % w, at / w) &&
-             !same(scene, std::size_t(scene.reference), at % w, at / w, reading(scene.cells[i], at % w, at / w), s);
+      return int(i) != moment && records(scene.cells[i], at % w, at / w) &&
+             !same(scene, std::size_t(moment), at % w, at / w, reading(scene.cells[i], at % w, at / w), s);
     };
-    const double wrong = reference.radiance.empty()
-                             ? 0
-                             : double(std::count_if(part.begin(), part.end(), contradicts)) / double(part.size());
-    const double lack = 6 * (lackOf(scene.cells[i], part) + wrong) + 0.08 * scene.stopsAway(i);
+    const double wrong = double(std::count_if(part.begin(), part.end(), contradicts)) / double(part.size());
+    const double lack = 6 * (lackOf(scene.cells[i], part) + wrong) + kPerStop * scene.stopsAway(i, moment);
     if (lack < least) least = lack, best = int(i);
   }
   return best;
@@ -226,61 +246,73 @@ double untold(const Scene& scene, std::size_t moment, int x, int y, const Sensit
   return more > 0 ? 0 : any ? kDoubtful : 1;
 }
 
+constexpr double kHardlySeen = 0.02; ///< Share of a region that may be left open.
+constexpr double kAnother = 0.3;     ///< What it costs that a moment is not the reference's.
+constexpr double kTooMuch = 0.15;    ///< Share of a region that is not left open for the sake of the others.
+
+/// The frame whose moment costs least, `untold` cells of `size` being left open in that of each.
+int bestMoment(const Scene& scene, const std::vector<double>& untold, std::size_t size) {
+  const auto cost = [&](int i) {
+    return kUntold * std::max(0.0, untold[std::size_t(i)] / double(size) - kHardlySeen) +
+           kPerStop * scene.stopsAway(std::size_t(i), scene.reference) + (i == scene.reference ? 0 : kAnother);
+  };
+  const std::vector<int>& order = scene.order(scene.reference);
+  return *std::min_element(order.begin(), order.end(), [&](int a, int b) { return cost(a) < cost(b); });
+}
+
 /// The moment that is shown, for each region: of the reference, unless less can be told of that than of another. All
 /// show the same, so that nobody stands twice, but a region of which it tells too little.
-class Moments {
-public:
-  Moments(const Scene& scene, const std::vector<std::vector<int>>& regions, const Sensitivity& s)
-      : scene_(scene), untold_(regions.size(), std::vector<double>(scene.cells.size())) {
-    forEachBand(
-        int(regions.size()),
-        [&](const Band& band) {
-          const auto& cells = regions[std::size_t(band.begin)];
-          const int w = scene.width();
-          for (std::size_t i = 0; i < scene.cells.size(); ++i)
-            for (const int at : cells) untold_[std::size_t(band.begin)][i] += untold(scene, i, at % w, at / w, s);
-        },
-        1);
-    std::vector<double> all(scene.cells.size(), 0);
-    std::size_t size = 0;
-    for (std::size_t k = 0; k < regions.size(); ++k) {
-      for (std::size_t i = 0; i < all.size(); ++i) all[i] += untold_[k][i];
-      size += regions[k].size();
+std::vector<int> momentsOf(const Scene& scene, const std::vector<std::vector<int>>& regions, const Sensitivity& s) {
+  const std::size_t count = scene.cells.size();
+  std::vector<std::vector<double>> open(regions.size(), std::vector<double>(count));
+  forEachBand(
+      int(regions.size()),
+      [&](const Band& band) {
+        const auto k = std::size_t(band.begin);
+        for (std::size_t i = 0; i < count; ++i)
+          for (const int at : regions[k]) open[k][i] += untold(scene, i, at % scene.width(), at / scene.width(), s);
+      },
+      1);
+  std::vector<double> all(count, 0);
+  std::size_t size = 0;
+  for (std::size_t k = 0; k < regions.size(); ++k) {
+    for (std::size_t i = 0; i < count; ++i) all[i] += open[k][i];
+    size += regions[k].size();
+  }
+  const int common = bestMoment(scene, all, size);
+  std::vector<int> moments;
+  for (std::size_t k = 0; k < regions.size(); ++k) {
+    const double left = open[k][std::size_t(common)];
+    const int own =
+        left > kTooMuch * double(regions[k].size()) ? bestMoment(scene, open[k], regions[k].size()) : common;
+    moments.push_back(open[k][std::size_t(own)] < left / 2 ? own : common);
+  }
+  return moments;
+}
+
+/// Who decides around each region (Consistency::decides). Where it is not the reference, `found` becomes what it is in
+/// that frame's moment.
+CellMask decidersOf(const Scene& scene, const std::vector<std::vector<int>>& regions, const std::vector<int>& moments,
+                    int reach, Disagreements& found) {
+  const int width = scene.width();
+  CellMask out = emptyMask(width, scene.height());
+  const Sensitivity s = sensitivityOf(MotionMode::High);
+  for (std::size_t k = 0; k < regions.size(); ++k)
+    for (const int at : grown(regions[k], reach, width, scene.height())) {
+      out.data()[at] = std::uint8_t(1 + moments[k]);
+      if (moments[k] != scene.reference) compareCell(scene, moments[k], at % width, at / width, s, found);
     }
-    common_ = best(all, double(size));
-  }
-  [[nodiscard]] int of(std::size_t region, std::size_t cells) const {
-    const std::vector<double>& untold = untold_[region];
-    if (untold[std::size_t(common_)] <= kTooMuch * double(cells)) return common_;
-    const int own = best(untold, double(cells));
-    return untold[std::size_t(own)] < untold[std::size_t(common_)] / 2 ? own : common_;
-  }
+  return out;
+}
 
-private:
-  static constexpr double kTooMuch = 0.15; ///< Of a region, that nobody tells.
-  static constexpr double kHardlySeen = 0.005;
-  static constexpr double kAnother = 0.3; ///< What it costs that it is not the reference's.
-  [[nodiscard]] int best(const std::vector<double>& untold, double cells) const {
-    const auto cost = [&](int i) {
-      return kUntold * std::max(0.0, untold[std::size_t(i)] / std::max(1.0, cells) - kHardlySeen) +
-             kFar * scene_.stopsAway(std::size_t(i)) + (i == scene_.reference ? 0 : kAnother);
-    };
-    return *std::min_element(scene_.order.begin(), scene_.order.end(), [&](int a, int b) { return cost(a) < cost(b); });
-  }
-
-  const Scene& scene_;
-  std::vector<std::vector<double>> untold_; ///< Cells of each region that each frame's moment leaves open.
-  int common_ = 0;
-};
-
-/// A region in the parts that are taken from one frame each: all of it from the frame whose moment it shows, when that
-/// is not the reference. Else what the reference records is taken from that, and each connected place that it does not
-/// record from another.
+/// A region in the parts that are taken from one frame each: what the frame of its moment records from that, and each
+/// connected place that it does not record from another. When it records little of a region, the thing that moved lies
+/// mostly beyond it, and all is taken from another.
 struct Part {
   std::vector<int> cells;
   int taker = 0;
-  bool alone = false; ///< Nobody but the taker speaks anywhere in it.
 };
+constexpr double kRecordsTooLittle = 0.25;
 
 std::vector<Part> partsOf(const Scene& scene, const std::vector<int>& region, int moment, const Disagreements& found,
                           const Sensitivity& s) {
@@ -289,21 +321,22 @@ std::vector<Part> partsOf(const Scene& scene, const std::vector<int>& region, in
     std::vector<int> count(scene.cells.size(), 0);
     for (const int at : region)
       if (found.owner.data()[at] >= 0) ++count[std::size_t(found.owner.data()[at])];
-    return {{region, int(std::max_element(count.begin(), count.end()) - count.begin()), false}};
+    return {{region, int(std::max_element(count.begin(), count.end()) - count.begin())}};
   }
-  if (moment != scene.reference) return {{region, moment, true}};
-  if (lackOf(scene.cells[std::size_t(scene.reference)], region) == 0) return {{region, scene.reference, false}};
-  std::vector<Part> parts(1, Part{{}, scene.reference, false});
+  const double lack = lackOf(scene.cells[std::size_t(moment)], region);
+  if (lack == 0) return {{region, moment}};
+  if (lack > 1 - kRecordsTooLittle) return {{region, takerOf(scene, moment, region, s)}};
+  std::vector<Part> parts(1, Part{{}, moment});
   CellMask lost = emptyMask(w, scene.height());
   for (const int at : region) {
-    if (records(scene.cells[std::size_t(scene.reference)], at % w, at / w))
+    if (records(scene.cells[std::size_t(moment)], at % w, at / w))
       parts[0].cells.push_back(at);
     else
       lost.data()[at] = 1;
   }
   for (auto& cells : components(lost)) {
-    const int taker = takerOf(scene, cells, s);
-    parts.push_back({std::move(cells), taker, false});
+    const int taker = takerOf(scene, moment, cells, s);
+    parts.push_back({std::move(cells), taker});
   }
   return parts;
 }
@@ -351,9 +384,7 @@ void leaveOut(const Scene& scene, const std::vector<Part>& parts, const std::vec
         const bool near = well ? around.far[i].data()[at] : around.near[i].data()[at];
         // The taker of a part is left out of it only where it is the odd one itself.
         const bool speaks = !scene.emptied && int(i) == part.taker;
-        if (part.alone && records(taken, at % w, at / w) ? !speaks
-                                                         : found.masks[i].data()[at] || (disagrees && near && !speaks))
-          left[i].data()[at] = 1;
+        if (found.masks[i].data()[at] || (disagrees && near && !speaks)) left[i].data()[at] = 1;
       }
     }
   }
@@ -361,13 +392,11 @@ void leaveOut(const Scene& scene, const std::vector<Part>& parts, const std::vec
 
 /// Grown borders may leave a cell to nobody who records it: then the one that agrees there and was left most of a say
 /// has it, else its owner.
-void leaveNoGap(const Scene& scene, const Disagreements& found, const CellMask& settled,
-                std::vector<Image<float>>& share) {
+void leaveNoGap(const Scene& scene, const Disagreements& found, std::vector<Image<float>>& share) {
   const int w = scene.width(), h = scene.height();
   forEachBand(h, [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y)
       for (int x = 0; x < w; ++x) {
-        if (*settled.at(x, y)) continue;
         float most = 0, agreeing = -1;
         int next = *found.owner.at(x, y);
         for (std::size_t i = 0; i < share.size(); ++i) {
@@ -514,36 +543,31 @@ Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeO
   const int width = reference.width() / out.cell, height = reference.height() / out.cell;
   const bool looked = options.motion != MotionMode::Off && frames.size() > 1;
   if ((!looked && options.choices.empty()) || width < 8 || height < 8) return out;
-  Scene scene{{}, byDistance(frames, options.reference), options.reference, options.emptyScene && frames.size() > 2};
-  scene.cells = placeCells(frames, out.cell, scene.order, progress);
+  Scene scene{{}, {}, options.reference, options.emptyScene && frames.size() > 2};
+  for (int i = 0; i < int(frames.size()); ++i) scene.orders.push_back(byDistance(frames, i));
+  scene.cells = placeCells(frames, out.cell, scene.order(options.reference), progress);
   if (progress.stopRequested()) return out;
 
   Disagreements found;
   std::vector<CellMask> left;
-  Surroundings around;
   for (std::size_t i = 0; i < frames.size(); ++i) left.push_back(emptyMask(width, height));
   std::vector<std::vector<int>> regions;
   if (looked) regions = findRegions(scene, options.motion, found);
   const int reach = std::max(3, width / kThingsAcross);
-  if (!regions.empty()) around = surroundingsOf(found.masks, scene.emptied ? reach : kGrow, 2 * reach);
-  CellMask settled = emptyMask(width, height); // where one frame alone has been given the word
-  if (looked && !scene.emptied && !regions.empty()) out.decides = emptyMask(width, height);
   const Sensitivity s = sensitivityOf(options.motion);
-  const Moments moments(scene, regions, s);
-  for (const auto& region : regions) {
-    const int moment =
-        scene.emptied ? scene.reference : moments.of(std::size_t(&region - regions.data()), region.size());
-    if (!out.decides.empty())
-      for (const int at : grown(region, reach, width, height)) out.decides.data()[at] = std::uint8_t(1 + moment);
-    const auto parts = partsOf(scene, region, moment, found, s);
+  std::vector<int> moments(regions.size(), scene.reference);
+  if (!regions.empty() && !scene.emptied) {
+    moments = momentsOf(scene, regions, s);
+    out.decides = decidersOf(scene, regions, moments, reach, found);
+  }
+  Surroundings around;
+  if (!regions.empty()) around = surroundingsOf(found.masks, scene.emptied ? reach : kGrow, 2 * reach);
+  for (std::size_t k = 0; k < regions.size(); ++k) {
+    const auto parts = partsOf(scene, regions[k], moments[k], found, s);
     for (const Part& part : parts)
       if (part.cells.size() >= kShown || parts.size() == 1)
         out.report.places.push_back(describe(scene, part.cells, part.taker));
-    leaveOut(scene, parts, region, found, around, left);
-    for (const Part& part : parts)
-      if (part.alone)
-        for (const int at : grown(part.cells, kGrow, width, height))
-          if (records(scene.cells[std::size_t(part.taker)], at % width, at / width)) settled.data()[at] = 1;
+    leaveOut(scene, parts, regions[k], found, around, left);
   }
   for (const auto& choice : options.choices) {
     const auto cells = choiceCells(choice, out.report.places, width, height);
@@ -576,7 +600,7 @@ Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeO
     for (const auto& choice : options.choices) // the user's word stands
       for (const int at : grown(choiceCells(choice, out.report.places, width, height), kGrow, width, height))
         out.decides.data()[at] = 0;
-  if (looked && options.choices.empty()) leaveNoGap(scene, found, settled, out.share);
+  if (looked && options.choices.empty()) leaveNoGap(scene, found, out.share);
   if (looked) findGhosts(scene, out.share, out.report);
   return out;
 }

@@ -40,10 +40,10 @@ ML_VECTOR_CLONES void blockCorners(const double* h, double firstX, double y, dou
   }
 }
 
-/// Sums of a block's light by channel, and whether anything in it is clipped.
+/// Sums of a block's light by channel, and which of them is clipped in any pixel (bits).
 struct BlockSum {
   float red = 0, green = 0, blue = 0;
-  bool clipped = false;
+  std::uint8_t clipped = 0;
 };
 template <int kCell, class View>
 BlockSum sumBlock(const View& codes, int left, int top, const float* const table[3], const std::array<int, 3>& limit) {
@@ -54,11 +54,11 @@ BlockSum sumBlock(const View& codes, int left, int top, const float* const table
     float red = 0, green = 0, blue = 0; // a chain of their own for each row: additions need not wait for each other
     for (int i = 0; i < kCell; ++i, code += 3) {
       red += table[0][code[0]], green += table[1][code[1]], blue += table[2][code[2]];
-      any |= (code[0] >= limit[0]) | (code[1] >= limit[1]) | (code[2] >= limit[2]);
+      any |= (code[0] >= limit[0]) | (code[1] >= limit[1]) << 1 | (code[2] >= limit[2]) << 2;
     }
     sum.red += red, sum.green += green, sum.blue += blue;
   }
-  sum.clipped = any;
+  sum.clipped = std::uint8_t(any);
   return sum;
 }
 
@@ -74,9 +74,10 @@ template <class Work> void withCellSize(int cell, const Work& work) {
 }
 
 /// Mean light (all channels) and clipping of the block of pixels that lies nearest to each cell.
-void readCells(const PlacedFrame& placed, int cell, Image<float>& light, Image<float>& chroma,
-               Image<std::uint8_t>& clipped) {
+void readCells(const PlacedFrame& placed, int cell, PlacedCells& cells) {
   const Frame& frame = *placed.frame;
+  Image<float>&light = cells.radiance, &chroma = cells.chroma;
+  Image<std::uint8_t>& clipped = cells.clipped;
   const float* table[3] = {frame.table.channel(0), frame.table.channel(1), frame.table.channel(2)};
   const std::array<int, 3> limit = clipCodes(frame);
   const float redGain = 3 / frame.saturation[0], blueGain = 3 / frame.saturation[2];
@@ -90,7 +91,7 @@ void readCells(const PlacedFrame& placed, int cell, Image<float>& light, Image<f
       for (int x = 0; x < width; ++x) {
         const int u = left[std::size_t(x)], v = top[std::size_t(x)];
         *light.at(x, y) = -1;
-        *clipped.at(x, y) = 1;
+        *clipped.at(x, y) = kAllClipped;
         *chroma.at(x, y) = 0;
         if (u < 0 || v < 0 || u + kCell > codes.width || v + kCell > codes.height) continue;
         const BlockSum sum = sumBlock<kCell>(codes, u, v, table, limit);
@@ -98,6 +99,9 @@ void readCells(const PlacedFrame& placed, int cell, Image<float>& light, Image<f
         *light.at(x, y) = std::max(0.f, all * share);
         *chroma.at(x, y) = (sum.red * redGain - sum.blue * blueGain) / std::max(1e-9f, all);
         *clipped.at(x, y) = sum.clipped;
+        if (cells.red.empty()) continue;
+        *cells.red.at(x, y) = sum.red / std::max(1e-9f, all);
+        *cells.green.at(x, y) = sum.green / std::max(1e-9f, all);
       }
     }
   };
@@ -239,10 +243,13 @@ std::vector<PlacedCells> placeCells(const std::vector<PlacedFrame>& frames, int 
                   Image<float>(width, height, 1),
                   Image<float>(width, height, 1),
                   {},
+                  {},
+                  {},
                   Image<std::uint8_t>(width, height, 1),
                   Image<std::uint8_t>(width, height, 1),
                   relativeExposure(frame.settings) * frame.midTone};
-    readCells(placed, cell, c.radiance, c.chroma, c.clipped);
+    if (frame.codeError == 0) c.red = Image<float>(width, height, 1), c.green = Image<float>(width, height, 1);
+    readCells(placed, cell, c);
     c.chromaRange = rangeOf(c.chroma);
     // Neighbouring samples share demosaicing, and compression errors even more.
     const float perCell = (frame.codeError > 0 ? 4.f : 1.5f) * kRowStep / float(cell * cell),

@@ -6,6 +6,8 @@
 
 namespace ml {
 
+inline constexpr std::uint8_t kAllClipped = 7;
+
 /// One frame as mean light on the cells of the reference's grid.
 struct PlacedCells {
   Image<float>
@@ -15,8 +17,9 @@ struct PlacedCells {
   Image<float>
       chroma; ///< Red less blue, over the mean of all three, each relative to its own saturation; and its local range.
   Image<float> chromaRange;
+  Image<float> red, green;      ///< Shares of all light. Empty where codes are not linear: channels are mixed there.
   Image<std::uint8_t> recorded; ///< 1: neither clipped nor lost in noise.
-  Image<std::uint8_t> clipped;  ///< 1: some pixel of the cell is.
+  Image<std::uint8_t> clipped;  ///< Above 0: some pixel of the cell is; one bit a channel, red the lowest.
   double exposure = 1;
 
   [[nodiscard]] bool outside(int x, int y) const { return *radiance.at(x, y) < 0; }

@@ -183,16 +183,22 @@ private slots:
     QVERIFY2(ratios.back() <= 2.2, qPrintable(QString::number(ratios.back())));
   }
 
+  // Before clipped light too, where the reference alone cannot tell what stands there: then another moment is shown. In
+  // half of these sets it once was torn.
   void walkersStandOnceAndWhole() {
-    for (std::uint64_t seed = kFirst; seed < kFirst + 4; ++seed) {
+    int others = 0;
+    for (const int at : {0, 1, 2, 9, 16, 17, 23, 26, 28}) {
+      const std::uint64_t seed = kFirst + std::uint64_t(at);
       QTemporaryDir dir;
       SetOptions o = small(seed, typeOf(seed));
       o.walker = true;
       const MadeSet set(sceneFor(seed), o, dir.path().toStdString());
       const auto figure = mergedFigure(set, false);
       QVERIFY(figure);
-      QVERIFY2(figure->walked <= 0.15, qPrintable(QString("seed %1: %2 EV").arg(seed).arg(figure->walked)));
+      QVERIFY2(figure->whole <= 0.15, qPrintable(QString("seed %1: %2 EV").arg(seed).arg(figure->whole)));
+      others += figure->moment != set.reference;
     }
+    QVERIFY(others > 0 && others < 8); // the reference's where it can be
   }
 
   // The only bracket of a real camera found in the registries: sound, and to be called so; combined and finished
