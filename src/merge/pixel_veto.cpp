@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numeric>
 #include <tuple>
 
 namespace ml {
@@ -18,12 +19,22 @@ struct Sample {
   float unsure; ///< Of its light, relative: what curve and exposure leave open.
 };
 
-Sample sampleOf(const VetoFrame& f, int x, int n) {
+constexpr float kRowNoise = 3; ///< Variance that a whole row may share, over what is assumed of reading one pixel.
+constexpr int kWide = 2;       ///< Pixels on either side that are looked at together where noise decides.
+constexpr float kOfWide =
+    2 / (2 * kWide + 1.f); ///< Variance of their mean over a pixel's: neighbours share demosaicing.
+
+Sample sampleOf(const VetoFrame& f, int x, int n, bool wide = false) {
   Sample s{};
   s.unsure = f.unsure;
   for (std::size_t c = 0; c < 3; ++c) {
-    const float light = f.linear[c][x];
+    float light = f.linear[c][x];
     float variance = f.variance.at(light);
+    if (wide) {
+      const int from = std::max(0, x - kWide), to = std::min(n - 1, x + kWide);
+      light = std::accumulate(f.linear[c] + from, f.linear[c] + to + 1, 0.f) / float(to - from + 1);
+      variance = f.variance.at(light) * kOfWide + kRowNoise * f.variance.floor;
+    }
     if (f.misplaced > 0) {
       const float slope = (f.linear[c][std::min(n - 1, x + 1)] - f.linear[c][std::max(0, x - 1)]) / 2;
       variance += f.misplaced * slope * slope;
@@ -87,6 +98,13 @@ std::size_t ownerOf(const std::vector<VetoFrame>& frames, std::size_t decider, i
   return owner;
 }
 
+/// Is a pixel's noise what decides whether another agrees with it?
+bool noisy(const Sample& s) {
+  for (std::size_t c = 0; c < 3; ++c)
+    if (kSigmas * s.sigma[c] > s.unsure * s.radiance[c]) return true;
+  return false;
+}
+
 void decide(std::vector<VetoFrame>& frames, std::size_t decider, int x, int n) {
   VetoFrame& r = frames[decider];
   bool clipped[3] = {true, true, true}, any = !r.placed;
@@ -97,8 +115,10 @@ void decide(std::vector<VetoFrame>& frames, std::size_t decider, int x, int n) {
     for (std::size_t c = 0; c < 3; ++c) any |= clipped[c] = r.linear[c][x] >= kClipped * r.clip[c];
     if (!any) r.use[x] = std::max(r.use[x], kLeastUse);
   }
+  const bool wide = !any && noisy(own);
+  if (wide) own = sampleOf(r, x, n, true);
   for (std::size_t i = 0; i < frames.size(); ++i)
-    if (i != decider && frames[i].placed && contradicts(sampleOf(frames[i], x, n), own, clipped, r))
+    if (i != decider && frames[i].placed && contradicts(sampleOf(frames[i], x, n, wide), own, clipped, r))
       silence(frames[i], x);
   if (!any) return;
   // The decider says only "at least": those that remain may show different things. The cells' choice, of that the
