@@ -226,6 +226,12 @@ constexpr float kTellsAlone = 40, kTellsRoughly = 16;
 constexpr double kDoubtful =
     0.25; ///< What noise leaves open, or two that contradict each other: both are near the truth.
 
+/// Some channels of a rendered cell do not clip: they are mixed of all, and tell something of the one that does.
+bool tellsInPart(const PlacedCells& cells, int x, int y) {
+  const std::uint8_t clipped = *cells.clipped.at(x, y);
+  return cells.red.empty() && clipped > 0 && clipped < kAllClipped && !cells.outside(x, y);
+}
+
 /// How much it is left open what stands at a cell in the moment of frame `moment`, 0 to 1. Nothing where it records the
 /// cell itself, or most of the others that do, and show nothing that would contradict it, show the same.
 double untold(const Scene& scene, std::size_t moment, int x, int y, const Sensitivity& s) {
@@ -234,12 +240,14 @@ double untold(const Scene& scene, std::size_t moment, int x, int y, const Sensit
   if (signal > (int(moment) == scene.reference ? kTellsRoughly : kTellsAlone)) return 0;
   std::size_t first = scene.cells.size();
   int more = 0; // who says the same as the first, less those who do not
-  bool any = signal > kTellsRoughly;
+  bool any = signal > kTellsRoughly || tellsInPart(frame, x, y);
   for (std::size_t i = 0; i < scene.cells.size(); ++i) {
-    if (i == moment || !records(scene.cells[i], x, y)) continue;
+    const bool whole = records(scene.cells[i], x, y);
+    if (i == moment || (!whole && !tellsInPart(scene.cells[i], x, y))) continue;
     const Reading r = reading(scene.cells[i], x, y);
     if (!frame.outside(x, y) && !within(frame, x, y, r, s)) continue;
     any = true;
+    if (!whole) continue;
     if (more == 0) first = i;
     more += agree(reading(scene.cells[first], x, y), r, s) ? 1 : -1;
   }
