@@ -268,9 +268,13 @@ int bestMoment(const Scene& scene, const std::vector<double>& untold, std::size_
   return *std::min_element(order.begin(), order.end(), [&](int a, int b) { return cost(a) < cost(b); });
 }
 
-/// The moment that is shown, for each region: of the reference, unless less can be told of that than of another. All
-/// show the same, so that nobody stands twice, but a region of which it tells too little.
-std::vector<int> momentsOf(const Scene& scene, const std::vector<std::vector<int>>& regions, const Sensitivity& s) {
+/// The moment that is shown, for each region, and the one that most show: of the reference, unless less can be told of
+/// that than of another. All show the same, so that nobody stands twice, but a region of which it tells too little.
+struct Moments {
+  std::vector<int> ofRegions;
+  int common = -1;
+};
+Moments momentsOf(const Scene& scene, const std::vector<std::vector<int>>& regions, const Sensitivity& s) {
   const std::size_t count = scene.cells.size();
   std::vector<std::vector<double>> open(regions.size(), std::vector<double>(count));
   forEachBand(
@@ -288,12 +292,12 @@ std::vector<int> momentsOf(const Scene& scene, const std::vector<std::vector<int
     size += regions[k].size();
   }
   const int common = bestMoment(scene, all, size);
-  std::vector<int> moments;
+  Moments moments{{}, common};
   for (std::size_t k = 0; k < regions.size(); ++k) {
     const double left = open[k][std::size_t(common)];
     const int own =
         left > kTooMuch * double(regions[k].size()) ? bestMoment(scene, open[k], regions[k].size()) : common;
-    moments.push_back(open[k][std::size_t(own)] < left / 2 ? own : common);
+    moments.ofRegions.push_back(open[k][std::size_t(own)] < left / 2 ? own : common);
   }
   return moments;
 }
@@ -563,15 +567,16 @@ Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeO
   if (looked) regions = findRegions(scene, options.motion, found);
   const int reach = std::max(3, width / kThingsAcross);
   const Sensitivity s = sensitivityOf(options.motion);
-  std::vector<int> moments(regions.size(), scene.reference);
+  Moments moments{std::vector<int>(regions.size(), scene.reference), -1};
   if (!regions.empty() && !scene.emptied) {
-    moments = momentsOf(scene, regions, s);
-    out.decides = decidersOf(scene, regions, moments, reach, found);
+    if (options.referenceFree) moments = momentsOf(scene, regions, s);
+    out.decides = decidersOf(scene, regions, moments.ofRegions, reach, found);
   }
+  out.moment = moments.common;
   Surroundings around;
   if (!regions.empty()) around = surroundingsOf(found.masks, scene.emptied ? reach : kGrow, 2 * reach);
   for (std::size_t k = 0; k < regions.size(); ++k) {
-    const auto parts = partsOf(scene, regions[k], moments[k], found, s);
+    const auto parts = partsOf(scene, regions[k], moments.ofRegions[k], found, s);
     for (const Part& part : parts)
       if (part.cells.size() >= kShown || parts.size() == 1)
         out.report.places.push_back(describe(scene, part.cells, part.taker));

@@ -12,6 +12,7 @@ struct Consistency {
   CellMask decides; ///< Where things moved and around, 1 + the frame whose moment is shown: there each pixel decides
                     ///< for itself (vetoRow). Empty: nowhere.
   MotionReport report;
+  int moment = -1; ///< The frame of whose moment most can be told; -1 where that was not asked (referenceFree).
 };
 
 /// Side of a cell for a picture: about a million cells, so that the check costs the same for a large picture as for a
@@ -37,11 +38,14 @@ inline constexpr int kBorderCells = 3;
 /// other.
 /// 2. The others disagree where they differ from the owner by more than noise, tone error and misplacement explain,
 /// after the tones of each frame were brought to those of the others. Near what moved for certain, less is needed.
-/// 3. Specks are dropped; places near each other make one region. A small region is taken whole from one frame that
-/// records all of it. Else what the reference records stays its own, the rest is taken from the frame that records most
-/// of it and lies nearest to the reference's exposure; frames that disagree in it are left out far around what they
-/// disagree on, so that nothing stands there twice or in half.
-/// 4. The user's choices come last. Borders are grown and softened.
+/// 3. Specks are dropped; places near each other make one region. All regions show the moment of one frame, so that
+/// nobody stands twice: the reference's, unless that is free and more of them can be told of another's. Told is what
+/// that frame records, and what most of the others show that do not contradict it. A region of which the common moment
+/// tells too little then shows its own.
+/// 4. In a region, what the frame of its moment records stays its own, the rest is taken from the frame that records
+/// most of it and lies nearest to it in exposure; frames that disagree in it are left out far around what they disagree
+/// on.
+/// 5. The user's choices come last. Borders are grown and softened.
 [[nodiscard]] Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeOptions& options,
                                           const Progress& progress);
 

@@ -59,6 +59,7 @@ Consistency consistencyWithLent(const std::vector<PlacedFrame>& frames, const Me
   for (std::size_t i = 0; i < out.decides.size(); ++i)
     if (std::uint8_t& who = out.decides.data()[i]; who > 0) who = std::uint8_t(1 + own[std::size_t(who - 1)]);
   out.report = std::move(found.report);
+  if (found.moment >= 0) out.moment = own[std::size_t(found.moment)];
   for (MovedRegion& place : out.report.places) {
     place.source = own[std::size_t(place.source)];
     for (int& frame : place.recording) frame = own[std::size_t(frame)];

@@ -147,38 +147,10 @@ bool fitPhotosites(const Merging& m, const Progress& progress) {
       kRows);
 }
 
-} // namespace
-
-std::optional<std::string> MergeOptions::invalidReason(std::size_t frames) const {
-  if (frames < 1 || frames > kMostFrames) return phrase("1 to 64 frames can be merged");
-  if (reference < 0 || reference >= int(frames)) return phrase("the reference frame is not among the frames");
-  for (const int frame : lent)
-    if (frame < 0 || frame >= int(frames) || frame == reference)
-      return phrase("a frame that is lent is not among the frames, or is the reference");
-  return {};
-}
-
-Result<void> checkFrames(const std::vector<PlacedFrame>& frames, const MergeOptions& options) {
-  if (const auto reason = options.invalidReason(frames.size()))
-    return fail(ErrorCode::InvalidArgument, phrase("The frames cannot be merged: {}.", *reason));
+Result<MergeResult> mergeConsistent(const std::vector<PlacedFrame>& frames, const MergeOptions& options,
+                                    Consistency consistency, const Progress& progress) {
   const Frame& reference = *frames[std::size_t(options.reference)].frame;
-  for (const auto& placed : frames)
-    if (placed.frame->width() != reference.width() || placed.frame->height() != reference.height())
-      return fail(ErrorCode::SizeMismatch,
-                  phrase("`{}` is {} x {} pixels and `{}` is {} x {}; combine only frames of one size.",
-                         placed.frame->path, placed.frame->width(), placed.frame->height(), reference.path,
-                         reference.width(), reference.height()));
-  return {};
-}
-
-Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const MergeOptions& options,
-                                  const Progress& progress) {
-  if (auto sound = checkFrames(frames, options); !sound) return passOn(sound.error());
-  const Frame& reference = *frames[std::size_t(options.reference)].frame;
-  progress.at(phrase("Look for movement"), 0);
-  Consistency consistency = findConsistency(frames, options, progress);
   if (progress.stopRequested()) return stopped();
-
   std::vector<Source> sources = sourcesOf(frames, reference, consistency);
   const int width = reference.width(), height = reference.height();
   MergeResult result = emptyResult(width, height);
@@ -209,8 +181,57 @@ Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const 
   for (const int count : clipped) result.clippedShare += count;
   result.clippedShare /= double(width) * height;
   result.motion = std::move(consistency.report);
+  result.reference = options.reference;
   result.ev100OfUnit = ev100(reference.settings).value - std::log2(kMidTone);
   return result;
+}
+
+} // namespace
+
+std::optional<std::string> MergeOptions::invalidReason(std::size_t frames) const {
+  if (frames < 1 || frames > kMostFrames) return phrase("1 to 64 frames can be merged");
+  if (reference < 0 || reference >= int(frames)) return phrase("the reference frame is not among the frames");
+  for (const int frame : lent)
+    if (frame < 0 || frame >= int(frames) || frame == reference)
+      return phrase("a frame that is lent is not among the frames, or is the reference");
+  return {};
+}
+
+Result<void> checkFrames(const std::vector<PlacedFrame>& frames, const MergeOptions& options) {
+  if (const auto reason = options.invalidReason(frames.size()))
+    return fail(ErrorCode::InvalidArgument, phrase("The frames cannot be merged: {}.", *reason));
+  const Frame& reference = *frames[std::size_t(options.reference)].frame;
+  for (const auto& placed : frames)
+    if (placed.frame->width() != reference.width() || placed.frame->height() != reference.height())
+      return fail(ErrorCode::SizeMismatch,
+                  phrase("`{}` is {} x {} pixels and `{}` is {} x {}; combine only frames of one size.",
+                         placed.frame->path, placed.frame->width(), placed.frame->height(), reference.path,
+                         reference.width(), reference.height()));
+  return {};
+}
+
+std::vector<PlacedFrame> seenFrom(std::vector<PlacedFrame> frames, int reference, int former) {
+  const Matrix3 back = inverse(frames[std::size_t(reference)].toFrame);
+  for (PlacedFrame& frame : frames) {
+    frame.toFrame = multiply(frame.toFrame, back);
+    for (double& h : frame.toFrame) h /= frame.toFrame[8];
+  }
+  frames[std::size_t(reference)].toFrame = kIdentity3;
+  std::swap(frames[std::size_t(reference)].misplacement, frames[std::size_t(former)].misplacement);
+  return frames;
+}
+
+Result<MergeResult> mergeRadiance(const std::vector<PlacedFrame>& frames, const MergeOptions& options,
+                                  const Progress& progress) {
+  if (auto sound = checkFrames(frames, options); !sound) return passOn(sound.error());
+  progress.at(phrase("Look for movement"), 0);
+  Consistency consistency = findConsistency(frames, options, progress);
+  if (consistency.moment < 0 || consistency.moment == options.reference)
+    return mergeConsistent(frames, options, std::move(consistency), progress);
+  MergeOptions other = options;
+  other.reference = consistency.moment;
+  const std::vector<PlacedFrame> seen = seenFrom(frames, other.reference, options.reference);
+  return mergeConsistent(seen, other, findConsistency(seen, other, progress), progress);
 }
 
 } // namespace ml

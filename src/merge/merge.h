@@ -21,6 +21,8 @@ struct MergeOptions {
                            ///< passers-by vanish.
   std::vector<int> lent;   ///< Frames of another moment: they say nothing but where a choice takes a place from them.
   std::vector<SourceChoice> choices; ///< The user's word on what comes from where; later ones win.
+  bool referenceFree = false; ///< Another owns moving things and geometry, where more of what moved can be told of the
+                              ///< moment when that was shot.
   [[nodiscard]] std::optional<std::string> invalidReason(std::size_t frames) const;
 };
 
@@ -40,6 +42,7 @@ struct MergeResult {
   double ev100OfUnit = 0;  ///< EV100 reading of a surface of value 1.
   double clippedShare = 0; ///< Share of pixels clipped in every usable frame.
   MotionReport motion;
+  int reference = 0; ///< The frame whose grid this is, and who owns moving things.
   /// On cells of kMapCell x kMapCell pixels: the frame that says most there (kNoSource: none is trusted), and the
   /// signal to noise ratio of the merged green by the noise model.
   Image<std::uint8_t> source;
@@ -48,6 +51,9 @@ struct MergeResult {
 };
 inline constexpr int kMapCell = 4;
 inline constexpr std::uint8_t kNoSource = 255;
+
+/// The same frames with another as the reference: placed on its grid.
+[[nodiscard]] std::vector<PlacedFrame> seenFrom(std::vector<PlacedFrame> frames, int reference, int former);
 
 /// Errors of frames that cannot be merged together: InvalidArgument, SizeMismatch.
 [[nodiscard]] Result<void> checkFrames(const std::vector<PlacedFrame>& frames, const MergeOptions& options);

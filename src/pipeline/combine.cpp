@@ -288,6 +288,7 @@ Result<MergeResult> mergeBy(const CombineOptions& options, const std::vector<Pla
     if (out.frames[i].lent) merging.lent.push_back(int(i));
   merging.motion = options.motion;
   merging.reference = reference;
+  merging.referenceFree = !options.reference && options.method == CombineMethod::Radiance;
   merging.emptyScene = options.emptyScene;
   merging.choices = options.choices;
   switch (options.method) {
@@ -305,6 +306,15 @@ Result<MergeResult> mergeBy(const CombineOptions& options, const std::vector<Pla
   case CombineMethod::Radiance: break;
   }
   return mergeRadiance(placed, merging, progress);
+}
+
+/// Moving things are owned by another frame than was aligned to: places are told on its grid.
+void referTo(int reference, std::vector<PlacedFrame>& placed, Combined& out) {
+  placed = seenFrom(std::move(placed), reference, out.reference);
+  for (std::size_t i = 0; i < placed.size(); ++i) out.frames[i].registration.transform.h = placed[i].toFrame;
+  std::swap(out.frames[std::size_t(reference)].registration.residual,
+            out.frames[std::size_t(out.reference)].registration.residual);
+  out.reference = reference;
 }
 
 /// What each half stop of the scene's light is made of.
@@ -465,6 +475,8 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   if (progress.stopRequested()) return stopped();
   auto merged = mergeBy(options, *placed, out, progress.part(0.65, 1));
   if (!merged) return passOn(merged.error());
+  if (options.method == CombineMethod::Radiance && merged->reference != out.reference)
+    referTo(merged->reference, *placed, out);
   takeMerged(std::move(*merged), *placed, options, margin, out);
   return out;
 }

@@ -262,14 +262,23 @@ double boundOf(const MadeSet& set) {
 
 } // namespace
 
-void drawMerge(const MadeSet& set, const std::filesystem::path& png) {
-  CombineOptions options;
-  auto files = filesOf(set);
-  std::sort(files.begin(), files.end());
-  options.reference =
-      int(std::find(files.begin(), files.end(), set.frames[std::size_t(set.reference)].file) - files.begin());
-  const auto combined = combineFiles(files, options, {});
+namespace {
+
+/// The set with the frame as the reference that the merge took for it.
+MadeSet referredTo(const MadeSet& made, const Combined& combined) {
+  MadeSet set = made;
+  const std::string file = combined.frames[std::size_t(combined.reference)].path;
+  for (std::size_t i = 0; i < set.frames.size(); ++i)
+    if (set.frames[i].file.string() == file) set.reference = int(i);
+  return set;
+}
+
+} // namespace
+
+void drawMerge(const MadeSet& made, const std::filesystem::path& png) {
+  const auto combined = combineFiles(filesOf(made), {}, {});
   if (!combined) return;
+  const MadeSet set = referredTo(made, *combined);
   const Image<float> truth = set.truth();
   const int w = truth.width(), h = truth.height();
   const auto walked = set.walked();
@@ -318,18 +327,15 @@ double errorOfMoment(const Image<float>& found, const MadeSet& set, int& moment)
 
 } // namespace
 
-std::optional<MergedFigure> mergedFigure(const MadeSet& set, bool withBound) {
-  CombineOptions options;
-  auto files = filesOf(set);
-  std::sort(files.begin(), files.end());
-  options.reference =
-      int(std::find(files.begin(), files.end(), set.frames[std::size_t(set.reference)].file) - files.begin());
-  const auto combined = combineFiles(files, options, {});
+std::optional<MergedFigure> mergedFigure(const MadeSet& made, bool withBound) {
+  const auto combined = combineFiles(filesOf(made), {}, {});
   if (!combined) {
     std::fprintf(stderr, "%s\n", combined.error().message.c_str());
     return {};
   }
+  const MadeSet set = referredTo(made, *combined);
   MergedFigure figure;
+  figure.reference = set.reference;
   const auto walked = set.walked();
   const Errors e = errorsOf(combined->radiance, set.truth(), &walked);
   figure.error = e.all;

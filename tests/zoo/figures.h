@@ -38,6 +38,7 @@ struct MergedFigure {
   double walked = 0;           ///< Where movers stood, against the reference's moment.
   double whole = 0;            ///< The same against the one frame's moment that the picture is nearest to.
   int moment = -1;             ///< Which frame's.
+  int reference = 0;           ///< The frame that the merge took for the reference.
   double noise = 0;            ///< Of one sample of a mid-grey of 0.18, relative: the sensor's.
   int regions = 0;
   int leftOut = 0;
