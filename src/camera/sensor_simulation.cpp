@@ -92,16 +92,21 @@ Image<float> seenBy(const Image<float>& world, const CameraPose& pose) {
         const double u = x - (width - 1) / 2.0, v = y - (height - 1) / 2.0;
         const double sx = cx + cosine * u - sine * v + pose.dx, sy = cy + sine * u + cosine * v + pose.dy;
         const int ix = int(std::floor(sx)), iy = int(std::floor(sy));
-        float wx[4], wy[4], sum[3] = {};
+        float wx[4], wy[4], sum[3] = {}, least[3], most[3];
+        std::copy_n(world.at(std::clamp(ix, 0, world.width() - 1), std::clamp(iy, 0, world.height() - 1)), 3, least);
+        std::copy_n(least, 3, most);
         cubicWeights(float(sx - ix), wx);
         cubicWeights(float(sy - iy), wy);
         for (int j = 0; j < 4; ++j)
           for (int i = 0; i < 4; ++i) {
             const float* p =
                 world.at(std::clamp(ix + i - 1, 0, world.width() - 1), std::clamp(iy + j - 1, 0, world.height() - 1));
-            for (int c = 0; c < 3; ++c) sum[c] += wx[i] * wy[j] * p[c];
+            for (int c = 0; c < 3; ++c) {
+              sum[c] += wx[i] * wy[j] * p[c];
+              least[c] = std::min(least[c], p[c]), most[c] = std::max(most[c], p[c]);
+            }
           }
-        for (int c = 0; c < 3; ++c) out.at(x, y)[c] = sum[c];
+        for (int c = 0; c < 3; ++c) out.at(x, y)[c] = std::clamp(sum[c], least[c], most[c]);
       }
   });
   return binomialBlur(out);

@@ -23,8 +23,9 @@ inline constexpr int kSensorBlack = 512;
 [[nodiscard]] Image<float> binomialBlur(const Image<float>& sharp);
 
 /// The part of the world the sensor sees: a border is kept free so that the camera may move. Catmull-Rom
-/// interpolation, then the blur of a good lens and its low-pass filter (3x3 binomial, 0.7 px), without which fine
-/// bright detail would break into colours on the mosaic.
+/// interpolation within what lies around (no lens draws a black line along a bright edge), then the blur of a good lens
+/// and its low-pass filter (3x3 binomial, 0.7 px), without which fine bright detail would break into colours on the
+/// mosaic.
 [[nodiscard]] Image<float> seenBy(const Image<float>& world, const CameraPose& pose);
 [[nodiscard]] int seenWidth(int worldWidth);
 [[nodiscard]] int seenHeight(int worldHeight);
