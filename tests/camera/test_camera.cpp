@@ -29,6 +29,20 @@ class TestCamera : public QObject {
   Q_OBJECT
 
 private slots:
+  // A lens spreads light and never takes any away: beside an edge of six stops nothing is darker than the dark side,
+  // wherever the camera stands.
+  void noLensDrawsABlackLine() {
+    Image<float> world(120, 90, 3);
+    for (int y = 0; y < world.height(); ++y)
+      for (int x = 0; x < world.width(); ++x) std::fill_n(world.at(x, y), 3, x + 2 * y < 130 ? 64.f : 1.f);
+    for (const CameraPose pose : {CameraPose{0, 0, 0}, {0.5, 0.3, 0}, {-0.7, 0.4, 0.02}}) {
+      const Image<float> seen = seenBy(world, pose);
+      const auto [least, most] = std::minmax_element(seen.data(), seen.data() + seen.size());
+      QVERIFY2(*least > 0.999f, qPrintable(QString::number(double(*least))));
+      QVERIFY2(*most < 64.01f, qPrintable(QString::number(double(*most))));
+    }
+  }
+
   // Photon transfer: the variance of a flat field is mean / gain + read noise (EMVA 1288, linear model).
   void flatFieldHasTheProfilesNoise_data() {
     QTest::addColumn<double>("share");

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "align/register.h"
+#include "align/transform.h"
 #include "base/parallel.h"
 #include "image/metrics.h"
 #include "merge/consistency.h"
@@ -90,6 +91,58 @@ private slots:
       QCOMPARE(rows[3].use[std::size_t(x)], 0.f);
       QVERIFY(rows[3].vetoed[std::size_t(x)]);
     }
+  }
+
+  // The frame that decides need not be the reference: where it records somebody, what a longer exposure clips of the
+  // window behind him is not believed; where it is clipped itself, its own limit counts, not the reference's.
+  void anyFrameMayDecide() {
+    constexpr int n = 2;
+    // Radiance of somebody, and of the window, as three frames saw them; the reference and the longest are clipped.
+    const float light[3][n] = {{0.5f, 3.f}, {1.f, 1.f}, {0.5f * 2, 1.f}};
+    const float exposure[3] = {1 / 4.f, 1, 2};
+    float use[3][n] = {{1, 1}, {0, 0}, {0, 0}};
+    std::uint8_t vetoed[3][n] = {};
+    float seen[3][n];
+    std::vector<VetoFrame> frames(3);
+    for (std::size_t i = 0; i < 3; ++i) {
+      for (int x = 0; x < n; ++x) seen[i][x] = std::min(1.f, light[i][x] * exposure[i]);
+      frames[i].linear = {seen[i], seen[i], seen[i]};
+      frames[i].exposure = exposure[i];
+      frames[i].use = use[i];
+      frames[i].vetoed = vetoed[i];
+    }
+    const std::uint8_t darkest[n] = {1, 1};
+    vetoRow(frames, darkest, n);
+    QVERIFY(use[0][0] > 0 && use[0][1] > 0);
+    QVERIFY(vetoed[1][0]);  // says "at least 1" where he is half as light
+    QVERIFY(!vetoed[2][0]); // says "at least 0.5"
+    // The longest decides: it says "at least 0.5", which he does not contradict; the reference's limit would.
+    const std::uint8_t longest[n] = {3, 3};
+    use[0][0] = use[0][1] = 1;
+    vetoRow(frames, longest, n);
+    QVERIFY(!vetoed[0][0] && use[0][0] > 0);
+  }
+
+  // On the grid of another frame every frame lies where it lay: a point of the scene is found at the same pixels.
+  void framesAreSeenFromAnother() {
+    const Matrix3 second{0.999, -0.02, 5, 0.02, 0.999, -3, 1e-5, -2e-5, 1},
+        third{1.01, 0.01, -4, -0.01, 1.01, 2, 0, 0, 1};
+    const std::vector<PlacedFrame> placed{{nullptr, kIdentity3, 0.1}, {nullptr, second, 0.2}, {nullptr, third, 0.3}};
+    const auto seen = seenFrom(placed, 1, 0);
+    QVERIFY(Transform{seen[1].toFrame}.isIdentity());
+    QCOMPARE(seen[1].misplacement, 0.1);
+    QCOMPARE(seen[0].misplacement, 0.2);
+    for (const double x : {0.0, 250.0, 500.0})
+      for (const double y : {0.0, 300.0}) {
+        double u, v;
+        Transform{second}.map(x, y, u, v);
+        for (const std::size_t i : {std::size_t(0), std::size_t(2)}) {
+          double a, b, c, d;
+          Transform{placed[i].toFrame}.map(x, y, a, b);
+          Transform{seen[i].toFrame}.map(u, v, c, d);
+          QVERIFY(std::hypot(a - c, b - d) < 1e-9);
+        }
+      }
   }
 
   // A world exposed and merged again. Tolerance: photon noise of the darkest tones at this range is about 0.03 EV, raw
