@@ -3,7 +3,9 @@
 
 #include "base/parallel.h"
 #include "merge/cell_mask.h"
+#include "merge/compared_cells.h"
 #include "merge/lent.h"
+#include "merge/moments.h"
 #include "merge/placed_cells.h"
 
 #include <algorithm>
@@ -18,88 +20,6 @@ constexpr int kThingsAcross = 64;     ///< Gaps of a sixty-fourth of the width o
 constexpr double kDisagreeing = 0.02; ///< A frame that differs on more of a region than this is left out of all of it.
 constexpr std::size_t kShown = 4;     ///< Cells; smaller parts of a region are not told one by one.
 constexpr int kGrow = kBorderCells;
-constexpr double kPerStop = 0.08; ///< What a frame costs that something is taken from, for each stop away.
-constexpr double kUntold = 30,
-                 kFar = 0.08; ///< What a share of a region costs that nobody tells, and a stop of distance.
-
-struct Sensitivity {
-  float sigmas, relative, edge,
-      chroma; ///< Differences below noise x sigmas + relative x light + edge x local range are no movement.
-};
-
-Sensitivity sensitivityOf(MotionMode mode) {
-  switch (mode) {
-  case MotionMode::Low: return {6, 0.20f, 0.5f, 0.35f};
-  case MotionMode::High: return {3, 0.07f, 0.18f, 0.14f};
-  default: return {4, 0.12f, 0.3f, 0.2f};
-  }
-}
-
-/// One cell of one frame.
-struct Reading {
-  float radiance, sigma, range, chroma, chromaRange;
-  float red = 0, green = 0; ///< Shares of all light; 0: not known.
-  [[nodiscard]] float channel(int c) const { return 3 * radiance * (c == 0 ? red : c == 1 ? green : 1 - red - green); }
-};
-Reading reading(const PlacedCells& cells, int x, int y) {
-  Reading r{*cells.radiance.at(x, y), *cells.sigma.at(x, y), *cells.range.at(x, y), *cells.chroma.at(x, y),
-            *cells.chromaRange.at(x, y)};
-  if (!cells.red.empty()) r.red = *cells.red.at(x, y), r.green = *cells.green.at(x, y);
-  return r;
-}
-bool records(const PlacedCells& cells, int x, int y) {
-  return *cells.recorded.at(x, y);
-}
-/// Well enough to do without the others.
-bool recordsWell(const PlacedCells& cells, int x, int y) {
-  return records(cells, x, y) && *cells.radiance.at(x, y) > 16 * *cells.sigma.at(x, y);
-}
-
-bool agree(const Reading& a, const Reading& b, const Sensitivity& s) {
-  const float noise = a.sigma + b.sigma - 0.59f * std::min(a.sigma, b.sigma); // close to the root of the sum of squares
-  if (std::abs(a.radiance - b.radiance) >
-      s.sigmas * noise + s.relative * std::max(a.radiance, b.radiance) + s.edge * std::max(a.range, b.range))
-    return false;
-  // As light as what stands there otherwise, but of another colour. The colour of dark places is noise.
-  const float uncertain = 4 * s.sigmas * noise / std::max(1e-12f, std::min(a.radiance, b.radiance));
-  return std::abs(a.chroma - b.chroma) <= s.chroma + uncertain + s.edge * std::max(a.chromaRange, b.chromaRange);
-}
-
-/// Whether what a frame saw in the channels that are not clipped there is what `r` shows in them.
-bool openChannelsAgree(const Reading& seen, std::uint8_t clipped, const Reading& r, const Sensitivity& s) {
-  if (clipped == kAllClipped || seen.red + seen.green == 0 || r.red + r.green == 0) return true;
-  const float noise = std::sqrt(3.f) * (r.sigma + seen.sigma);
-  const float around = std::max(r.range + r.chromaRange * r.radiance, seen.range + seen.chromaRange * seen.radiance);
-  for (int c = 0; c < 3; ++c)
-    if (!(clipped >> c & 1) &&
-        std::abs(seen.channel(c) - r.channel(c)) >
-            s.sigmas * noise + s.relative * std::max(seen.channel(c), r.channel(c)) + s.edge * around)
-      return false;
-  return true;
-}
-
-/// Whether `r` can be what a frame saw there that only says "at least" (clipped) or "at most" (dark).
-bool within(const PlacedCells& frame, int x, int y, const Reading& r, const Sensitivity& s) {
-  const Reading seen = reading(frame, x, y);
-  const float slack = s.sigmas * std::max(r.sigma, seen.sigma) * 1.2f + s.edge * std::max(r.range, seen.range);
-  if (const std::uint8_t clipped = *frame.clipped.at(x, y))
-    return r.radiance * (1 + s.relative) + slack >= seen.radiance * 0.8f && openChannelsAgree(seen, clipped, r, s);
-  return r.radiance <= seen.radiance * (1 + s.relative) + slack + 2 * seen.sigma;
-}
-
-/// Everything the steps share.
-struct Scene {
-  std::vector<PlacedCells> cells;
-  std::vector<std::vector<int>> orders; ///< For each frame all of them by distance in exposure from it, itself first.
-  int reference = 0;
-  bool emptied = false;
-  [[nodiscard]] int width() const { return cells.front().radiance.width(); }
-  [[nodiscard]] int height() const { return cells.front().radiance.height(); }
-  [[nodiscard]] const std::vector<int>& order(int from) const { return orders[std::size_t(from)]; }
-  [[nodiscard]] double stopsAway(std::size_t i, int from) const {
-    return std::abs(std::log2(cells[i].exposure / cells[std::size_t(from)].exposure));
-  }
-};
 
 std::vector<int> byDistance(const std::vector<PlacedFrame>& frames, int reference) {
   const auto exposure = [&](int i) {
@@ -116,12 +36,7 @@ std::vector<int> byDistance(const std::vector<PlacedFrame>& frames, int referenc
   return order;
 }
 
-bool same(const Scene& scene, std::size_t i, int x, int y, const Reading& truth, const Sensitivity& s) {
-  const PlacedCells& frame = scene.cells[i];
-  return *frame.clipped.at(x, y) ? within(frame, x, y, truth, s) : agree(truth, reading(frame, x, y), s);
-}
-
-int guidedOwner(const Scene& scene, int moment, int x, int y, const Sensitivity& s) {
+int guidedOwner(const CellScene& scene, int moment, int x, int y, const Sensitivity& s) {
   const PlacedCells& reference = scene.cells[std::size_t(moment)];
   if (records(reference, x, y)) return moment;
   int fallback = -1, atAnEdge = -1;
@@ -137,7 +52,7 @@ int guidedOwner(const Scene& scene, int moment, int x, int y, const Sensitivity&
 }
 
 /// A frame that most of the others agree with; of those with equal company the nearest to the reference.
-int commonOwner(const Scene& scene, int x, int y, const Sensitivity& s) {
+int commonOwner(const CellScene& scene, int x, int y, const Sensitivity& s) {
   int best = -1, most = 0;
   for (const int i : scene.order(scene.reference)) {
     if (!records(scene.cells[std::size_t(i)], x, y)) continue;
@@ -158,7 +73,7 @@ struct Disagreements {
 };
 
 /// Finds the owner of a cell in the moment of a frame, and who disagrees with it.
-void compareCell(const Scene& scene, int moment, int x, int y, const Sensitivity& s, Disagreements& out) {
+void compareCell(const CellScene& scene, int moment, int x, int y, const Sensitivity& s, Disagreements& out) {
   const int owner = scene.emptied ? commonOwner(scene, x, y, s) : guidedOwner(scene, moment, x, y, s);
   *out.owner.at(x, y) = std::int8_t(owner);
   for (std::size_t i = 0; i < scene.cells.size(); ++i)
@@ -167,7 +82,7 @@ void compareCell(const Scene& scene, int moment, int x, int y, const Sensitivity
 }
 
 /// In the reference's moment. With `where`, only inside it.
-Disagreements disagreements(const Scene& scene, const Sensitivity& s, const CellMask* where) {
+Disagreements disagreements(const CellScene& scene, const Sensitivity& s, const CellMask* where) {
   const int width = scene.width(), height = scene.height();
   Disagreements out{Image<std::int8_t>(width, height, 1), {}};
   out.owner.fill(kNobody);
@@ -193,7 +108,7 @@ double lackOf(const PlacedCells& cells, const std::vector<int>& region) {
 
 /// The frame that a place is taken from which that of the moment does not record: it records most of it, does not
 /// contradict what that says, and lies near it in exposure.
-int takerOf(const Scene& scene, int moment, const std::vector<int>& part, const Sensitivity& s) {
+int takerOf(const CellScene& scene, int moment, const std::vector<int>& part, const Sensitivity& s) {
   const int w = scene.width();
   int best = moment;
   double least = 1e9;
@@ -220,92 +135,10 @@ std::vector<int> grown(const std::vector<int>& region, int by, int w, int h) {
   return cells;
 }
 
-/// Signal to noise ratio of a cell that one frame alone tells well, and roughly; of a pixel a quarter to an eighth of
-/// it.
-constexpr float kTellsAlone = 40, kTellsRoughly = 16;
-constexpr double kDoubtful =
-    0.25; ///< What noise leaves open, or two that contradict each other: both are near the truth.
-
-/// Some channels of a rendered cell do not clip: they are mixed of all, and tell something of the one that does.
-bool tellsInPart(const PlacedCells& cells, int x, int y) {
-  const std::uint8_t clipped = *cells.clipped.at(x, y);
-  return cells.red.empty() && clipped > 0 && clipped < kAllClipped && !cells.outside(x, y);
-}
-
-/// How much it is left open what stands at a cell in the moment of frame `moment`, 0 to 1. Nothing where it records the
-/// cell itself, or most of the others that do, and show nothing that would contradict it, show the same.
-double untold(const Scene& scene, std::size_t moment, int x, int y, const Sensitivity& s) {
-  const PlacedCells& frame = scene.cells[moment];
-  const float signal = records(frame, x, y) ? *frame.radiance.at(x, y) / *frame.sigma.at(x, y) : 0;
-  if (signal > (int(moment) == scene.reference ? kTellsRoughly : kTellsAlone)) return 0;
-  std::size_t first = scene.cells.size();
-  int more = 0; // who says the same as the first, less those who do not
-  bool any = signal > kTellsRoughly || tellsInPart(frame, x, y);
-  for (std::size_t i = 0; i < scene.cells.size(); ++i) {
-    const bool whole = records(scene.cells[i], x, y);
-    if (i == moment || (!whole && !tellsInPart(scene.cells[i], x, y))) continue;
-    const Reading r = reading(scene.cells[i], x, y);
-    if (!frame.outside(x, y) && !within(frame, x, y, r, s)) continue;
-    any = true;
-    if (!whole) continue;
-    if (more == 0) first = i;
-    more += agree(reading(scene.cells[first], x, y), r, s) ? 1 : -1;
-  }
-  return more > 0 ? 0 : any ? kDoubtful : 1;
-}
-
-constexpr double kHardlySeen = 0.02; ///< Share of a region that may be left open.
-constexpr double kAnother = 0.3;     ///< What it costs that a moment is not the reference's.
-constexpr double kTooMuch = 0.15;    ///< Share of a region that is not left open for the sake of the others.
-
-/// The frame whose moment costs least, `untold` cells of `size` being left open in that of each.
-int bestMoment(const Scene& scene, const std::vector<double>& untold, std::size_t size) {
-  const auto cost = [&](int i) {
-    return kUntold * std::max(0.0, untold[std::size_t(i)] / double(size) - kHardlySeen) +
-           kPerStop * scene.stopsAway(std::size_t(i), scene.reference) + (i == scene.reference ? 0 : kAnother);
-  };
-  const std::vector<int>& order = scene.order(scene.reference);
-  return *std::min_element(order.begin(), order.end(), [&](int a, int b) { return cost(a) < cost(b); });
-}
-
-/// The moment that is shown, for each region, and the one that most show: of the reference, unless less can be told of
-/// that than of another. All show the same, so that nobody stands twice, but a region of which it tells too little.
-struct Moments {
-  std::vector<int> ofRegions;
-  int common = -1;
-};
-Moments momentsOf(const Scene& scene, const std::vector<std::vector<int>>& regions, const Sensitivity& s) {
-  const std::size_t count = scene.cells.size();
-  std::vector<std::vector<double>> open(regions.size(), std::vector<double>(count));
-  forEachBand(
-      int(regions.size()),
-      [&](const Band& band) {
-        const auto k = std::size_t(band.begin);
-        for (std::size_t i = 0; i < count; ++i)
-          for (const int at : regions[k]) open[k][i] += untold(scene, i, at % scene.width(), at / scene.width(), s);
-      },
-      1);
-  std::vector<double> all(count, 0);
-  std::size_t size = 0;
-  for (std::size_t k = 0; k < regions.size(); ++k) {
-    for (std::size_t i = 0; i < count; ++i) all[i] += open[k][i];
-    size += regions[k].size();
-  }
-  const int common = bestMoment(scene, all, size);
-  Moments moments{{}, common};
-  for (std::size_t k = 0; k < regions.size(); ++k) {
-    const double left = open[k][std::size_t(common)];
-    const int own =
-        left > kTooMuch * double(regions[k].size()) ? bestMoment(scene, open[k], regions[k].size()) : common;
-    moments.ofRegions.push_back(open[k][std::size_t(own)] < left / 2 ? own : common);
-  }
-  return moments;
-}
-
 /// Who decides around each region (Consistency::decides). Where it is not the reference, `found` becomes what it is in
 /// that frame's moment.
-CellMask decidersOf(const Scene& scene, const std::vector<std::vector<int>>& regions, const std::vector<int>& moments,
-                    int reach, Disagreements& found) {
+CellMask decidersOf(const CellScene& scene, const std::vector<std::vector<int>>& regions,
+                    const std::vector<int>& moments, int reach, Disagreements& found) {
   const int width = scene.width();
   CellMask out = emptyMask(width, scene.height());
   const Sensitivity s = sensitivityOf(MotionMode::High);
@@ -326,8 +159,8 @@ struct Part {
 };
 constexpr double kRecordsTooLittle = 0.25;
 
-std::vector<Part> partsOf(const Scene& scene, const std::vector<int>& region, int moment, const Disagreements& found,
-                          const Sensitivity& s) {
+std::vector<Part> partsOf(const CellScene& scene, const std::vector<int>& region, int moment,
+                          const Disagreements& found, const Sensitivity& s) {
   const int w = scene.width();
   if (scene.emptied) {
     std::vector<int> count(scene.cells.size(), 0);
@@ -353,7 +186,7 @@ std::vector<Part> partsOf(const Scene& scene, const std::vector<int>& region, in
   return parts;
 }
 
-MovedRegion describe(const Scene& scene, const std::vector<int>& region, int taker) {
+MovedRegion describe(const CellScene& scene, const std::vector<int>& region, int taker) {
   MovedRegion out = regionOf(region, scene.width(), taker);
   for (std::size_t i = 0; i < scene.cells.size(); ++i)
     if (int(i) == taker || lackOf(scene.cells[i], region) < 0.3) out.recording.push_back(int(i));
@@ -383,7 +216,7 @@ Surroundings surroundingsOf(const std::vector<CellMask>& masks, int near, int fa
 }
 
 /// Marks in `left` the cells of a region that each frame is left out of.
-void leaveOut(const Scene& scene, const std::vector<Part>& parts, const std::vector<int>& region,
+void leaveOut(const CellScene& scene, const std::vector<Part>& parts, const std::vector<int>& region,
               const Disagreements& found, const Surroundings& around, std::vector<CellMask>& left) {
   const int w = scene.width();
   for (std::size_t i = 0; i < scene.cells.size(); ++i) {
@@ -404,7 +237,7 @@ void leaveOut(const Scene& scene, const std::vector<Part>& parts, const std::vec
 
 /// Grown borders may leave a cell to nobody who records it: then the one that agrees there and was left most of a say
 /// has it, else its owner.
-void leaveNoGap(const Scene& scene, const Disagreements& found, std::vector<Image<float>>& share) {
+void leaveNoGap(const CellScene& scene, const Disagreements& found, std::vector<Image<float>>& share) {
   const int w = scene.width(), h = scene.height();
   forEachBand(h, [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y)
@@ -423,7 +256,7 @@ void leaveNoGap(const Scene& scene, const Disagreements& found, std::vector<Imag
 }
 
 /// What moved, as connected regions of cells.
-std::vector<std::vector<int>> findRegions(const Scene& scene, MotionMode mode, Disagreements& found) {
+std::vector<std::vector<int>> findRegions(const CellScene& scene, MotionMode mode, Disagreements& found) {
   const int width = scene.width(), height = scene.height(), reach = std::max(3, width / kThingsAcross);
   found = disagreements(scene, sensitivityOf(mode), nullptr);
   CellMask any = emptyMask(width, height);
@@ -453,7 +286,7 @@ constexpr std::size_t kGhostsShown = 12;
 constexpr float kMixed = 0.12f; ///< Of the information in a cell; what says less than this is not seen.
 
 /// Where two frames that differ still make up the picture together.
-void findGhosts(const Scene& scene, const std::vector<Image<float>>& share, MotionReport& report) {
+void findGhosts(const CellScene& scene, const std::vector<Image<float>>& share, MotionReport& report) {
   const int w = scene.width(), h = scene.height();
   const Sensitivity s = sensitivityOf(MotionMode::Medium);
   CellMask mixed = emptyMask(w, h);
@@ -555,7 +388,7 @@ Consistency findConsistency(const std::vector<PlacedFrame>& frames, const MergeO
   const int width = reference.width() / out.cell, height = reference.height() / out.cell;
   const bool looked = options.motion != MotionMode::Off && frames.size() > 1;
   if ((!looked && options.choices.empty()) || width < 8 || height < 8) return out;
-  Scene scene{{}, {}, options.reference, options.emptyScene && frames.size() > 2};
+  CellScene scene{{}, {}, options.reference, options.emptyScene && frames.size() > 2};
   for (int i = 0; i < int(frames.size()); ++i) scene.orders.push_back(byDistance(frames, i));
   scene.cells = placeCells(frames, out.cell, scene.order(options.reference), progress);
   if (progress.stopRequested()) return out;
