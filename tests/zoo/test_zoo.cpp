@@ -183,8 +183,7 @@ private slots:
     QVERIFY2(ratios.back() <= 2.2, qPrintable(QString::number(ratios.back())));
   }
 
-  // Before clipped light too, where the reference alone cannot tell what stands there: then another moment is shown. In
-  // half of these sets it once was torn.
+  // Before clipped light too, where the reference alone cannot tell what stands there: then another moment is shown.
   void walkersStandOnceAndWhole() {
     for (const int at : {0, 1, 2, 16, 17, 23, 25, 26, 28}) {
       const std::uint64_t seed = kFirst + std::uint64_t(at);
