@@ -4,6 +4,7 @@
 #include "image/metrics.h"
 #include "image/resample.h"
 #include "tone/base_layer.h"
+#include "tone/local_laplacian.h"
 #include "tone/natural.h"
 
 #include <algorithm>
@@ -17,10 +18,10 @@ constexpr float kDark = 1e-9f;
 constexpr double kMargin =
     0.75; ///< Stops beyond the darkest and brightest, so that a large even place is not at the end of the scale.
 constexpr double kDuskStops = 0.25; ///< By which twilight and night stay darker than they were metered.
-constexpr double kEdge = 1.0;       ///< Stops of detail that are an edge: it has contrast enough.
 constexpr double kSeenNoise = 0.1;  ///< Stops of a pixel's noise that would be seen if it were made crisper.
-constexpr double kLeastCrisp = 1, kMostCrisp = 2.2;
-constexpr int kVeilReach = 10; ///< Cells: a place that is dark within this has no haze before it.
+constexpr double kLeastCrisp = 1, kMostCrisp = 3.5;
+constexpr double kBlackTo = 5, kDarkTo = 18; ///< L*: what is darker is not made crisper; from here on it is.
+constexpr int kVeilReach = 10;               ///< Cells: a place that is dark within this has no haze before it.
 
 Image<float> logLight(ImageView<const float> radiance) {
   Image<float> out(radiance.width, radiance.height, 1);
@@ -98,6 +99,35 @@ double brightAbove(const Image<float>& log, double limit) {
 constexpr double kHeldFrom = 20, kHeldTo = 73;      ///< L* between which the metered exposure is left as it is.
 constexpr double kDarkestOn = 5, kBrightestOn = 95; ///< L* on which the ends of the scene land.
 
+constexpr double kBeyond = 0.5; ///< Of what contrast lifts beyond the brightest light, this share is taken back.
+
+/// A move of placed light: all of what the exposure holds, less and less of what lies beyond.
+double moved(double placed, double by, const HeldRange& held) {
+  const double below = (placed - held.lowest) / std::max(0.1, held.from - held.lowest),
+               above = (held.highest - placed) / std::max(0.1, held.highest - held.to);
+  return placed + by * std::clamp(std::min(below, above), 0.0, 1.0);
+}
+
+/// By how much placed light is moved so that the middle tones of the metered exposure are as light as it shows them, on
+/// the mean.
+double asLight(const Image<float>& placed, const Image<float>& log, const Rendering& rendering, const HeldRange& held) {
+  constexpr double kFrom = 25, kTo = 85, kStop = 18; // L*; and L* a stop there, roughly
+  constexpr int kTimes = 4;
+  constexpr std::size_t kEvery = 7;
+  const double most = std::clamp(0.2 * std::min(held.highest - held.to, held.from - held.lowest), 0.0, 0.5);
+  double by = 0;
+  for (int k = 0; k < kTimes; ++k) {
+    double off = 0, n = 0;
+    for (std::size_t i = 0; i < placed.size(); i += kEvery) {
+      const double metered = lightnessOf(rendering.paper(log.data()[i]));
+      if (metered < kFrom || metered > kTo) continue;
+      off += metered - lightnessOf(rendering.paper(moved(placed.data()[i], by, held))), ++n;
+    }
+    if (n > 0) by = std::clamp(by + off / n / kStop, -most, most);
+  }
+  return by;
+}
+
 /// What the metered exposure does not hold is brought towards it: nothing in its middle, the more the farther beyond.
 void placeLight(ToneAnalysis& a, const SceneFacts& facts) {
   const bool dusk = a.kind == SceneKind::Twilight || a.kind == SceneKind::NightLights;
@@ -129,15 +159,23 @@ void placeLight(ToneAnalysis& a, const SceneFacts& facts) {
     return std::clamp(wanted / std::max(1e-3, rendering.slope(placed) * std::cbrt(std::exp2(rendering.paper(placed)))),
                       kLeastCrisp, kMostCrisp);
   };
-  Image<float> placed(a.logLight.width(), a.logLight.height(), 1);
-  forEachBand(placed.height(), [&](const Band& band) {
-    for (std::size_t i = std::size_t(band.begin) * placed.width(); i < std::size_t(band.end) * placed.width(); ++i) {
-      const double light = a.logLight.data()[i], base = a.base.slope.data()[i] * light + a.base.offset.data()[i],
-                   detail = light - base, at = even(base);
-      const double strong = detail / kEdge, noise = a.noise.at(base) / (std::log(2.0) * kSeenNoise);
-      placed.data()[i] = float(at + detail * (1 + (crisp(at) - 1) / (1 + strong * strong + noise * noise)));
-    }
-  });
+  LocalTones tones;
+  tones.curve = [&](double light) { return even(light); };
+  tones.contrast = [&](double light) {
+    constexpr double kStep = 0.25;
+    const double at = even(light), least = (even(light + kStep) - even(light - kStep)) / (2 * kStep),
+                 seen = std::clamp((lightnessOf(rendering.paper(at)) - kBlackTo) / (kDarkTo - kBlackTo), 0.0, 1.0),
+                 noise = a.noise.at(light) / (std::log(2.0) * kSeenNoise);
+    return least + (crisp(at) - least) * seen / (1 + noise * noise);
+  };
+  tones.from = a.darkest, tones.to = a.brightest;
+  Image<float> placed = localLaplacian(a.logLight, tones);
+  const double by = asLight(placed, a.logLight, rendering, held);
+  for (std::size_t i = 0; i < placed.size(); ++i) {
+    const double to = moved(placed.data()[i], by, held);
+    placed.data()[i] = float(to - kBeyond * std::max(0.0, to - held.highest));
+  }
+  for (Tie& tie : a.even) tie.paper = moved(tie.paper, by, held);
   a.placed = followEdges(placed, a.logLight, 2, 0.05);
   a.colour = std::clamp(1 + 0.5 * (rendering.slope(middle) - 1), 1.0, 1.3);
 }
