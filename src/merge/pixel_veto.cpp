@@ -12,6 +12,8 @@ namespace {
 constexpr float kSigmas = 4; ///< Of noise.
 constexpr float kClipped = 0.97f, kAtLeast = 0.8f;
 constexpr float kBesideClipping = 0.4f; ///< What is unsure there, relative: colours made from clipped neighbours.
+constexpr float kSoft =
+    0.9f; ///< Of clipping: what is lighter and beside it lacks what was cut off there, and is "at least" too.
 constexpr float kLeastUse = 0.05f; ///< Of the decider where it is near clipping: it has the word when nobody else may.
 
 struct Sample {
@@ -62,11 +64,17 @@ void silence(VetoFrame& f, int x) {
     if (surplus) surplus[x] = 0;
 }
 
+/// The least light that a clipped channel of the decider leaves.
+float leastOf(const Sample& decider, const VetoFrame& d, std::size_t c) {
+  const float clip = d.clip[c] / d.exposure;
+  return d.placed ? std::min(decider.radiance[c], clip) : clip;
+}
+
 /// Does what `s` shows contradict the decider?
 bool contradicts(const Sample& s, const Sample& decider, const bool clipped[3], const VetoFrame& d) {
   for (std::size_t c = 0; c < 3; ++c) {
     if (clipped[c]) {
-      if (s.radiance[c] < kAtLeast * d.clip[c] / d.exposure - kSigmas * s.sigma[c]) return true;
+      if (s.radiance[c] < kAtLeast * leastOf(decider, d, c) - kSigmas * s.sigma[c]) return true;
     } else if (!agree(s, decider, c)) {
       return true;
     }
@@ -74,26 +82,48 @@ bool contradicts(const Sample& s, const Sample& decider, const bool clipped[3], 
   return false;
 }
 
-/// Of the frames that may speak where the decider is clipped: one that most others agree with; of those the cells'
-/// choice, and of that the lightest. The decider: nobody may.
-std::size_t ownerOf(const std::vector<VetoFrame>& frames, std::size_t decider, int x, int n) {
+/// One that may have the word where the decider is clipped.
+struct Candidate {
+  std::size_t frame;
+  Sample sample;
+  bool trusted; ///< False: near clipping itself, it says "at least".
+};
+
+bool goTogether(const Candidate& a, const Candidate& b) {
+  if (agree(a.sample, b.sample)) return true;
+  if (a.trusted == b.trusted) return false;
+  const Sample &least = a.trusted ? b.sample : a.sample, &other = a.trusted ? a.sample : b.sample;
+  for (std::size_t c = 0; c < 3; ++c)
+    if (other.radiance[c] < kAtLeast * least.radiance[c] - kSigmas * other.sigma[c]) return false;
+  return true;
+}
+
+/// Of the frames that may speak where the decider is clipped: one that goes together with most others; of those one
+/// that is as light as the decider says at least, that is not near clipping itself, the cells' choice, and of that the
+/// lightest. The decider: nobody may.
+std::size_t ownerOf(const std::vector<VetoFrame>& frames, std::size_t decider, const Sample& own, const bool clipped[3],
+                    int x, int n) {
   constexpr std::size_t kMost = 16; // frames that are held in hand; more than any bracket has
-  std::array<std::size_t, kMost> who;
-  std::array<Sample, kMost> what;
+  std::array<Candidate, kMost> candidates;
   std::size_t count = 0;
   for (std::size_t i = 0; i < frames.size() && count < kMost; ++i)
-    if (i != decider && !frames[i].vetoed[x] && frames[i].use[x] > 0) {
-      who[count] = i;
-      what[count++] = sampleOf(frames[i], x, n);
-    }
+    if (i != decider && frames[i].placed && !frames[i].vetoed[x])
+      candidates[count++] = {i, sampleOf(frames[i], x, n), frames[i].use[x] > 0};
+  const auto lightEnough = [&](const Sample& s) {
+    for (std::size_t c = 0; c < 3; ++c)
+      if (clipped[c] && s.radiance[c] < leastOf(own, frames[decider], c)) return false;
+    return true;
+  };
   std::size_t owner = decider;
-  std::tuple<int, bool, float> best{};
+  std::tuple<int, bool, bool, bool, float> best{};
   for (std::size_t k = 0; k < count; ++k) {
+    const Candidate& candidate = candidates[k];
     int company = 0;
-    for (std::size_t l = 0; l < count; ++l) company += agree(what[k], what[l]);
-    const VetoFrame& f = frames[who[k]];
-    const std::tuple mine{company, !f.share || f.share[x] >= 0.5f, f.exposure};
-    if (owner == decider || mine > best) owner = who[k], best = mine;
+    for (std::size_t l = 0; l < count; ++l) company += goTogether(candidate, candidates[l]);
+    const VetoFrame& f = frames[candidate.frame];
+    const std::tuple mine{company, lightEnough(candidate.sample), candidate.trusted, !f.share || f.share[x] >= 0.5f,
+                          f.exposure};
+    if (owner == decider || mine > best) owner = candidate.frame, best = mine;
   }
   return owner;
 }
@@ -111,8 +141,9 @@ void decide(std::vector<VetoFrame>& frames, std::size_t decider, int x, int n) {
   Sample own{};
   if (r.placed) {
     own = sampleOf(r, x, n);
-    if (!(r.use[x] > 0)) own.unsure = std::max(own.unsure, kBesideClipping);
-    for (std::size_t c = 0; c < 3; ++c) any |= clipped[c] = r.linear[c][x] >= kClipped * r.clip[c];
+    const bool beside = !(r.use[x] > 0);
+    if (beside) own.unsure = std::max(own.unsure, kBesideClipping);
+    for (std::size_t c = 0; c < 3; ++c) any |= clipped[c] = r.linear[c][x] >= (beside ? kSoft : kClipped) * r.clip[c];
     if (!any) r.use[x] = std::max(r.use[x], kLeastUse);
   }
   const bool wide = !any && noisy(own);
@@ -123,8 +154,9 @@ void decide(std::vector<VetoFrame>& frames, std::size_t decider, int x, int n) {
   if (!any) return;
   // The decider says only "at least": those that remain may show different things. The cells' choice, of that the
   // lightest, has the word.
-  const std::size_t owner = ownerOf(frames, decider, x, n);
+  const std::size_t owner = ownerOf(frames, decider, own, clipped, x, n);
   if (owner == decider) return;
+  frames[owner].use[x] = std::max(frames[owner].use[x], kLeastUse);
   const Sample chosen = sampleOf(frames[owner], x, n);
   for (std::size_t i = 0; i < frames.size(); ++i)
     if (i != decider && i != owner && frames[i].placed && !frames[i].vetoed[x] &&

@@ -175,9 +175,11 @@ private slots:
         sum += std::abs(int(picture->pixels.at(a, y, 1)) - int(picture->pixels.at(b, y, 1)));
       return sum / picture->pixels.height();
     };
-    double beside = 0;
-    for (int x = 1; x < 700; x += 50) beside = std::max(beside, apart(x, x + 1));
-    QVERIFY2(apart(0, 767) <= beside, qPrintable(QString("%1, elsewhere %2").arg(apart(0, 767)).arg(beside)));
+    std::vector<double> beside;
+    for (int x = 0; x < 767; ++x) beside.push_back(apart(x, x + 1));
+    std::sort(beside.begin(), beside.end());
+    const double seldom = beside[beside.size() * 99 / 100]; // the room has corners: what meets here is one
+    QVERIFY2(apart(0, 767) <= seldom, qPrintable(QString("%1, elsewhere %2").arg(apart(0, 767)).arg(seldom)));
   }
 
   /// A stand stands in the picture: it is covered by the floor beside it, and nothing else is touched.

@@ -3,6 +3,7 @@
 // the first of their kind, not chosen; the full campaign (ml_zoo) has thousands. Limits are those of the task, as
 // counts.
 #include "finish/finish.h"
+#include "image/colour.h"
 #include "ingest/grouping.h"
 #include "ingest/load_frame.h"
 #include "pipeline/combine.h"
@@ -11,8 +12,13 @@
 
 #include <QTemporaryDir>
 #include <QTest>
+#include <algorithm>
 #include <cmath>
+#include <exiv2/exiv2.hpp>
+#include <functional>
 #include <limits>
+#include <opencv2/imgcodecs.hpp>
+#include <opencv2/imgproc.hpp>
 
 using namespace ml;
 using namespace ml::zoo;
@@ -217,6 +223,52 @@ private slots:
     const auto finished =
         finishRadiance(combined->radiance.view(), Recipe{}, std::numeric_limits<double>::quiet_NaN(), nullptr, {});
     QVERIFY(finished.has_value());
+  }
+
+  // Somebody before the lit ceiling of the real hall: a dark patch of each frame's own pixels (so that curve, noise and
+  // coding are the camera's) stands elsewhere in each frame. It stands once, and whole: where the frames are combined
+  // in which it does not move.
+  void somebodyInTheRealHall() {
+    const cv::Rect patch(2, 121, 12, 20);
+    const std::vector<cv::Point> places{{38, 36}, {64, 38}, {92, 36}};
+    const auto with = [&](const std::function<cv::Point(std::size_t)>& placeOf) {
+      const QTemporaryDir dir;
+      std::vector<std::filesystem::path> files;
+      for (std::size_t k = 0; k < places.size(); ++k) {
+        const std::string name = "hall_" + std::to_string(k + 1) + ".png",
+                          from = std::string(ML_SOURCE_DIR) + "/tests/data/real_bracket/" + name;
+        cv::Mat frame = cv::imread(from, cv::IMREAD_COLOR | cv::IMREAD_IGNORE_ORIENTATION);
+        cv::Mat mask(patch.size(), CV_8U, cv::Scalar(0));
+        cv::ellipse(mask, {patch.width / 2, patch.height / 2}, {patch.width / 2 - 1, patch.height / 2 - 1}, 0, 0, 360,
+                    255, -1);
+        frame(patch).clone().copyTo(frame(cv::Rect(placeOf(k), patch.size())), mask);
+        files.emplace_back(dir.filePath(QString::fromStdString(name)).toStdString());
+        cv::imwrite(files.back().string(), frame);
+        const auto known = Exiv2::ImageFactory::open(from), made = Exiv2::ImageFactory::open(files.back().string());
+        known->readMetadata(), made->readMetadata();
+        made->setExifData(known->exifData());
+        made->exifData()["Exif.Image.Orientation"] = std::uint16_t(1); // the places are those of the file
+        made->writeMetadata();
+      }
+      return combineFiles(files, {}, {});
+    };
+    const auto combined = with([&](std::size_t k) { return places[k]; });
+    QVERIFY(combined.has_value());
+    const auto still = with([&](std::size_t) { return places[std::size_t(combined->reference)]; });
+    QVERIFY(still.has_value());
+    const auto stops = [&](int x, int y) {
+      return std::log2(luminance(combined->radiance.at(x, y)) / luminance(still->radiance.at(x, y)));
+    };
+    std::vector<double> all; // each has its own unit
+    for (int y = 0; y < combined->radiance.height(); ++y)
+      for (int x = 0; x < combined->radiance.width(); ++x) all.push_back(stops(x, y));
+    std::nth_element(all.begin(), all.begin() + std::ptrdiff_t(all.size() / 2), all.end());
+    const double unit = all[all.size() / 2];
+    double squares = 0, n = 0;
+    for (const cv::Point& place : places)
+      for (int y = place.y; y < place.y + patch.height; ++y)
+        for (int x = place.x; x < place.x + patch.width; ++x) squares += std::pow(stops(x, y) - unit, 2), ++n;
+    QVERIFY2(std::sqrt(squares / n) < 0.15, qPrintable(QString("%1 EV").arg(std::sqrt(squares / n))));
   }
 
   // Times that contradict the pixels by more than any camera explains: a sentence with the figure, and combined only
