@@ -327,6 +327,45 @@ private slots:
     QCOMPARE(r.geometry.roll, 1.0);
     QCOMPARE(r.areas.size(), std::size_t(1)); // windows are found anew, an oval belongs to its picture
   }
+
+  /// Turning a sphere turns its finish and changes nothing else: what is local sees over the wrap, where a window
+  /// stands once and a wall once. As a flat picture its edges are seen.
+  void turningASphereTurnsItsFinish() {
+    constexpr int kWidth = 512, kHeight = 256, kQuarter = kWidth / 4;
+    const auto roomTurnedBy = [](int turn) {
+      std::mt19937 random(5);
+      std::uniform_real_distribution<float> grain(0.8f, 1.2f);
+      Image<float> room(kWidth, kHeight, 3);
+      for (int y = 0; y < kHeight; ++y)
+        for (int x = 0; x < kWidth; ++x) {
+          const int off = std::abs(x - kWidth / 2); // from the window's middle
+          const bool window = off < 40 && std::abs(y - kHeight / 2) < 40;
+          const float light = (window ? 4.f : 0.1f * std::exp2(std::cos(0.3f * float(off)))) * grain(random);
+          for (int c = 0; c < 3; ++c) room.at((x + turn) % kWidth, y)[c] = light;
+        }
+      return room;
+    };
+    const auto finished = [&](int turn, bool sphere) {
+      SceneFacts facts;
+      facts.sphere = sphere;
+      return finishRadiance(roomTurnedBy(turn).view(), {}, facts, nullptr, {});
+    };
+    // Mean difference in shares of white, near where the turned picture has its wrap.
+    const auto apart = [&](bool sphere) {
+      const auto straight = finished(kQuarter, sphere), turned = finished(kWidth / 2, sphere);
+      double sum = 0, n = 0;
+      for (int y = 40; y < kHeight - 40; ++y)
+        for (int x = 0; x < kWidth; ++x)
+          if (x < 12 || x >= kWidth - 12) {
+            const int there = (x + kWidth - kQuarter) % kWidth;
+            sum += std::abs(turned->picture.at(x, y)[1] - straight->picture.at(there, y)[1]) / 65535.0, ++n;
+          }
+      return sum / n;
+    };
+    const double over = apart(true), flat = apart(false);
+    QVERIFY2(over < 0.003, qPrintable(QString("%1, flat %2").arg(over).arg(flat)));
+    QVERIFY2(flat > 2 * over, qPrintable(QString("%1, flat %2").arg(over).arg(flat)));
+  }
 };
 
 QTEST_GUILESS_MAIN(TestFinish)
