@@ -68,7 +68,7 @@ Result<Finished> finishSphere(ImageView<const float> radiance, const Recipe& rec
                               const Progress& progress) {
   const int margin = sphereMargin(radiance.width);
   const Image<float> around = withSphereMargins(radiance, margin);
-  auto finished = finishPicture(around.view(), analyseTone(around.view(), facts), recipe, progress);
+  auto finished = finishPicture(around.view(), analyseTone(around.view(), facts, margin), recipe, progress);
   if (finished) finished->picture.crop({margin, margin, radiance.width, radiance.height});
   return finished;
 }

@@ -89,7 +89,7 @@ Result<Delivery> deliverView(ImageView<const float> radiance, const DeliverReque
   if (sphere) ready = withSphereMargins(ready.empty() ? radiance : std::as_const(ready).view(), margin);
   const Roi inside{margin, margin, radiance.width, radiance.height};
   const ImageView<const float> picture = ready.empty() ? radiance : std::as_const(ready).view();
-  ToneAnalysis analysis = analyseTone(picture, request.facts);
+  ToneAnalysis analysis = analyseTone(picture, request.facts, margin);
   if (request.noisier) {
     const int width = analysis.logLight.width(), height = analysis.logLight.height();
     const ImageView<const float> noisier = std::as_const(*request.noisier).view();

@@ -128,8 +128,15 @@ double asLight(const Image<float>& placed, const Image<float>& log, const Render
   return by;
 }
 
+/// Without a margin, one channel.
+Image<float> within(const Image<float>& in, int margin) {
+  Image<float> out = in.clone();
+  if (margin > 0) out.crop({margin, margin, in.width() - 2 * margin, in.height() - 2 * margin});
+  return out;
+}
+
 /// What the metered exposure does not hold is brought towards it: nothing in its middle, the more the farther beyond.
-void placeLight(ToneAnalysis& a, const SceneFacts& facts) {
+void placeLight(ToneAnalysis& a, const SceneFacts& facts, const Image<float>& seen, int margin) {
   const bool dusk = a.kind == SceneKind::Twilight || a.kind == SceneKind::NightLights;
   if (facts.asItIs && facts.metered.size() >= 3) {
     a.rendering = facts.metered;
@@ -141,8 +148,7 @@ void placeLight(ToneAnalysis& a, const SceneFacts& facts) {
     a.placed.slope.fill(1), a.placed.offset.fill(0);
     return;
   }
-  a.rendering =
-      facts.metered.size() >= 3 ? exposedForTheMiddle(facts.metered, a.logLight, dusk) : meteredRendering(a.logLight);
+  a.rendering = facts.metered.size() >= 3 ? exposedForTheMiddle(facts.metered, seen, dusk) : meteredRendering(seen);
   a.byFrame = facts.metered.size() >= 3;
   const double dimmer = dusk ? kDuskStops : 0;
   for (Tie& tie : a.rendering) tie.scene += dimmer;
@@ -164,13 +170,13 @@ void placeLight(ToneAnalysis& a, const SceneFacts& facts) {
   tones.contrast = [&](double light) {
     constexpr double kStep = 0.25;
     const double at = even(light), least = (even(light + kStep) - even(light - kStep)) / (2 * kStep),
-                 seen = std::clamp((lightnessOf(rendering.paper(at)) - kBlackTo) / (kDarkTo - kBlackTo), 0.0, 1.0),
+                 lit = std::clamp((lightnessOf(rendering.paper(at)) - kBlackTo) / (kDarkTo - kBlackTo), 0.0, 1.0),
                  noise = a.noise.at(light) / (std::log(2.0) * kSeenNoise);
-    return least + (crisp(at) - least) * seen / (1 + noise * noise);
+    return least + (crisp(at) - least) * lit / (1 + noise * noise);
   };
   tones.from = a.darkest, tones.to = a.brightest;
   Image<float> placed = localLaplacian(a.logLight, tones);
-  const double by = asLight(placed, a.logLight, rendering, held);
+  const double by = asLight(within(placed, margin), seen, rendering, held);
   for (std::size_t i = 0; i < placed.size(); ++i) {
     const double to = moved(placed.data()[i], by, held);
     placed.data()[i] = float(to - kBeyond * std::max(0.0, to - held.highest));
@@ -182,15 +188,17 @@ void placeLight(ToneAnalysis& a, const SceneFacts& facts) {
 
 } // namespace
 
-ToneAnalysis analyseTone(ImageView<const float> radiance, const SceneFacts& facts) {
+ToneAnalysis analyseTone(ImageView<const float> radiance, const SceneFacts& facts, int margin) {
   const Roi size = fitted(radiance.width, radiance.height, kAnalysisEdge);
   Image<float> small = shrinkTo(radiance, size.width, size.height);
   ToneAnalysis a;
   a.plumb = facts.plumb;
   a.logLight = logLight(small.view());
   const Image<float>& tones = a.logLight;
-  a.darkest = quantile(tones.data(), tones.size(), 0.002);
-  a.brightest = std::max<double>(quantile(tones.data(), tones.size(), 0.998), a.darkest + 1);
+  const int marginOnGrid = int(std::lround(double(margin) * size.width / radiance.width));
+  const Image<float> seen = within(tones, marginOnGrid);
+  a.darkest = quantile(seen.data(), seen.size(), 0.002);
+  a.brightest = std::max<double>(quantile(seen.data(), seen.size(), 0.998), a.darkest + 1);
   a.noise = measureNoise(radiance);
   const Image<float> noise = noiseOnGrid(tones, a.noise, double(size.width) / radiance.width);
   BaseOptions coarse, fine;
@@ -202,15 +210,15 @@ ToneAnalysis analyseTone(ImageView<const float> radiance, const SceneFacts& fact
   a.veil = veilOf(small, tones, a.darkest, a.brightest);
   a.histogram.start = a.darkest - kMargin;
   a.histogram.share =
-      smoothHistogram(tones, a.histogram.start,
+      smoothHistogram(seen, a.histogram.start,
                       std::max(4, int(std::ceil((a.brightest + kMargin - a.histogram.start) / LightHistogram::kStep))));
   const double median = a.histogram.below(0.5);
-  a.kind = kindOf(a.histogram, facts.ev100OfUnit + median, brightAbove(tones, median + 1));
-  placeLight(a, facts);
+  a.kind = kindOf(a.histogram, facts.ev100OfUnit + median, brightAbove(seen, median + 1));
+  placeLight(a, facts, seen, marginOnGrid);
   double sum = 0;
-  for (std::size_t i = 0; i < tones.size(); ++i) sum += tones.data()[i];
+  for (std::size_t i = 0; i < seen.size(); ++i) sum += seen.data()[i];
   a.cells = std::move(small);
-  a.statistics = {std::exp2(sum / double(tones.size())), std::exp2(a.brightest)};
+  a.statistics = {std::exp2(sum / double(seen.size())), std::exp2(a.brightest)};
   return a;
 }
 

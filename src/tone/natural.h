@@ -54,8 +54,9 @@ struct ToneSettings {
   friend bool operator==(const ToneSettings&, const ToneSettings&) = default;
 };
 
-/// `radiance`: linear Rec. 709, three channels.
-[[nodiscard]] ToneAnalysis analyseTone(ImageView<const float> radiance, const SceneFacts& facts = {});
+/// `radiance`: linear Rec. 709, three channels. `margin`: pixels around that repeat what is seen elsewhere (a
+/// sphere's): what is local sees them, what is reckoned for the whole picture does not.
+[[nodiscard]] ToneAnalysis analyseTone(ImageView<const float> radiance, const SceneFacts& facts = {}, int margin = 0);
 
 /// Ties after `settings`: what the Ladder draws and the operator applies.
 [[nodiscard]] std::vector<Tie> placedTies(const ToneAnalysis& analysis, const ToneSettings& settings);
