@@ -51,23 +51,6 @@ std::vector<float> smoothHistogram(const Image<float>& tones, double start, int 
   return out;
 }
 
-/// The least of a window, separable.
-Image<float> leastAround(const Image<float>& in, int reach) {
-  const int w = in.width(), h = in.height();
-  Image<float> across(w, h, 1), out(w, h, 1);
-  for (int y = 0; y < h; ++y)
-    for (int x = 0; x < w; ++x)
-      across.row(y)[x] = *std::min_element(in.row(y) + std::max(0, x - reach), in.row(y) + std::min(w, x + reach + 1));
-  for (int y = 0; y < h; ++y)
-    for (int x = 0; x < w; ++x) {
-      float least = across.row(y)[x];
-      for (int v = std::max(0, y - reach); v <= std::min(h - 1, y + reach); ++v)
-        least = std::min(least, across.row(v)[x]);
-      out.row(y)[x] = least;
-    }
-  return out;
-}
-
 /// The dark channel (He, Sun, Tang, CVPR 2009) of what the picture's brightest light could add; made to follow edges,
 /// so that nothing changes abruptly beside one. Haze is bright: an evenly lit dark wall has a dark channel too, and
 /// counts little.

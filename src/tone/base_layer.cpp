@@ -3,6 +3,7 @@
 
 #include "base/parallel.h"
 
+#include <algorithm>
 #include <cmath>
 #include <vector>
 
@@ -67,6 +68,22 @@ Image<float> boxMean(const Image<float>& in, int radius) {
         }
       },
       64);
+  return out;
+}
+
+Image<float> leastAround(const Image<float>& in, int reach) {
+  const int w = in.width(), h = in.height();
+  Image<float> across(w, h, 1), out(w, h, 1);
+  for (int y = 0; y < h; ++y)
+    for (int x = 0; x < w; ++x)
+      across.row(y)[x] = *std::min_element(in.row(y) + std::max(0, x - reach), in.row(y) + std::min(w, x + reach + 1));
+  for (int y = 0; y < h; ++y)
+    for (int x = 0; x < w; ++x) {
+      float least = across.row(y)[x];
+      for (int v = std::max(0, y - reach); v <= std::min(h - 1, y + reach); ++v)
+        least = std::min(least, across.row(v)[x]);
+      out.row(y)[x] = least;
+    }
   return out;
 }
 

@@ -24,5 +24,7 @@ struct BaseOptions {
 
 /// Mean over (2 r + 1)^2 windows, fewer cells at the border. One channel.
 [[nodiscard]] Image<float> boxMean(const Image<float>& in, int radius);
+/// The least of a square window, one channel.
+[[nodiscard]] Image<float> leastAround(const Image<float>& in, int reach);
 
 } // namespace ml

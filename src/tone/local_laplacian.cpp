@@ -2,6 +2,7 @@
 #include "tone/local_laplacian.h"
 
 #include "base/parallel.h"
+#include "tone/base_layer.h"
 
 #include <algorithm>
 #include <cmath>
@@ -80,40 +81,19 @@ Pyramid gaussianOf(const Image<float>& in, int levels) {
   return out;
 }
 
-Image<float> mostAround(const Image<float>& in, int reach) {
-  const int w = in.width(), h = in.height();
-  Image<float> across(w, h, 1), out(w, h, 1);
-  for (int y = 0; y < h; ++y)
-    for (int x = 0; x < w; ++x)
-      across.row(y)[x] = *std::max_element(in.row(y) + std::max(0, x - reach), in.row(y) + std::min(w, x + reach + 1));
-  for (int y = 0; y < h; ++y) {
-    std::copy_n(across.row(y), w, out.row(y));
-    for (int v = std::max(0, y - reach); v <= std::min(h - 1, y + reach); ++v)
-      for (int x = 0; x < w; ++x) out.row(y)[x] = std::max(out.row(y)[x], across.row(v)[x]);
-  }
-  return out;
-}
-
-/// The strongest step near each pixel, stops over four pixels.
-Image<float> stepsOf(const Image<float>& log) {
-  const int w = log.width(), h = log.height();
-  Image<float> step(w, h, 1);
-  for (int y = 0; y < h; ++y) {
-    const float *above = log.row(std::max(0, y - 2)), *row = log.row(y), *below = log.row(std::min(h - 1, y + 2));
-    for (int x = 0; x < w; ++x)
-      step.row(y)[x] = std::hypot(row[std::min(w - 1, x + 2)] - row[std::max(0, x - 2)], below[x] - above[x]);
-  }
-  return mostAround(step, kBesideEdge);
-}
-
 /// 1 where nothing is an edge, nearly 0 beside strong ones.
 Image<float> awayFromEdges(const Image<float>& log) {
-  Image<float> out = stepsOf(log);
-  for (std::size_t i = 0; i < out.size(); ++i) {
-    const float strong = out.data()[i] / kStrongEdge;
-    out.data()[i] = 1 / (1 + strong * strong * strong * strong);
+  const int w = log.width(), h = log.height();
+  Image<float> free(w, h, 1);
+  for (int y = 0; y < h; ++y) {
+    const float *above = log.row(std::max(0, y - 2)), *row = log.row(y), *below = log.row(std::min(h - 1, y + 2));
+    for (int x = 0; x < w; ++x) {
+      const float step = std::hypot(row[std::min(w - 1, x + 2)] - row[std::max(0, x - 2)], below[x] - above[x]),
+                  strong = step / kStrongEdge;
+      free.row(y)[x] = 1 / (1 + strong * strong * strong * strong);
+    }
   }
-  return out;
+  return leastAround(free, kBesideEdge);
 }
 
 /// Table of light that lies around a level, as it is shown.
