@@ -13,6 +13,7 @@ namespace {
 constexpr std::size_t kEnough = 40; ///< Places of a tone; fewer say nothing.
 constexpr float kFlat = 0.06f;      ///< Relative difference of a place's neighbours: an edge that is not in place yet
                                     ///< would teach tones that make up for it.
+constexpr float kPlausible = 1.6f;  ///< Times the root of light by which an unknown curve may lift a tone to clipping.
 
 ML_VECTOR_CLONES void clampRow(const float* in, float low, float high, std::ptrdiff_t n, float* __restrict out) {
   for (std::ptrdiff_t i = 0; i < n; ++i) out[i] = std::min(std::max(in[i], low), high);
@@ -38,6 +39,7 @@ ToneMatch::ToneMatch(double exposureRatio) : gain_(float(std::sqrt(exposureRatio
 void ToneMatch::learn(const Image<float>& fixed, const Image<float>& moving, const Transform& transform,
                       const LightPyramid& pf, const LightPyramid& pm) {
   std::array<std::vector<float>, kBins> flat, any;
+  const bool linear = pf.linear && pm.linear;
   const int stride = std::max(1, int(std::sqrt(double(fixed.size()) / 60000)));
   for (int y = 1; y < fixed.height() - 1; y += stride)
     for (int x = 1; x < fixed.width() - 1; x += stride) {
@@ -45,8 +47,10 @@ void ToneMatch::learn(const Image<float>& fixed, const Image<float>& moving, con
       float m;
       transform.map(x, y, u, v);
       const float f = *fixed.at(x, y);
-      if (!sampleLinear(moving, u, v, m) || m <= pm.floor || m >= pm.clip || f <= pf.floor || f >= 0.97f * pf.clip)
-        continue;
+      if (!sampleLinear(moving, u, v, m) || m <= pm.floor || m >= pm.clip || f <= pf.floor) continue;
+      // Were all places left out that clip in the fixed picture, what stood before them there would be all that is left
+      // of the tones that clip.
+      if (f >= 0.97f * pf.clip && (linear || kPlausible * gain_ * m < pf.clip)) continue;
       const std::size_t bin = std::size_t(std::clamp(int(m * kBins), 0, kBins - 1));
       const float ratio = f / (m * gain_), across = std::abs(*fixed.at(x + 1, y) - *fixed.at(x - 1, y)),
                   down = std::abs(*fixed.at(x, y + 1) - *fixed.at(x, y - 1));
@@ -55,7 +59,7 @@ void ToneMatch::learn(const Image<float>& fixed, const Image<float>& moving, con
     }
   for (std::size_t i = 0; i < kBins; ++i)
     if (flat[i].size() < kEnough) flat[i] = std::move(any[i]);
-  if (pf.linear && pm.linear) {
+  if (linear) {
     std::vector<float> all;
     for (const auto& ratios : flat) all.insert(all.end(), ratios.begin(), ratios.end());
     if (all.size() < kEnough) return;

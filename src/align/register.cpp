@@ -17,7 +17,9 @@ constexpr double kLeastInformative = 0.002; // of the pixels
 constexpr double kLeastCorrelation = 0.35;
 constexpr double kTooUncertain = 0.4; ///< Pixels that most places of a frame still need where it was placed.
 constexpr double kAtRest = 0.4;       ///< Pixels that blocks may need where a frame is said to lie still.
-constexpr double kAgrees = 0.3;       ///< Correlation of blocks from which on they agree at all.
+constexpr double kAlways =
+    0.15; ///< Pixels left over with which a fit on the reference itself is taken without asking its neighbour.
+constexpr double kAgrees = 0.3; ///< Correlation of blocks from which on they agree at all.
 
 void describe(Registration& r, int width, int height) {
   const double cx = (width - 1) / 2.0, cy = (height - 1) / 2.0;
@@ -61,6 +63,7 @@ Held heldBy(const std::vector<PairFit>& fits, int reference, int width, int heig
 Registration place(const std::vector<Registration>& placed, const PairFit& byNeighbour,
                    const std::optional<PairFit>& direct, int index, int reference, Held held, int width, int height) {
   const int neighbour = neighbourOf(index, reference);
+  const Registration& by = placed[std::size_t(neighbour)];
   Registration r;
   const auto take = [&r](const PairFit& fit) {
     r.correlation = fit.correlation;
@@ -70,21 +73,24 @@ Registration place(const std::vector<Registration>& placed, const PairFit& byNei
   take(byNeighbour);
   r.informative = byNeighbour.informative;
   if (byNeighbour.informative < kLeastInformative) {
-    r.transform = placed[std::size_t(neighbour)].transform;
+    r.transform = by.transform;
     r.assumed = true;
     r.note = phrase("Frame {} shares too few tones with its neighbour to measure its place; the neighbour's is used.",
                     index + 1);
     return r;
   }
-  r.transform = byNeighbour.transform.after(placed[std::size_t(neighbour)].transform);
+  r.transform = byNeighbour.transform.after(by.transform);
   if (byNeighbour.correlation < kLeastCorrelation) {
     r.usable = false;
     r.note = phrase("Frame {} shares too little with the others; leave it out or shoot it again.", index + 1);
     return r;
   }
   const bool directSays =
-      direct && direct->informative >= 4 * kLeastInformative && direct->correlation > 0.8 && direct->proof >= kProven;
-  if (!placed[std::size_t(neighbour)].usable && !directSays) {
+      direct && direct->informative >= 4 * kLeastInformative && direct->correlation > 0.8 && direct->proof >= kProven &&
+      (!by.usable ||
+       byNeighbour.proof < kProven || // else the chain may know better, with what both its links leave over
+       direct->residual <= std::max(kAlways, byNeighbour.residual + by.residual));
+  if (!by.usable && !directSays) {
     r.usable = false;
     r.note = phrase("Frame {} could only be placed by frame {}, which cannot be placed itself; it is left out.",
                     index + 1, neighbour + 1);

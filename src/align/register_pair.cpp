@@ -2,6 +2,7 @@
 #include "align/register_pair.h"
 
 #include "align/fit_level.h"
+#include "align/patch_votes.h"
 #include "align/search_shift.h"
 
 #include <algorithm>
@@ -83,24 +84,36 @@ public:
     return {std::move(common), std::move(found)};
   }
   /// From the coarsest level to `last`, beginning where the frames lie as they are or where a search over shifts puts
-  /// them: all are followed to `kDecided`, because a pattern that repeats, or somebody who walked, looks alike in many
-  /// places; there most blocks of the picture decide.
+  /// them, and where these do not agree well, where most patches of the picture are: all are followed to `kDecided`,
+  /// because a pattern that repeats, or somebody who walked, looks alike in many places; there most blocks of the
+  /// picture decide.
   void search(State& state, int last) const {
     const int decided = std::max(last, std::min(coarsest_, kDecided));
     State best = state;
     double agrees = follow(best, coarsest_, decided) + kClearlyBetter;
-    for (const Transform& found : searchShifts(tones(state, coarsest_), kPeaks)) {
-      if (std::hypot(found.h[2], found.h[5]) < kElsewhere) continue;
+    const auto tryFrom = [&](const Transform& from, int level) {
       State tried = state;
-      tried.transform = found;
-      const double there = follow(tried, coarsest_, decided);
+      tried.transform = from;
+      const double there = follow(tried, level, decided);
       if (there > agrees) agrees = there, best = std::move(tried);
+    };
+    for (const Transform& found : searchShifts(tones(state, coarsest_), kPeaks))
+      if (std::hypot(found.h[2], found.h[5]) >= kElsewhere) tryFrom(found, coarsest_);
+    if (agrees < kSure) {
+      const int level = patchLevel(decided);
+      if (const auto found = agreedByPatches(tones(state, level))) tryFrom(*found, level);
     }
     state = std::move(best);
     for (int level = decided - 1; level >= last; --level) (void)step(state, level);
   }
 
 private:
+  /// Where patches are looked for: the finest level that is small enough.
+  [[nodiscard]] int patchLevel(int finest) const {
+    int level = finest;
+    while (level < coarsest_ && fixed(level).width() > kPatchesUpTo) ++level;
+    return level;
+  }
   /// Down to `last`; returns how well it agrees there.
   double follow(State& state, int first, int last) const {
     double agrees = -1;
@@ -115,6 +128,8 @@ private:
   static constexpr std::size_t kPeaks = 4;
   static constexpr double kElsewhere = 1.5;      ///< Pixels of the coarsest level.
   static constexpr double kClearlyBetter = 0.01; ///< In correlation.
+  static constexpr double kSure = 0.97;          ///< Agreement from which on nothing else is looked for.
+  static constexpr int kPatchesUpTo = 280;       ///< Pixels across.
   [[nodiscard]] const Image<float>& fixed(int level) const { return fixed_.levels[std::size_t(level)]; }
   [[nodiscard]] const Image<float>& moving(int level) const { return moving_.levels[std::size_t(level)]; }
   const LightPyramid &fixed_, &moving_;

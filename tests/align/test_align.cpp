@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "align/common_tones.h"
+#include "align/patch_votes.h"
 #include "align/register.h"
 #include "base/parallel.h"
 #include "ingest/load_frame.h"
@@ -239,6 +240,66 @@ private slots:
       QVERIFY2(std::abs(found - wanted) < 0.006f * wanted, qPrintable(QString("%1: %2").arg(wanted).arg(found)));
       QVERIFY(std::abs(*mapped.at(i, 0) - found) < 1e-5f);
     }
+  }
+
+  /// Somebody dark stands before a sky that clips in the lighter frame: of the sky's tones all places that are told
+  /// are his. They must not be taught as his: the sky would be said to be as dark, and all above it be cut off.
+  void whoStandsBeforeWhatClipsTeachesNoTones() {
+    Image<float> fixed(512, 256, 1), moving(512, 256, 1);
+    for (int y = 0; y < 256; ++y)
+      for (int x = 0; x < 512; ++x) {
+        const float land = 0.05f + 0.4f * float(x) / 511, sky = 0.6f + 0.3f * float(y) / 159;
+        *moving.at(x, y) = y < 160 ? sky : land;
+        *fixed.at(x, y) = y < 160 ? (x >= 200 && x < 260 && y > 60 ? 0.15f : 1.f) : 2 * land;
+      }
+    LightPyramid pyramid;
+    ToneMatch match(4);
+    match.learn(fixed, moving, Transform{}, pyramid, pyramid);
+    for (const float land : {0.1f, 0.2f, 0.4f})
+      QVERIFY2(std::abs(match(land) - 2 * land) < 0.02f, qPrintable(QString::number(match(land))));
+    for (const float sky : {0.65f, 0.74f, 0.88f})
+      QVERIFY2(match(sky) > 0.95f, qPrintable(QString("%1: %2").arg(sky).arg(match(sky))));
+    QVERIFY(commonTones(fixed, moving, pyramid, pyramid, match).high > 0.95f);
+  }
+
+  /// Most patches decide, not the strongest edges: what walked is a quarter of the picture, has five times the contrast
+  /// and went the other way. Of two pictures that have nothing in common nothing is said.
+  void mostPatchesDecide() {
+    const auto texture = [](double x, double y, unsigned seed) {
+      double sum = 0;
+      for (int k = 1; k <= 6; ++k)
+        sum += std::sin(0.11 * k * x + 0.07 * (7 - k) * y + double(seed % 13) * k * k) *
+               std::sin(0.05 * k * y - 0.09 * (7 - k) * x + double(seed % 7) * k);
+      return sum;
+    };
+    const int w = 240, h = 160;
+    const double turn = 0.02, dx = 9.3, dy = -6.2;
+    const auto pictures = [&](unsigned other) {
+      CommonTones tones{Image<float>(w, h, 1), Image<float>(w, h, 1), 0, 1, false};
+      for (int y = 0; y < h; ++y)
+        for (int x = 0; x < w; ++x) {
+          const bool walked = x > 60 && x < 150 && y > 40, walkedThere = x > 48 && x < 138 && y > 43;
+          const double u = std::cos(turn) * (x - dx) + std::sin(turn) * (y - dy),
+                       v = -std::sin(turn) * (x - dx) + std::cos(turn) * (y - dy);
+          *tones.fixed.at(x, y) = float(0.5 + (walked ? 0.1 * texture(2 * x, 3 * y, 5) : 0.02 * texture(x, y, 1)));
+          *tones.moving.at(x, y) = float(
+              0.3 + 0.8 * (walkedThere ? 0.1 * texture(2 * (x + 12), 3 * (y - 3), 5) : 0.02 * texture(u, v, other)));
+        }
+      return tones;
+    };
+    const auto found = agreedByPatches(pictures(1));
+    QVERIFY(found.has_value());
+    for (const double x : {0.0, w - 1.0})
+      for (const double y : {0.0, h - 1.0}) {
+        double u, v;
+        found->map(x, y, u, v);
+        const double off = std::hypot(u - (std::cos(turn) * x - std::sin(turn) * y + dx),
+                                      v - (std::sin(turn) * x + std::cos(turn) * y + dy));
+        QVERIFY2(off < 1.0, qPrintable(QString::number(off)));
+      }
+    CommonTones strange = pictures(1);
+    strange.moving.fill(0.5f);
+    QVERIFY(!agreedByPatches(strange).has_value());
   }
 
   void scaledTransformMovesTheSame() {

@@ -241,7 +241,13 @@ void mergeAll(const Order& order) {
                   "\"regions\":%d,\"left\":%d,\"noise\":%.4f",
                   o.walker, figure->error, figure->bound, figure->walked, figure->whole, figure->moment,
                   figure->regions, figure->leftOut, figure->noise);
-    tell(head(set, o) + text + ",\"words\":\"" + jsonText(figure->verdict) + "\"}");
+    std::string curve;
+    for (const double off : figure->curve) {
+      char number[24];
+      std::snprintf(number, sizeof number, "%s%.3f", curve.empty() ? "" : ",", off);
+      curve += number;
+    }
+    tell(head(set, o) + text + ",\"curve_off\":[" + curve + "],\"words\":\"" + jsonText(figure->verdict) + "\"}");
   });
   std::fprintf(stderr, "tripod over bound: %zu sets, median %.2f, 95 %% %.2f, worst %.2f\n", ratios.size(),
                quantileOf(ratios, 0.5), quantileOf(ratios, 0.95), quantileOf(ratios, 1));

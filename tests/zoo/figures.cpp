@@ -325,6 +325,20 @@ double errorOfMoment(const Image<float>& found, const MadeSet& set, int& moment)
   return least;
 }
 
+/// Of rendered files whose curve was sought.
+std::vector<double> curveErrorOf(const Combined& combined, const Camera& camera) {
+  std::vector<double> off;
+  if (!combined.response || combined.response->table.size() != 256) return off;
+  const float* light = combined.response->table.channel(1);
+  for (const int code : kCurveCodes)
+    off.push_back(std::log2(std::max(1e-9, double(light[code])) / std::max(1e-9, camera.curve.inverse(code / 255.0))));
+  std::vector<double> sorted = off;
+  std::nth_element(sorted.begin(), sorted.begin() + std::ptrdiff_t(sorted.size() / 2), sorted.end());
+  const double middle = sorted[sorted.size() / 2];
+  for (double& o : off) o -= middle;
+  return off;
+}
+
 } // namespace
 
 std::optional<MergedFigure> mergedFigure(const MadeSet& made, bool withBound) {
@@ -343,6 +357,7 @@ std::optional<MergedFigure> mergedFigure(const MadeSet& made, bool withBound) {
   figure.noise = std::sqrt(grey + set.camera.readNoise * set.camera.readNoise) / grey;
   figure.walked = e.walked;
   if (!set.frames.front().movers.empty()) figure.whole = errorOfMoment(combined->radiance, set, figure.moment);
+  figure.curve = curveErrorOf(*combined, set.camera);
   figure.regions = combined->motion.regions;
   figure.leftOut = int(combined->leftOut.size());
   figure.verdict = verdict(*combined);

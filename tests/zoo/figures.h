@@ -40,10 +40,13 @@ struct MergedFigure {
   int moment = -1;             ///< Which frame's.
   int reference = 0;           ///< The frame that the merge took for the reference.
   double noise = 0;            ///< Of one sample of a mid-grey of 0.18, relative: the sensor's.
+  std::vector<double>
+      curve; ///< The recovered curve less the true one, stops of green, at kCurveCodes; about its middle.
   int regions = 0;
   int leftOut = 0;
   std::string verdict;
 };
+inline constexpr int kCurveCodes[] = {5, 10, 20, 40, 70, 100, 140, 180, 215, 245};
 /// `bound`: the true curve, times and places, no search for movement. Dng: Cramer and Rao's from the sensor's true
 /// figures.
 [[nodiscard]] std::optional<MergedFigure> mergedFigure(const MadeSet& set, bool withBound);
