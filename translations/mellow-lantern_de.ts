@@ -5979,6 +5979,10 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
         <translation>`{}` braucht etwa {:.1Lf} GB mehr und hat {:.1Lf}; Platz schaffen oder den Auftrag verschieben.</translation>
     </message>
     <message>
+        <source>`{}` says that the camera was held another way than for the others; it is turned like them.</source>
+        <translation>„{}“ sagt, die Kamera sei anders gehalten worden als bei den übrigen; das Bild wird wie sie gedreht.</translation>
+    </message>
+    <message>
         <source>`{}` was made at {} where {} was asked for; set the aperture to {} and shoot again.</source>
         <translation>`{}` entstand bei {}, wo {} verlangt war; die Blende auf {} stellen und noch einmal aufnehmen.</translation>
     </message>

@@ -26,6 +26,13 @@ Image<std::uint16_t> widened(const std::uint8_t* plane, int stride, int width, i
   return out;
 }
 
+/// Empty where there is none, or one told by numbers alone.
+std::vector<unsigned char> profileOf(const heif_image_handle* handle) {
+  std::vector<unsigned char> icc(heif_image_handle_get_raw_color_profile_size(handle));
+  if (!icc.empty() && heif_image_handle_get_raw_color_profile(handle, icc.data()).code != heif_error_Ok) icc.clear();
+  return icc;
+}
+
 } // namespace
 
 Result<CodeImage> readHeif(const std::filesystem::path& path) {
@@ -56,12 +63,11 @@ Result<CodeImage> readHeif(const std::filesystem::path& path) {
   if (bits > 8)
     return CodeImage{widened(plane, stride, width, height,
                              heif_image_get_bits_per_pixel_range(picture.get(), heif_channel_interleaved)),
-                     65535,
-                     {}};
+                     65535, profileOf(handle.get())};
   Image<std::uint8_t> pixels(width, height, 3);
   for (int y = 0; y < height; ++y)
     std::memcpy(pixels.row(y), plane + std::ptrdiff_t(y) * stride, std::size_t(width) * 3);
-  return CodeImage{std::move(pixels), 255, {}};
+  return CodeImage{std::move(pixels), 255, profileOf(handle.get())};
 }
 
 } // namespace ml

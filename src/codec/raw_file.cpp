@@ -240,6 +240,7 @@ Result<RawImage> readRaw(const std::filesystem::path& path, int edge) {
     return passOn(done.error());
   const auto byBoth = byTwoIlluminants(raw.imgdata.color, image.saturation);
   image.toRec709 = byBoth ? *byBoth : cameraToRec709(raw.imgdata.color);
+  image.metadata.orientation = orientationOf(raw.imgdata.sizes.flip);
   const auto& other = raw.imgdata.other;
   if (other.shutter > 0) image.metadata.time = Seconds{other.shutter};
   if (other.aperture > 0) image.metadata.aperture = FNumber{other.aperture};

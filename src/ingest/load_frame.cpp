@@ -151,8 +151,10 @@ Result<Frame> load(const fs::path& file, Unsaid unsaid, int edge) {
   auto metadata = readExif(file);
   if (!metadata && *kind != FileKind::Raw) return passOn(metadata.error());
   ShotMetadata found = metadata ? *metadata : ShotMetadata{};
+  if (*kind == FileKind::Heif) found.orientation = 1; // its own turn is done, Exif's is for information (ISO 23008-12)
   auto frame = readPixels(file, *kind, found, edge);
   if (!frame) return frame;
+  if (*kind == FileKind::Raw) found.orientation = frame->metadata.orientation;
   if (!found.time) found.time = frame->metadata.time;
   if (!found.aperture) found.aperture = frame->metadata.aperture;
   if (!found.iso) found.iso = frame->metadata.iso;

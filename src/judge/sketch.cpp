@@ -2,6 +2,7 @@
 #include "judge/sketch.h"
 
 #include "base/parallel.h"
+#include "capture/turned_frame.h"
 
 #include <algorithm>
 #include <cmath>
@@ -158,6 +159,7 @@ std::shared_ptr<const Sketch> sketchOf(const Frame& frame, const std::vector<Zon
   s->midTone = frame.midTone / frame.saturation[1];
   s->width = frame.width();
   s->height = frame.height();
+  s->orientation = frame.metadata.orientation;
   s->scale = std::max(1, (frame.width() + kSketchWidth - 1) / kSketchWidth);
   blockMeans(frame, *s);
   s->detail = detailOf(frame);
@@ -167,6 +169,10 @@ std::shared_ptr<const Sketch> sketchOf(const Frame& frame, const std::vector<Zon
   s->cells = flatCells({&frame, kIdentity3, 0}, s->cellPitch);
   s->pyramid = buildPyramid(frame);
   return s;
+}
+
+void turnLike(const std::vector<std::shared_ptr<const Sketch>>& set, Frame& frame) {
+  if (!set.empty()) turnAs(frame, set.front()->orientation);
 }
 
 } // namespace ml

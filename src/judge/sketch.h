@@ -25,6 +25,7 @@ struct Sketch {
   std::array<float, 3> saturation{1, 1, 1};
   double midTone = 0.18;       ///< Green of a surface that reads at the frame's EV, saturation = 1.
   int width = 0, height = 0;   ///< Of the frame.
+  int orientation = 1;         ///< As its file says, or as the set's first frame does.
   int scale = 4;               ///< Frame pixels to a pixel of `light`.
   Image<float> light;          ///< Mean linear RGB of blocks, saturation of each channel = 1.
   Image<std::uint8_t> clipped; ///< Share of the block's pixels in which a channel stands at clipping, 0..255.
@@ -42,5 +43,7 @@ struct Sketch {
 };
 
 [[nodiscard]] std::shared_ptr<const Sketch> sketchOf(const Frame& frame, const std::vector<Zone>& zones);
+/// Turns a frame as the first of its set: what tells a camera which side is up may change its mind within a set.
+void turnLike(const std::vector<std::shared_ptr<const Sketch>>& set, Frame& frame);
 
 } // namespace ml

@@ -21,8 +21,9 @@ std::optional<ShootState> checkOf(const View& view, const Progress& progress) {
   const auto zones = judgeSetupOf(view).zones;
   for (const auto& member : view.sets[std::size_t(view.activeSet)].frames) {
     if (progress.stopRequested()) return {};
-    const auto frame = loadFrame(member.file);
+    auto frame = loadFrame(member.file);
     if (!frame) return {};
+    turnLike(sketches, *frame);
     sketches.push_back(sketchOf(*frame, zones));
   }
   return judged(view, std::move(sketches), true);

@@ -42,7 +42,10 @@ SketchShelf::Sketches SketchShelf::of(const FrameSet& set, const Progress& progr
   for (const auto& member : set.frames) {
     if (progress.stopRequested()) return {};
     if (!member.used) continue;
-    if (auto frame = loadFrame(member.file)) sketches.push_back(sketchOf(*frame, {}));
+    if (auto frame = loadFrame(member.file)) {
+      turnLike(sketches, *frame);
+      sketches.push_back(sketchOf(*frame, {}));
+    }
   }
   keep(set.name, sketches);
   return sketches;

@@ -234,6 +234,7 @@ void ShootModel::shootFrames(std::vector<ExposureSettings> frames, std::vector<i
     const auto arrived = [&](const ShotFrame& shotFrame) {
       auto loaded = loadFrame(shotFrame.file);
       if (!loaded) return;
+      turnLike(seen, *loaded);
       auto frame = std::make_shared<const Frame>(std::move(*loaded));
       auto& members = landed.sets[std::size_t(landed.activeSet)].frames;
       members.push_back({shotFrame.file, true});
@@ -448,6 +449,7 @@ void ShootModel::judgeActiveSet() {
           auto frame = loadFrame(members[i].file);
           if (!frame) return [this, e = frame.error()] { desk_.notices.fail(e); };
           settings.push_back(frame->settings);
+          turnLike(sketches, *frame);
           sketches.push_back(sketchOf(*frame, zones));
         }
         ShootState state = judged(v, sketches, true);

@@ -52,6 +52,7 @@ void ShootModel::takeWatched(const fs::path& file) {
         watch_.giveBack(file);
         desk_.notices.fail(e);
       };
+    turnLike(sketches, *loaded);
     auto frame = std::make_shared<const Frame>(std::move(*loaded));
     const auto sketch = sketchOf(*frame, judgeSetupOf(v).zones);
     if (isSeparator(*sketch, sketches.empty() ? nullptr : sketches.back().get()))

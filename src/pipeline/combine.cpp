@@ -4,6 +4,7 @@
 #include "base/large_memory.h"
 #include "base/parallel.h"
 #include "base/phrase.h"
+#include "capture/turned_frame.h"
 #include "image/colour.h"
 #include "ingest/estimate_exposure.h"
 #include "pipeline/half_stop.h"
@@ -449,6 +450,10 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   auto read = readSet(files, options, progress.part(0, 0.4), out);
   if (!read) return passOn(read.error());
   BracketSet set{std::move(*read)};
+  for (const std::size_t i : turnAlike(set.frames))
+    out.remarks.push_back(phrase("`{}` says that the camera was held another way than for the others; it is turned "
+                                 "like them.",
+                                 set.frames[i].path));
   if (auto sized = keepOneSize(set.frames, out); !sized) return passOn(sized.error());
   out.sphere = options.sphere.value_or(showsAllDirections(set.frames[set.frames.size() / 2]));
   const int margin = out.sphere ? addSphereMargins(set.frames) : 0;

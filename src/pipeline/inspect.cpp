@@ -17,14 +17,17 @@ InspectedSet inspectSet(const FileGroup& group, const Progress& progress) {
   JudgeSetup setup;
   setup.support = Support::Unknown;
   SetJudge judge(setup);
+  std::vector<std::shared_ptr<const Sketch>> sketches;
   for (const auto& file : group.files) {
     if (progress.stopRequested()) return set;
-    const auto frame = loadFrame(file.path);
+    auto frame = loadFrame(file.path);
     if (!frame) {
       set.verdict.sentence = frame.error().message;
       return set;
     }
-    judge.add(*frame);
+    turnLike(sketches, *frame);
+    sketches.push_back(sketchOf(*frame, setup.zones));
+    judge.addSketch(sketches.back());
   }
   set.frames = judge.frames();
   set.verdict = judge.verdict(true);

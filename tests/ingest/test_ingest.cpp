@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "capture/turned_frame.h"
 #include "codec/exif.h"
 #include "codec/jpeg.h"
 #include "codec/lens_profile.h"
@@ -96,6 +97,50 @@ private slots:
         const int code = frame->codes.at(frame->width() / 4 + qx * frame->width() / 2,
                                          frame->height() / 4 + qy * frame->height() / 2, 0);
         QCOMPARE(code > 128, qx == brightX && qy == brightY);
+      }
+  }
+
+  /// A frame that is turned as if its file had said otherwise is the frame of a file that says so.
+  void turnedLikeAnotherFile() {
+    QTemporaryDir dir;
+    const auto file = test::pathOf(dir) / "o.jpg";
+    Image<std::uint8_t> image(24, 16, 3);
+    for (std::size_t i = 0; i < image.size(); ++i) image.data()[i] = std::uint8_t(i * 37 % 251);
+    QVERIFY(writeJpeg(file, image.view(), {}).has_value());
+    ShotMetadata m;
+    m.time = Seconds{0.01};
+    QVERIFY(writeExif(file, m).has_value());
+    const auto said = [&](int orientation) {
+      setOrientation(file, orientation);
+      return std::move(*loadFrame(file));
+    };
+    for (int from = 1; from <= 8; ++from)
+      for (int to = 1; to <= 8; ++to) {
+        Frame frame = said(from);
+        turnAs(frame, to);
+        const Frame wanted = said(to);
+        QCOMPARE(frame.width(), wanted.width());
+        QCOMPARE(frame.metadata.orientation, to);
+        for (int y = 0; y < frame.height(); ++y)
+          for (int x = 0; x < frame.width(); ++x) QCOMPARE(frame.codes.at(x, y, 1), wanted.codes.at(x, y, 1));
+      }
+  }
+
+  /// The colours of a mosaic go with its photosites, whatever the size: each code here is its own colour.
+  void mosaicsKeepTheirColoursWhenTurned() {
+    for (const int width : {6, 7})
+      for (int to = 1; to <= 8; ++to) {
+        Frame frame;
+        frame.pattern = {1, 0, 2, 1};
+        Image<std::uint16_t> codes(width, 5, 3);
+        for (int y = 0; y < 5; ++y)
+          for (int x = 0; x < width; ++x)
+            std::fill_n(codes.at(x, y), 3, std::uint16_t(frame.pattern[std::size_t(2 * (y & 1) + (x & 1))]));
+        frame.codes = Codes(std::move(codes));
+        turnAs(frame, to);
+        for (int y = 0; y < frame.height(); ++y)
+          for (int x = 0; x < frame.width(); ++x)
+            QCOMPARE(frame.codes.at(x, y, 0), frame.pattern[std::size_t(2 * (y & 1) + (x & 1))]);
       }
   }
 

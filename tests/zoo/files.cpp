@@ -26,7 +26,7 @@ Exiv2::ExifData exifOf(const Shot& shot, int width, int height) {
   std::snprintf(clock, sizeof clock, "2026:04:18 %02d:%02d:%02d", at / 3600 % 24, at / 60 % 60, at % 60);
   exif["Exif.Image.Make"] = "Zoo";
   exif["Exif.Image.Model"] = shot.model;
-  exif["Exif.Image.Orientation"] = std::uint16_t(1);
+  exif["Exif.Image.Orientation"] = std::uint16_t(shot.orientation);
   exif["Exif.Photo.ExposureTime"] = Exiv2::Rational(time.over, time.under);
   exif["Exif.Photo.FNumber"] = Exiv2::Rational(int(shot.fNumber * 10 + 0.5), 10);
   exif["Exif.Photo.ISOSpeedRatings"] = std::uint16_t(shot.iso);
@@ -158,7 +158,9 @@ void writeHeif(const std::filesystem::path& file, const Camera& camera, const Im
   std::uint8_t* plane = heif_image_get_plane(image, heif_channel_interleaved, &stride);
   for (int y = 0; y < rgb.height(); ++y) std::copy_n(rgb.row(y), 3 * rgb.width(), plane + std::ptrdiff_t(y) * stride);
   heif_image_handle* handle = nullptr;
-  if (const auto error = heif_context_encode_image(context, image, encoder, nullptr, &handle);
+  heif_encoding_options* options = heif_encoding_options_alloc();
+  options->image_orientation = heif_orientation(shot.orientation);
+  if (const auto error = heif_context_encode_image(context, image, encoder, options, &handle);
       error.code != heif_error_Ok)
     give(error.message);
   Exiv2::ExifData exif = exifOf(shot, rgb.width(), rgb.height());
@@ -166,6 +168,7 @@ void writeHeif(const std::filesystem::path& file, const Camera& camera, const Im
   Exiv2::ExifParser::encode(blob, Exiv2::littleEndian, exif);
   heif_context_add_exif_metadata(context, handle, blob.data(), int(blob.size()));
   if (heif_context_write_to_file(context, file.c_str()).code != heif_error_Ok) give("cannot write " + file.string());
+  heif_encoding_options_free(options);
   heif_image_handle_release(handle);
   heif_image_release(image);
   heif_encoder_release(encoder);

@@ -110,7 +110,7 @@ private slots:
     int held = 0, near = 0, left = 0;
     for (std::uint64_t seed = kFirst + 40; seed < kFirst + 52; ++seed) {
       QTemporaryDir dir;
-      SetOptions o = small(seed, FileType::Dng);
+      SetOptions o = small(seed, seed % 2 ? FileType::Jpeg : FileType::Dng);
       o.handHeld = o.walker = true;
       const MadeSet set(sceneFor(seed), o, dir.path().toStdString());
       for (const PlacedFigure& f : placedFrames(set)) {
@@ -223,6 +223,52 @@ private slots:
     const auto finished =
         finishRadiance(combined->radiance.view(), Recipe{}, std::numeric_limits<double>::quiet_NaN(), nullptr, {});
     QVERIFY(finished.has_value());
+  }
+
+  /// What tells a camera which side is up fails where it looks at a floor: one frame of a set says another orientation.
+  /// It is combined and judged as if it had not.
+  void oneFrameSaysItWasHeldOtherwise() {
+    QTemporaryDir dir;
+    const MadeSet set(sceneFor(kFirst + 60), small(kFirst + 60, FileType::Jpeg), dir.path().toStdString());
+    std::vector<std::filesystem::path> files;
+    for (const MadeFrame& f : set.frames) files.push_back(f.file);
+    QVERIFY(files.size() >= 3);
+    const auto before = combineFiles(files, {}, {});
+    QVERIFY(before.has_value());
+    for (const int orientation : {6, 3}) {
+      auto file = Exiv2::ImageFactory::open(files[1].string());
+      file->readMetadata();
+      file->exifData()["Exif.Image.Orientation"] = std::uint16_t(orientation);
+      file->writeMetadata();
+      const auto after = combineFiles(files, {}, {});
+      QVERIFY(after.has_value());
+      QCOMPARE(after->frames.size(), files.size());
+      QVERIFY(after->leftOut.empty());
+      QCOMPARE(after->remarks.size(), before->remarks.size() + 1);
+      QVERIFY(std::equal(before->radiance.data(), before->radiance.data() + before->radiance.size(),
+                         after->radiance.data()));
+      QVERIFY(inspected(set).said == Said::Holds);
+    }
+  }
+
+  /// A phone turns its HEIF picture itself and says so again in Exif, for information (ISO/IEC 23008-12): once is
+  /// enough.
+  void aPhoneTurnsItsPictureOnce() {
+    QTemporaryDir dir;
+    const Camera camera(3, FileType::Heif);
+    Image<std::uint8_t> picture(96, 64, 3);
+    for (int y = 0; y < 64; ++y)
+      for (int x = 0; x < 96; ++x) std::fill_n(picture.at(x, y), 3, std::uint8_t(x < 48 && y < 32 ? 220 : 40));
+    const std::filesystem::path file = dir.filePath("phone.heic").toStdString();
+    Shot shot;
+    shot.orientation = 6; // the stored left upper corner is seen at the right
+    zoo::writeHeif(file, camera, picture, shot);
+    const auto frame = loadFrame(file);
+    QVERIFY(frame.has_value());
+    QCOMPARE(frame->width(), 64);
+    QCOMPARE(frame->height(), 96);
+    QVERIFY(frame->codes.at(48, 24, 1) > 150);
+    for (const auto& [x, y] : {std::pair{16, 24}, {16, 72}, {48, 72}}) QVERIFY(frame->codes.at(x, y, 1) < 100);
   }
 
   // Somebody before the lit ceiling of the real hall: a dark patch of each frame's own pixels (so that curve, noise and
