@@ -5875,6 +5875,10 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
         <translation>`{}` sagt nicht, wie lange belichtet wurde (keine Belichtungszeit im Exif-Block); die Originaldatei der Kamera nehmen oder weglassen.</translation>
     </message>
     <message>
+        <source>`{}` does not say how long it was exposed; its step is estimated from the picture. Type the time if you know it.</source>
+        <translation>`{}` sagt nicht, wie lange belichtet wurde; die Stufe wird aus dem Bild geschätzt. Die Zeit eintippen, wenn sie bekannt ist.</translation>
+    </message>
+    <message>
         <source>`{}` does not say how long it was exposed; use the camera's original file.</source>
         <translation>`{}` sagt nicht, wie lange belichtet wurde; die Originaldatei der Kamera nehmen.</translation>
     </message>
@@ -5980,7 +5984,7 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     </message>
     <message>
         <source>`{}` says that the camera was held another way than for the others; it is turned like them.</source>
-        <translation>„{}“ sagt, die Kamera sei anders gehalten worden als bei den übrigen; das Bild wird wie sie gedreht.</translation>
+        <translation>`{}` sagt, die Kamera sei anders gehalten worden als bei den übrigen; das Bild wird wie sie gedreht.</translation>
     </message>
     <message>
         <source>`{}` was made at {} where {} was asked for; set the aperture to {} and shoot again.</source>

@@ -222,4 +222,13 @@ Iso exact(Iso printed) {
   return printed;
 }
 
+PrintedEnds printedEnds(const ExposureSettings& first, const ExposureSettings& last) {
+  const auto differ = [](double a, double b) { return std::abs(std::log2(a / b)) > 0.1; };
+  if (!differ(first.time.value, last.time.value)) {
+    if (differ(first.iso.value, last.iso.value)) return {print(first.iso), print(last.iso)};
+    if (differ(first.aperture.value, last.aperture.value)) return {print(first.aperture), print(last.aperture)};
+  }
+  return {print(first.time), print(last.time)};
+}
+
 } // namespace ml

@@ -57,4 +57,10 @@ inline constexpr int kLongestMarkThirds = -15; ///< 30 s; longer is bulb
 [[nodiscard]] FNumber exact(FNumber printed);
 [[nodiscard]] Iso exact(Iso printed);
 
+/// How the first and the last frame of a bracket are told apart: by their times, or by what was stepped instead.
+struct PrintedEnds {
+  std::string first, last;
+};
+[[nodiscard]] PrintedEnds printedEnds(const ExposureSettings& first, const ExposureSettings& last);
+
 } // namespace ml

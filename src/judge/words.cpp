@@ -224,9 +224,9 @@ SetVerdict sound(const VerdictInput& in) {
             Answer::Holds,
             {},
             {}};
+  const PrintedEnds ends = printedEnds(dark.settings, bright.settings);
   return {phrase("{} frames from {} to {} {}; highlights and shadows are held, nothing large moved: go on.",
-                 in.order.size(), print(dark.settings.time), print(bright.settings.time),
-                 in.aside.empty() ? phrase("are on disk") : phrase("are used")),
+                 in.order.size(), ends.first, ends.last, in.aside.empty() ? phrase("are on disk") : phrase("are used")),
           {},
           Answer::Holds,
           {},

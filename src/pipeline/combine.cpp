@@ -169,13 +169,19 @@ Result<void> keepOneSize(std::vector<Frame>& frames, Combined& out) {
 
 /// Exposures that the files do not say are estimated; those that contradict the pixels are remarked on.
 Result<void> settleExposures(std::vector<Frame>& frames, Combined& out) {
-  const bool known = std::all_of(frames.begin(), frames.end(), [](const Frame& f) { return f.exposureKnown; });
-  if (!known) {
+  const auto silent = std::count_if(frames.begin(), frames.end(), [](const Frame& f) { return !f.exposureKnown; });
+  if (silent > 0) {
+    const auto one = std::find_if(frames.begin(), frames.end(), [](const Frame& f) { return !f.exposureKnown; });
+    const std::string file = one->path;
     if (frames.size() == 1)
       out.remarks.push_back(phrase("The file does not say how long it was exposed; its light is only relative."));
     else if (!estimateExposures(frames))
       out.remarks.push_back(phrase("The files do not say how long they were exposed, and some share too few tones to "
                                    "tell from the picture: type the times."));
+    else if (silent == 1)
+      out.remarks.push_back(phrase("`{}` does not say how long it was exposed; its step is estimated from the picture. "
+                                   "Type the time if you know it.",
+                                   file));
     else
       out.remarks.push_back(phrase("The files do not say how long they were exposed; the steps between them are "
                                    "estimated from the picture. Type the times if you know them."));

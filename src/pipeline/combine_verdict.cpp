@@ -55,11 +55,12 @@ std::string verdict(const Combined& c) {
   for (const auto& frame : c.frames)
     if (!frame.lent) own.push_back(&frame);
   const std::size_t lent = c.frames.size() - own.size();
+  const PrintedEnds ends = printedEnds(own.front()->settings, own.back()->settings);
   const bool single = own.size() == 1 || c.method == CombineMethod::Single;
   std::string text =
       single ? phrase("One frame at {} is taken as it is", print(c.frames[std::size_t(c.reference)].settings.time))
              : phrase("{} frames from {} to {} {}", spelled(c.method == CombineMethod::ToneRange ? 2 : own.size()),
-                      print(own.front()->settings.time), print(own.back()->settings.time), howJoined(c));
+                      ends.first, ends.last, howJoined(c));
   if (!single)
     text += !c.aligned     ? phrase(", not aligned")
             : furthest > 0 ? phrase(", moved by up to {:.1f} pixels", furthest)

@@ -141,6 +141,18 @@ private slots:
     QCOMPARE(print(Seconds{64}), std::string("bulb 64 s"));
   }
 
+  void endsOfABracketAreWhatWasStepped() {
+    const ExposureSettings a{{0.01}, {8}, {100}};
+    const auto ends = [&](ExposureSettings b) {
+      const PrintedEnds e = printedEnds(a, b);
+      return e.first + " " + e.last;
+    };
+    QCOMPARE(ends({{0.02}, {8}, {100}}), print(a.time) + " " + print(Seconds{0.02}));
+    QCOMPARE(ends({{0.02}, {8}, {400}}), print(a.time) + " " + print(Seconds{0.02}));
+    QCOMPARE(ends({{0.01}, {8}, {1600}}), print(Iso{100}) + " " + print(Iso{1600}));
+    QCOMPARE(ends({{0.01}, {2}, {100}}), print(FNumber{8}) + " " + print(FNumber{2}));
+    QCOMPARE(ends(a), print(a.time) + " " + print(a.time));
+  }
   void printedTimesAreNotTheExactOnes() {
     QCOMPARE(parseTime("1/125")->value, 1.0 / 128);
     QCOMPARE(parseTime("30")->value, 32.0);

@@ -11,7 +11,7 @@ struct Shot {
   double seconds = 1 / 64.0; ///< As meant; the file says the printed mark ("1/60").
   double fNumber = 8;
   int iso = 100;
-  int clock = 0;       ///< Seconds since ten in the morning.
+  int clock = 0; ///< Seconds since ten in the morning.
   std::string model;
   int orientation = 1; ///< Exif's. HEIF says the same in its own words beside it, as phones do.
 };
