@@ -16,8 +16,15 @@ using namespace fit;
 constexpr std::size_t kEnoughSamples = 400;
 constexpr double kLeastStops = 0.2, kMostStops = 6; ///< Between two frames that are compared.
 
-/// Light for each code, rising, 1 at the top. Codes below the lowest measured ones go on in proportion to the known
-/// curve.
+/// How a curve goes on below the lowest measured code: as it falls against the known one over the octave of codes above
+/// it, within what curves of cameras do.
+double fallBelow(const Fit& fit, std::size_t channel, double lowest) {
+  constexpr double kLeastFall = -0.5, kMostFall = 2; // beyond, noise has bent it
+  const auto beyond = [&](double v) { return fit.log2Of(channel, v) - logOf(*fit.start, v); };
+  return std::clamp(beyond(std::min(1.0, 2 * lowest)) - beyond(lowest), kLeastFall, kMostFall);
+}
+
+/// Light for each code, rising, 1 at the top.
 CodeTable tableOf(const Fit& fit, int size, double lowest, float clipCode) {
   std::array<std::vector<float>, 3> tables;
   double top = 0;
@@ -26,10 +33,11 @@ CodeTable tableOf(const Fit& fit, int size, double lowest, float clipCode) {
   for (std::size_t c = 0; c < 3; ++c) {
     auto& table = tables[c];
     table.resize(std::size_t(size));
-    const double shift = fit.log2Of(c, lowest) - logOf(*fit.start, lowest);
+    const double shift = fit.log2Of(c, lowest) - logOf(*fit.start, lowest), fall = fallBelow(fit, c, lowest);
     for (int code = 0; code < size; ++code) {
       const double v = double(code) / (size - 1);
-      const double log = v < lowest ? shift + logOf(*fit.start, v) : fit.log2Of(c, v);
+      const double log =
+          v < lowest ? shift + logOf(*fit.start, v) + fall * std::log2(std::max(v, 1e-4) / lowest) : fit.log2Of(c, v);
       table[std::size_t(code)] = code == 0 ? 0.f : float(std::exp2(log - top));
       if (code > 0) table[std::size_t(code)] = std::max(table[std::size_t(code)], table[std::size_t(code) - 1]);
     }

@@ -286,6 +286,20 @@ private slots:
                                  (srgbDecode(code / 255.0) / srgbDecode(118 / 255.0)))) < 0.04);
   }
 
+  /// Where haze leaves nothing dark, a curve is not known down there: it goes on as it fell last, not as sRGB does.
+  void aCurveGoesOnAsItFell() {
+    Image<float> hazy = scene(640, 480);
+    for (std::size_t k = 0; k < hazy.size(); ++k) hazy.data()[k] = 0.02f + 0.9f * hazy.data()[k];
+    const auto response = recoverResponse(unmoved(rendered(hazy, 3, 2, [](double x) { return std::pow(x, 1 / 3.6); })));
+    QVERIFY(response.has_value() && response->changed);
+    QVERIFY(response->lowestCode > 45);
+    for (const int code : {15, 30, 45}) {
+      const double off =
+          std::log2(response->table.channel(1)[code] / response->table.channel(1)[118]) - 3.6 * std::log2(code / 118.0);
+      QVERIFY2(std::abs(off) < 0.5, qPrintable(QString("%1: %2 stops").arg(code).arg(off)));
+    }
+  }
+
   void tooLittleInCommonSaysNothing() {
     Image<float> flat(64, 64, 3);
     flat.fill(4); // clipped in all frames

@@ -236,11 +236,12 @@ void mergeAll(const Order& order) {
     }
     if (!figure) return;
     char text[300];
-    std::snprintf(text, sizeof text,
-                  ",\"walker\":%d,\"error\":%.4f,\"bound\":%.4f,\"walked\":%.4f,\"whole\":%.4f,\"moment\":%d,"
-                  "\"regions\":%d,\"left\":%d,\"noise\":%.4f",
-                  o.walker, figure->error, figure->bound, figure->walked, figure->whole, figure->moment,
-                  figure->regions, figure->leftOut, figure->noise);
+    std::snprintf(
+        text, sizeof text,
+        ",\"walker\":%d,\"error\":%.4f,\"bound\":%.4f,\"walked\":%.4f,\"whole\":%.4f,\"floor\":%.4f,\"moment\":%d,"
+        "\"regions\":%d,\"left\":%d,\"noise\":%.4f",
+        o.walker, figure->error, figure->bound, figure->walked, figure->whole, figure->floor, figure->moment,
+        figure->regions, figure->leftOut, figure->noise);
     std::string curve;
     for (const double off : figure->curve) {
       char number[24];

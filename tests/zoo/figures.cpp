@@ -223,8 +223,8 @@ Errors errorsOf(const Image<float>& found, const Image<float>& truth, const Imag
   return e;
 }
 
-/// The same weights with everything known: curve, times and places.
-double boundOf(const MadeSet& set) {
+/// The set's frames with their true curves and times.
+std::vector<Frame> knownFrames(const MadeSet& set) {
   std::vector<Frame> frames;
   const double seconds = set.frames[std::size_t(set.reference)].shot.seconds;
   for (const MadeFrame& made : set.frames) {
@@ -244,6 +244,12 @@ double boundOf(const MadeSet& set) {
     }
     f.noise = f.codeError > 0 ? noiseOf(f.table, set.camera.fullWell, set.camera.readNoise) : f.sensor;
   }
+  return frames;
+}
+
+/// The same weights with everything known: curve, times and places.
+double boundOf(const MadeSet& set) {
+  const std::vector<Frame> frames = knownFrames(set);
   std::vector<PlacedFrame> placed;
   const int w = set.scene->width(), h = set.scene->height();
   for (std::size_t i = 0; i < frames.size(); ++i) {
@@ -310,7 +316,7 @@ namespace {
 
 /// Nobody stands twice, torn or half transparent when the picture shows one moment; which one, the merge may choose.
 double errorOfMoment(const Image<float>& found, const MadeSet& set, int& moment) {
-  constexpr double kTold = 0.9; // a moment of which less can be told is not asked for
+  constexpr double kTold = 0.5; // a moment of which less can be told does not count as one
   double least = 0, most = 0;
   for (const bool enough : {true, false}) {
     for (int i = 0; i < int(set.frames.size()); ++i) {
@@ -323,6 +329,31 @@ double errorOfMoment(const Image<float>& found, const MadeSet& set, int& moment)
     if (most > 0) break;
   }
   return least;
+}
+
+/// Every place from the lightest frame that tells it, with nothing left to find.
+double floorOf(const MadeSet& set, int moment) {
+  const MadeSet::Moment m = set.momentOf(moment);
+  std::vector<Frame> frames = knownFrames(set);
+  const int w = m.light.width(), h = m.light.height();
+  Image<float> best = m.light.clone();
+  for (int y = kBorder; y < h - kBorder; ++y)
+    for (int x = kBorder; x < w - kBorder; ++x) {
+      const int teller = *m.teller.at(x, y);
+      if (*m.walked.at(x, y) != 1 || teller < 0) continue;
+      const Frame& f = frames[std::size_t(teller)];
+      double u, v;
+      truePlace(set.frames[std::size_t(set.reference)].pose, set.frames[std::size_t(teller)].pose, w, h, x, y, u, v);
+      const int left = std::clamp(int(u), 0, w - 2), top = std::clamp(int(v), 0, h - 2);
+      const double fx = u - left, fy = v - top;
+      float corners[4][3];
+      for (int k = 0; k < 4; ++k) f.linearAt(left + k % 2, top + k / 2, corners[k]);
+      for (int c = 0; c < 3; ++c)
+        best.at(x, y)[c] = float(((1 - fy) * ((1 - fx) * corners[0][c] + fx * corners[1][c]) +
+                                  fy * ((1 - fx) * corners[2][c] + fx * corners[3][c])) /
+                                 set.frames[std::size_t(teller)].exposure);
+    }
+  return errorsOf(best, m.light, &m.walked).walked;
 }
 
 /// Of rendered files whose curve was sought.
@@ -356,7 +387,10 @@ std::optional<MergedFigure> mergedFigure(const MadeSet& made, bool withBound) {
   const double grey = 0.18 * set.camera.fullWell;
   figure.noise = std::sqrt(grey + set.camera.readNoise * set.camera.readNoise) / grey;
   figure.walked = e.walked;
-  if (!set.frames.front().movers.empty()) figure.whole = errorOfMoment(combined->radiance, set, figure.moment);
+  if (!set.frames.front().movers.empty()) {
+    figure.whole = errorOfMoment(combined->radiance, set, figure.moment);
+    if (figure.moment >= 0 && set.camera.type != FileType::Dng) figure.floor = floorOf(set, figure.moment);
+  }
   figure.curve = curveErrorOf(*combined, set.camera);
   figure.regions = combined->motion.regions;
   figure.leftOut = int(combined->leftOut.size());

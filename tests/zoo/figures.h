@@ -37,9 +37,11 @@ struct MergedFigure {
   double error = 0, bound = 0; ///< EV, root mean square of all that has signal and is not walked over.
   double walked = 0;           ///< Where movers stood, against the reference's moment.
   double whole = 0;            ///< The same against the one frame's moment that the picture is nearest to.
-  int moment = -1;             ///< Which frame's.
-  int reference = 0;           ///< The frame that the merge took for the reference.
-  double noise = 0;            ///< Of one sample of a mid-grey of 0.18, relative: the sensor's.
+  double floor = 0;  ///< The same of each place's best frame alone, curve, times and places known: what a camera's
+                     ///< sharpening, smearing and coding leave of it.
+  int moment = -1;   ///< Which frame's.
+  int reference = 0; ///< The frame that the merge took for the reference.
+  double noise = 0;  ///< Of one sample of a mid-grey of 0.18, relative: the sensor's.
   std::vector<double>
       curve; ///< The recovered curve less the true one, stops of green, at kCurveCodes; about its middle.
   int regions = 0;

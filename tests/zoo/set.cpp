@@ -267,8 +267,10 @@ MadeSet::Moment MadeSet::momentOf(int i) const {
   for (const MadeFrame& frame : frames) seen.push_back(throughLens(camera, scene->seen(pose, frame.movers)));
   const Image<float> light = sensorLight(pose, frames[std::size_t(i)].movers);
   Moment out{camera.type == FileType::Dng ? light.clone() : renderedTruth(camera, light),
-             Image<std::uint8_t>(without.width(), without.height(), 1), 1};
+             Image<std::uint8_t>(without.width(), without.height(), 1),
+             Image<std::int16_t>(without.width(), without.height(), 1), 1};
   out.walked.fill(0);
+  out.teller.fill(-1);
   int any = 0, told = 0;
   for (int y = 0; y < without.height(); ++y)
     for (int x = 0; x < without.width(); ++x) {
@@ -284,7 +286,8 @@ MadeSet::Moment MadeSet::momentOf(int i) const {
       for (std::size_t k = 0; k < frames.size(); ++k) {
         walked = walked || covered(k);
         const bool tells = int(k) == i || (!here && !covered(k));
-        known = known || (tells && records(k, 900)), roughly = roughly || (tells && records(k, 30));
+        if (tells && records(k, 900)) known = true, *out.teller.at(x, y) = std::int16_t(k);
+        roughly = roughly || (tells && records(k, 30));
       }
       if (!walked) continue;
       ++any, told += roughly;

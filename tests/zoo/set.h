@@ -69,6 +69,7 @@ struct MadeSet {
   struct Moment {
     Image<float> light;
     Image<std::uint8_t> walked; ///< As above, for this moment. Where nobody stands in it, one other frame tells.
+    Image<std::int16_t> teller; ///< The lightest frame that tells a place of it well; -1: none.
     double told = 1;            ///< Share of what is walked over that can be told, at a signal to noise ratio of 5.
   };
   [[nodiscard]] Moment momentOf(int i) const;
