@@ -20,7 +20,8 @@ inline bool sampleLinear(const Image<float>& image, double x, double y, float& v
 }
 
 /// Tones of the moving picture as the fixed one would show them: the exposure ratio, corrected tone by tone with the
-/// median over places that both record (so a response curve that is not the assumed one does no harm).
+/// median over places that both record (so a response curve that is not the assumed one does no harm). What clips in
+/// the fixed picture counts as clipped where the exposures make that plausible.
 class ToneMatch {
 public:
   explicit ToneMatch(double exposureRatio);
