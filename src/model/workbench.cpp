@@ -18,7 +18,10 @@ Workbench::Workbench(const std::filesystem::path& jobs) : desk(jobs) {
   });
   connect(&desk.job, &JobModel::undoChanged, this, &Workbench::tell);
   connect(&desk.works.longWork, &Lane::runningChanged, this, &Workbench::tell);
-  connect(&desk.job, &JobModel::jobOpened, this, [this] { scales_.clear(); });
+  connect(&desk.job, &JobModel::jobOpened, this, [this] {
+    entered_.clear(); // its views may be named like the one that was in hand
+    scales_.clear();
+  });
   connect(&opening, &JobOpening::viewRead, this, &Workbench::viewRead);
   connect(&views, &AllViews::changed, this, [this] {
     if (entered()) emit viewsChanged();

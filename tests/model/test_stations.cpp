@@ -126,6 +126,29 @@ private slots:
     QVERIFY(!bench_->finished.exists());
   }
 
+  // Views of two jobs may have one name; nobody is told of the second before every station has let the first go.
+  void viewsOfOneNameInTwoJobsAreTwo() {
+    openFrames();
+    combineAll();
+    QVERIFY(waitFor([&] { return bench_->finished.judgement() != nullptr; }));
+    const std::string name = idOf(bench_->view());
+    const auto first = bench_->job().folder();
+    int told = 0;
+    connect(bench_.get(), &Workbench::changed, this, [&] {
+      if (bench_->job().folder() == first) return;
+      ++told;
+      QVERIFY(bench_->view().combined || !bench_->finished.judgement());
+      QVERIFY(!bench_->verdict().isEmpty());
+      (void)bench_->reasoning();
+      (void)bench_->ladder();
+    });
+    openFrames();
+    QVERIFY(bench_->job().folder() != first);
+    QCOMPARE(idOf(bench_->view()), name);
+    QVERIFY(told > 0);
+    QCOMPARE(bench_->station().id(), stations::kCombine);
+  }
+
   // What was combined is kept: going to another view and back reads nothing anew.
   void combinedPicturesAreKept() {
     openFrames();
