@@ -10,6 +10,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <cstring>
 #include <vector>
 
 namespace ml {
@@ -56,6 +57,37 @@ double sharePerCandela(const CameraProfile& profile, const ExposureSettings& set
 
 constexpr double kBorder = 0.02;
 
+using Four = float __attribute__((vector_size(16))); ///< A pixel and a number that means nothing.
+
+Four pixelAt(const float* at) {
+  Four out;
+  std::memcpy(&out, at, sizeof out);
+  return out;
+}
+
+/// Catmull and Rom's cubic between pixels, never beyond what is there.
+void seenAt(const Image<float>& world, double sx, double sy, float rgb[3]) {
+  const int w = world.width(), h = world.height(), ix = int(std::floor(sx)), iy = int(std::floor(sy));
+  const bool inside = ix >= 1 && iy >= 1 && ix + 3 < w && iy + 3 < h;
+  float wx[4], wy[4], last[4] = {};
+  cubicWeights(float(sx - ix), wx);
+  cubicWeights(float(sy - iy), wy);
+  const auto at = [&](int x, int y) {
+    if (inside) return pixelAt(world.at(x, y));
+    std::copy_n(world.at(std::clamp(x, 0, w - 1), std::clamp(y, 0, h - 1)), 3, last);
+    return pixelAt(last);
+  };
+  Four sum{}, least = at(ix, iy), most = least;
+  for (int j = 0; j < 4; ++j)
+    for (int i = 0; i < 4; ++i) {
+      const Four p = at(ix + i - 1, iy + j - 1);
+      sum += wx[i] * wy[j] * p;
+      least = p < least ? p : least;
+      most = p > most ? p : most;
+    }
+  for (int c = 0; c < 3; ++c) rgb[c] = std::clamp(sum[c], least[c], most[c]);
+}
+
 } // namespace
 
 Image<float> binomialBlur(const Image<float>& sharp) {
@@ -91,22 +123,7 @@ Image<float> seenBy(const Image<float>& world, const CameraPose& pose) {
       for (int x = 0; x < width; ++x) {
         const double u = x - (width - 1) / 2.0, v = y - (height - 1) / 2.0;
         const double sx = cx + cosine * u - sine * v + pose.dx, sy = cy + sine * u + cosine * v + pose.dy;
-        const int ix = int(std::floor(sx)), iy = int(std::floor(sy));
-        float wx[4], wy[4], sum[3] = {}, least[3], most[3];
-        std::copy_n(world.at(std::clamp(ix, 0, world.width() - 1), std::clamp(iy, 0, world.height() - 1)), 3, least);
-        std::copy_n(least, 3, most);
-        cubicWeights(float(sx - ix), wx);
-        cubicWeights(float(sy - iy), wy);
-        for (int j = 0; j < 4; ++j)
-          for (int i = 0; i < 4; ++i) {
-            const float* p =
-                world.at(std::clamp(ix + i - 1, 0, world.width() - 1), std::clamp(iy + j - 1, 0, world.height() - 1));
-            for (int c = 0; c < 3; ++c) {
-              sum[c] += wx[i] * wy[j] * p[c];
-              least[c] = std::min(least[c], p[c]), most[c] = std::max(most[c], p[c]);
-            }
-          }
-        for (int c = 0; c < 3; ++c) out.at(x, y)[c] = std::clamp(sum[c], least[c], most[c]);
+        seenAt(world, sx, sy, out.at(x, y));
       }
   });
   return binomialBlur(out);

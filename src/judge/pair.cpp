@@ -41,11 +41,23 @@ struct Cell {
 
 enum class Tone { Recorded, Saturated, AtLeast, Unknown };
 
+/// Reaches the block with its corner at (x, y) beyond the circles that two fisheyes leave?
+bool besideCircles(const Sketch& s, double x, double y) {
+  if (!s.circles) return false;
+  for (const FisheyeCircle& circle : *s.circles) {
+    const double dx = std::max(std::abs(x - circle.x), std::abs(x + kCell - circle.x)),
+                 dy = std::max(std::abs(y - circle.y), std::abs(y + kCell - circle.y));
+    if (std::hypot(dx, dy) < circle.radius) return false;
+  }
+  return true;
+}
+
 /// Mean of a block of `s` whose corner lies at (x, y) of the sketch, fractions allowed. Saturated when nearly all of it
 /// clips; a lower bound where a part clips; unknown outside.
 Tone blockMean(const Sketch& s, double x, double y, double rgb[3]) {
   const int ix = int(std::floor(x)), iy = int(std::floor(y));
   if (ix < 0 || iy < 0 || ix + kCell >= s.light.width() || iy + kCell >= s.light.height()) return Tone::Unknown;
+  if (besideCircles(s, x, y)) return Tone::Unknown;
   const double fx = x - ix, fy = y - iy;
   double clipped = 0;
   rgb[0] = rgb[1] = rgb[2] = 0;
@@ -62,8 +74,8 @@ Tone blockMean(const Sketch& s, double x, double y, double rgb[3]) {
 
 /// Standard deviation of a cell's mean in stops.
 double noiseStops(const Sketch& s, double mean) {
-  const double pixels = double(kCell * s.scale) * (kCell * s.scale) / 3; // neighbours share values after demosaicing
-  return std::sqrt(s.noise.variance(mean) / pixels) / mean / std::numbers::ln2;
+  const double samples = double(kCell * s.scale) * (kCell * s.scale) * s.independent;
+  return std::sqrt(s.noise.variance(mean) / samples) / mean / std::numbers::ln2;
 }
 
 Cell compareCell(const Sketch& a, const Sketch& b, const Transform& onSketch, int cx, int cy, const PairLight& light) {

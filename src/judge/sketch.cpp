@@ -43,11 +43,55 @@ struct Reader {
     std::sort(code, code + 3);
     return code[2] >= last && code[1] >= near;
   }
+  /// Of a mosaic: the colour of a photosite.
+  [[nodiscard]] int colourAt(int x, int y) const { return frame.pattern[std::size_t(2 * (y & 1) + (x & 1))]; }
   const Frame& frame;
   const float* table[3] = {frame.table.channel(0), frame.table.channel(1), frame.table.channel(2)};
   float inverse[3], limit;
   int last, near;
 };
+
+/// One block: mean light, and the shares that clip and in which nothing is left.
+struct Block {
+  float light[3] = {};
+  double clipped = 0, blown = 0;
+};
+
+Block blockOf(const Reader& reader, int x0, int y0, int n) {
+  Block out;
+  const float share = 1.f / float(n * n);
+  float rgb[3];
+  int clipped = 0, blown = 0;
+  for (int y = y0; y < y0 + n; ++y)
+    for (int x = x0; x < x0 + n; ++x) {
+      const bool clips = reader.read(x, y, rgb);
+      clipped += clips;
+      blown += reader.blown(x, y, clips);
+      for (int c = 0; c < 3; ++c) out.light[c] += rgb[c] * share;
+    }
+  out.clipped = double(clipped) / (n * n), out.blown = double(blown) / (n * n);
+  return out;
+}
+
+/// The same by photosites: each colour by its own, and what clips by the colour that clips most.
+Block mosaicBlockOf(const Reader& reader, int x0, int y0, int n) {
+  Block out;
+  int count[3] = {}, clipped[3] = {};
+  for (int y = y0; y < y0 + n; ++y)
+    for (int x = x0; x < x0 + n; ++x) {
+      const int c = reader.colourAt(x, y);
+      const float light = reader.inverse[c] * reader.table[c][reader.frame.codes.at(x, y, c)];
+      ++count[c];
+      clipped[c] += light > reader.limit;
+      out.light[c] += light;
+    }
+  for (int c = 0; c < 3; ++c) {
+    out.light[c] /= float(count[c]);
+    out.clipped = std::max(out.clipped, double(clipped[c]) / count[c]);
+  }
+  out.blown = out.clipped;
+  return out;
+}
 
 void blockMeans(const Frame& frame, Sketch& s) {
   const int w = frame.width() / s.scale, h = frame.height() / s.scale;
@@ -55,26 +99,28 @@ void blockMeans(const Frame& frame, Sketch& s) {
   s.clipped = Image<std::uint8_t>(w, h, 1);
   s.blown = Image<std::uint8_t>(w, h, 1);
   const Reader reader(frame);
-  const int all = s.scale * s.scale;
-  const float share = 1.f / float(all);
+  const bool mosaic = frame.isMosaic() && s.scale > 1; // every block has every colour
+  if (mosaic) s.independent = 0.5;
+  const auto asShare = [](double share) { return std::uint8_t(share == 0 ? 0 : std::max(1, int(255 * share))); };
   forEachBand(h, [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y)
       for (int x = 0; x < w; ++x) {
-        float sum[3] = {}, rgb[3];
-        int clipped = 0, blown = 0;
-        for (int v = 0; v < s.scale; ++v)
-          for (int u = 0; u < s.scale; ++u) {
-            const bool clips = reader.read(x * s.scale + u, y * s.scale + v, rgb);
-            clipped += clips;
-            blown += reader.blown(x * s.scale + u, y * s.scale + v, clips);
-            for (int c = 0; c < 3; ++c) sum[c] += rgb[c];
-          }
-        for (int c = 0; c < 3; ++c) s.light.at(x, y)[c] = sum[c] * share;
-        const auto asShare = [&](int count) { return std::uint8_t(count == 0 ? 0 : std::max(1, 255 * count / all)); };
-        *s.clipped.at(x, y) = asShare(clipped);
-        *s.blown.at(x, y) = asShare(blown);
+        const Block block = (mosaic ? mosaicBlockOf : blockOf)(reader, x * s.scale, y * s.scale, s.scale);
+        std::copy_n(block.light, 3, s.light.at(x, y));
+        *s.clipped.at(x, y) = asShare(block.clipped);
+        *s.blown.at(x, y) = asShare(block.blown);
       }
   });
+}
+
+std::optional<std::array<FisheyeCircle, 2>> circlesIn(const Sketch& s) {
+  constexpr float kLeastLight = 1.f / 4096;
+  if (s.width != 2 * s.height) return std::nullopt;
+  const int side = s.light.height(); // blocks leave a column over at most
+  Image<float> stops(2 * side, side, 1);
+  for (int y = 0; y < side; ++y)
+    for (int x = 0; x < 2 * side; ++x) *stops.at(x, y) = std::log2(std::max(0.f, s.light.at(x, y)[1]) + kLeastLight);
+  return fisheyeCircles(std::as_const(stops).view());
 }
 
 /// Whether a block shows more than noise; nothing is said of what clips or is dark.
@@ -90,13 +136,18 @@ bool showsStructure(const Reader& reader, const NoiseModel& noise, int x0, int y
   mean /= n * n;
   if (mean < 0.004) return false;
   const auto at = [&](int x, int y) { return green[std::size_t(y * n + x)]; };
-  for (int y = 1; y < n - 1; ++y)
-    for (int x = 1; x < n - 1; ++x) {
-      const double dx = at(x - 1, y) - 2 * at(x, y) + at(x + 1, y), dy = at(x, y - 1) - 2 * at(x, y) + at(x, y + 1);
-      across += dx * dx, down += dy * dy;
+  const bool mosaic = reader.frame.isMosaic();
+  const int step = mosaic ? 2 : 1; // from photosite to photosite
+  int count = 0;
+  for (int y = step; y < n - step; ++y)
+    for (int x = step; x < n - step; ++x) {
+      if (mosaic && reader.colourAt(x0 + x, y0 + y) != 1) continue;
+      const double dx = at(x - step, y) - 2 * at(x, y) + at(x + step, y),
+                   dy = at(x, y - step) - 2 * at(x, y) + at(x, y + step);
+      across += dx * dx, down += dy * dy, ++count;
     }
   const double explained = 6 * noise.variance(mean) / (mean * mean); // 1 + 4 + 1
-  return std::max(across, down) / ((n - 2) * (n - 2) * mean * mean) > explained + std::max(4 * explained, 1e-4);
+  return std::max(across, down) / (count * mean * mean) > explained + std::max(4 * explained, 1e-4);
 }
 
 double structuredShare(const Frame& frame) {
@@ -162,6 +213,7 @@ std::shared_ptr<const Sketch> sketchOf(const Frame& frame, const std::vector<Zon
   s->orientation = frame.metadata.orientation;
   s->scale = std::max(1, (frame.width() + kSketchWidth - 1) / kSketchWidth);
   blockMeans(frame, *s);
+  s->circles = circlesIn(*s);
   s->detail = detailOf(frame);
   s->structured = structuredShare(frame);
   readZones(zones, *s);

@@ -3,9 +3,12 @@
 #include "align/pyramid.h"
 #include "capture/frame.h"
 #include "judge/detail.h"
+#include "positions/fisheye_circles.h"
 #include "response/code_cells.h"
 
+#include <array>
 #include <memory>
+#include <optional>
 
 namespace ml {
 
@@ -30,18 +33,23 @@ struct Sketch {
   Image<float> light;          ///< Mean linear RGB of blocks, saturation of each channel = 1.
   Image<std::uint8_t> clipped; ///< Share of the block's pixels in which a channel stands at clipping, 0..255.
   Image<std::uint8_t> blown;   ///< Share of those in which nothing is left, 0..255.
+  /// Of two fisheyes, in pixels of `light`: what lies about them is nothing that was seen.
+  std::optional<std::array<FisheyeCircle, 2>> circles;
   LightPyramid pyramid;
-  Detail detail;         ///< What sharpness is judged by.
-  double structured = 0; ///< Share of blocks of 16 x 16 pixels that show more than noise.
-  Image<float> cells;    ///< As flatCells, on this frame's own grid.
-  int cellPitch = 4;     ///< Frame pixels.
-  CodeTable table;       ///< How codes were read; `curveAssumed`: only assumed.
+  Detail detail;                ///< What sharpness is judged by.
+  double independent = 1 / 3.0; ///< Samples of green to a pixel whose noise is their own: of a mosaic its photosites.
+  double structured = 0;        ///< Share of blocks of 16 x 16 pixels that show more than noise.
+  Image<float> cells;           ///< As flatCells, on this frame's own grid.
+  int cellPitch = 4;            ///< Frame pixels.
+  CodeTable table;              ///< How codes were read; `curveAssumed`: only assumed.
   bool curveAssumed = false;
   double clippedShare = 0; ///< Of the picture, places that may clip left out: texture is lost, not one channel alone.
   std::vector<double> zoneClipped; ///< Share of each zone.
   std::vector<double> zoneLevel;   ///< Mean of green in each zone, saturation = 1.
 };
 
+/// Of a mosaic only what its photosites said is read for light, clipping and structure: noise there is what the sensor
+/// made, and nothing is guessed.
 [[nodiscard]] std::shared_ptr<const Sketch> sketchOf(const Frame& frame, const std::vector<Zone>& zones);
 /// Turns a frame as the first of its set: what tells a camera which side is up may change its mind within a set.
 void turnLike(const std::vector<std::shared_ptr<const Sketch>>& set, Frame& frame);

@@ -144,12 +144,13 @@ std::vector<FileGroup> groupsOf(const std::vector<fs::path>& paths, std::vector<
 
 namespace {
 
-/// Equirectangular frames hold twice as many degrees across as down, and their edges meet.
+/// Equirectangular frames hold twice as many degrees across as down, and their edges meet; circles of two fisheyes lie
+/// side by side.
 bool looksLikeSphere(const FileGroup& group) {
   const FileFacts& file = group.files[group.files.size() / 2];
   if (file.width <= 0 || file.width != 2 * file.height) return false;
   const auto frame = loadFrame(file.path);
-  return frame && showsAllDirections(*frame);
+  return frame && (showsAllDirections(*frame) || fisheyePairOf(*frame));
 }
 
 Result<Assembly> assembleSphere(const FileGroup& group, const AssembleOptions& options, const Progress& progress) {

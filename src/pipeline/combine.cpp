@@ -461,7 +461,14 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
                                  "like them.",
                                  set.frames[i].path));
   if (auto sized = keepOneSize(set.frames, out); !sized) return passOn(sized.error());
-  out.sphere = options.sphere.value_or(showsAllDirections(set.frames[set.frames.size() / 2]));
+  if (options.sphere.value_or(true))
+    if (const auto pair = drawAsSpheres(set.frames)) {
+      out.sphere = true;
+      out.remarks.push_back(phrase("The frames show two fisheye circles of {:.0f} degrees; they were laid on a sphere, "
+                                   "with {:.1f} pixels left between them where both look.",
+                                   2 * pair->widest / kDegree, pair->residual));
+    }
+  out.sphere = out.sphere || options.sphere.value_or(showsAllDirections(set.frames[set.frames.size() / 2]));
   const int margin = out.sphere ? addSphereMargins(set.frames) : 0;
   if (auto settled = settleExposures(set.frames, out); !settled) return passOn(settled.error());
   set.sortByExposure();

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pipeline/sphere_frames.h"
 
+#include "base/parallel.h"
 #include "image/sphere.h"
+#include "positions/fisheye_sphere.h"
 
 #include <algorithm>
 #include <cmath>
@@ -27,6 +29,31 @@ double changeAlong(const Frame& frame, int y) {
   return sum / (frame.width() - step);
 }
 
+/// Means of green over blocks, in stops.
+struct Tones {
+  Image<float> stops;
+  int factor = 1;
+};
+Tones tonesOf(const Frame& frame) {
+  constexpr int kRows = 1500;
+  constexpr float kDarkest = 1.f / 4096;
+  Tones out;
+  out.factor = std::max(1, frame.height() / kRows);
+  out.stops = Image<float>(frame.width() / out.factor, frame.height() / out.factor, 1);
+  const float* table = frame.table.channel(1);
+  const float scale = 1 / (frame.saturation[1] * float(out.factor * out.factor));
+  forEachBand(out.stops.height(), [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y)
+      for (int x = 0; x < out.stops.width(); ++x) {
+        float sum = 0;
+        for (int v = 0; v < out.factor; ++v)
+          for (int u = 0; u < out.factor; ++u) sum += table[frame.codes.at(x * out.factor + u, y * out.factor + v, 1)];
+        *out.stops.at(x, y) = std::log2(std::max(0.f, sum * scale) + kDarkest);
+      }
+  });
+  return out;
+}
+
 double median(std::vector<double> values) {
   std::nth_element(values.begin(), values.begin() + std::ptrdiff_t(values.size() / 2), values.end());
   return values[values.size() / 2];
@@ -45,6 +72,32 @@ bool showsAllDirections(const Frame& frame) {
   const double across = median(beside), far = apart(frame, w / 4, 3 * w / 4);
   const double wrap = apart(frame, 0, w - 1), pole = std::max(changeAlong(frame, 0), changeAlong(frame, h - 1));
   return wrap <= kWrap * across + 1 && wrap < far / 2 && pole < kPole * median(along);
+}
+
+std::optional<FisheyePair> fisheyePairOf(const Frame& frame) {
+  if (frame.width() != 2 * frame.height()) return std::nullopt;
+  const Tones tones = tonesOf(frame);
+  const auto found = findFisheyePair(tones.stops.view());
+  return found ? std::optional(enlarged(*found, tones.factor)) : std::nullopt;
+}
+
+std::optional<FisheyePair> drawAsSpheres(std::vector<Frame>& frames) {
+  const int w = frames[0].width(), h = frames[0].height(), n = int(frames.size());
+  if (w != 2 * h) return std::nullopt;
+  for (int k = 0; k < n; ++k) {
+    const int i = n / 2 + (k % 2 ? -(k + 1) / 2 : k / 2);
+    if (i < 0 || i >= n || frames[std::size_t(i)].width() != w || frames[std::size_t(i)].height() != h) continue;
+    const Tones tones = tonesOf(frames[std::size_t(i)]);
+    const auto found = findFisheyePair(tones.stops.view());
+    if (!found) continue;
+    const FisheyeSphere sphere(*found, tones.stops.view(), tones.factor);
+    for (Frame& frame : frames) {
+      frame.codes = sphere.drawn(frame.codes);
+      frame.pattern.fill(-1);
+    }
+    return sphere.pair();
+  }
+  return std::nullopt;
 }
 
 int addSphereMargins(std::vector<Frame>& frames) {

@@ -82,7 +82,7 @@ private slots:
                                         FaultKind::CardFull};
     const std::vector<std::string> worlds{"reading_room", "boat_hall", "jetty_dusk"};
     int sound = 0, alarms = 0, spoiled = 0, misses = 0, cannot = 0;
-    const int sets = std::max(80, qEnvironmentVariableIntValue("ML_SETS"));
+    const int sets = std::max(60, qEnvironmentVariableIntValue("ML_SETS"));
     for (int i = 0; i < sets; ++i) {
       const FrameFormat format = i % 4 < 2 ? FrameFormat::Dng : FrameFormat::Jpeg;
       const Place& p = place(worlds[std::size_t(i / 2 % 3)], format);

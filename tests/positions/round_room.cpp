@@ -93,7 +93,11 @@ Image<float> shoot(const World& world, const Shot& shot, int width, int height) 
           u += shot.shiftX, v += shot.shiftY;
           const double rho = std::hypot(u, v) / halfDiagonal;
           double r = rho;
-          for (int k = 0; k < 30; ++k) r = rho / (1 + shot.k1 * r * r); // fixed point
+          for (int k = 0; k < 30; ++k) { // fixed point
+            const double before = r;
+            r = rho / (1 + shot.k1 * r * r);
+            if (std::abs(r - before) < 1e-14) break;
+          }
           const double scale = rho > 0 ? r / rho : 1;
           V d{u * scale, v * scale, shot.focal};
           d = rotated(rotated(rotated(d, shot.roll, 2), shot.pitch, 0), shot.yaw, 1);

@@ -30,7 +30,7 @@ struct Shot {
   double fallOff = 0;                  ///< Stops lost at the corner, with the square of the radius.
   double shiftX = 0, shiftY = 0;       ///< Of the frame's middle from the axis, pixels.
   std::array<double, 3> from{0, 0, 0};
-  int rays = 4; ///< Of a pixel, in both directions.
+  int rays = 3; ///< Of a pixel, in both directions.
 };
 
 /// Linear light of a width x height frame.

@@ -9,6 +9,8 @@
 #include "ingest/load_frame.h"
 #include "model/look_around.h"
 #include "model/workbench.h"
+#include "pipeline/combine.h"
+#include "pipeline/inspect.h"
 #include "pipeline/position_views.h"
 #include "pipeline/sphere_frames.h"
 #include "position_sets.h"
@@ -81,6 +83,110 @@ private slots:
           QVERIFY(frame.has_value());
           QVERIFY2(!showsAllDirections(*frame), file.c_str());
         }
+    }
+  }
+
+  void twoFisheyesBecomeASphere_data() {
+    QTest::addColumn<unsigned>("seed");
+    QTest::addColumn<double>("degrees");
+    QTest::addColumn<double>("bend");
+    QTest::addColumn<double>("roll"); // of the right lens
+    QTest::newRow("as meant") << 3u << 196. << 0. << 0.;
+    QTest::newRow("narrow, askew") << 21u << 190. << 0. << 1.6;
+    QTest::newRow("wide, bent, lying") << 12u << 204. << -0.012 << 91.;
+  }
+
+  /// The lenses against how they were made, and the light of the sphere against that of every direction.
+  void twoFisheyesBecomeASphere() {
+    QFETCH(unsigned, seed);
+    QFETCH(double, degrees);
+    QFETCH(double, bend);
+    QFETCH(double, roll);
+    constexpr int kWidth = 768, kBlock = 8;
+    const QTemporaryDir folder;
+    const test::RoundRoom room(seed);
+    const bool askew = seed != 3;
+    test::TwoLenses lenses;
+    lenses.degrees = degrees, lenses.bend = bend, lenses.roll = roll;
+    if (askew) lenses.off = {3.2, -1.7, -2.4, 2.9}, lenses.yaw = 0.7, lenses.pitch = -0.5;
+    test::shootTwoLenses(room, lenses, pathOf(folder), kWidth);
+    std::vector<fs::path> files;
+    for (const char* name : {"s0.tif", "s1.tif", "s2.tif"}) files.push_back(pathOf(folder) / name);
+    const auto frame = loadFrame(files[1]);
+    QVERIFY(frame.has_value());
+    const auto pair = fisheyePairOf(*frame);
+    QVERIFY(pair.has_value());
+    double between = 0, off = 0;
+    for (int k = 0; k < 360; ++k)
+      for (const double ahead : {-0.03, 0.0, 0.03}) { // where both look
+        const double a = k * kDegree, flat = std::sqrt(1 - ahead * ahead);
+        const Vector3 direction{flat * std::cos(a), flat * std::sin(a), ahead};
+        std::array<Vector3, 2> said;
+        for (int which = 0; which < 2; ++which) {
+          double x, y, u, v;
+          QVERIFY(lenses.pixel(which, kWidth, direction, x, y));
+          said[std::size_t(which)] = pair->ray(which, x, y);
+          pair->pixel(which, direction, u, v);
+          off = std::max(off, std::hypot(x - u, y - v));
+        }
+        for (std::size_t i = 0; i < 3; ++i) between += std::pow(pair->focal * (said[0][i] - said[1][i]), 2) / (360 * 3);
+      }
+    between = std::sqrt(between);
+    QVERIFY2(between < 0.3, qPrintable(QString::number(between)));
+    double within = 0; // a ring says little of how a lens bends inside it
+    for (int k = 0; k < 360; k += 10)
+      for (int angle = 5; angle < 90; angle += 5)
+        for (int which = 0; which < 2; ++which) {
+          const double a = k * kDegree, b = angle * kDegree;
+          double x, y, u, v;
+          const Vector3 direction{std::sin(b) * std::cos(a), std::sin(b) * std::sin(a), (which ? -1 : 1) * std::cos(b)};
+          QVERIFY(lenses.pixel(which, kWidth, direction, x, y));
+          pair->pixel(which, direction, u, v);
+          within = std::max(within, std::hypot(x - u, y - v));
+        }
+    QVERIFY2(off < 1, qPrintable(QString::number(off)));
+    QVERIFY2(within < (bend == 0 ? 1 : 3), qPrintable(QString::number(within)));
+    const auto looked = inspectSets(groupFiles(files), {}); // what lies about the circles is dark in every frame
+    QCOMPARE(looked.size(), std::size_t(1));
+    QVERIFY2(looked[0].verdict.good(), looked[0].verdict.sentence.c_str());
+    const auto combined = combineFiles(files, {}, {});
+    QVERIFY(combined.has_value());
+    QVERIFY(combined->sphere);
+    QCOMPARE(combined->radiance.width(), kWidth);
+    const Image<float> truth = test::sphereOf(room, kWidth);
+    std::vector<double> apart; // of means of blocks, stops, off from the one scale that radiance is up to
+    for (int y = 0; y + kBlock <= truth.height(); y += kBlock)
+      for (int x = 0; x + kBlock <= kWidth; x += kBlock) {
+        double seen = 0, is = 0;
+        for (int k = 0; k < kBlock * kBlock; ++k) {
+          seen += combined->radiance.at(x + k % kBlock, y + k / kBlock)[1];
+          is += truth.at(x + k % kBlock, y + k / kBlock)[1];
+        }
+        apart.push_back(std::log2(std::max(1e-9, seen) / is));
+      }
+    std::nth_element(apart.begin(), apart.begin() + std::ptrdiff_t(apart.size() / 2), apart.end());
+    const double scale = apart[apart.size() / 2];
+    for (double& a : apart) a = std::abs(a - scale);
+    std::nth_element(apart.begin(), apart.begin() + std::ptrdiff_t(apart.size() * 9 / 10), apart.end());
+    const double nineOfTen = apart[apart.size() * 9 / 10];
+    qInfo("%.2f px between the lenses, off by %.2f there and %.2f within at most; nine of ten within %.3f EV", between,
+          off, within, nineOfTen);
+    QVERIFY2(nineOfTen < (bend == 0 ? 0.1 : 0.3), qPrintable(QString::number(nineOfTen)));
+  }
+
+  void otherFramesAreNoFisheyes() {
+    const QTemporaryDir folder;
+    test::shootSphere(test::RoundRoom(21), pathOf(folder), 512, 0);
+    for (const char* name : {"s0.tif", "s1.tif", "s2.tif"}) {
+      auto frame = loadFrame(pathOf(folder) / name);
+      QVERIFY(frame.has_value());
+      QVERIFY(!fisheyePairOf(*frame));
+      // Circles alone are none: nothing meets at their rims.
+      for (int y = 0; y < 256; ++y)
+        for (int x = 0; x < 512; ++x)
+          if (std::hypot(x % 256 - 127.5, y - 127.5) > 123)
+            for (int c = 0; c < 3; ++c) frame->codes.set(x, y, c, 0);
+      QVERIFY(!fisheyePairOf(*frame));
     }
   }
 
