@@ -70,7 +70,7 @@ class TestJudge : public QObject {
   Q_OBJECT
 
 private slots:
-  // Seeded sets, half sound and half with one fault each: misses under 2 %, false alarms under 2 %. Eighty by default
+  // Seeded sets, half sound and half with one fault each: misses under 2 %, false alarms under 2 %. Sixty by default
   // (so none of either); ML_SETS=240 runs the whole campaign, which `scripts/accuracy` keeps.
   void ratesOverSeededSets() {
     QTemporaryDir dir;

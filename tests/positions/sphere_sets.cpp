@@ -4,7 +4,9 @@
 #include "codec/exif.h"
 #include "codec/tiff_file.h"
 
+#include <algorithm>
 #include <cmath>
+#include <iterator>
 #include <numbers>
 #include <random>
 #include <stdexcept>
@@ -91,6 +93,52 @@ bool TwoLenses::pixel(int which, int width, const Ray& direction, double& x, dou
   x = (which + 0.5) * width / 2 - 0.5 + off[std::size_t(2 * which)] + r * d[0] / flat;
   y = width / 4.0 - 0.5 + off[std::size_t(2 * which + 1)] + r * d[1] / flat;
   return angle <= half;
+}
+
+LensesOff lensesOff(const TwoLenses& made, const FisheyePair& found, int width) {
+  LensesOff out;
+  const auto off = [&](int which, const Ray& direction) {
+    double x, y, u, v;
+    if (!made.pixel(which, width, direction, x, y)) return 0.0;
+    found.pixel(which, direction, u, v);
+    return std::hypot(x - u, y - v);
+  };
+  constexpr double kAhead[] = {-0.03, 0, 0.03};
+  for (int k = 0; k < 360; ++k)
+    for (const double ahead : kAhead) {
+      const double a = k * kPi / 180, flat = std::sqrt(1 - ahead * ahead);
+      const Ray direction{flat * std::cos(a), flat * std::sin(a), ahead};
+      std::array<Ray, 2> said;
+      for (int which = 0; which < 2; ++which) {
+        double x, y;
+        (void)made.pixel(which, width, direction, x, y);
+        said[std::size_t(which)] = found.ray(which, x, y);
+        out.ring = std::max(out.ring, off(which, direction));
+      }
+      for (std::size_t i = 0; i < 3; ++i)
+        out.between += std::pow(found.focal * (said[0][i] - said[1][i]), 2) / (360 * std::size(kAhead));
+    }
+  out.between = std::sqrt(out.between);
+  for (int k = 0; k < 360; k += 10)
+    for (int angle = 5; angle < 90; angle += 5)
+      for (int which = 0; which < 2; ++which) {
+        const double a = k * kPi / 180, b = angle * kPi / 180;
+        out.within = std::max(out.within, off(which, {std::sin(b) * std::cos(a), std::sin(b) * std::sin(a),
+                                                      (which ? -1 : 1) * std::cos(b)}));
+      }
+  return out;
+}
+
+TwoLenses twoLenses(std::uint32_t seed, int width, double most) {
+  std::mt19937 random(seed);
+  const auto within = [&](double low, double high) { return low + (high - low) * (random() / 4294967296.0); };
+  TwoLenses out;
+  out.degrees = within(188, 206);
+  out.bend = within(-most, most);
+  for (double& o : out.off) o = within(-0.005, 0.005) * width;
+  out.yaw = within(-1, 1), out.pitch = within(-1, 1);
+  out.roll = (seed % 3 == 0 ? 90 : 0) + within(-2, 2);
+  return out;
 }
 
 void shootTwoLenses(const RoundRoom& room, const TwoLenses& lenses, const std::filesystem::path& folder, int width) {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "positions/fisheye_pair.h"
 #include "round_room.h"
 
 #include <array>
@@ -22,6 +23,18 @@ struct TwoLenses {
   /// Where lens `which` shows a direction in a frame of so many pixels; false: it does not.
   [[nodiscard]] bool pixel(int which, int width, const std::array<double, 3>& direction, double& x, double& y) const;
 };
+/// How far two lenses as found are from two as made, pixels of a frame.
+struct LensesOff {
+  double between = 0; ///< From one lens to the other where both look, root mean square.
+  double ring = 0;    ///< Either lens there, at most.
+  double within = 0;  ///< Either lens inside, at most; a ring says little of how a lens bends there.
+};
+[[nodiscard]] LensesOff lensesOff(const TwoLenses& made, const FisheyePair& found, int width);
+
+/// Two lenses drawn by a number: 188 to 206 degrees, askew by up to a degree, middles off by up to half a percent of
+/// the width; every third has its right lens lying. `most`: largest bend.
+[[nodiscard]] TwoLenses twoLenses(std::uint32_t seed, int width, double most);
+
 /// Three frames as shootSphere's, of two circles in the dark.
 void shootTwoLenses(const RoundRoom& room, const TwoLenses& lenses, const std::filesystem::path& folder, int width);
 

@@ -1,7 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Runs seeds of one kind of set and prints how far each is from the truth:
 //   ml_positions_table turned|shifted|focus FIRST COUNT [columns rows width overlap bend focal type]
+//   ml_positions_table fisheyes FIRST COUNT [width largest-bend]
 #include "figures.h"
+#include "ingest/load_frame.h"
+#include "pipeline/sphere_frames.h"
+#include "sphere_sets.h"
 
 #include <cstdio>
 #include <cstdlib>
@@ -11,11 +15,43 @@
 using namespace ml;
 using namespace ml::test;
 
+namespace {
+
+std::filesystem::path freshFolder(int seed) {
+  auto out = std::filesystem::temp_directory_path() / ("ml-positions-" + std::to_string(seed));
+  std::filesystem::remove_all(out);
+  return out;
+}
+
+void printFisheyes(int seed, int width, double bend) {
+  const TwoLenses made = twoLenses(std::uint32_t(seed), width, bend);
+  const auto folder = freshFolder(seed);
+  shootTwoLenses(RoundRoom(std::uint32_t(seed)), made, folder, width);
+  const auto frame = loadFrame(folder / "s1.tif");
+  const auto found = frame ? fisheyePairOf(*frame) : std::nullopt;
+  std::printf("seed %d: %.1f degrees, bend %.3f, roll %.1f: ", seed, made.degrees, made.bend, made.roll);
+  if (found) {
+    const LensesOff off = lensesOff(made, *found, width);
+    std::printf("%.1f degrees, %.2f px left; between the lenses %.3f, there %.2f, within %.2f\n",
+                2 * found->widest / kDegree, found->residual, off.between, off.ring, off.within);
+  } else {
+    std::printf("not found\n");
+  }
+  std::fflush(stdout);
+  std::filesystem::remove_all(folder);
+}
+
+} // namespace
+
 int main(int count, char** given) {
   if (count < 4) return 2;
   const std::string kind = given[1];
   const auto number = [&](int i, double usual) { return count > i ? std::atof(given[i]) : usual; };
   for (int seed = std::atoi(given[2]); seed < std::atoi(given[2]) + std::atoi(given[3]); ++seed) {
+    if (kind == "fisheyes") {
+      printFisheyes(seed, int(number(4, 1536)), number(5, 0));
+      continue;
+    }
     std::mt19937 random{std::uint32_t(seed) * 77u};
     SetPlan plan;
     plan.seed = std::uint64_t(seed);
@@ -32,8 +68,7 @@ int main(int count, char** given) {
     if (plan.kind == SetKind::Shifted) plan.bend = 0;
     if (count > 10 && std::string(given[10]) == "dng") plan.type = zoo::FileType::Dng;
     plan.parallax = number(11, 0);
-    const auto folder = std::filesystem::temp_directory_path() / ("ml-positions-" + std::to_string(seed));
-    std::filesystem::remove_all(folder);
+    const auto folder = freshFolder(seed);
     const PositionSet set(plan, folder);
     const auto assembly = assembleFiles({folder}, {}, {});
     if (!assembly) {

@@ -116,36 +116,10 @@ private slots:
     QVERIFY(frame.has_value());
     const auto pair = fisheyePairOf(*frame);
     QVERIFY(pair.has_value());
-    double between = 0, off = 0;
-    for (int k = 0; k < 360; ++k)
-      for (const double ahead : {-0.03, 0.0, 0.03}) { // where both look
-        const double a = k * kDegree, flat = std::sqrt(1 - ahead * ahead);
-        const Vector3 direction{flat * std::cos(a), flat * std::sin(a), ahead};
-        std::array<Vector3, 2> said;
-        for (int which = 0; which < 2; ++which) {
-          double x, y, u, v;
-          QVERIFY(lenses.pixel(which, kWidth, direction, x, y));
-          said[std::size_t(which)] = pair->ray(which, x, y);
-          pair->pixel(which, direction, u, v);
-          off = std::max(off, std::hypot(x - u, y - v));
-        }
-        for (std::size_t i = 0; i < 3; ++i) between += std::pow(pair->focal * (said[0][i] - said[1][i]), 2) / (360 * 3);
-      }
-    between = std::sqrt(between);
-    QVERIFY2(between < 0.3, qPrintable(QString::number(between)));
-    double within = 0; // a ring says little of how a lens bends inside it
-    for (int k = 0; k < 360; k += 10)
-      for (int angle = 5; angle < 90; angle += 5)
-        for (int which = 0; which < 2; ++which) {
-          const double a = k * kDegree, b = angle * kDegree;
-          double x, y, u, v;
-          const Vector3 direction{std::sin(b) * std::cos(a), std::sin(b) * std::sin(a), (which ? -1 : 1) * std::cos(b)};
-          QVERIFY(lenses.pixel(which, kWidth, direction, x, y));
-          pair->pixel(which, direction, u, v);
-          within = std::max(within, std::hypot(x - u, y - v));
-        }
-    QVERIFY2(off < 1, qPrintable(QString::number(off)));
-    QVERIFY2(within < (bend == 0 ? 1 : 3), qPrintable(QString::number(within)));
+    const test::LensesOff off = test::lensesOff(lenses, *pair, kWidth);
+    QVERIFY2(off.between < 0.3, qPrintable(QString::number(off.between)));
+    QVERIFY2(off.ring < 1, qPrintable(QString::number(off.ring)));
+    QVERIFY2(off.within < (bend == 0 ? 1 : 3), qPrintable(QString::number(off.within)));
     const auto looked = inspectSets(groupFiles(files), {}); // what lies about the circles is dark in every frame
     QCOMPARE(looked.size(), std::size_t(1));
     QVERIFY2(looked[0].verdict.good(), looked[0].verdict.sentence.c_str());
@@ -169,8 +143,8 @@ private slots:
     for (double& a : apart) a = std::abs(a - scale);
     std::nth_element(apart.begin(), apart.begin() + std::ptrdiff_t(apart.size() * 9 / 10), apart.end());
     const double nineOfTen = apart[apart.size() * 9 / 10];
-    qInfo("%.2f px between the lenses, off by %.2f there and %.2f within at most; nine of ten within %.3f EV", between,
-          off, within, nineOfTen);
+    qInfo("%.2f px between the lenses, off by %.2f there and %.2f within at most; nine of ten within %.3f EV",
+          off.between, off.ring, off.within, nineOfTen);
     QVERIFY2(nineOfTen < (bend == 0 ? 0.1 : 0.3), qPrintable(QString::number(nineOfTen)));
   }
 
