@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "align/common_tones.h"
 #include "align/patch_votes.h"
+#include "align/place.h"
 #include "align/register.h"
 #include "base/parallel.h"
 #include "ingest/load_frame.h"
@@ -51,6 +52,67 @@ class TestAlign : public QObject {
   Q_OBJECT
 
 private slots:
+  void theChainOrTheReferenceWhicheverLeavesLess_data() {
+    QTest::addColumn<double>("left");      // over by the fit on the reference, pixels
+    QTest::addColumn<double>("alike");     // its correlation
+    QTest::addColumn<double>("proof");     // that the chain's last link moved
+    QTest::addColumn<bool>("neighbour");   // could be placed
+    QTest::addColumn<QString>("expected"); // by what it is placed
+    QTest::newRow("leaves next to nothing") << 0.14 << 0.9 << 10. << true << "reference";
+    QTest::newRow("leaves as much as the two links") << 0.19 << 0.9 << 10. << true << "reference";
+    QTest::newRow("leaves more than the two links") << 0.25 << 0.9 << 10. << true << "chain";
+    QTest::newRow("leaves more, but the chain is broken") << 0.25 << 0.9 << 10. << false << "reference";
+    QTest::newRow("leaves more, but the link is not proven") << 0.25 << 0.9 << 1. << true << "reference";
+    QTest::newRow("unlike") << 0.05 << 0.7 << 10. << true << "chain";
+    QTest::newRow("unlike, and the chain is broken") << 0.05 << 0.7 << 10. << false << "left out";
+    QTest::newRow("leaves too much for either") << 0.6 << 0.9 << 1. << true << "left out";
+  }
+
+  /// Frame 0 of three, the last of which is the reference: by frame 1, which lies at 5, it lies at 8; by itself at 8.5.
+  void theChainOrTheReferenceWhicheverLeavesLess() {
+    QFETCH(double, left);
+    QFETCH(double, alike);
+    QFETCH(double, proof);
+    QFETCH(bool, neighbour);
+    QFETCH(QString, expected);
+    const auto shifted = [](double x) {
+      Transform t;
+      t.h[2] = x;
+      return t;
+    };
+    std::vector<Registration> placed(3);
+    placed[1].transform = shifted(5), placed[1].residual = 0.1, placed[1].usable = neighbour;
+    PairFit link, direct;
+    link.transform = shifted(3), link.correlation = 0.9, link.informative = 0.1, link.residual = 0.1,
+    link.proof = proof;
+    direct.transform = shifted(8.5), direct.correlation = alike, direct.informative = 0.1, direct.residual = left,
+    direct.proof = 10;
+    const Registration r = place(placed, link, direct, 0, 2, Held::InHand, 600, 400);
+    if (expected == "left out") {
+      QVERIFY(!r.usable);
+      QVERIFY(!r.note.empty());
+      return;
+    }
+    QVERIFY(r.usable);
+    double x, y;
+    r.transform.map(0, 0, x, y);
+    QCOMPARE(x, expected == "chain" ? 8 : 8.5);
+    QCOMPARE(r.residual, expected == "chain" ? 0.1 : left);
+  }
+
+  void aFrameThatSharesNothingIsSaid() {
+    std::vector<Registration> placed(2);
+    PairFit fit;
+    fit.correlation = 0.9; // of nothing
+    const Registration assumed = place(placed, fit, {}, 0, 1, Held::Unknown, 600, 400);
+    QVERIFY(assumed.usable && assumed.assumed && !assumed.note.empty());
+    fit.informative = 0.1, fit.correlation = 0.2;
+    QVERIFY(!place(placed, fit, {}, 0, 1, Held::Unknown, 600, 400).usable);
+    fit.correlation = 0.9, fit.proof = 1; // it moved as far as anybody knows not at all
+    QVERIFY(!place(placed, fit, {}, 0, 1, Held::InHand, 600, 400).usable);
+    QVERIFY(place(placed, fit, {}, 0, 1, Held::OnStand, 600, 400).usable);
+  }
+
   void movedSetsAlignBack_data() {
     QTest::addColumn<int>("format");
     QTest::addColumn<int>("seed");
