@@ -2701,6 +2701,10 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
         <translation>Die Breite liegt innerhalb von 90 Grad, die Länge innerhalb von 180: als 46,8 oder 46 48 N eingeben.</translation>
     </message>
     <message>
+        <source>Lay circles on a sphere</source>
+        <translation>Kreise auf eine Kugel legen</translation>
+    </message>
+    <message>
         <source>Lay the seams</source>
         <translation>Die Nähte legen</translation>
     </message>

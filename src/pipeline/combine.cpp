@@ -453,7 +453,7 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   Combined out;
   out.method = options.method;
   out.aligned = options.align != AlignMode::Off;
-  auto read = readSet(files, options, progress.part(0, 0.4), out);
+  auto read = readSet(files, options, progress.part(0, 0.38), out);
   if (!read) return passOn(read.error());
   BracketSet set{std::move(*read)};
   for (const std::size_t i : turnAlike(set.frames))
@@ -462,7 +462,8 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
                                  set.frames[i].path));
   if (auto sized = keepOneSize(set.frames, out); !sized) return passOn(sized.error());
   if (options.sphere.value_or(true))
-    if (const auto pair = drawAsSpheres(set.frames)) {
+    if (const auto pair = drawAsSpheres(set.frames, progress.part(0.38, 0.4))) {
+      if (progress.stopRequested()) return stopped();
       out.sphere = true;
       out.remarks.push_back(phrase("The frames show two fisheye circles of {:.0f} degrees; they were laid on a sphere, "
                                    "with {:.1f} pixels left between them where both look.",

@@ -2,7 +2,9 @@
 #include "pipeline/sphere_frames.h"
 
 #include "base/parallel.h"
+#include "base/phrase.h"
 #include "image/sphere.h"
+#include "positions/fisheye_circles.h"
 #include "positions/fisheye_sphere.h"
 
 #include <algorithm>
@@ -29,6 +31,8 @@ double changeAlong(const Frame& frame, int y) {
   return sum / (frame.width() - step);
 }
 
+constexpr float kLeastGreen = 1.f / 4096; ///< Of saturation; no stops are told below.
+
 /// Means of green over blocks, in stops.
 struct Tones {
   Image<float> stops;
@@ -36,7 +40,6 @@ struct Tones {
 };
 Tones tonesOf(const Frame& frame) {
   constexpr int kRows = 1500;
-  constexpr float kDarkest = 1.f / 4096;
   Tones out;
   out.factor = std::max(1, frame.height() / kRows);
   out.stops = Image<float>(frame.width() / out.factor, frame.height() / out.factor, 1);
@@ -48,10 +51,23 @@ Tones tonesOf(const Frame& frame) {
         float sum = 0;
         for (int v = 0; v < out.factor; ++v)
           for (int u = 0; u < out.factor; ++u) sum += table[frame.codes.at(x * out.factor + u, y * out.factor + v, 1)];
-        *out.stops.at(x, y) = std::log2(std::max(0.f, sum * scale) + kDarkest);
+        *out.stops.at(x, y) = std::log2(std::max(0.f, sum * scale) + kLeastGreen);
       }
   });
   return out;
+}
+
+/// A first look, at one pixel of many: most frames that are twice as wide as high hold no circles.
+bool mayShowCircles(const Frame& frame) {
+  constexpr int kRows = 240;
+  const int step = std::max(1, frame.height() / kRows), h = frame.height() / step;
+  Image<float> stops(2 * h, h, 1);
+  const float* table = frame.table.channel(1);
+  for (int y = 0; y < h; ++y)
+    for (int x = 0; x < 2 * h; ++x)
+      *stops.at(x, y) =
+          std::log2(std::max(0.f, table[frame.codes.at(x * step, y * step, 1)] / frame.saturation[1]) + kLeastGreen);
+  return fisheyeCircles(std::as_const(stops).view()).has_value();
 }
 
 double median(std::vector<double> values) {
@@ -75,25 +91,27 @@ bool showsAllDirections(const Frame& frame) {
 }
 
 std::optional<FisheyePair> fisheyePairOf(const Frame& frame) {
-  if (frame.width() != 2 * frame.height()) return std::nullopt;
+  if (frame.width() != 2 * frame.height() || !mayShowCircles(frame)) return std::nullopt;
   const Tones tones = tonesOf(frame);
   const auto found = findFisheyePair(tones.stops.view());
   return found ? std::optional(enlarged(*found, tones.factor)) : std::nullopt;
 }
 
-std::optional<FisheyePair> drawAsSpheres(std::vector<Frame>& frames) {
+std::optional<FisheyePair> drawAsSpheres(std::vector<Frame>& frames, const Progress& progress) {
   const int w = frames[0].width(), h = frames[0].height(), n = int(frames.size());
   if (w != 2 * h) return std::nullopt;
   for (int k = 0; k < n; ++k) {
     const int i = n / 2 + (k % 2 ? -(k + 1) / 2 : k / 2);
     if (i < 0 || i >= n || frames[std::size_t(i)].width() != w || frames[std::size_t(i)].height() != h) continue;
+    if (!mayShowCircles(frames[std::size_t(i)])) continue;
     const Tones tones = tonesOf(frames[std::size_t(i)]);
     const auto found = findFisheyePair(tones.stops.view());
     if (!found) continue;
     const FisheyeSphere sphere(*found, tones.stops.view(), tones.factor);
-    for (Frame& frame : frames) {
-      frame.codes = sphere.drawn(frame.codes);
-      frame.pattern.fill(-1);
+    for (std::size_t f = 0; f < frames.size() && !progress.stopRequested(); ++f) {
+      progress.at(phrase("Lay circles on a sphere"), double(f) / double(n));
+      frames[f].codes = sphere.drawn(frames[f].codes);
+      frames[f].pattern.fill(-1);
     }
     return sphere.pair();
   }

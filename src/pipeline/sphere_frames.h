@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "base/progress.h"
 #include "capture/frame.h"
 #include "positions/fisheye_pair.h"
 
@@ -16,8 +17,9 @@ namespace ml {
 [[nodiscard]] std::optional<FisheyePair> fisheyePairOf(const Frame& frame);
 
 /// Frames of two circles become spheres, all drawn by the lenses and the seam of the frame that shows them first, from
-/// the middle one outwards. Nothing: they are no such frames, and stay as they are.
-std::optional<FisheyePair> drawAsSpheres(std::vector<Frame>& frames);
+/// the middle one outwards. Nothing: they are no such frames, and stay as they are. When stopped, some are drawn and
+/// some are not.
+std::optional<FisheyePair> drawAsSpheres(std::vector<Frame>& frames, const Progress& progress);
 
 /// Frames of spheres get margins, so that aligning, movement and merging see over the wrap and the poles; what was
 /// merged is cropped to the sphere again. Returns the margin.
