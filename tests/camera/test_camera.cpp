@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "base/parallel.h"
+#include "camera/lens_view.h"
 #include "camera/photon_noise.h"
 #include "codec/exif.h"
 #include "exposure/marks.h"
@@ -29,6 +30,21 @@ class TestCamera : public QObject {
   Q_OBJECT
 
 private slots:
+  /// f^2 / (N s) for what is far away when focused at s (Ray, Applied Photographic Optics, ch. 22; the closed form is
+  /// from memory): 24 mm, f/4, 2 m on 36 mm and 3000 pixels: 0.072 mm, 6 pixels.
+  void whatIsOutOfFocusBecomesADisc() {
+    LensView view;
+    view.focalMm = 24, view.aperture = FNumber{4}, view.width = 3000, view.height = 2000;
+    view.aim.focusMetres = 2;
+    QVERIFY(std::abs(view.blurPixels(0) - 6) < 1e-9);
+    QVERIFY(std::abs(view.blurPixels(1) - 6) < 1e-9); // as far on the near side, in dioptres
+    QCOMPARE(view.blurPixels(0.5), 0.);
+    view.aperture = FNumber{8};
+    QVERIFY(std::abs(view.blurPixels(0) - 3) < 1e-9);
+    view.aim.focusMetres = 0; // everything is sharp
+    QCOMPARE(view.blurPixels(3), 0.);
+  }
+
   // A lens spreads light and never takes any away: beside an edge of six stops nothing is darker than the dark side,
   // wherever the camera stands.
   void noLensDrawsABlackLine() {

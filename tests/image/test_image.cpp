@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "capture/frame.h"
 #include "image/bytes.h"
 #include "image/colour.h"
 #include "image/metrics.h"
@@ -13,6 +14,24 @@ class TestImage : public QObject {
   Q_OBJECT
 
 private slots:
+  /// Rounding to n codes has the variance of an even spread over one code, slope^2 / 12 (Widrow and Kollar,
+  /// Quantization Noise, 2008, ch. 5), here by rounding light itself.
+  void roundedCodesHaveTheNoiseOfRounding() {
+    const CodeTable table = srgbTable(255);
+    const NoiseModel noise = noiseOf(table, 1e9, 0);
+    for (const double light : {0.02, 0.1, 0.3, 0.7}) {
+      double squares = 0;
+      constexpr int kDraws = 4001;
+      for (int k = 0; k < kDraws; ++k) {
+        const double x = light * (0.97 + 0.06 * k / (kDraws - 1));
+        const double off = double(table.channel(1)[std::lround(255 * srgbEncode(x))]) - x;
+        squares += off * off / kDraws;
+      }
+      const double ratio = noise.variance(light) / squares; // affine, so only near
+      QVERIFY2(ratio > 0.4 && ratio < 2.5, qPrintable(QString("%1 at %2").arg(ratio).arg(light)));
+    }
+  }
+
   // IEC 61966-2-1:1999, the transfer function evaluated by hand at both branches and their border.
   void srgb_data() {
     QTest::addColumn<double>("linear");

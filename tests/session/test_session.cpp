@@ -2,6 +2,7 @@
 #include "base/atomic_file.h"
 #include "session/job.h"
 #include "session/locations.h"
+#include "session/plan_choices.h"
 #include "support/scenes.h"
 
 #include <QTest>
@@ -59,6 +60,18 @@ class TestSession : public QObject {
   Q_OBJECT
 
 private slots:
+  void choicesGoIntoAViewAndComeOutWhole() {
+    PlanChoices choices;
+    choices.camera = "sphere-two-lens", choices.school = "two-stops", choices.aperture = FNumber{5.6};
+    choices.snrTarget = 20, choices.isoCap = Iso{400};
+    choices.situation.focalMm = 35, choices.situation.handHeld = true, choices.situation.mostSeconds = 9;
+    choices.own = OwnBracket{5, 3, 12, Iso{200}};
+    View view;
+    QVERIFY(!(choicesOf(view) == choices));
+    putChoices(view, choices);
+    QVERIFY(choicesOf(view) == choices);
+  }
+
   void spaceIsAskedForBeforeLongWrites() {
     QTemporaryDir dir;
     QVERIFY(checkSpace(test::pathOf(dir) / "not" / "yet" / "there", 1e3).has_value());
