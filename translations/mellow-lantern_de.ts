@@ -4778,7 +4778,7 @@ Readings become pins, frames become columns, and what no frame records stays hat
     </message>
     <message>
         <source>The frames show two fisheye circles of {:.0f} degrees; they were laid on a sphere, with {:.1f} pixels left between them where both look.</source>
-        <translation>Die Aufnahmen zeigen zwei Fischaugenkreise von {:.0f} Grad; sie wurden auf eine Kugel gelegt, und wo beide hinsehen, bleiben {:.1f} Pixel zwischen ihnen.</translation>
+        <translation>Die Aufnahmen zeigen zwei Fischaugenkreise von {:.0Lf} Grad; sie wurden auf eine Kugel gelegt, und wo beide hinsehen, bleiben {:.1Lf} Pixel zwischen ihnen.</translation>
     </message>
     <message>
         <source>The frames stay as they were; the recipe is kept, so that everything can be made again.</source>
