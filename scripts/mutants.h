@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Included before every file of the mutants' build (scripts/mutants): small faults that are asleep until ML_MUTANT names one.
+// Included before every file of the mutants' build (scripts/mutants): small faults, asleep until ML_MUTANT names one.
 #pragma once
 #include <cstdlib>
 #include <fcntl.h>

@@ -12,7 +12,7 @@ namespace ml {
 namespace {
 
 constexpr double kQuarter = std::numbers::pi / 2;
-constexpr Matrix3 kBack{-1, 0, 0, 0, 1, 0, 0, 0, -1}; ///< The right lens stands as upright as the left one.
+constexpr Matrix3 kBack{-1, 0, 0, 0, 1, 0, 0, 0, -1}; ///< Both lenses have their tops up.
 constexpr int kUnknowns = 9;   ///< Two middles, focal length (logarithm), bend, turn about three axes.
 constexpr double kHuber = 0.7; ///< Pixels.
 
@@ -49,7 +49,8 @@ std::array<double, 2> apart(const FisheyePair& pair, const RingMatch& m) {
           pair.focal * off};
 }
 
-/// Gauss and Newton with weights of Huber; `prior`: where the unknowns were before anything was matched.
+/// Gauss and Newton with weights of Huber; `moved`: how far the unknowns lie from where they
+/// were before anything was matched, which holds them.
 FisheyePair fitted(FisheyePair pair, const std::vector<RingMatch>& matches, Unknowns& moved) {
   const Unknowns doubt = doubts(pair.lenses[0].radius);
   for (int round = 0; round < 8; ++round) {

@@ -15,15 +15,15 @@ struct FisheyeCircle {
 };
 
 /// Two fisheye lenses back to back, their circles side by side in one frame: the left one looks ahead, the right one
-/// back. A ray at `a` radians from a lens's axis lies at focal a (1 + bend a^2) from its middle (equidistant, ISO
-/// 12857-1's f-theta, with one radial term).
+/// back. A ray at `a` radians from a lens's axis lies at focal a (1 + bend a^2) from its middle (equidistant with
+/// one radial term, as Kannala and Brandt, PAMI 2006; cited from memory).
 struct FisheyePair {
   std::array<FisheyeCircle, 2> lenses;
   double focal = 1; ///< Pixels a radian.
   double bend = 0;
   Matrix3 toRight = kIdentity3; ///< From the left lens's directions to those of the right one, whose axis is its Z.
   double widest = 0;            ///< Radians from the axis that both lenses still show.
-  double residual = 0;          ///< Root mean square of what is left between them where both look, pixels.
+  double residual = 0;          ///< Median of what is left between them where both look, pixels.
 
   [[nodiscard]] double radiusAt(double angle) const { return focal * angle * (1 + bend * angle * angle); }
   [[nodiscard]] double angleAt(double radius) const;

@@ -10,7 +10,7 @@ namespace ml {
 /// Half the width of the narrowest ring seen by both lenses that says how they lie, radians.
 inline constexpr double kLeastRing = 1.5 * kDegree;
 
-/// How the right lens is turned about its axis against one that stands upright, and how alike the two rings are then
+/// How the right lens is turned about its axis against one whose top is up, and how alike the two rings are then
 /// (normalised correlation).
 struct RingTurn {
   double radians = 0, alike = 0;

@@ -17,7 +17,7 @@ struct TwoLenses {
   double degrees = 196;                ///< That each shows.
   double bend = 0;                     ///< A ray at a radians lies at a (1 + bend a^2).
   std::array<double, 4> off{};         ///< Of the middles, pixels: left x, y, right x, y.
-  double yaw = 0, pitch = 0, roll = 0; ///< Of the right lens, off from straight back and upright, degrees.
+  double yaw = 0, pitch = 0, roll = 0; ///< Of the right lens, off from straight back with its top up, degrees.
   std::array<double, 3> apart{};       ///< Where the right lens stands, seen from the left one.
 
   /// Where lens `which` shows a direction in a frame of so many pixels; false: it does not.
