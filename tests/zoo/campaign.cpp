@@ -214,7 +214,7 @@ void alignAll(const Order& order) {
 }
 
 void mergeAll(const Order& order) {
-  std::vector<double> ratios, walked, whole;
+  std::vector<double> ratios, walked, whole, atBorders, elsewhere;
   int still = 0, moved = 0, failed = 0;
   forEachSet(order, [&](std::uint64_t seed, const auto& scene, const fs::path& folder) {
     SetOptions o = drawn(order, seed);
@@ -232,16 +232,24 @@ void mergeAll(const Order& order) {
         walked.push_back(figure->walked), whole.push_back(figure->whole);
       else
         ++still, moved += figure->regions > 0;
+      if (figure) {
+        const BorderSteps& s = figure->steps;
+        atBorders.insert(atBorders.end(), s.atBorders.begin(), s.atBorders.end());
+        elsewhere.insert(elsewhere.end(), s.elsewhere.begin(), s.elsewhere.end());
+      }
       if (figure && figure->bound > 0) ratios.push_back(figure->error / figure->bound);
     }
     if (!figure) return;
-    char text[300];
+    char text[420];
     std::snprintf(
         text, sizeof text,
         ",\"walker\":%d,\"error\":%.4f,\"bound\":%.4f,\"walked\":%.4f,\"whole\":%.4f,\"floor\":%.4f,\"moment\":%d,"
-        "\"regions\":%d,\"left\":%d,\"noise\":%.4f",
+        "\"regions\":%d,\"left\":%d,\"noise\":%.4f,\"step95\":%.2f,\"step95_elsewhere\":%.2f,\"step\":%.2f,\"step_at\":"
+        "[%d,%d]",
         o.walker, figure->error, figure->bound, figure->walked, figure->whole, figure->floor, figure->moment,
-        figure->regions, figure->leftOut, figure->noise);
+        figure->regions, figure->leftOut, figure->noise, quantileOf(figure->steps.atBorders, 0.95),
+        quantileOf(figure->steps.elsewhere, 0.95), quantileOf(figure->steps.atBorders, 1), figure->steps.worstX,
+        figure->steps.worstY);
     std::string curve;
     for (const double off : figure->curve) {
       char number[24];
@@ -258,6 +266,12 @@ void mergeAll(const Order& order) {
     std::fprintf(stderr, "walkers against %s: %zu sets, %.1f %% within 0.10 EV, median %.3f, worst %.3f\n", name,
                  errors->size(), 100.0 * double(within) / double(std::max<std::size_t>(1, errors->size())),
                  quantileOf(*errors, 0.5), quantileOf(*errors, 1));
+  }
+  for (const auto& [steps, name] : {std::pair{&atBorders, "at borders of places"}, {&elsewhere, "elsewhere"}}) {
+    const auto seen = std::count_if(steps->begin(), steps->end(), [](double s) { return s > 2; });
+    std::fprintf(stderr, "steps that the truth has not, %s: %zu, %.2f %% above 2 CIEDE2000, median %.2f, 99 %% %.2f\n",
+                 name, steps->size(), 100.0 * double(seen) / double(std::max<std::size_t>(1, steps->size())),
+                 quantileOf(*steps, 0.5), quantileOf(*steps, 0.99));
   }
 }
 

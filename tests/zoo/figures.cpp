@@ -390,6 +390,10 @@ std::optional<MergedFigure> mergedFigure(const MadeSet& made, bool withBound) {
   if (!set.frames.front().movers.empty()) {
     figure.whole = errorOfMoment(combined->radiance, set, figure.moment);
     if (figure.moment >= 0 && set.camera.type != FileType::Dng) figure.floor = floorOf(set, figure.moment);
+    if (figure.moment >= 0) {
+      const MadeSet::Moment moment = set.momentOf(figure.moment);
+      figure.steps = borderSteps(combined->radiance, moment.light, moment.walked, combined->motion);
+    }
   }
   figure.curve = curveErrorOf(*combined, set.camera);
   figure.regions = combined->motion.regions;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "merge/merge.h"
+#include "zoo/borders.h"
 #include "zoo/set.h"
 
 #include <optional>
@@ -47,6 +48,7 @@ struct MergedFigure {
   int regions = 0;
   int leftOut = 0;
   std::string verdict;
+  BorderSteps steps; ///< Against the moment that the picture is nearest to; of sets with walkers.
 };
 inline constexpr int kCurveCodes[] = {5, 10, 20, 40, 70, 100, 140, 180, 215, 245};
 /// `bound`: the true curve, times and places, no search for movement. Dng: Cramer and Rao's from the sensor's true

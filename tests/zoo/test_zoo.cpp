@@ -190,7 +190,26 @@ private slots:
   }
 
   // Before clipped light too, where the reference alone cannot tell what stands there: then another moment is shown.
+  // What the next test goes by: a place a fifth too light steps along its border and nowhere else.
+  void aStepAtABorderIsMeasured() {
+    Image<float> truth(160, 120, 3), found(160, 120, 3);
+    for (int y = 0; y < 120; ++y)
+      for (int x = 0; x < 160; ++x)
+        for (int c = 0; c < 3; ++c)
+          truth.at(x, y)[c] = 0.2f, found.at(x, y)[c] = 0.4f * (x >= 60 && x < 100 && y >= 40 && y < 80 ? 1.2f : 1);
+    Image<std::uint8_t> known(160, 120, 1);
+    known.fill(0);
+    MotionReport motion;
+    motion.places.push_back({{15, 10, 10, 10}, std::vector<std::uint8_t>(100, 1), 0, {0}, false});
+    const zoo::BorderSteps steps = zoo::borderSteps(found, truth, known, motion);
+    const double most = *std::max_element(steps.atBorders.begin(), steps.atBorders.end());
+    QVERIFY2(most > 3 && most < 5, qPrintable(QString::number(most))); // L* 53.6 against 58.1
+    QCOMPARE(*std::max_element(steps.elsewhere.begin(), steps.elsewhere.end()), 0.0);
+  }
+
+  // Nor does light or colour step where a place ends: 2 CIEDE2000 (CIE 142-2001) are not seen side by side.
   void walkersStandOnceAndWhole() {
+    std::vector<double> atBorders;
     for (const int at : {0, 1, 2, 16, 17, 23, 25, 26, 28}) {
       const std::uint64_t seed = kFirst + std::uint64_t(at);
       QTemporaryDir dir;
@@ -201,7 +220,12 @@ private slots:
       QVERIFY(figure);
       QVERIFY2(figure->whole <= 0.15, qPrintable(QString("seed %1: %2 EV").arg(seed).arg(figure->whole)));
       QCOMPARE(figure->moment, figure->reference); // and it is said whose
+      atBorders.insert(atBorders.end(), figure->steps.atBorders.begin(), figure->steps.atBorders.end());
     }
+    const auto seen = std::count_if(atBorders.begin(), atBorders.end(), [](double step) { return step > 2; });
+    qInfo("steps at borders: %zu, %.2f %% above 2", atBorders.size(), 100.0 * double(seen) / double(atBorders.size()));
+    QVERIFY(atBorders.size() > 10000);
+    QVERIFY(double(seen) <= 0.01 * double(atBorders.size()));
   }
 
   // The only bracket of a real camera found in the registries: sound, and to be called so; combined and finished
