@@ -3,6 +3,7 @@
 
 #include "base/parallel.h"
 #include "base/vector_clones.h"
+#include "capture/developed.h"
 #include "image/resample.h"
 
 #include <array>
@@ -35,6 +36,30 @@ void sumBlocks(const View& codes, const float* const table[3], int scale, const 
     }
 }
 
+/// The same of a mosaic, block of four photosites by block.
+void sumQuads(const Frame& frame, const float* const table[3], int scale, const Band& rows, Image<float>& out) {
+  const auto sites = frame.codes.photosites();
+  const auto& p = frame.pattern;
+  const std::size_t red = p[0] == 0   ? 0
+                          : p[1] == 0 ? 1
+                          : p[2] == 0 ? 2
+                                      : 3,
+                    blue = 3 - red, green = red ^ 1, other = 3 - green;
+  const float* const of[4] = {table[p[0]], table[p[1]], table[p[2]], table[p[3]]};
+  for (int y = rows.begin; y < rows.end; ++y)
+    for (int x = 0; x < out.width(); ++x) {
+      float sum = 0;
+      for (int v = y * scale; v < (y + 1) * scale; v += 2) {
+        const std::uint16_t *above = sites.at(x * scale, v), *below = sites.at(x * scale, v + 1);
+        for (int u = 0; u < scale; u += 2) {
+          const float light[4] = {of[0][above[u]], of[1][above[u + 1]], of[2][below[u]], of[3][below[u + 1]]};
+          sum += std::max(std::max(light[red], light[blue]), 0.5f * (light[green] + light[other]));
+        }
+      }
+      *out.at(x, y) = 4 * sum;
+    }
+}
+
 /// Mean linear light of the brightest channel, relative to its own saturation, over scale x scale blocks. The brightest
 /// channel clips first, so that what clips in one frame is what stands above one tone in another, whatever its colour.
 Image<float> light(const Frame& frame, int scale) {
@@ -46,6 +71,10 @@ Image<float> light(const Frame& frame, int scale) {
     scaled[c].assign(from, from + frame.table.size());
     for (float& value : scaled[c]) value /= frame.saturation[c] * float(scale * scale);
     table[c] = scaled[c].data();
+  }
+  if (frame.isMosaic()) {
+    forEachBand(out.height(), [&](const Band& band) { sumQuads(frame, table, scale, band, out); });
+    return out;
   }
   frame.codes.visit([&](auto codes) {
     forEachBand(out.height(), [&](const Band& band) {
@@ -97,7 +126,9 @@ Image<float> smoothed(const Image<float>& in) {
 LightPyramid buildPyramid(const Frame& frame) {
   LightPyramid pyramid;
   pyramid.scale = std::max(1, int(std::ceil(std::sqrt(double(frame.width()) * frame.height() / kFinestPixels))));
-  Image<float> level = light(frame, pyramid.scale);
+  if (frame.isMosaic() && pyramid.scale > 1) pyramid.scale += pyramid.scale & 1; // whole blocks of four
+  Image<float> level =
+      frame.isMosaic() && pyramid.scale == 1 ? light(developed(frame), 1) : light(frame, pyramid.scale);
   while (true) {
     pyramid.levels.push_back(rootOf(level));
     if (std::min(level.width(), level.height()) < 2 * kCoarsestSide) break;

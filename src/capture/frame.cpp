@@ -29,9 +29,47 @@ void BracketSet::sortByExposure() {
   });
 }
 
+void Frame::meansAround(int x, int y, float rgb[3]) const {
+  const auto sites = codes.photosites();
+  float sum[3] = {};
+  int count[3] = {};
+  for (int v = std::max(0, y - 1); v <= std::min(sites.height - 1, y + 1); ++v)
+    for (int u = std::max(0, x - 1); u <= std::min(sites.width - 1, x + 1); ++u) {
+      const int c = colourAt(u, v);
+      sum[c] += table.channel(c)[*sites.at(u, v)], ++count[c];
+    }
+  for (int c = 0; c < 3; ++c) rgb[c] = sum[c] / float(std::max(1, count[c]));
+  const int own = colourAt(x, y);
+  rgb[own] = table.channel(own)[*sites.at(x, y)];
+}
+
+namespace {
+
+/// Blocks of four photosites, by the colour that clips first.
+double clippedShareOfMosaic(const Frame& frame, int step) {
+  const auto sites = frame.codes.photosites();
+  std::size_t clipped = 0, looked = 0;
+  float limit[4];
+  const float* table[4];
+  for (int k = 0; k < 4; ++k) {
+    const int c = frame.pattern[std::size_t(k)];
+    limit[k] = 0.97f * frame.table.clipFrom * frame.saturation[std::size_t(c)], table[k] = frame.table.channel(c);
+  }
+  for (int y = 0; y + 1 < sites.height; y += step)
+    for (int x = 0; x + 1 < sites.width; x += step, ++looked) {
+      bool any = false;
+      for (int k = 0; k < 4; ++k) any = any || table[k][*sites.at(x + (k & 1), y + (k >> 1))] > limit[k];
+      clipped += any;
+    }
+  return double(clipped) / double(std::max<std::size_t>(1, looked));
+}
+
+} // namespace
+
 double clippedShare(const Frame& frame) {
   std::size_t clipped = 0, looked = 0;
   const int step = std::max(1, int(std::sqrt(double(frame.width()) * frame.height() / kLookedAt)));
+  if (frame.isMosaic()) return clippedShareOfMosaic(frame, std::max(2, step & ~1));
   frame.codes.visit([&](auto codes) {
     for (int y = 0; y < codes.height; y += step)
       for (int x = 0; x < codes.width; x += step, ++looked) {

@@ -56,17 +56,24 @@ struct Frame {
   ExposureSettings settings;     ///< Exact values.
   ShotMetadata metadata;
   std::string path;
-  /// Of a mosaic that was demosaiced here: colours at (0,0), (1,0), (0,1), (1,1), 0 red, 1 green, 2 blue; there `codes`
-  /// are what the photosite said, all else is guessed.
+  /// Of a mosaic: colours at (0,0), (1,0), (0,1), (1,1), 0 red, 1 green, 2 blue.
   std::array<int, 4> pattern{-1, -1, -1, -1};
 
-  [[nodiscard]] bool isMosaic() const { return pattern[0] >= 0; }
+  /// `codes` are what each photosite says; pixels of three colours are made where they are needed (`developed`).
+  [[nodiscard]] bool isMosaic() const { return codes.isMosaic(); }
+  /// Of a mosaic: the colour of a photosite.
+  [[nodiscard]] int colourAt(int x, int y) const { return pattern[std::size_t(2 * (y & 1) + (x & 1))]; }
   [[nodiscard]] int width() const { return codes.width(); }
   [[nodiscard]] int height() const { return codes.height(); }
-  /// Linear light of pixel (x, y), three values. For single pixels; loops read the tables themselves.
+  /// Linear light of pixel (x, y), three values; of a mosaic the photosite's own and the means of those beside it. For
+  /// single pixels; loops read the tables themselves.
   void linearAt(int x, int y, float rgb[3]) const {
+    if (isMosaic()) return meansAround(x, y, rgb);
     for (int c = 0; c < 3; ++c) rgb[c] = table.channel(c)[codes.at(x, y, c)];
   }
+
+private:
+  void meansAround(int x, int y, float rgb[3]) const;
 };
 
 /// Relative light gathered: t S / N^2, so that radiance = linear value / exposure, up to one scale for all frames.

@@ -188,8 +188,8 @@ BayerMosaic turnedAs(const BayerMosaic& stored, ImageView<const std::uint16_t> c
   return m;
 }
 
-Result<void> developOurselves(const std::filesystem::path& path, LibRaw& raw, const BayerMosaic& mosaic, bool half,
-                              RawImage& image) {
+Result<void> keepPhotosites(const std::filesystem::path& path, LibRaw& raw, const BayerMosaic& mosaic, bool half,
+                            RawImage& image) {
   const float most = *std::max_element(mosaic.black.begin(), mosaic.black.end());
   if (!(mosaic.white > most + 15))
     return unreadable(
@@ -199,7 +199,7 @@ Result<void> developOurselves(const std::filesystem::path& path, LibRaw& raw, co
   Image<std::uint16_t> codes;
   if (orientation != 1) codes = oriented(mosaic.codes, orientation);
   const BayerMosaic turned = orientation == 1 ? mosaic : turnedAs(mosaic, codes.view(), orientation);
-  image.pixels = half ? binned(turned) : demosaiced(turned);
+  image.pixels = half ? binned(turned) : photositeCodes(turned);
   if (!half) image.pattern = turned.colours;
   image.black = kPedestal;
   return {};
@@ -235,7 +235,7 @@ Result<RawImage> readRaw(const std::filesystem::path& path, int edge) {
   if (mosaic) mosaic->gain = image.saturation;
   if (auto masked = mosaic ? maskedBlack(stripsOf(raw), view.height) : std::nullopt)
     mosaic->black = masked->black, mosaic->rows = std::move(masked->rows);
-  if (auto done = mosaic ? developOurselves(path, raw, *mosaic, half, image) : developByLibrary(path, raw, half, image);
+  if (auto done = mosaic ? keepPhotosites(path, raw, *mosaic, half, image) : developByLibrary(path, raw, half, image);
       !done)
     return passOn(done.error());
   const auto byBoth = byTwoIlluminants(raw.imgdata.color, image.saturation);

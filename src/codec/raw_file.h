@@ -8,16 +8,15 @@
 
 namespace ml {
 
-/// A developed raw: linear 16-bit camera colour with the camera's white balance, highlights of each channel kept.
-/// Mosaics of red, green and blue are developed by `demosaiced`, other sensors (X-Trans, Foveon, four colours) and
-/// pictures that are developed already by LibRaw.
+/// A raw file's light: linear 16-bit camera colour with the camera's white balance, highlights of each channel kept.
+/// Mosaics of red, green and blue stay mosaics; other sensors (X-Trans, Foveon, four colours) are developed by LibRaw.
 struct RawImage {
-  Image<std::uint16_t> pixels;              ///< Three channels, turned as the camera says.
-  int black = 0;                            ///< Code of no light.
+  Image<std::uint16_t> pixels; ///< Turned as the camera says: one channel of photosites (photositeCodes), or three.
+  int black = 0;               ///< Code of no light.
   std::array<float, 3> saturation{1, 1, 1}; ///< Light at which each channel clips; 1 is code 65535.
   Matrix3 toRec709 = kIdentity3;            ///< White-balanced camera colour to linear Rec. 709.
   ShotMetadata metadata;                    ///< What LibRaw found; Exif is read apart.
-  /// As Frame::pattern: of whole mosaics that were developed here.
+  /// As Frame::pattern: of mosaics.
   std::array<int, 4> pattern{-1, -1, -1, -1};
 };
 

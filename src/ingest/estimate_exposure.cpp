@@ -17,8 +17,11 @@ std::vector<float> quantilesOf(const Frame& frame) {
   const int step = std::max(1, int(std::sqrt(double(frame.width()) * frame.height() / 60000)));
   std::vector<float> values;
   for (int y = step / 2; y < frame.height(); y += step)
-    for (int x = step / 2; x < frame.width(); x += step)
-      values.push_back(frame.table.channel(1)[frame.codes.at(x, y, 1)] / frame.saturation[1]);
+    for (int x = step / 2; x < frame.width(); x += step) {
+      float rgb[3];
+      frame.linearAt(x, y, rgb);
+      values.push_back(rgb[1] / frame.saturation[1]);
+    }
   std::sort(values.begin(), values.end());
   std::vector<float> out;
   for (int i = 0; i < kQuantiles && !values.empty(); ++i)

@@ -3,6 +3,7 @@
 
 #include "base/parallel.h"
 #include "base/phrase.h"
+#include "capture/developed.h"
 #include "codec/exif.h"
 #include "codec/heif_file.h"
 #include "codec/icc.h"
@@ -180,11 +181,11 @@ Result<Frame> loadFrame(const fs::path& file, Unsaid unsaid) {
 Result<Frame> loadSmallFrame(const fs::path& file, int edge, Unsaid unsaid) {
   auto frame = load(file, unsaid, edge);
   if (!frame) return frame;
+  if (frame->isMosaic()) frame = developed(*frame);
   const int factor = std::min(16, std::max(frame->width(), frame->height()) / edge); // 16-bit sums stay within an int
   if (factor > 1)
     frame->codes =
         frame->codes.visit([&]<class T>(ImageView<const T> codes) { return Codes(reducedBy<T>(codes, factor)); });
-  frame->pattern.fill(-1);
   return frame;
 }
 

@@ -2,6 +2,7 @@
 #include "judge/detail.h"
 
 #include "base/parallel.h"
+#include "capture/developed.h"
 #include "image/interpolate.h"
 
 #include <algorithm>
@@ -13,32 +14,35 @@ namespace {
 
 constexpr float kFullFrom = 0.97f;
 
+/// Mean green of a block of pixels, saturation = 1; kNoLight where a channel is full. Of a mosaic its green photosites.
+float greenOf(const Frame& frame, int left, int top, int side) {
+  const float* table[3] = {frame.table.channel(0), frame.table.channel(1), frame.table.channel(2)};
+  float sum = 0;
+  int count = 0;
+  for (int y = top; y < top + side; ++y)
+    for (int x = left; x < left + side; ++x)
+      for (int c = 0; c < 3; ++c) {
+        if (frame.isMosaic() && frame.colourAt(x, y) != c) continue;
+        const float light = table[c][frame.isMosaic() ? *frame.codes.photosites().at(x, y) : frame.codes.at(x, y, c)];
+        if (light > kFullFrom * frame.table.clipFrom * frame.saturation[std::size_t(c)]) return kNoLight;
+        if (c == 1) sum += light, ++count;
+      }
+  return sum / (float(count) * frame.saturation[1]);
+}
+
 } // namespace
 
 Detail detailOf(const Frame& frame) {
   Detail out;
   while (double(frame.width() / out.scale) * (frame.height() / out.scale) > Detail::kMostPixels) ++out.scale;
   out.roots = Image<std::uint16_t>(frame.width() / out.scale, frame.height() / out.scale, 1);
-  const float* table[3] = {frame.table.channel(0), frame.table.channel(1), frame.table.channel(2)};
-  const float share = 1.f / float(out.scale * out.scale) / frame.saturation[1];
-  const auto clips = [&](int x, int y) {
-    for (int c = 0; c < 3; ++c)
-      if (table[c][frame.codes.at(x, y, c)] > kFullFrom * frame.table.clipFrom * frame.saturation[std::size_t(c)])
-        return true;
-    return false;
-  };
+  if (frame.isMosaic() && out.scale == 1) return detailOf(developed(frame));
   forEachBand(out.roots.height(), [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y)
       for (int x = 0; x < out.roots.width(); ++x) {
-        float sum = 0;
-        bool cut = false;
-        for (int v = y * out.scale; v < (y + 1) * out.scale; ++v)
-          for (int u = x * out.scale; u < (x + 1) * out.scale; ++u) {
-            sum += table[1][frame.codes.at(u, v, 1)];
-            cut = cut || clips(u, v);
-          }
-        const float root = std::sqrt(std::clamp(sum * share, 0.f, 1.f));
-        *out.roots.at(x, y) = cut ? Detail::kCut : std::uint16_t(std::lround(root * (Detail::kCut - 1)));
+        const float light = greenOf(frame, x * out.scale, y * out.scale, out.scale);
+        const float root = std::sqrt(std::clamp(light, 0.f, 1.f));
+        *out.roots.at(x, y) = light == kNoLight ? Detail::kCut : std::uint16_t(std::lround(root * (Detail::kCut - 1)));
       }
   });
   return out;

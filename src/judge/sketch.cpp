@@ -28,7 +28,7 @@ struct Reader {
   }
   /// Linear RGB, saturation = 1 in each channel; true when one of them clips.
   bool read(int x, int y, float rgb[3]) const {
-    for (int c = 0; c < 3; ++c) rgb[c] = table[c][frame.codes.at(x, y, c)];
+    frame.linearAt(x, y, rgb);
     bool clipped = false;
     for (int c = 0; c < 3; ++c) {
       rgb[c] *= inverse[c];
@@ -43,8 +43,10 @@ struct Reader {
     std::sort(code, code + 3);
     return code[2] >= last && code[1] >= near;
   }
-  /// Of a mosaic: the colour of a photosite.
-  [[nodiscard]] int colourAt(int x, int y) const { return frame.pattern[std::size_t(2 * (y & 1) + (x & 1))]; }
+  /// Of a mosaic: light of a photosite, saturation = 1.
+  [[nodiscard]] float lightAt(int x, int y, int colour) const {
+    return inverse[colour] * table[colour][*frame.codes.photosites().at(x, y)];
+  }
   const Frame& frame;
   const float* table[3] = {frame.table.channel(0), frame.table.channel(1), frame.table.channel(2)};
   float inverse[3], limit;
@@ -79,8 +81,8 @@ Block mosaicBlockOf(const Reader& reader, int x0, int y0, int n) {
   int count[3] = {}, clipped[3] = {};
   for (int y = y0; y < y0 + n; ++y)
     for (int x = x0; x < x0 + n; ++x) {
-      const int c = reader.colourAt(x, y);
-      const float light = reader.inverse[c] * reader.table[c][reader.frame.codes.at(x, y, c)];
+      const int c = reader.frame.colourAt(x, y);
+      const float light = reader.lightAt(x, y, c);
       ++count[c];
       clipped[c] += light > reader.limit;
       out.light[c] += light;
@@ -126,22 +128,33 @@ std::optional<std::array<FisheyeCircle, 2>> circlesIn(const Sketch& s) {
 /// Whether a block shows more than noise; nothing is said of what clips or is dark.
 bool showsStructure(const Reader& reader, const NoiseModel& noise, int x0, int y0, int n) {
   std::vector<float> green(std::size_t(n) * n);
+  const bool mosaic = reader.frame.isMosaic();
   double mean = 0, across = 0, down = 0;
+  int known = 0;
   for (int y = 0; y < n; ++y)
     for (int x = 0; x < n; ++x) {
-      float rgb[3];
-      if (reader.read(x0 + x, y0 + y, rgb)) return false;
-      mean += green[std::size_t(y * n + x)] = rgb[1];
+      float light;
+      if (mosaic) {
+        const int c = reader.frame.colourAt(x0 + x, y0 + y);
+        light = reader.lightAt(x0 + x, y0 + y, c);
+        if (light > reader.limit) return false;
+        if (c != 1) continue;
+      } else {
+        float rgb[3];
+        if (reader.read(x0 + x, y0 + y, rgb)) return false;
+        light = rgb[1];
+      }
+      mean += green[std::size_t(y * n + x)] = light;
+      ++known;
     }
-  mean /= n * n;
+  mean /= known;
   if (mean < 0.004) return false;
   const auto at = [&](int x, int y) { return green[std::size_t(y * n + x)]; };
-  const bool mosaic = reader.frame.isMosaic();
   const int step = mosaic ? 2 : 1; // from photosite to photosite
   int count = 0;
   for (int y = step; y < n - step; ++y)
     for (int x = step; x < n - step; ++x) {
-      if (mosaic && reader.colourAt(x0 + x, y0 + y) != 1) continue;
+      if (mosaic && reader.frame.colourAt(x0 + x, y0 + y) != 1) continue;
       const double dx = at(x - step, y) - 2 * at(x, y) + at(x + step, y),
                    dy = at(x, y - step) - 2 * at(x, y) + at(x, y + step);
       across += dx * dx, down += dy * dy, ++count;

@@ -60,7 +60,8 @@ MosaicMerger::MosaicMerger(const std::vector<Source>& sources, const CellMask* m
                            MergeResult& result)
     : sources_(sources), moved_(moved), matrix_(matrix), result_(result), byExposure_(sources.size()),
       saturation_(sources.front().placed.frame->saturation), clip_(sources.front().placed.frame->table.clipFrom),
-      tile_(scaleOf(sources)), rows_(sources.size()) {
+      rows_(sources.size()) {
+  tile_.measureIn(scaleOf(sources));
   std::iota(byExposure_.begin(), byExposure_.end(), 0);
   std::stable_sort(byExposure_.begin(), byExposure_.end(),
                    [&](auto a, auto b) { return sources[a].exposure < sources[b].exposure; });
@@ -103,20 +104,18 @@ void MosaicMerger::readRows(int x, int y) {
 
 void MosaicMerger::readRow(std::size_t i, int x, int y) {
   const Frame& frame = *sources_[i].placed.frame;
-  frame.codes.visit([&](auto codes) {
-    const auto* row = codes.row(y);
-    float* light = rows_[i].light.data();
-    for (int side = 0; side < 2; ++side) {
-      const int c = tile_.colourAt(side, y);
-      const float* table = frame.table.channel(c);
-      const float scale = 1 / saturation_[std::size_t(c)];
-      const int inside = std::max(0, -x), end = std::min(kStride, codes.width - x);
-      for (int k = side; k < inside; k += 2) light[k] = table[row[3 * mirrored(x + k, codes.width) + c]] * scale;
-      for (int k = inside + ((inside ^ side) & 1); k < end; k += 2) light[k] = table[row[3 * (x + k) + c]] * scale;
-      for (int k = end + ((end ^ side) & 1); k < kStride; k += 2)
-        light[k] = table[row[3 * mirrored(x + k, codes.width) + c]] * scale;
-    }
-  });
+  const int width = frame.width();
+  const std::uint16_t* row = frame.codes.photosites().row(y);
+  float* light = rows_[i].light.data();
+  for (int side = 0; side < 2; ++side) {
+    const int c = tile_.colourAt(side, y);
+    const float* table = frame.table.channel(c);
+    const float scale = 1 / saturation_[std::size_t(c)];
+    const int inside = std::max(0, -x), end = std::min(kStride, width - x);
+    for (int k = side; k < inside; k += 2) light[k] = table[row[mirrored(x + k, width)]] * scale;
+    for (int k = inside + ((inside ^ side) & 1); k < end; k += 2) light[k] = table[row[x + k]] * scale;
+    for (int k = end + ((end ^ side) & 1); k < kStride; k += 2) light[k] = table[row[mirrored(x + k, width)]] * scale;
+  }
   trustOfRow(rows_[i].light.data(), kStride, 1 / clip_, rows_[i].use.data());
 }
 

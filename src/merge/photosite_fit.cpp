@@ -125,24 +125,21 @@ void PhotositeFit::listen(std::size_t i, const Roi& around) {
   float limit = 2;
   for (const float full : frame.saturation) limit = std::min(limit, full);
   limit *= kNearFull * frame.table.clipFrom;
-  frame.codes.visit([&](auto codes) {
-    for (int y = 0; y < roi.height; ++y) {
-      float *light = said.ratio.row(y), *weight = said.weight.row(y);
-      const int v = roi.y + y;
-      std::fill_n(weight, roi.width, 0.f);
-      std::fill_n(light, roi.width, 0.f);
-      if (v < 0 || v >= codes.height) continue;
-      const auto* row = codes.row(v);
-      const int begin = std::max(0, -roi.x), end = std::min(roi.width, codes.width - roi.x);
-      for (int side = 0; side < 2; ++side) {
-        const int c = frame.pattern[std::size_t(2 * (y & 1) + side)];
-        const float* table = frame.table.channel(c);
-        for (int x = begin + ((begin ^ side) & 1); x < end; x += 2)
-          light[x] = table[row[3 * std::ptrdiff_t(roi.x + x) + c]], weight[x] = 1;
-      }
-      for (int x = begin; x < end && !any; ++x) any = light[x] < limit;
+  const auto sites = frame.codes.photosites();
+  for (int y = 0; y < roi.height; ++y) {
+    float *light = said.ratio.row(y), *weight = said.weight.row(y);
+    const int v = roi.y + y;
+    std::fill_n(weight, roi.width, 0.f);
+    std::fill_n(light, roi.width, 0.f);
+    if (v < 0 || v >= sites.height) continue;
+    const std::uint16_t* row = sites.row(v);
+    const int begin = std::max(0, -roi.x), end = std::min(roi.width, sites.width - roi.x);
+    for (int side = 0; side < 2; ++side) {
+      const float* table = frame.table.channel(frame.pattern[std::size_t(2 * (y & 1) + side)]);
+      for (int x = begin + ((begin ^ side) & 1); x < end; x += 2) light[x] = table[row[roi.x + x]], weight[x] = 1;
     }
-  });
+    for (int x = begin; x < end && !any; ++x) any = light[x] < limit;
+  }
   if (!any) return;
   said.any = true;
   lookUp(s, roi);

@@ -4,6 +4,7 @@
 #include "base/parallel.h"
 #include "base/vector_clones.h"
 #include "merge/variance_curve.h"
+#include "mosaic/demosaic_tile.h"
 
 #include <algorithm>
 #include <cmath>
@@ -44,6 +45,7 @@ ML_VECTOR_CLONES void blockCorners(const double* h, double firstX, double y, dou
 struct BlockSum {
   float red = 0, green = 0, blue = 0;
   std::uint8_t clipped = 0;
+  float hues = 0; ///< Of a mosaic: how far red or blue differs more from green at one photosite than at another.
 };
 template <int kCell, class View>
 BlockSum sumBlock(const View& codes, int left, int top, const float* const table[3], const std::array<int, 3>& limit) {
@@ -62,6 +64,57 @@ BlockSum sumBlock(const View& codes, int left, int top, const float* const table
   return sum;
 }
 
+constexpr int kMostSide = 7;
+constexpr float kFar = 1e9f;
+
+constexpr float kHuesOfThreads = 2; ///< What differences of colour within a block leave open of its own.
+
+/// Of a mosaic: means of a block by channel, its border counting half: it is placed by whole pixels. Sides are odd, so
+/// that each colour's photosites lie about the middle, whatever colour the block begins with. Red and blue are green
+/// and the means of their differences from the greens beside them: threads that fall between photosites of one colour
+/// are no colour, and no movement.
+BlockSum meansOfBlock(const Frame& frame, int left, int top, int side, const float* const table[3],
+                      const std::array<int, 3>& limit) {
+  const auto sites = frame.codes.photosites();
+  constexpr int kPitch = kMostSide + 2;
+  float light[kPitch * kPitch];
+  int any = 0;
+  for (int j = -1; j <= side; ++j) {
+    const std::uint16_t* row = sites.row(mirrored(top + j, sites.height));
+    float* to = light + (j + 1) * kPitch + 1;
+    const int colours[2] = {frame.colourAt(left & 1, (top + j) & 1), frame.colourAt((left + 1) & 1, (top + j) & 1)};
+    to[-1] = table[colours[1]][row[mirrored(left - 1, sites.width)]];
+    to[side] = table[colours[side & 1]][row[mirrored(left + side, sites.width)]];
+    const bool inside = j >= 0 && j < side;
+    for (int i = 0; i < side; ++i) {
+      const int c = colours[i & 1], code = row[left + i];
+      to[i] = table[c][code];
+      any |= (inside && code >= limit[std::size_t(c)]) << c;
+    }
+  }
+  float green = 0, apart[3] = {}, weights[3] = {}, least[3] = {kFar, kFar, kFar}, most[3] = {-kFar, -kFar, -kFar};
+  const auto along = [side](int i) { return i == 0 || i == side - 1 ? 0.5f : 1.f; };
+  for (int j = 0; j < side; ++j)
+    for (int i = 0; i < side; ++i) {
+      const float weight = along(i) * along(j);
+      const float* here = light + (j + 1) * kPitch + i + 1;
+      const int c = frame.colourAt(left + i, top + j);
+      const float beside = c == 1 ? *here : 0.25f * (here[-1] + here[1] + here[-kPitch] + here[kPitch]);
+      const float difference = *here - beside;
+      green += weight * beside;
+      apart[c] += weight * difference, weights[c] += weight;
+      least[c] = std::min(least[c], difference), most[c] = std::max(most[c], difference);
+    }
+  const float mean = green / float((side - 1) * (side - 1));
+  return {std::max(0.f, mean + apart[0] / weights[0]), mean, std::max(0.f, mean + apart[2] / weights[2]),
+          std::uint8_t(any), std::max(most[0] - least[0], most[2] - least[2])};
+}
+
+/// Side of the block of photosites that stands for a cell.
+int photositeSide(int cell) {
+  return cell <= 5 ? 5 : kMostSide;
+}
+
 /// Calls work with the cell's size as a constant.
 template <class Work> void withCellSize(int cell, const Work& work) {
   switch (cell) {
@@ -73,41 +126,85 @@ template <class Work> void withCellSize(int cell, const Work& work) {
   }
 }
 
+/// Writes what a block says; `share` makes a mean of its sum.
+class CellWriter {
+public:
+  CellWriter(const Frame& frame, float share, PlacedCells& cells)
+      : redGain_(3 / frame.saturation[0]), blueGain_(3 / frame.saturation[2]), share_(share), cells_(cells) {}
+
+  void outside(int x, int y) const {
+    *cells_.radiance.at(x, y) = -1;
+    *cells_.clipped.at(x, y) = kAllClipped;
+    *cells_.chroma.at(x, y) = 0;
+    if (!cells_.chromaRange.empty()) *cells_.chromaRange.at(x, y) = 0;
+  }
+  void write(int x, int y, const BlockSum& sum) const {
+    const float all = sum.red + sum.green + sum.blue;
+    *cells_.radiance.at(x, y) = std::max(0.f, all * share_);
+    *cells_.chroma.at(x, y) = (sum.red * redGain_ - sum.blue * blueGain_) / std::max(1e-9f, all);
+    *cells_.clipped.at(x, y) = sum.clipped;
+    if (!cells_.chromaRange.empty()) *cells_.chromaRange.at(x, y) = 3 * sum.hues / std::max(1e-9f, all);
+    if (cells_.red.empty()) return;
+    *cells_.red.at(x, y) = sum.red / std::max(1e-9f, all);
+    *cells_.green.at(x, y) = sum.green / std::max(1e-9f, all);
+  }
+
+private:
+  float redGain_, blueGain_, share_;
+  PlacedCells& cells_;
+};
+
+/// Where a block begins, moved into the frame by `slack` at most.
+int heldIn(int begin, int side, int size, int slack) {
+  if (begin < 0) return begin + slack >= 0 ? 0 : begin;
+  return begin + side > size && begin + side - slack <= size ? size - side : begin;
+}
+
+/// Calls `read` with the place in the frame of each cell's block of `side` pixels about the cell's middle; what leaves
+/// the frame by more than a cell does is outside.
+template <class Read>
+void forEachBlock(const PlacedFrame& placed, int cell, int side, const CellWriter& writer, int width, const Band& band,
+                  const Read& read) {
+  std::vector<int> left(std::size_t(width), 0), top(std::size_t(width), 0);
+  const int slack = std::max(0, side - cell);
+  const double cellMiddle = (cell - 1) / 2.0, middle = (side - 1) / 2.0;
+  for (int y = band.begin; y < band.end; ++y) {
+    blockCorners(placed.toFrame.data(), cellMiddle, y * cell + cellMiddle, cell, middle, width, left.data(),
+                 top.data());
+    for (int x = 0; x < width; ++x) {
+      const int u = heldIn(left[std::size_t(x)], side, placed.frame->width(), slack),
+                v = heldIn(top[std::size_t(x)], side, placed.frame->height(), slack);
+      if (u < 0 || v < 0 || u + side > placed.frame->width() || v + side > placed.frame->height())
+        writer.outside(x, y);
+      else
+        writer.write(x, y, read(u, v));
+    }
+  }
+}
+
 /// Mean light (all channels) and clipping of the block of pixels that lies nearest to each cell.
 void readCells(const PlacedFrame& placed, int cell, PlacedCells& cells) {
   const Frame& frame = *placed.frame;
-  Image<float>&light = cells.radiance, &chroma = cells.chroma;
-  Image<std::uint8_t>& clipped = cells.clipped;
   const float* table[3] = {frame.table.channel(0), frame.table.channel(1), frame.table.channel(2)};
   const std::array<int, 3> limit = clipCodes(frame);
-  const float redGain = 3 / frame.saturation[0], blueGain = 3 / frame.saturation[2];
-  const float share = 1 / (3.f * float(cell * ((cell + kRowStep - 1) / kRowStep)));
-  const int width = light.width();
-  const auto readBand = [&]<int kCell>(std::integral_constant<int, kCell>, auto codes, const Band& band) {
-    std::vector<int> left(std::size_t(width), 0), top(std::size_t(width), 0);
-    constexpr double kMiddle = (kCell - 1) / 2.0;
-    for (int y = band.begin; y < band.end; ++y) {
-      blockCorners(placed.toFrame.data(), kMiddle, y * kCell + kMiddle, kCell, kMiddle, width, left.data(), top.data());
-      for (int x = 0; x < width; ++x) {
-        const int u = left[std::size_t(x)], v = top[std::size_t(x)];
-        *light.at(x, y) = -1;
-        *clipped.at(x, y) = kAllClipped;
-        *chroma.at(x, y) = 0;
-        if (u < 0 || v < 0 || u + kCell > codes.width || v + kCell > codes.height) continue;
-        const BlockSum sum = sumBlock<kCell>(codes, u, v, table, limit);
-        const float all = sum.red + sum.green + sum.blue;
-        *light.at(x, y) = std::max(0.f, all * share);
-        *chroma.at(x, y) = (sum.red * redGain - sum.blue * blueGain) / std::max(1e-9f, all);
-        *clipped.at(x, y) = sum.clipped;
-        if (cells.red.empty()) continue;
-        *cells.red.at(x, y) = sum.red / std::max(1e-9f, all);
-        *cells.green.at(x, y) = sum.green / std::max(1e-9f, all);
-      }
-    }
-  };
+  const int width = cells.radiance.width(), height = cells.radiance.height();
+  if (frame.isMosaic()) {
+    const int side = photositeSide(cell);
+    const CellWriter writer(frame, 1 / 3.f, cells);
+    forEachBand(height, [&](const Band& band) {
+      forEachBlock(placed, cell, side, writer, width, band,
+                   [&](int u, int v) { return meansOfBlock(frame, u, v, side, table, limit); });
+    });
+    return;
+  }
+  const CellWriter writer(frame, 1 / (3.f * float(cell * ((cell + kRowStep - 1) / kRowStep))), cells);
   frame.codes.visit([&](auto codes) {
-    withCellSize(
-        cell, [&](auto size) { forEachBand(light.height(), [&](const Band& band) { readBand(size, codes, band); }); });
+    withCellSize(cell, [&]<int kCell>(std::integral_constant<int, kCell>) {
+      forEachBand(height, [&](const Band& band) {
+        forEachBlock(placed, kCell, kCell, writer, width, band,
+                     [&](int u, int v) { return sumBlock<kCell>(codes, u, v, table, limit); });
+      });
+    });
   });
 }
 
@@ -249,10 +346,16 @@ std::vector<PlacedCells> placeCells(const std::vector<PlacedFrame>& frames, int 
                   Image<std::uint8_t>(width, height, 1),
                   relativeExposure(frame.settings) * frame.midTone};
     if (frame.codeError == 0) c.red = Image<float>(width, height, 1), c.green = Image<float>(width, height, 1);
+    if (frame.isMosaic()) c.chromaRange = Image<float>(width, height, 1);
     readCells(placed, cell, c);
-    c.chromaRange = rangeOf(c.chroma);
-    // Neighbouring samples share demosaicing, and compression errors even more.
-    const float perCell = (frame.codeError > 0 ? 4.f : 1.5f) * kRowStep / float(cell * cell),
+    Image<float> around = rangeOf(c.chroma);
+    if (frame.isMosaic())
+      for (std::size_t i = 0; i < around.size(); ++i) around.data()[i] += kHuesOfThreads * c.chromaRange.data()[i];
+    c.chromaRange = std::move(around);
+    // Neighbouring samples share demosaicing, and compression errors even more. Photosites share nothing; a third of
+    // them says what the rarest colour does.
+    const float perCell = frame.isMosaic() ? 1.5f / float(photositeSide(cell) * photositeSide(cell))
+                                           : (frame.codeError > 0 ? 4.f : 1.5f) * kRowStep / float(cell * cell),
                 least = frame.codeError > 0 ? 4.f : 2.f;
     const VarianceCurve variance = varianceCurve(frame);
     const float darkest =

@@ -3,6 +3,7 @@
 
 #include "align/transform.h"
 #include "base/vector_clones.h"
+#include "capture/developed.h"
 #include "image/interpolate.h"
 #include "merge/rows.h"
 
@@ -95,22 +96,53 @@ Roi TileReader::sourceOf(const Roi& where) const {
 
 TileReader::Exposed TileReader::exposed(const Roi& source) const {
   if (values_) return Exposed::AllWell;
-  return placed_.frame->codes.visit([&](auto codes) {
+  return placed_.frame->codes.visit([&](auto codes) { // of mosaics too: codes mean the same
     const int left = std::clamp(source.x, 0, codes.width - 1),
               right = std::clamp(source.x + source.width, left + 1, codes.width);
     const int top = std::clamp(source.y, 0, codes.height - 1),
               bottom = std::clamp(source.y + source.height, top + 1, codes.height);
     CodeSpan<std::remove_const_t<std::remove_pointer_t<decltype(codes.row(0))>>> span;
     for (int y = top; y < bottom; ++y) {
-      widen(codes.at(left, y), 3 * std::ptrdiff_t(right - left), span);
+      widen(codes.at(left, y), codes.channels * std::ptrdiff_t(right - left), span);
       if (span.most >= wellBelow_ && span.least < clippedFrom_) return Exposed::Mixed;
     }
     return span.most < wellBelow_ ? Exposed::AllWell : Exposed::AllClipped;
   });
 }
 
+void TileReader::develop(const Roi& source, std::array<Plane, 3>& light, int border) const {
+  const Frame& frame = *placed_.frame;
+  const int left = std::max(source.x, 0), top = std::max(source.y, 0);
+  const Roi inside{left, top, std::min(source.x + source.width, frame.width()) - left,
+                   std::min(source.y + source.height, frame.height()) - top};
+  if (inside.width <= 0 || inside.height <= 0) { // none of it lies in the picture; nobody trusts it
+    for (Plane& plane : light) plane.fill(0);
+    return;
+  }
+  const auto rowOf = [&](std::size_t c, int y) { return light[c].row(y - source.y - border) - border - source.x; };
+  if (!scratch_.developer) scratch_.developer.emplace();
+  scratch_.developer->develop(photositesOf(frame), inside,
+                              [&](int x, int y, int n, const float* red, const float* green, const float* blue) {
+                                std::copy_n(red, n, rowOf(0, y) + x), std::copy_n(green, n, rowOf(1, y) + x),
+                                    std::copy_n(blue, n, rowOf(2, y) + x);
+                              });
+  // Beyond the picture's edge the outermost pixel is repeated.
+  const int right = inside.x + inside.width - 1, bottom = inside.y + inside.height - 1;
+  for (std::size_t c = 0; c < 3; ++c) {
+    for (int y = inside.y; y <= bottom; ++y) {
+      float* row = rowOf(c, y);
+      std::fill(row + source.x, row + std::max(source.x, inside.x), row[inside.x]);
+      std::fill(row + std::min(right + 1, source.x + source.width), row + source.x + source.width, row[right]);
+    }
+    for (int y = source.y; y < source.y + source.height; ++y)
+      if (y < inside.y || y > bottom)
+        std::copy_n(rowOf(c, std::clamp(y, inside.y, bottom)) + source.x, source.width, rowOf(c, y) + source.x);
+  }
+}
+
 void TileReader::linearise(const Roi& source, std::array<Plane, 3>& light, int border) const {
   const Frame& frame = *placed_.frame;
+  if (frame.isMosaic()) return develop(source, light, border);
   const CodeTable& values = values_ ? *values_ : frame.table;
   const float* table[3] = {values.channel(0), values.channel(1), values.channel(2)};
   frame.codes.visit([&](auto codes) {

@@ -2,8 +2,10 @@
 #pragma once
 #include "merge/grid_places.h"
 #include "merge/merge.h"
+#include "mosaic/developer.h"
 
 #include <array>
+#include <optional>
 #include <vector>
 
 namespace ml {
@@ -56,6 +58,7 @@ struct TileScratch {
   Plane across;
   std::vector<float> column, columnTrust;
   GridPlaces places;
+  std::optional<MosaicDeveloper> developer; ///< Once a mosaic was read.
 };
 
 /// Reads rectangles of one placed frame: codes to light, how far each can be trusted, and both on the reference's grid.
@@ -78,6 +81,7 @@ private:
   /// By the codes alone, without reading them as light. The source is held within the frame for it.
   [[nodiscard]] Exposed exposed(const Roi& source) const;
   void linearise(const Roi& source, std::array<Plane, 3>& light, int border) const;
+  void develop(const Roi& source, std::array<Plane, 3>& light, int border) const;
   void findTrust(const std::array<Plane, 3>& light, std::array<Plane, 3>& trust, int border);
   void place(const Roi& where, const Roi& source, FrameTile& out);
   void markOutside(const Roi& where, FrameTile& out) const;

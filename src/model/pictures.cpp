@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "model/pictures.h"
 
+#include "capture/developed.h"
 #include "exposure/ev.h"
 #include "image/resample.h"
 #include "merge/tile.h"
@@ -60,6 +61,7 @@ QImage displayOf(const Frame& frame) {
 }
 
 QImage displayOf(const Frame& frame, const Roi& part) {
+  if (frame.isMosaic()) return shown(developed(frame, part), {0, 0, part.width, part.height}, 1);
   return shown(frame, part, 1);
 }
 

@@ -25,19 +25,14 @@ inline constexpr int kPedestal = 1024;
 /// Share of saturation from which a photosite counts as full.
 inline constexpr float kFullPhotosite = 0.985f;
 
-/// Every pixel with its three colours: code = kPedestal + (65535 - kPedestal) * light, light 1 at saturation of the
-/// channel with gain 1, channel c clips at gain[c]. Size as the mosaic, at least 16 x 16.
-///
-/// Green along four directions by differences of colour, weighed by how little these change there (Pekkucuksen,
-/// Altunbasak, "Gradient based threshold free color filter array interpolation", ICIP 2010): no direction is chosen, so
-/// noise makes no mazes. Red and blue by the same differences over the diagonals, then across. In logarithms of light:
-/// shading keeps the ratios of a surface's colours, not their differences (6 dB better than in roots on scenes with a
-/// lens's blur). Where differences hold still in no direction, plain means take over. A value between full photosites
-/// is full; beside them light is cut where the first channel is full while colours are looked for, so that no colour
-/// comes out of a clipped neighbour. In tiles, on all cores.
-[[nodiscard]] Image<std::uint16_t> demosaiced(const BayerMosaic& mosaic);
+/// Light of a photosite as a code: kPedestal + kLightRange * light, rounded and held to 16 bits; light is 1 at
+/// saturation of the channel with gain 1, and channel c clips at gain[c].
+inline constexpr int kLightRange = 65535 - kPedestal;
 
-/// Each block of the mosaic as one pixel, the two greens averaged: for a first look. Same codes.
+/// What each photosite says, as such codes; one channel, size as the mosaic.
+[[nodiscard]] Image<std::uint16_t> photositeCodes(const BayerMosaic& mosaic);
+
+/// Each block of the mosaic as one pixel of three such codes, the two greens averaged: for a first look.
 [[nodiscard]] Image<std::uint16_t> binned(const BayerMosaic& mosaic);
 
 } // namespace ml

@@ -229,17 +229,23 @@ int mirrored(int i, int size) {
   return std::clamp(i, 0, size - 1);
 }
 
-DemosaicTile::DemosaicTile(const MosaicScale& scale) : scale_(scale) {
+DemosaicTile::DemosaicTile() {
   for (Plane* p : {&here_, &alongDiff_, &acrossDiff_, &along_, &across_, &scratch_, &doubt_, &own_, &other_, &green_,
                    &hueAlong_, &hueAcross_, &whole_})
     p->assign(std::size_t(kStride) * kRows, 0.f);
   for (auto& row : out_) row.assign(kStride, 0.f);
   for (auto& row : pair_) row.assign(kStride, 0.f);
-  for (int k = 0; k < 2; ++k)
-    for (int i = 0; i < kStride; ++i) signs_[k].push_back(colourAt(i, k) == 1 ? -1.f : 1.f);
+  for (auto& row : signs_) row.assign(kStride, 0.f);
   fulls_.assign(std::size_t(kStride) * kRows, 0);
   spread_.assign(std::size_t(kStride) * kRows, 0);
   near_.assign(kStride, 0);
+  measureIn({});
+}
+
+void DemosaicTile::measureIn(const MosaicScale& scale) {
+  scale_ = scale;
+  for (int k = 0; k < 2; ++k)
+    for (int i = 0; i < kStride; ++i) signs_[std::size_t(k)][std::size_t(i)] = colourAt(i, k) == 1 ? -1.f : 1.f;
   for (std::size_t c = 0; c < 3; ++c) full_[c] = std::log2(scale.full[c] + scale.foot);
   cut_ = *std::min_element(full_.begin(), full_.end());
 }

@@ -24,7 +24,9 @@ public:
                                                                  ///< the same colour as the mosaic.
   static constexpr int kStride = kWidth + 2 * kMargin, kRows = kHeight + 2 * kMargin;
 
-  explicit DemosaicTile(const MosaicScale& scale);
+  DemosaicTile();
+  /// Before the first tile, and before a tile of another mosaic.
+  void measureIn(const MosaicScale& scale);
 
   /// kStride photosites of row y - kMargin, from column -kMargin on.
   [[nodiscard]] float* light(int y) { return at(here_, y); }

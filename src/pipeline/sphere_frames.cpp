@@ -3,6 +3,7 @@
 
 #include "base/parallel.h"
 #include "base/phrase.h"
+#include "capture/developed.h"
 #include "image/sphere.h"
 #include "positions/fisheye_circles.h"
 #include "positions/fisheye_sphere.h"
@@ -14,11 +15,18 @@
 namespace ml {
 namespace {
 
+/// Code of green; of a mosaic what is linear light would have.
+double greenAt(const Frame& frame, int x, int y) {
+  if (!frame.isMosaic()) return frame.codes.at(x, y, 1);
+  float rgb[3];
+  frame.linearAt(x, y, rgb);
+  return double(rgb[1]) * frame.codes.maxCode();
+}
+
 /// Mean difference of two columns of green, codes.
 double apart(const Frame& frame, int a, int b) {
   double sum = 0;
-  for (int y = 0; y < frame.height(); ++y)
-    sum += std::abs(double(frame.codes.at(a, y, 1)) - double(frame.codes.at(b, y, 1)));
+  for (int y = 0; y < frame.height(); ++y) sum += std::abs(greenAt(frame, a, y) - greenAt(frame, b, y));
   return sum / frame.height();
 }
 
@@ -26,8 +34,7 @@ double apart(const Frame& frame, int a, int b) {
 double changeAlong(const Frame& frame, int y) {
   const int step = frame.width() / 16;
   double sum = 0;
-  for (int x = 0; x + step < frame.width(); ++x)
-    sum += std::abs(double(frame.codes.at(x, y, 1)) - double(frame.codes.at(x + step, y, 1)));
+  for (int x = 0; x + step < frame.width(); ++x) sum += std::abs(greenAt(frame, x, y) - greenAt(frame, x + step, y));
   return sum / (frame.width() - step);
 }
 
@@ -110,8 +117,8 @@ std::optional<FisheyePair> drawAsSpheres(std::vector<Frame>& frames, const Progr
     const FisheyeSphere sphere(*found, tones.stops.view(), tones.factor);
     for (std::size_t f = 0; f < frames.size() && !progress.stopRequested(); ++f) {
       progress.at(phrase("Lay circles on a sphere"), double(f) / double(n));
+      if (frames[f].isMosaic()) frames[f] = developed(frames[f]);
       frames[f].codes = sphere.drawn(frames[f].codes);
-      frames[f].pattern.fill(-1);
     }
     return sphere.pair();
   }
@@ -121,8 +128,8 @@ std::optional<FisheyePair> drawAsSpheres(std::vector<Frame>& frames, const Progr
 int addSphereMargins(std::vector<Frame>& frames) {
   const int margin = sphereMargin(frames[0].width());
   for (Frame& frame : frames) {
+    if (frame.isMosaic()) frame = developed(frame);
     frame.codes = frame.codes.visit([margin](auto view) { return Codes(withSphereMargins(view, margin)); });
-    frame.pattern.fill(-1);
   }
   return margin;
 }

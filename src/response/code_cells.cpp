@@ -39,6 +39,41 @@ int cellPitch(int width, int height) {
   return std::max(kCell, int(std::sqrt(double(width) * height / kCellsLookedAt)));
 }
 
+namespace {
+
+/// Sum and extremes of a cell's values by channel; of a mosaic each photosite's own, a sum of as many as there are
+/// pixels.
+struct CellValues {
+  float sum[3] = {}, low[3] = {2, 2, 2}, high[3] = {};
+  void take(int c, float value, float share) {
+    sum[c] += share * value, low[c] = std::min(low[c], value), high[c] = std::max(high[c], value);
+  }
+};
+
+CellValues valuesOf(const Frame& frame, const CompareScale& scale, int left, int top) {
+  CellValues cell;
+  const auto value = [&](int c, int code) { return scale.value[std::size_t(c)][std::size_t(code)]; };
+  if (frame.isMosaic()) {
+    const auto sites = frame.codes.photosites();
+    for (int v = top; v < top + kCell; ++v)
+      for (int u = left; u < left + kCell; ++u) {
+        const int c = frame.colourAt(u, v);
+        cell.take(c, value(c, *sites.at(u, v)), c == 1 ? 2.f : 4.f);
+      }
+    return cell;
+  }
+  frame.codes.visit([&](auto codes) {
+    for (int v = top; v < top + kCell; ++v) {
+      const auto* code = codes.at(left, v);
+      for (int u = 0; u < kCell; ++u, code += 3)
+        for (int c = 0; c < 3; ++c) cell.take(c, value(c, code[c]), 1);
+    }
+  });
+  return cell;
+}
+
+} // namespace
+
 Image<float> flatCells(const PlacedFrame& placed, int pitch) {
   const Frame& frame = *placed.frame;
   const CompareScale scale(frame);
@@ -46,31 +81,23 @@ Image<float> flatCells(const PlacedFrame& placed, int pitch) {
   const int w = frame.width() / pitch, h = frame.height() / pitch;
   Image<float> out(w, h, 3);
   const Transform transform{placed.toFrame};
-  frame.codes.visit([&](auto codes) {
-    forEachBand(h, [&](const Band& band) {
-      for (int y = band.begin; y < band.end; ++y)
-        for (int x = 0; x < w; ++x) {
-          double u, v;
-          transform.map(x * pitch + pitch / 2, y * pitch + pitch / 2, u, v);
-          const int left = int(std::lround(u)) - kCell / 2, top = int(std::lround(v)) - kCell / 2;
-          float* mean = out.at(x, y);
-          mean[0] = mean[1] = mean[2] = -1;
-          if (left < 0 || top < 0 || left + kCell > codes.width || top + kCell > codes.height) continue;
-          float sum[3] = {}, low[3] = {2, 2, 2}, high[3] = {};
-          for (int j = 0; j < kCell; ++j) {
-            const auto* code = codes.at(left, top + j);
-            for (int i = 0; i < kCell; ++i, code += 3)
-              for (int c = 0; c < 3; ++c) {
-                const float value = scale.value[std::size_t(c)][code[c]];
-                sum[c] += value, low[c] = std::min(low[c], value), high[c] = std::max(high[c], value);
-              }
-          }
-          const float brightest = std::max({high[0], high[1], high[2]}), darkest = std::min({low[0], low[1], low[2]});
-          if (!scale.linear && brightest > kMayBeCut && brightest - darkest > kNearlyGrey) continue;
-          for (int c = 0; c < 3; ++c)
-            if (high[c] - low[c] <= kFlat && low[c] >= least && high[c] <= most) mean[c] = sum[c] / (kCell * kCell);
-        }
-    });
+  forEachBand(h, [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y)
+      for (int x = 0; x < w; ++x) {
+        double u, v;
+        transform.map(x * pitch + pitch / 2, y * pitch + pitch / 2, u, v);
+        const int left = int(std::lround(u)) - kCell / 2, top = int(std::lround(v)) - kCell / 2;
+        float* mean = out.at(x, y);
+        mean[0] = mean[1] = mean[2] = -1;
+        if (left < 0 || top < 0 || left + kCell > frame.width() || top + kCell > frame.height()) continue;
+        const CellValues cell = valuesOf(frame, scale, left, top);
+        const float brightest = std::max({cell.high[0], cell.high[1], cell.high[2]}),
+                    darkest = std::min({cell.low[0], cell.low[1], cell.low[2]});
+        if (!scale.linear && brightest > kMayBeCut && brightest - darkest > kNearlyGrey) continue;
+        for (int c = 0; c < 3; ++c)
+          if (cell.high[c] - cell.low[c] <= kFlat && cell.low[c] >= least && cell.high[c] <= most)
+            mean[c] = cell.sum[c] / (kCell * kCell);
+      }
   });
   return out;
 }

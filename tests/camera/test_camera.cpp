@@ -193,8 +193,11 @@ private slots:
     const auto colourAt = [&](int x) {
       std::array<double, 3> mean{};
       for (int y = 40; y < 80; ++y)
-        for (int u = x - 8; u < x + 8; ++u)
-          for (int c = 0; c < 3; ++c) mean[c] += frame.table.channel(c)[frame.codes.at(u, y, c)] / (40 * 16);
+        for (int u = x - 8; u < x + 8; ++u) {
+          float rgb[3];
+          frame.linearAt(u, y, rgb);
+          for (std::size_t c = 0; c < 3; ++c) mean[c] += rgb[c] / (40 * 16);
+        }
       return ml::apply(frame.toRec709, mean);
     };
     const auto check = [&](int x, double r, double g, double b) {

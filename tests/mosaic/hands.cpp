@@ -2,6 +2,7 @@
 #include "mosaic/hands.h"
 
 #include "base/parallel.h"
+#include "capture/developed.h"
 #include "ingest/load_frame.h"
 #include "merge/merge.h"
 #include "mosaic/scenes.h"
@@ -149,7 +150,7 @@ Quality HandSet::merged(double misplacement, MotionMode motion) const {
 }
 
 Quality HandSet::single() const {
-  const Frame& frame = frames[std::size_t(reference)];
+  const Frame frame = developed(frames[std::size_t(reference)]);
   Image<float> light(truth.width(), truth.height(), 3);
   for (int y = 0; y < light.height(); ++y)
     for (int x = 0; x < light.width(); ++x) {
@@ -160,7 +161,7 @@ Quality HandSet::single() const {
 }
 
 void HandSet::forgetPattern() {
-  for (Frame& frame : frames) frame.pattern.fill(-1);
+  for (Frame& frame : frames) frame = developed(frame);
 }
 
 } // namespace ml::test

@@ -5,6 +5,7 @@
 #include "image/colour.h"
 #include "image/colour_difference.h"
 #include "mosaic/bayer.h"
+#include "mosaic/developer.h"
 #include "support/radiance_sets.h"
 
 #include <algorithm>
@@ -189,12 +190,26 @@ Image<float> developedByLibrary(const std::filesystem::path& file, int quality) 
   return out;
 }
 
+Image<std::uint16_t> demosaiced(const BayerMosaic& mosaic) {
+  const Image<std::uint16_t> sites = photositeCodes(mosaic);
+  std::array<float, 3> full;
+  for (std::size_t c = 0; c < 3; ++c) full[c] = kFullPhotosite * mosaic.gain[c];
+  return developed(PhotositeCodes{sites.view(), mosaic.colours, full});
+}
+
+Image<std::uint16_t> demosaiced(const RawImage& raw) {
+  std::array<float, 3> full;
+  for (std::size_t c = 0; c < 3; ++c) full[c] = kFullPhotosite * raw.saturation[c];
+  return developed(PhotositeCodes{raw.pixels.view(), raw.pattern, full});
+}
+
 Image<float> developedByUs(const std::filesystem::path& file) {
   const auto raw = readRaw(file);
   if (!raw) std::abort();
-  Image<float> out(raw->pixels.width(), raw->pixels.height(), 3);
+  const Image<std::uint16_t> pixels = demosaiced(*raw);
+  Image<float> out(pixels.width(), pixels.height(), 3);
   for (std::size_t i = 0; i < out.size(); ++i)
-    out.data()[i] = (float(raw->pixels.data()[i]) - float(raw->black)) / float(65535 - raw->black) / raw->saturation[1];
+    out.data()[i] = (float(pixels.data()[i]) - float(raw->black)) / float(65535 - raw->black) / raw->saturation[1];
   return out;
 }
 

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "codec/raw_file.h"
 #include "image/image.h"
+#include "mosaic/bayer.h"
 
 #include <array>
 #include <filesystem>
@@ -42,5 +44,9 @@ struct Quality {
   double coloured = 0; ///< Share of pixels with 8 more chroma (CIELAB) than the truth has anywhere within two pixels.
 };
 [[nodiscard]] Quality qualityOf(const Image<float>& developed, const Image<float>& truth);
+
+/// Three channels of codes, as the product develops photosites.
+[[nodiscard]] Image<std::uint16_t> demosaiced(const BayerMosaic& mosaic);
+[[nodiscard]] Image<std::uint16_t> demosaiced(const RawImage& raw);
 
 } // namespace ml::test

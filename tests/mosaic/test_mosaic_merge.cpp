@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Brackets of mosaics that lie in place, merged before they are demosaiced: against the truth they were made from, the
 // bound of Cramer and Rao, and the same frames merged as developed pictures.
+#include "capture/developed.h"
 #include "ingest/load_frame.h"
 #include "merge/merge.h"
 #include "mosaic/hands.h"
@@ -66,7 +67,7 @@ Image<float> merged(const Bracket& bracket, MotionMode motion, const Image<float
 
 /// As if they had been developed elsewhere.
 void forgetPattern(Bracket& bracket) {
-  for (Frame& f : bracket.frames) f.pattern.fill(-1);
+  for (Frame& f : bracket.frames) f = developed(f);
 }
 
 struct Rim {
@@ -209,8 +210,9 @@ private slots:
         all.frames.push_back(std::move(one.frames.front()));
       }
       Image<float> single(kWidth, kHeight, 3);
+      const Frame front = developed(all.frames.front());
       for (int y = 0; y < kHeight; ++y)
-        for (int x = 0; x < kWidth; ++x) all.frames.front().linearAt(x, y, single.at(x, y));
+        for (int x = 0; x < kWidth; ++x) front.linearAt(x, y, single.at(x, y));
       for (std::size_t i = 0; i < hands.size(); ++i) {
         const double a = hands[i].degrees * 3.14159265 / 180, c = std::cos(a), s = std::sin(a), cx = (kWidth - 1) / 2.0,
                      cy = (kHeight - 1) / 2.0;
