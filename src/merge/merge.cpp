@@ -58,13 +58,20 @@ struct Merging {
   MergeResult& result;
 };
 
+/// Tiles for which a frame that lies askew by a degree or less is developed in one piece.
+constexpr int kDevelopedWidth = DemosaicTile::kWidth - 16, kDevelopedHeight = DemosaicTile::kHeight - 16;
+
+bool developing(const std::vector<Source>& sources) {
+  return std::any_of(sources.begin(), sources.end(), [](const Source& s) { return s.placed.frame->isMosaic(); });
+}
+
 /// Merges rows of pixels; returns how many pixels are clipped in every frame.
 int mergePixels(const Merging& m, const Band& band) {
   TileMerger merger(m.sources, m.decides, m.matrix, m.result);
-  const int width = m.result.radiance.width();
+  const int width = m.result.radiance.width(), step = developing(m.sources) ? kDevelopedWidth : TileMerger::kWidth;
   int clipped = 0;
-  for (int x = 0; x < width; x += TileMerger::kWidth)
-    clipped += merger.merge({x, band.begin, std::min(TileMerger::kWidth, width - x), band.end - band.begin});
+  for (int x = 0; x < width; x += step)
+    clipped += merger.merge({x, band.begin, std::min(step, width - x), band.end - band.begin});
   return clipped;
 }
 
@@ -164,7 +171,7 @@ Result<MergeResult> mergeConsistent(const std::vector<PlacedFrame>& frames, cons
   const CellMask* decides = consistency.decides.empty() ? nullptr : &consistency.decides;
   const bool mosaics = MosaicMerger::serves(own), samples = !mosaics && PhotositeFit::serves(own);
   const Merging merging{sources, own, decides, apart.empty() ? decides : &apart, samples ? kAsItIs : matrix, result};
-  const int rows = mosaics ? MosaicMerger::kHeight : TileMerger::kHeight;
+  const int rows = mosaics ? MosaicMerger::kHeight : developing(sources) ? kDevelopedHeight : TileMerger::kHeight;
   std::vector<int> clipped(std::size_t(bandCount(height, rows)));
   std::atomic<int> rowsDone{0};
   const bool finished = forEachBand(

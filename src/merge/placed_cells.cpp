@@ -3,8 +3,8 @@
 
 #include "base/parallel.h"
 #include "base/vector_clones.h"
+#include "merge/photosite_cells.h"
 #include "merge/variance_curve.h"
-#include "mosaic/demosaic_tile.h"
 
 #include <algorithm>
 #include <cmath>
@@ -64,56 +64,7 @@ BlockSum sumBlock(const View& codes, int left, int top, const float* const table
   return sum;
 }
 
-constexpr int kMostSide = 7;
-constexpr float kFar = 1e9f;
-
 constexpr float kHuesOfThreads = 2; ///< What differences of colour within a block leave open of its own.
-
-/// Of a mosaic: means of a block by channel, its border counting half: it is placed by whole pixels. Sides are odd, so
-/// that each colour's photosites lie about the middle, whatever colour the block begins with. Red and blue are green
-/// and the means of their differences from the greens beside them: threads that fall between photosites of one colour
-/// are no colour, and no movement.
-BlockSum meansOfBlock(const Frame& frame, int left, int top, int side, const float* const table[3],
-                      const std::array<int, 3>& limit) {
-  const auto sites = frame.codes.photosites();
-  constexpr int kPitch = kMostSide + 2;
-  float light[kPitch * kPitch];
-  int any = 0;
-  for (int j = -1; j <= side; ++j) {
-    const std::uint16_t* row = sites.row(mirrored(top + j, sites.height));
-    float* to = light + (j + 1) * kPitch + 1;
-    const int colours[2] = {frame.colourAt(left & 1, (top + j) & 1), frame.colourAt((left + 1) & 1, (top + j) & 1)};
-    to[-1] = table[colours[1]][row[mirrored(left - 1, sites.width)]];
-    to[side] = table[colours[side & 1]][row[mirrored(left + side, sites.width)]];
-    const bool inside = j >= 0 && j < side;
-    for (int i = 0; i < side; ++i) {
-      const int c = colours[i & 1], code = row[left + i];
-      to[i] = table[c][code];
-      any |= (inside && code >= limit[std::size_t(c)]) << c;
-    }
-  }
-  float green = 0, apart[3] = {}, weights[3] = {}, least[3] = {kFar, kFar, kFar}, most[3] = {-kFar, -kFar, -kFar};
-  const auto along = [side](int i) { return i == 0 || i == side - 1 ? 0.5f : 1.f; };
-  for (int j = 0; j < side; ++j)
-    for (int i = 0; i < side; ++i) {
-      const float weight = along(i) * along(j);
-      const float* here = light + (j + 1) * kPitch + i + 1;
-      const int c = frame.colourAt(left + i, top + j);
-      const float beside = c == 1 ? *here : 0.25f * (here[-1] + here[1] + here[-kPitch] + here[kPitch]);
-      const float difference = *here - beside;
-      green += weight * beside;
-      apart[c] += weight * difference, weights[c] += weight;
-      least[c] = std::min(least[c], difference), most[c] = std::max(most[c], difference);
-    }
-  const float mean = green / float((side - 1) * (side - 1));
-  return {std::max(0.f, mean + apart[0] / weights[0]), mean, std::max(0.f, mean + apart[2] / weights[2]),
-          std::uint8_t(any), std::max(most[0] - least[0], most[2] - least[2])};
-}
-
-/// Side of the block of photosites that stands for a cell.
-int photositeSide(int cell) {
-  return cell <= 5 ? 5 : kMostSide;
-}
 
 /// Calls work with the cell's size as a constant.
 template <class Work> void withCellSize(int cell, const Work& work) {
@@ -189,11 +140,13 @@ void readCells(const PlacedFrame& placed, int cell, PlacedCells& cells) {
   const std::array<int, 3> limit = clipCodes(frame);
   const int width = cells.radiance.width(), height = cells.radiance.height();
   if (frame.isMosaic()) {
-    const int side = photositeSide(cell);
+    const PhotositeCells blocks(frame, limit);
     const CellWriter writer(frame, 1 / 3.f, cells);
     forEachBand(height, [&](const Band& band) {
-      forEachBlock(placed, cell, side, writer, width, band,
-                   [&](int u, int v) { return meansOfBlock(frame, u, v, side, table, limit); });
+      forEachBlock(placed, cell, PhotositeCells::kSide, writer, width, band, [&](int u, int v) {
+        const PhotositeBlock block = blocks.at(u, v);
+        return BlockSum{block.red, block.green, block.blue, block.clipped, block.hues};
+      });
     });
     return;
   }
@@ -354,7 +307,7 @@ std::vector<PlacedCells> placeCells(const std::vector<PlacedFrame>& frames, int 
     c.chromaRange = std::move(around);
     // Neighbouring samples share demosaicing, and compression errors even more. Photosites share nothing; a third of
     // them says what the rarest colour does.
-    const float perCell = frame.isMosaic() ? 1.5f / float(photositeSide(cell) * photositeSide(cell))
+    const float perCell = frame.isMosaic() ? 1.5f / float(PhotositeCells::kSide * PhotositeCells::kSide)
                                            : (frame.codeError > 0 ? 4.f : 1.5f) * kRowStep / float(cell * cell),
                 least = frame.codeError > 0 ? 4.f : 2.f;
     const VarianceCurve variance = varianceCurve(frame);

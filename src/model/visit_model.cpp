@@ -51,6 +51,9 @@ VisitModel::VisitModel(Desk& desk, Clock clock) : desk_(desk), clock_(std::move(
   connect(&ticking_, &QTimer::timeout, this, &VisitModel::tick);
   ticking_.start();
   connect(&undo_, &QUndoStack::indexChanged, this, &VisitModel::changed);
+  connect(&desk_.works.longWork, &Lane::runningChanged, this, [this](bool running) {
+    if (!running && open_ && !planning()) tellFades(); // views were not to be changed when the plan came
+  });
   connect(&desk_.job, &JobModel::closing, this, &VisitModel::flush);
   connect(&desk_.job, &JobModel::jobOpened, this, &VisitModel::opened);
   connect(&desk_.job, &JobModel::viewsChanged, this, [this] {

@@ -9,6 +9,9 @@
 
 #include <QStandardPaths>
 #include <QTest>
+#include <atomic>
+#include <chrono>
+#include <thread>
 
 using namespace ml;
 using namespace ml::test;
@@ -148,6 +151,20 @@ private slots:
     };
     QVERIFY(plan(LightWant::AfterSunset));
     QVERIFY2(fade(2) > 0.1 && fade(2) < 0.5, qPrintable(QString::number(fade(2))));
+    // A plan that comes while views are not to be changed tells it afterwards.
+    std::atomic<bool> hold = true;
+    bench.desk.works.longWork.start([&](const Progress& progress) -> std::function<void()> {
+      while (hold && !progress.stopRequested()) std::this_thread::sleep_for(std::chrono::milliseconds(1));
+      return [] {};
+    });
+    bench.visit.change("x", [](Visit& v) { v.views[2].light.want = LightWant::Daylight; });
+    QVERIFY(waitFor([&] { return !bench.visit.planning(); }));
+    QVERIFY(fade(2) > 0.1);
+    hold = false;
+    QVERIFY(waitFor([&] { return bench.settled(); }));
+    QVERIFY2(fade(2) < 0.1, qPrintable(QString::number(fade(2))));
+    QVERIFY(plan(LightWant::AfterSunset));
+    QVERIFY(fade(2) > 0.1);
     QVERIFY(plan(LightWant::Daylight)); // what it told it takes back
     QVERIFY2(fade(2) < 0.1, qPrintable(QString::number(fade(2))));
     bench.desk.job.note(idOf(bench.job().views()[2]), Aspect::Choices,

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The full campaign: thousands of sets by hand. One line of JSON a set on standard output, the rates on standard error.
 //   ml_zoo judge|align|passed|stood|merge|walkers|look|draw COUNT [FIRST_SEED] [dng|jpeg|heif|mixed] [--keep FOLDER]
-//          [--fault NAME]
+//          [--fault NAME] [--larger TIMES]
 // passed: hand-held frames that somebody walks through, aligned; stood: the same on a stand.
 #include "zoo/figures.h"
 
@@ -28,6 +28,7 @@ struct Order {
   std::uint64_t first = 1;
   std::string type = "mixed";
   fs::path keep;
+  int larger = 1;            ///< Times the usual size.
   Spoil fault = Spoil::None; ///< Of every second set; none: each fault in its turn.
 };
 
@@ -46,7 +47,7 @@ SetOptions drawn(const Order& order, std::uint64_t seed) {
   o.type = typeOf(order, seed);
   static constexpr int kSizes[][2] = {{768, 512}, {900, 600}, {640, 480}, {1080, 720}};
   const auto& size = kSizes[(seed / 8) % 4];
-  o.width = size[0], o.height = size[1];
+  o.width = order.larger * size[0], o.height = order.larger * size[1];
   o.flicker = random.chance(1 / 6.0);
   o.leaves = random.chance(0.2);
   o.handHeld = random.chance(0.35);
@@ -306,6 +307,8 @@ int main(int argc, char** argv) {
   for (int i = 1; i < argc; ++i) {
     if (!std::strcmp(argv[i], "--keep") && i + 1 < argc)
       order.keep = argv[++i];
+    else if (!std::strcmp(argv[i], "--larger") && i + 1 < argc)
+      order.larger = std::max(1, std::atoi(argv[++i]));
     else if (!std::strcmp(argv[i], "--fault") && i + 1 < argc) {
       for (int k = 1, name = ++i; k <= kSpoils; ++k)
         if (!std::strcmp(argv[name], nameOf(Spoil(k)))) order.fault = Spoil(k);
@@ -315,7 +318,7 @@ int main(int argc, char** argv) {
   if (words.empty()) {
     std::fprintf(stderr,
                  "ml_zoo judge|align|passed|stood|merge|walkers COUNT [FIRST_SEED] [dng|jpeg|heif|mixed] [--keep "
-                 "FOLDER] [--fault NAME]\n");
+                 "FOLDER] [--fault NAME] [--larger TIMES]\n");
     return 2;
   }
   order.what = words[0];
