@@ -69,7 +69,7 @@ PhotositeCells::PhotositeCells(const Frame& frame, const std::array<int, 3>& lim
   black_ = -light[0] / scale_;
 }
 
-PhotositeBlock PhotositeCells::at(int left, int top) const {
+BlockLight PhotositeCells::at(int left, int top) const {
   static constexpr float kGreens[2][2][kLanes] = {{{0, 1, 0, 1, 0, 1, 0, 1}, {1, 0, 1, 0, 1, 0, 1, 0}},
                                                   {{1, 0, 1, 0, 1, 0, 1, 0}, {0, 1, 0, 1, 0, 1, 0, 1}}};
   Columns columns;
@@ -87,7 +87,7 @@ PhotositeBlock PhotositeCells::at(int left, int top) const {
   float green = 0;
   for (int i = 0; i < kSide; ++i) green += kWeights[i] * columns.green[i + 1];
   green /= kAllWeights;
-  PhotositeBlock out;
+  BlockLight out;
   for (int row = 0; row < 2; ++row) {
     const int column = colourAt(left, top + row) == 1 ? 1 : 0, c = colourAt(left + column, top + row);
     const Hue hue = hueOf(columns, row, column);

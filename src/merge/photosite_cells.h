@@ -4,9 +4,9 @@
 
 namespace ml {
 
-/// What a block of photosites says, saturation about 1.
-struct PhotositeBlock {
-  float red = 0, green = 0, blue = 0; ///< Means, not below 0.
+/// What a block of pixels or photosites says, saturation about 1.
+struct BlockLight {
+  float red = 0, green = 0, blue = 0; ///< Sums or means of light.
   float hues = 0;                     ///< How far red or blue differs more from green at one photosite than at another.
   std::uint8_t clipped = 0;           ///< One bit a channel, red the lowest: some photosite is.
 };
@@ -22,7 +22,7 @@ public:
   /// `limit`: codes from which a channel counts as clipped.
   PhotositeCells(const Frame& frame, const std::array<int, 3>& limit);
   /// The block must lie in the frame.
-  [[nodiscard]] PhotositeBlock at(int left, int top) const;
+  [[nodiscard]] BlockLight at(int left, int top) const;
 
 private:
   ImageView<const std::uint16_t> sites_;

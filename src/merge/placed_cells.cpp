@@ -41,15 +41,11 @@ ML_VECTOR_CLONES void blockCorners(const double* h, double firstX, double y, dou
   }
 }
 
-/// Sums of a block's light by channel, and which of them is clipped in any pixel (bits).
-struct BlockSum {
-  float red = 0, green = 0, blue = 0;
-  std::uint8_t clipped = 0;
-  float hues = 0; ///< Of a mosaic: how far red or blue differs more from green at one photosite than at another.
-};
+/// Sums of a block's light by channel.
 template <int kCell, class View>
-BlockSum sumBlock(const View& codes, int left, int top, const float* const table[3], const std::array<int, 3>& limit) {
-  BlockSum sum;
+BlockLight sumBlock(const View& codes, int left, int top, const float* const table[3],
+                    const std::array<int, 3>& limit) {
+  BlockLight sum;
   int any = 0;
   for (int j = 0; j < kCell; j += kRowStep) {
     const auto* code = codes.at(left, top + j);
@@ -89,7 +85,7 @@ public:
     *cells_.chroma.at(x, y) = 0;
     if (!cells_.chromaRange.empty()) *cells_.chromaRange.at(x, y) = 0;
   }
-  void write(int x, int y, const BlockSum& sum) const {
+  void write(int x, int y, const BlockLight& sum) const {
     const float all = sum.red + sum.green + sum.blue;
     *cells_.radiance.at(x, y) = std::max(0.f, all * share_);
     *cells_.chroma.at(x, y) = (sum.red * redGain_ - sum.blue * blueGain_) / std::max(1e-9f, all);
@@ -143,10 +139,8 @@ void readCells(const PlacedFrame& placed, int cell, PlacedCells& cells) {
     const PhotositeCells blocks(frame, limit);
     const CellWriter writer(frame, 1 / 3.f, cells);
     forEachBand(height, [&](const Band& band) {
-      forEachBlock(placed, cell, PhotositeCells::kSide, writer, width, band, [&](int u, int v) {
-        const PhotositeBlock block = blocks.at(u, v);
-        return BlockSum{block.red, block.green, block.blue, block.clipped, block.hues};
-      });
+      forEachBlock(placed, cell, PhotositeCells::kSide, writer, width, band,
+                   [&](int u, int v) { return blocks.at(u, v); });
     });
     return;
   }
