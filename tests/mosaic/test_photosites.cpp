@@ -87,7 +87,6 @@ private slots:
     }
   }
 
-  /// Threads a photosite or two wide have no colour of their own: what differs from green is said to be unsure by at
   void whatClipsIsSaidByItsColour() {
     for (int full = 0; full < 3; ++full) {
       Frame f = mosaicOf(32, 24, kPatterns[1], [](double, double) { return 0.2; });
