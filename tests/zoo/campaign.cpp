@@ -224,7 +224,7 @@ void mergeAll(const Order& order) {
     o.leaves = false;
     if (!o.walker) o.handHeld = seed % 3 == 2;
     const MadeSet set(scene, o, folder);
-    const auto figure = mergedFigure(set, !o.walker && !o.handHeld);
+    const auto figure = mergedFigure(set, !o.walker && !o.handHeld, true);
     {
       const std::lock_guard lock(telling);
       if (!figure)

@@ -315,12 +315,12 @@ void drawMerge(const MadeSet& made, const std::filesystem::path& png) {
 namespace {
 
 /// Nobody stands twice, torn or half transparent when the picture shows one moment; which one, the merge may choose.
-double errorOfMoment(const Image<float>& found, const MadeSet& set, int& moment) {
+double errorOfMoment(const Image<float>& found, const std::vector<MadeSet::Moment>& moments, int& moment) {
   constexpr double kTold = 0.5; // a moment of which less can be told does not count as one
   double least = 0, most = 0;
   for (const bool enough : {true, false}) {
-    for (int i = 0; i < int(set.frames.size()); ++i) {
-      const MadeSet::Moment m = set.momentOf(i);
+    for (int i = 0; i < int(moments.size()); ++i) {
+      const MadeSet::Moment& m = moments[std::size_t(i)];
       if (enough ? m.told < kTold : m.told <= most) continue;
       const double error = errorsOf(found, m.light, &m.walked).walked;
       if (!enough || most == 0 || error < least) least = error, moment = i;
@@ -332,8 +332,7 @@ double errorOfMoment(const Image<float>& found, const MadeSet& set, int& moment)
 }
 
 /// Every place from the lightest frame that tells it, with nothing left to find.
-double floorOf(const MadeSet& set, int moment) {
-  const MadeSet::Moment m = set.momentOf(moment);
+double floorOf(const MadeSet& set, const MadeSet::Moment& m) {
   std::vector<Frame> frames = knownFrames(set);
   const int w = m.light.width(), h = m.light.height();
   Image<float> best = m.light.clone();
@@ -372,7 +371,7 @@ std::vector<double> curveErrorOf(const Combined& combined, const Camera& camera)
 
 } // namespace
 
-std::optional<MergedFigure> mergedFigure(const MadeSet& made, bool withBound) {
+std::optional<MergedFigure> mergedFigure(const MadeSet& made, bool withBound, bool withFloor) {
   const auto combined = combineFiles(filesOf(made), {}, {});
   if (!combined) {
     std::fprintf(stderr, "%s\n", combined.error().message.c_str());
@@ -388,10 +387,11 @@ std::optional<MergedFigure> mergedFigure(const MadeSet& made, bool withBound) {
   figure.noise = std::sqrt(grey + set.camera.readNoise * set.camera.readNoise) / grey;
   figure.walked = e.walked;
   if (!set.frames.front().movers.empty()) {
-    figure.whole = errorOfMoment(combined->radiance, set, figure.moment);
-    if (figure.moment >= 0 && set.camera.type != FileType::Dng) figure.floor = floorOf(set, figure.moment);
+    const std::vector<MadeSet::Moment> moments = set.moments();
+    figure.whole = errorOfMoment(combined->radiance, moments, figure.moment);
     if (figure.moment >= 0) {
-      const MadeSet::Moment moment = set.momentOf(figure.moment);
+      const MadeSet::Moment& moment = moments[std::size_t(figure.moment)];
+      if (withFloor && set.camera.type != FileType::Dng) figure.floor = floorOf(set, moment);
       figure.steps = borderSteps(combined->radiance, moment.light, moment.walked, combined->motion);
     }
   }

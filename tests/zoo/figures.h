@@ -53,7 +53,7 @@ struct MergedFigure {
 inline constexpr int kCurveCodes[] = {5, 10, 20, 40, 70, 100, 140, 180, 215, 245};
 /// `bound`: the true curve, times and places, no search for movement. Dng: Cramer and Rao's from the sensor's true
 /// figures.
-[[nodiscard]] std::optional<MergedFigure> mergedFigure(const MadeSet& set, bool withBound);
+[[nodiscard]] std::optional<MergedFigure> mergedFigure(const MadeSet& set, bool withBound, bool withFloor = false);
 
 /// What was combined, the truth, and where they differ (grey: not at all; a stop is a quarter of the range), side by
 /// side as a PNG.

@@ -260,12 +260,19 @@ double MadeSet::darkShare(int i, double dark) const {
   return double(count) / (double(light.width()) * light.height());
 }
 
-MadeSet::Moment MadeSet::momentOf(int i) const {
+std::vector<MadeSet::Moment> MadeSet::moments() const {
   const Pose pose = frames[std::size_t(reference)].pose;
   const Image<float> without = throughLens(camera, scene->seen(pose));
   std::vector<Image<float>> seen;
   for (const MadeFrame& frame : frames) seen.push_back(throughLens(camera, scene->seen(pose, frame.movers)));
-  const Image<float> light = sensorLight(pose, frames[std::size_t(i)].movers);
+  std::vector<Moment> out;
+  for (std::size_t i = 0; i < frames.size(); ++i) out.push_back(momentOf(i, without, seen));
+  return out;
+}
+
+MadeSet::Moment MadeSet::momentOf(std::size_t i, const Image<float>& without,
+                                  const std::vector<Image<float>>& seen) const {
+  const Image<float>& light = seen[i];
   Moment out{camera.type == FileType::Dng ? light.clone() : renderedTruth(camera, light),
              Image<std::uint8_t>(without.width(), without.height(), 1),
              Image<std::int16_t>(without.width(), without.height(), 1), 1};
@@ -282,10 +289,10 @@ MadeSet::Moment MadeSet::momentOf(int i) const {
         const double level = sensorMost(camera, seen[k].at(x, y)) * frames[k].exposure;
         return level < 0.85 && level * camera.fullWell > electrons;
       };
-      const bool here = covered(std::size_t(i));
+      const bool here = covered(i);
       for (std::size_t k = 0; k < frames.size(); ++k) {
         walked = walked || covered(k);
-        const bool tells = int(k) == i || (!here && !covered(k));
+        const bool tells = k == i || (!here && !covered(k));
         if (tells && records(k, 900)) known = true, *out.teller.at(x, y) = std::int16_t(k);
         roughly = roughly || (tells && records(k, 30));
       }

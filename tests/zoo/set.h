@@ -72,9 +72,13 @@ struct MadeSet {
     Image<std::int16_t> teller; ///< The lightest frame that tells a place of it well; -1: none.
     double told = 1;            ///< Share of what is walked over that can be told, at a signal to noise ratio of 5.
   };
-  [[nodiscard]] Moment momentOf(int i) const;
+  /// Of every frame.
+  [[nodiscard]] std::vector<Moment> moments() const;
 
 private:
+  /// `without`: with nobody there; `seen`: what each frame saw, both on the reference's grid.
+  [[nodiscard]] Moment momentOf(std::size_t i, const Image<float>& without,
+                                const std::vector<Image<float>>& seen) const;
   [[nodiscard]] Image<float> sensorLight(const Pose& pose, const std::vector<Mover>& movers) const;
 };
 
