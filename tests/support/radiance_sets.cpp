@@ -144,8 +144,25 @@ void RadianceView::lightAt(double x, double y, float rgb[3]) const {
   for (int c = 0; c < 3; ++c) rgb[c] = std::exp2(float(sum[c] + fine));
 }
 
-Image<float> RadianceView::seen(double dx, double dy, double degrees, double walkerX) const {
+const Image<float>& RadianceView::still(double dx, double dy, double degrees) const {
+  constexpr std::size_t kKept = 12;
+  const std::array<double, 3> pose{dx, dy, degrees};
+  if (const auto known = drawn_.find(pose); known != drawn_.end()) return known->second;
+  if (drawn_.size() >= kKept) drawn_.clear();
   Image<float> out(width_, height_, 3);
+  const double a = degrees * std::numbers::pi / 180, ca = std::cos(a), sa = std::sin(a), cx = (width_ - 1) / 2.0,
+               cy = (height_ - 1) / 2.0;
+  forEachBand(height_, [&](const Band& band) {
+    for (int y = band.begin; y < band.end; ++y)
+      for (int x = 0; x < width_; ++x)
+        lightAt(cx + ca * (x - cx) - sa * (y - cy) + dx, cy + sa * (x - cx) + ca * (y - cy) + dy, out.at(x, y));
+  });
+  return drawn_[pose] = std::move(out);
+}
+
+Image<float> RadianceView::seen(double dx, double dy, double degrees, double walkerX) const {
+  Image<float> out = still(dx, dy, degrees).clone();
+  if (walkerX < 0) return out;
   const double a = degrees * std::numbers::pi / 180, ca = std::cos(a), sa = std::sin(a), cx = (width_ - 1) / 2.0,
                cy = (height_ - 1) / 2.0;
   const Figure figure{walkerX * width_, 0.38 * height_, 0.55 * height_};
@@ -153,12 +170,10 @@ Image<float> RadianceView::seen(double dx, double dy, double degrees, double wal
     for (int y = band.begin; y < band.end; ++y)
       for (int x = 0; x < width_; ++x) {
         const double wx = cx + ca * (x - cx) - sa * (y - cy) + dx, wy = cy + sa * (x - cx) + ca * (y - cy) + dy;
-        float* rgb = out.at(x, y);
-        lightAt(wx, wy, rgb);
-        if (walkerX < 0) continue;
         bool head;
         const double covered = figure.covers(wx, wy, head);
         if (covered <= 0) continue;
+        float* rgb = out.at(x, y);
         const double cloth =
             0.25 * std::exp2(0.25 * texture(wx - figure.x + 500, wy)) * median_; // the cloth's texture walks along
         const double person[3] = {head ? 1.5 * median_ : 0.8 * cloth, head ? median_ : cloth,

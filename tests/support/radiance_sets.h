@@ -2,7 +2,9 @@
 #pragma once
 #include "capture/frame.h"
 
+#include <array>
 #include <filesystem>
+#include <map>
 #include <string>
 #include <vector>
 
@@ -20,10 +22,13 @@ public:
   [[nodiscard]] double median() const { return median_; }
 
 private:
+  /// With nobody there; drawn once for each of the last poses, for that takes most of the time of a set.
+  const Image<float>& still(double dx, double dy, double degrees) const;
   void lightAt(double x, double y, float rgb[3]) const;
   Image<float> panorama_; ///< Logarithms.
   int width_, height_;
   double yaw_ = 0, median_ = 1;
+  mutable std::map<std::array<double, 3>, Image<float>> drawn_;
 };
 
 struct SetOptions {
