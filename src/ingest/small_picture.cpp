@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ingest/small_picture.h"
 
+#include "capture/developed.h"
 #include "codec/exif.h"
 #include "codec/jpeg.h"
 #include "image/colour.h"
@@ -59,6 +60,7 @@ Result<Image<std::uint8_t>> loadSmallPicture(const std::filesystem::path& file, 
   }
   auto frame = loadFrame(file, Unsaid::Allowed);
   if (!frame) return passOn(frame.error());
+  if (frame->isMosaic()) frame = developed(*frame);
   return reduced(displayed(*frame, edge).view(), edge);
 }
 

@@ -57,7 +57,8 @@ QImage shown(const Frame& frame, const Roi& part, int step) {
 
 QImage displayOf(const Frame& frame) {
   const int step = std::max(1, (std::max(frame.width(), frame.height()) + kPreviewEdge - 1) / kPreviewEdge);
-  return shown(frame, {0, 0, frame.width(), frame.height()}, step);
+  const Roi whole{0, 0, frame.width(), frame.height()};
+  return frame.isMosaic() ? shown(developed(frame), whole, step) : shown(frame, whole, step);
 }
 
 QImage displayOf(const Frame& frame, const Roi& part) {
