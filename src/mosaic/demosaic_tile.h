@@ -16,7 +16,7 @@ struct MosaicScale {
 /// Beyond the border a mosaic is mirrored about its last photosite, which keeps the colours in their places.
 [[nodiscard]] int mirrored(int i, int size);
 
-/// Demosaicing of one tile, as `demosaiced` says. The owner writes light into the rows, borders included, calls
+/// Demosaicing of one tile, as `MosaicDeveloper` says. The owner writes light into the rows, borders included, calls
 /// `prepare`, and takes row after row.
 class DemosaicTile {
 public:
