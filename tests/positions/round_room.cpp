@@ -82,6 +82,10 @@ Image<float> shoot(const RoundRoom& room, const Shot& shot, int width, int heigh
 Image<float> shoot(const World& world, const Shot& shot, int width, int height) {
   Image<float> out(width, height, 3);
   const double halfDiagonal = std::hypot(width, height) / 2;
+  V turned[3]; // where the frame's own axes look
+  for (std::size_t i = 0; i < 3; ++i)
+    turned[i] = rotated(rotated(rotated({double(i == 0), double(i == 1), double(i == 2)}, shot.roll, 2), shot.pitch, 0),
+                        shot.yaw, 1);
   forEachBand(height, [&](const Band& band) {
     for (int y = band.begin; y < band.end; ++y)
       for (int x = 0; x < width; ++x) {
@@ -99,8 +103,9 @@ Image<float> shoot(const World& world, const Shot& shot, int width, int height) 
             if (std::abs(r - before) < 1e-14) break;
           }
           const double scale = rho > 0 ? r / rho : 1;
-          V d{u * scale, v * scale, shot.focal};
-          d = rotated(rotated(rotated(d, shot.roll, 2), shot.pitch, 0), shot.yaw, 1);
+          V d;
+          for (std::size_t k = 0; k < 3; ++k)
+            d[k] = u * scale * turned[0][k] + v * scale * turned[1][k] + shot.focal * turned[2][k];
           const auto light = world(d, shot.from);
           for (int c = 0; c < 3; ++c) sum[c] += gain * light[std::size_t(c)] / (n * n);
         }

@@ -171,7 +171,6 @@ private slots:
     plan.columns = columns, plan.rows = rows;
     plan.focal = focal, plan.bend = bend;
     plan.width = 900, plan.height = 600;
-    plan.rays = 3;
     const PositionSet set(plan, pathOf(folder));
     const auto assembly = assembleFiles({pathOf(folder)}, {}, {});
     QVERIFY2(assembly.has_value(), assembly ? "" : assembly.error().message.c_str());
@@ -200,7 +199,6 @@ private slots:
     SetPlan plan;
     plan.kind = SetKind::Shifted;
     plan.columns = 1, plan.rows = 3;
-    plan.rays = 3;
     const PositionSet set(plan, pathOf(folder));
     const auto assembly = assembleFiles({pathOf(folder)}, {}, {});
     QVERIFY2(assembly.has_value(), assembly ? "" : assembly.error().message.c_str());
@@ -220,7 +218,6 @@ private slots:
     plan.seed = 2;
     plan.kind = SetKind::Focus;
     plan.columns = 1, plan.planes = 2;
-    plan.rays = 3;
     plan.focal = 1.2;
     const PositionSet set(plan, pathOf(folder));
     const auto assembly = assembleFiles({pathOf(folder)}, {}, {});
