@@ -6,6 +6,7 @@
 #include "merge/rows.h"
 #include "merge/share.h"
 #include "merge/tile.h"
+#include "mosaic/bayer.h"
 
 #include <algorithm>
 #include <cmath>
@@ -107,15 +108,12 @@ void MosaicMerger::readRow(std::size_t i, int x, int y) {
   const int width = frame.width();
   const std::uint16_t* row = frame.codes.photosites().row(y);
   float* light = rows_[i].light.data();
-  for (int side = 0; side < 2; ++side) {
-    const int c = tile_.colourAt(side, y);
-    const float* table = frame.table.channel(c);
-    const float scale = 1 / saturation_[std::size_t(c)];
-    const int inside = std::max(0, -x), end = std::min(kStride, width - x);
-    for (int k = side; k < inside; k += 2) light[k] = table[row[mirrored(x + k, width)]] * scale;
-    for (int k = inside + ((inside ^ side) & 1); k < end; k += 2) light[k] = table[row[x + k]] * scale;
-    for (int k = end + ((end ^ side) & 1); k < kStride; k += 2) light[k] = table[row[mirrored(x + k, width)]] * scale;
-  }
+  const int inside = std::max(0, -x), end = std::min(kStride, width - x);
+  lightOfCodes(row + x + inside, end - inside, light + inside);
+  for (int k = 0; k < inside; ++k) lightOfCodes(row + mirrored(x + k, width), 1, light + k);
+  for (int k = end; k < kStride; ++k) lightOfCodes(row + mirrored(x + k, width), 1, light + k);
+  scaleInTurn(1 / saturation_[std::size_t(tile_.colourAt(0, y))], 1 / saturation_[std::size_t(tile_.colourAt(1, y))],
+              kStride, light);
   trustOfRow(rows_[i].light.data(), kStride, 1 / clip_, rows_[i].use.data());
 }
 

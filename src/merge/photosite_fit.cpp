@@ -5,9 +5,11 @@
 #include "base/vector_clones.h"
 #include "image/interpolate.h"
 #include "merge/share.h"
+#include "mosaic/bayer.h"
 
 #include <algorithm>
 #include <cmath>
+#include <numeric>
 
 namespace ml {
 namespace {
@@ -67,6 +69,21 @@ ML_VECTOR_CLONES void silenceRow(const float* mark, int n, float* __restrict wei
   for (int i = 0; i < n; ++i) weight[i] = mark[i] > 0 ? 0.f : weight[i];
 }
 
+ML_VECTOR_CLONES void sumPair(const float* ratio, const float* weight, const float* ratio2, const float* weight2, int n,
+                              float* __restrict energy, float* __restrict count, float* __restrict weights) {
+  for (int i = 0; i < n; ++i) {
+    energy[i] = weight[i] * ratio[i] * ratio[i] + weight2[i] * ratio2[i] * ratio2[i];
+    count[i] = (weight[i] > 0 ? 1.f : 0.f) + (weight2[i] > 0 ? 1.f : 0.f);
+    weights[i] = weight[i] + weight2[i];
+  }
+}
+
+ML_VECTOR_CLONES float mostOf(const float* in, int n) {
+  float most = 0;
+  for (int i = 0; i < n; ++i) most = in[i] > most ? in[i] : most;
+  return most;
+}
+
 ML_VECTOR_CLONES void addRow(const float* in, int n, float* __restrict out, float* __restrict squares) {
   for (int i = 0; i < n; ++i) out[i] += in[i], squares[i] += in[i] * in[i];
 }
@@ -87,6 +104,10 @@ PhotositeFit::PhotositeFit(const std::vector<Source>& sources, const CellMask* m
   const Frame& frame = *sources.front().placed.frame;
   for (std::size_t c = 0; c < 3; ++c) full_[c] = kNearFull * frame.table.clipFrom * frame.saturation[c] / least;
   foot_ = 0.005f / most;
+  fromLightest_.resize(sources.size());
+  std::iota(fromLightest_.begin(), fromLightest_.end(), 0);
+  std::stable_sort(fromLightest_.begin(), fromLightest_.end(),
+                   [&](auto a, auto b) { return sources[a].exposure > sources[b].exposure; });
 }
 
 void PhotositeFit::fit(const Roi& tile, const Merged& merged, float* out, std::ptrdiff_t outPitch) {
@@ -97,7 +118,11 @@ void PhotositeFit::fit(const Roi& tile, const Merged& merged, float* out, std::p
   takeLight(tile, merged);
   cells_.assign(std::size_t(cellsAcross_ * cellsDown_), {});
   const Roi around{tile.x - kAround, tile.y - kAround, tile.width + 2 * kAround, tile.height + 2 * kAround};
-  for (std::size_t i = 0; i < sources_.size(); ++i) {
+  float enough = 0; // exposure
+  for (const std::size_t i : fromLightest_) {
+    said_[i].any = false;
+    if (sources_[i].exposure < enough * kAddsTooLittle) continue;
+    if (recordsAll(sources_[i])) enough = std::max(enough, sources_[i].exposure);
     listen(i, around);
     if (said_[i].any) countInto(sources_[i], said_[i], around);
   }
@@ -114,7 +139,6 @@ void PhotositeFit::listen(std::size_t i, const Roi& around) {
   const Source& s = sources_[i];
   const Frame& frame = *s.placed.frame;
   Said& said = said_[i];
-  said.any = false;
   said.roi = boundsOn(s.placed.toFrame, around, frame.width(), frame.height(), 3);
   said.roi.x &= ~1, said.roi.y &= ~1; // begins with the pattern's first colour
   const Roi& roi = said.roi;
@@ -134,10 +158,8 @@ void PhotositeFit::listen(std::size_t i, const Roi& around) {
     if (v < 0 || v >= sites.height) continue;
     const std::uint16_t* row = sites.row(v);
     const int begin = std::max(0, -roi.x), end = std::min(roi.width, sites.width - roi.x);
-    for (int side = 0; side < 2; ++side) {
-      const float* table = frame.table.channel(frame.pattern[std::size_t(2 * (y & 1) + side)]);
-      for (int x = begin + ((begin ^ side) & 1); x < end; x += 2) light[x] = table[row[roi.x + x]], weight[x] = 1;
-    }
+    lightOfCodes(row + roi.x + begin, end - begin, light + begin);
+    std::fill(weight + begin, weight + end, 1.f);
     for (int x = begin; x < end && !any; ++x) any = light[x] < limit;
   }
   if (!any) return;
@@ -157,7 +179,19 @@ void PhotositeFit::takeLight(const Roi& tile, const Merged& merged) {
       r[x] = p[0], g[x] = p[1], b[x] = p[2];
     }
   }
+  for (std::size_t c = 0; c < 3; ++c) {
+    most_[c] = 0;
+    for (int y = 0; y < around_.height; ++y) most_[c] = std::max(most_[c], mostOf(light_[c].row(y), around_.width));
+  }
   anyFull_ = markFull();
+}
+
+/// Whether all light of the tile is less than the frame is full at.
+bool PhotositeFit::recordsAll(const Source& s) const {
+  const Frame& frame = *s.placed.frame;
+  for (std::size_t c = 0; c < 3; ++c)
+    if (most_[c] * s.exposure >= kNearFull * frame.table.clipFrom * frame.saturation[c]) return false;
+  return true;
 }
 
 /// The merged light where the frame's photosites lie, of the colours that its rows have; further off than is listened
@@ -228,28 +262,34 @@ void PhotositeFit::compare(const Source& s, Said& said) {
   }
 }
 
-/// Blocks of a frame's grid count for the cell that their middle lies in.
+/// Blocks of a frame's grid count for the cell that their middle lies in. Two rows have the same colours.
 void PhotositeFit::countInto(const Source& s, const Said& said, const Roi& around) {
   constexpr int kBlock = 4;
   const Transform back{inverse(s.placed.toFrame)};
   const auto& pattern = s.placed.frame->pattern;
-  for (int y = 0; y + kBlock <= said.roi.height; y += kBlock)
-    for (int x = 0; x + kBlock <= said.roi.width; x += kBlock) {
+  const int n = said.roi.width;
+  for (int y = 0; y + kBlock <= said.roi.height; y += kBlock) {
+    for (int v = 0; v < 2; ++v) {
+      RowPair& pair = pairs_[std::size_t(v)];
+      for (auto* sums : {&pair.energy, &pair.count, &pair.weight}) sums->resize(std::size_t(n));
+      sumPair(said.ratio.row(y + v), said.weight.row(y + v), said.ratio.row(y + v + 2), said.weight.row(y + v + 2), n,
+              pair.energy.data(), pair.count.data(), pair.weight.data());
+    }
+    for (int x = 0; x + kBlock <= n; x += kBlock) {
       double px, py;
       back.map(said.roi.x + x + (kBlock - 1) / 2.0, said.roi.y + y + (kBlock - 1) / 2.0, px, py);
       const int cx = int(std::floor((px - around.x) / kCell)), cy = int(std::floor((py - around.y) / kCell));
       if (cx < 0 || cy < 0 || cx >= cellsAcross_ || cy >= cellsDown_) continue;
       Cell& cell = cells_[std::size_t(cy * cellsAcross_ + cx)];
-      for (int v = 0; v < kBlock; ++v) {
-        const float *ratio = said.ratio.row(y + v) + x, *weight = said.weight.row(y + v) + x;
-        for (int u = 0; u < kBlock; ++u) {
-          const int c = pattern[std::size_t(2 * (v & 1) + (u & 1))];
-          cell.energy[c] += weight[u] * ratio[u] * ratio[u];
-          cell.count[c] += weight[u] > 0;
-          cell.weight[c] += weight[u];
+      for (std::size_t v = 0; v < 2; ++v)
+        for (std::size_t u = 0; u < 2; ++u) {
+          const std::size_t c = std::size_t(pattern[2 * v + u]), at = std::size_t(x) + u;
+          cell.energy[c] += pairs_[v].energy[at] + pairs_[v].energy[at + 2];
+          cell.count[c] += pairs_[v].count[at] + pairs_[v].count[at + 2];
+          cell.weight[c] += pairs_[v].weight[at] + pairs_[v].weight[at + 2];
         }
-      }
     }
+  }
 }
 
 /// Whether photosites differ from the merged light by more than the least noise they can have.

@@ -51,6 +51,12 @@ private:
     float energy[3] = {}, count[3] = {}, weight[3] = {};
   };
 
+  /// Of two rows with the same colours.
+  struct RowPair {
+    std::vector<float> energy, count, weight;
+  };
+
+  [[nodiscard]] bool recordsAll(const Source& s) const;
   void takeLight(const Roi& tile, const Merged& merged);
   void listen(std::size_t i, const Roi& around);
   void lookUp(const Source& s, const Roi& roi);
@@ -65,8 +71,10 @@ private:
   const std::vector<Source>& sources_;
   const CellMask* moved_;
   int width_, height_;
-  std::array<float, 3> full_{}; ///< Light at which every frame is full, or nearly.
-  float foot_;                  ///< Light below which noise and not light decides, as in MosaicScale.
+  std::array<float, 3> full_{};           ///< Light at which every frame is full, or nearly.
+  float foot_;                            ///< Light below which noise and not light decides, as in MosaicScale.
+  std::vector<std::size_t> fromLightest_; ///< Sources by exposure. Where one records all, those that add too little are
+                                          ///< not listened to.
   std::vector<Said> said_;
   std::vector<Cell> cells_;
   std::vector<float> belief_; ///< For each cell and colour: variance that is believed, and noise over the model's.
@@ -74,7 +82,9 @@ private:
   GridPlaces places_;
   std::array<Plane, 4> light_, seen_; ///< Three colours, and whether something full is near.
   Roi around_;                        ///< What `light_` holds.
+  std::array<float, 3> most_{};       ///< Of `light_`.
   bool anyFull_ = false;
+  std::array<RowPair, 2> pairs_;
   std::array<Plane, 3> ratios_, weights_;
   std::array<Plane, 3> sum_, share_, squares_, shareSquares_; ///< Of all frames: what they say, and its weight.
   std::vector<float> column_, other_, range_;

@@ -20,6 +20,10 @@ ML_VECTOR_CLONES void codesOf(const std::uint16_t* codes, const float* black, fl
 
 } // namespace
 
+ML_VECTOR_CLONES void lightOfCodes(const std::uint16_t* codes, int n, float* __restrict light) {
+  for (int i = 0; i < n; ++i) light[i] = (float(codes[i]) - float(kPedestal)) * (1.f / float(kLightRange));
+}
+
 Image<std::uint16_t> photositeCodes(const BayerMosaic& m) {
   const std::size_t n = std::size_t(m.codes.width);
   std::vector<float> black[2], scale[2]; // of even rows and of odd ones

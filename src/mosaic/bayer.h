@@ -29,6 +29,9 @@ inline constexpr float kFullPhotosite = 0.985f;
 /// saturation of the channel with gain 1, and channel c clips at gain[c].
 inline constexpr int kLightRange = 65535 - kPedestal;
 
+/// Light of `n` such codes.
+void lightOfCodes(const std::uint16_t* codes, int n, float* light);
+
 /// What each photosite says, as such codes; one channel, size as the mosaic.
 [[nodiscard]] Image<std::uint16_t> photositeCodes(const BayerMosaic& mosaic);
 

@@ -2,10 +2,12 @@
 #include "mosaic/defects.h"
 
 #include "base/parallel.h"
+#include "base/vector_clones.h"
 
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <cstring>
 #include <vector>
 
 namespace ml {
@@ -90,6 +92,19 @@ bool isDefect(const MosaicView& m, int x, int y, const SampleNoise& noise, int& 
   return departure > 0 ? around < kNeighboursToo * departure : around > kNeighboursToo * departure;
 }
 
+/// 1 where a sample lies beyond its four nearest of the same colour by more than `step` of the largest of them says (by
+/// code / 64): most do not, and need no closer look.
+ML_VECTOR_CLONES void markBeyond(const std::uint16_t* above, const std::uint16_t* row, const std::uint16_t* below,
+                                 const int* step, int n, std::uint8_t* __restrict out) {
+  for (int i = 0; i < n; ++i) {
+    const int value = row[i], left = row[i - 2], right = row[i + 2], up = above[i], down = below[i];
+    const int h = left > right ? left : right, v = up > down ? up : down, most = h > v ? h : v,
+              low = left < right ? left : right, deep = up < down ? up : down, least = low < deep ? low : deep;
+    const int enough = step[most >> 6], high = value - most, beneath = least - value;
+    out[i] = (high > beneath ? high : beneath) > enough;
+  }
+}
+
 } // namespace
 
 std::size_t mendDefects(const MosaicView& m, double black) {
@@ -99,17 +114,16 @@ std::size_t mendDefects(const MosaicView& m, double black) {
   for (std::size_t i = 0; i < step.size(); ++i) step[i] = int(kAboveFour * noise.at(int(i) * 64 + 32));
   std::vector<std::vector<Defect>> found(std::size_t(bandCount(m.height)));
   forEachBand(m.height, [&](const Band& band) {
+    const int n = m.width - 4;
+    std::vector<std::uint8_t> beyond(std::size_t(n), 0);
     for (int y = std::max(2, band.begin); y < std::min(m.height - 2, band.end); ++y) {
-      const std::uint16_t* row = m.data + y * m.pitch;
-      for (int x = 2; x < m.width - 2; ++x) {
-        // Most samples lie between their neighbours and need no closer look.
-        const int value = row[x], left = row[x - 2], right = row[x + 2], up = row[x - 2 * m.pitch],
-                  below = row[x + 2 * m.pitch];
-        const int most = std::max(std::max(left, right), std::max(up, below)),
-                  least = std::min(std::min(left, right), std::min(up, below)), enough = step[std::size_t(most >> 6)];
+      const std::uint16_t* row = m.data + y * m.pitch + 2;
+      markBeyond(row - 2 * m.pitch, row, row + 2 * m.pitch, step.data(), n, beyond.data());
+      for (int i = 0; const void* at = std::memchr(beyond.data() + i, 1, std::size_t(n - i)); ++i) {
+        i = int(static_cast<const std::uint8_t*>(at) - beyond.data());
         int mended;
-        if ((value > most + enough || value < least - enough) && isDefect(m, x, y, noise, mended))
-          found[std::size_t(band.index)].push_back({x, y, std::uint16_t(mended)});
+        if (isDefect(m, i + 2, y, noise, mended))
+          found[std::size_t(band.index)].push_back({i + 2, y, std::uint16_t(mended)});
       }
     }
   });

@@ -16,7 +16,8 @@ constexpr float kStill = 0.25f,
                               ///< of colour are trusted, beyond they are not (chosen on eight scenes).
 constexpr float kUneasy = 0.05f, kRestless = 0.2f; ///< The same where hues change besides: threads and leaves.
 constexpr float kOneHue = 0.6f, kTwoHues = 1.2f;   ///< Stops between differences of colour on both sides of a place.
-constexpr int kReach = 1;                          ///< Photosites: how far around full ones light is cut alike.
+constexpr int kReach = 1;                          ///< Photosites: how far around full ones light is cut alike, as
+                                                   ///< `spread` says.
 constexpr float kAlmost = 0.1f; ///< Stops: what is found so near to where light was cut may lie anywhere beyond.
 
 ML_VECTOR_CLONES void toLogarithms(float foot, int n, float* __restrict row) {
@@ -151,14 +152,15 @@ struct Found {
 ML_VECTOR_CLONES void assemble(const Found f, int n, float* __restrict row, float* __restrict middle,
                                float* __restrict column) {
   for (int i = 0; i < n; ++i) {
-    const bool missing = f.sign[i] > 0;
-    const float t = f.doubt[i], beside = 0.5f * (f.here[i - 1] + f.here[i + 1]),
-                stacked = 0.5f * (f.above[i] + f.below[i]);
+    const float missing = f.sign[i] > 0 ? 1.f : 0.f, known = 1 - missing; // products, so that the loop has no branches
+    const float t = f.doubt[i], here = f.here[i], green = f.green[i];
+    const float beside = 0.5f * (f.here[i - 1] + f.here[i + 1]), stacked = 0.5f * (f.above[i] + f.below[i]);
     const float corners = 0.25f * (f.above[i - 1] + f.above[i + 1] + f.below[i - 1] + f.below[i + 1]);
-    const float across = f.green[i] - f.other[i], along = f.here[i] - f.first[i], up = f.here[i] - f.second[i];
-    middle[i] = f.green[i];
-    row[i] = missing ? f.here[i] : along + t * (beside - along);
-    column[i] = missing ? across + t * (corners - across) : up + t * (stacked - up);
+    const float across = green - f.other[i], along = here - f.first[i], up = here - f.second[i];
+    const float found = missing * across + known * up, plain = missing * corners + known * stacked;
+    middle[i] = green;
+    row[i] = missing * here + known * (along + t * (beside - along));
+    column[i] = found + t * (plain - found);
   }
 }
 
@@ -193,13 +195,9 @@ ML_VECTOR_CLONES void addThree(const std::uint8_t* marks, int n, std::uint8_t* _
   for (int i = 0; i < n; ++i) out[i] = std::uint8_t(out[i] + marks[i - 1] + marks[i] + marks[i + 1]);
 }
 
-/// 1 where one of the marks from `reach` before to `reach` after is set.
-ML_VECTOR_CLONES void spread(const std::uint8_t* marks, int reach, int n, std::uint8_t* __restrict out) {
-  for (int i = 0; i < n; ++i) {
-    std::uint8_t any = 0;
-    for (int k = -reach; k <= reach; ++k) any |= marks[i + k];
-    out[i] = any;
-  }
+/// 1 where one of three neighbours is marked.
+ML_VECTOR_CLONES void spread(const std::uint8_t* marks, int n, std::uint8_t* __restrict out) {
+  for (int i = 0; i < n; ++i) out[i] = marks[i - 1] | marks[i] | marks[i + 1];
 }
 
 ML_VECTOR_CLONES void mergeMarks(const std::uint8_t* marks, int n, std::uint8_t* __restrict out) {
@@ -210,6 +208,35 @@ ML_VECTOR_CLONES void cutWhere(const std::uint8_t* marks, float most, int n, flo
   for (int i = 0; i < n; ++i) {
     const float cut = values[i] > most ? most : values[i];
     values[i] = marks[i] ? cut : values[i];
+  }
+}
+
+/// What was cut, as it was: a photosite's own colour, which is the row's where green is missing.
+ML_VECTOR_CLONES void giveBack(const float* whole, const float* sign, float cut, int n, float* __restrict row,
+                               float* __restrict middle) {
+  for (int i = 0; i < n; ++i) {
+    row[i] = whole[i] > cut && sign[i] > 0 ? whole[i] : row[i];
+    middle[i] = whole[i] > cut && sign[i] < 0 ? whole[i] : middle[i];
+  }
+}
+
+/// The nearest photosites of the colour that is missing; of two, each stands for two.
+struct Nearest {
+  const float *a, *b, *c, *d;
+  float full;
+};
+/// What was found from `least` on, at photosites of one sign: no less than its nearest and full where half of them are
+/// full, else no less than their mean.
+ML_VECTOR_CLONES void raiseRow(const Nearest by, const float* sign, float which, float least, int n,
+                               float* __restrict values) {
+  for (int i = 0; i < n; ++i) {
+    const float a = by.a[i], b = by.b[i], c = by.c[i], d = by.d[i], value = values[i];
+    const float full = (a >= by.full ? 1.f : 0.f) + (b >= by.full ? 1.f : 0.f) + (c >= by.full ? 1.f : 0.f) +
+                       (d >= by.full ? 1.f : 0.f);
+    const float ab = a > b ? a : b, cd = c > d ? c : d, most = ab > cd ? ab : cd, mean = 0.25f * ((a + b) + (c + d));
+    const float light = most > by.full ? most : by.full, nearest = full >= 2 ? light : mean;
+    const float raised = value > nearest ? value : nearest;
+    values[i] = value >= least && sign[i] * which > 0 ? raised : value;
   }
 }
 
@@ -277,8 +304,7 @@ void DemosaicTile::cutAroundFull() {
   whole_ = here_;
   constexpr int n = kStride - 2 * kReach;
   for (int y = 0; y < kRows; ++y)
-    if (rowFull_[std::size_t(y)])
-      spread(full(y) + kReach, kReach, n, spread_.data() + std::ptrdiff_t(y) * kStride + kReach);
+    if (rowFull_[std::size_t(y)]) spread(full(y) + kReach, n, spread_.data() + std::ptrdiff_t(y) * kStride + kReach);
   for (int y = 0; y < kRows; ++y) {
     bool any = false;
     std::fill(near_.begin(), near_.end(), std::uint8_t{0});
@@ -410,18 +436,15 @@ void DemosaicTile::colours(int y) {
 void DemosaicTile::mendFull(int y, int width) {
   if (!rowCut_[std::size_t(y)]) return;
   const int first = colourAt(0, y) == 1 ? colourAt(1, y) : colourAt(0, y), second = 2 - first;
-  const float* whole = at(whole_, y);
-  for (int x = kMargin; x < kMargin + width; ++x) {
-    const bool missing = signs_[y & 1][std::size_t(x)] > 0;
-    if (whole[x] > cut_) out_[missing ? 0 : 1][std::size_t(x)] = whole[x];
-    if (missing) {
-      raise(out_[1][std::size_t(x)], 1, {{{x - 1, y}, {x + 1, y}, {x, y - 1}, {x, y + 1}}}, 4);
-      raise(out_[2][std::size_t(x)], second, {{{x - 1, y - 1}, {x + 1, y - 1}, {x - 1, y + 1}, {x + 1, y + 1}}}, 4);
-    } else {
-      raise(out_[0][std::size_t(x)], first, {{{x - 1, y}, {x + 1, y}}}, 2);
-      raise(out_[2][std::size_t(x)], second, {{{x, y - 1}, {x, y + 1}}}, 2);
-    }
-  }
+  const float* sign = signs_[y & 1].data() + kMargin;
+  const auto whole = [&](int x, int v) -> const float* { return at(whole_, y + v) + kMargin + x; };
+  const auto out = [&](std::size_t k) { return out_[k].data() + kMargin; };
+  const float ofFirst = full_[std::size_t(first)], ofSecond = full_[std::size_t(second)], least = cut_ - kAlmost;
+  giveBack(whole(0, 0), sign, cut_, width, out(0), out(1));
+  raiseRow({whole(-1, 0), whole(1, 0), whole(0, -1), whole(0, 1), full_[1]}, sign, 1, least, width, out(1));
+  raiseRow({whole(-1, -1), whole(1, -1), whole(-1, 1), whole(1, 1), ofSecond}, sign, 1, least, width, out(2));
+  raiseRow({whole(-1, 0), whole(1, 0), whole(-1, 0), whole(1, 0), ofFirst}, sign, -1, least, width, out(0));
+  raiseRow({whole(0, -1), whole(0, 1), whole(0, -1), whole(0, 1), ofSecond}, sign, -1, least, width, out(2));
   if (!countNearFull(y)) return;
   const std::size_t colours[] = {std::size_t(first), 1, std::size_t(second)};
   for (std::size_t k = 0; k < 3; ++k)
@@ -438,20 +461,6 @@ bool DemosaicTile::countNearFull(int y) {
       any = true;
     }
   return any;
-}
-
-void DemosaicTile::raise(float& value, int colour, const Nearest& nearest, int count) const {
-  if (value < cut_ - kAlmost) return;
-  int full = 0;
-  float most = value, sum = 0;
-  for (int k = 0; k < count; ++k) {
-    const auto [u, v] = nearest[std::size_t(k)];
-    const float theirs = whole_[std::size_t(v * kStride + u)];
-    full += isFull(u, v);
-    most = std::max(most, theirs);
-    sum += theirs;
-  }
-  value = 2 * full >= count ? std::max(most, full_[std::size_t(colour)]) : std::max(value, sum / float(count));
 }
 
 } // namespace ml

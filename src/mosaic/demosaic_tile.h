@@ -42,7 +42,6 @@ public:
 
 private:
   using Plane = std::vector<float>;
-  using Nearest = std::array<std::array<int, 2>, 4>; ///< Photosites, x and y.
   static float* at(Plane& p, int y) { return p.data() + std::ptrdiff_t(y) * kStride; }
 
   void findFull();
@@ -55,9 +54,7 @@ private:
   void colours(int y);
   void mendFull(int y, int width);
   [[nodiscard]] bool countNearFull(int y);
-  void raise(float& value, int colour, const Nearest& nearest, int count) const;
   std::uint8_t* full(int y) { return fulls_.data() + std::ptrdiff_t(y) * kStride; }
-  [[nodiscard]] bool isFull(int x, int y) const { return fulls_[std::size_t(y * kStride + x)]; }
 
   MosaicScale scale_;
   Plane here_, alongDiff_, acrossDiff_, along_, across_, scratch_, doubt_, own_, other_, green_, hueAlong_, hueAcross_;

@@ -2,21 +2,12 @@
 #include "mosaic/developer.h"
 
 #include "base/parallel.h"
-#include "base/vector_clones.h"
 #include "mosaic/bayer.h"
 
 #include <algorithm>
 
 namespace ml {
-namespace {
-
 using Tile = DemosaicTile;
-
-ML_VECTOR_CLONES void lightOfCodes(const std::uint16_t* codes, int n, float* __restrict out) {
-  for (int i = 0; i < n; ++i) out[i] = (float(codes[i]) - float(kPedestal)) * (1.f / float(kLightRange));
-}
-
-} // namespace
 
 /// The tile whose first pixel is (x0, y0), both even.
 void MosaicDeveloper::read(const PhotositeCodes& mosaic, int x0, int y0) {
