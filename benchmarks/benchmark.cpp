@@ -1,23 +1,22 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Our stages against OpenCV's on the same five frames in the same run: medians of three and ratios, two threads each.
-// ml_benchmark [WIDTH HEIGHT]         align, radiance merge, exposure fusion, and the whole way from JPEG files to EXR
-// and JPEG ml_benchmark --curve                how our whole way grows with pixels and frames ml_benchmark --raw five
-// 24-megapixel raw frames against five JPEG frames, and one frame against LibRaw's own ways ml_benchmark --ours STAGE
-// RUNS      one stage of ours alone on 6000 x 4000, for a profiler: align, still, moved, checked, fusion, whole, look,
-// stages
+// ml_benchmark [WIDTH HEIGHT]: align, radiance merge, exposure fusion, and the whole way from JPEG files to EXR and
+// JPEG. ml_benchmark --curve: how our whole way grows with pixels and frames. ml_benchmark --raw: five raw frames of 24
+// megapixels against five JPEG frames, and one against LibRaw's own ways. ml_benchmark --ours STAGE RUNS: one stage of
+// ours alone on 6000 x 4000, for a profiler: align, still, moved, checked, fusion, whole, look, stages.
 #include "align/register.h"
 #include "base/large_memory.h"
 #include "base/parallel.h"
 #include "capture/developed.h"
 #include "codec/exif.h"
 #include "codec/jpeg.h"
-#include "codec/tiff_file.h"
 #include "deliver/deliver.h"
 #include "finish/finish.h"
 #include "image/colour.h"
 #include "ingest/load_frame.h"
 #include "merge/fusion.h"
 #include "pipeline/run.h"
+#include "zoo/files.h"
 
 #include <algorithm>
 #include <chrono>
@@ -117,15 +116,15 @@ fs::path writeFrames(int width, int height, int count) {
   return folder;
 }
 
-/// The same scene behind a colour filter, 14 bits, as uncompressed DNG; `still`: from a tripod.
-fs::path writeRawFrames(int width, int height, int count, bool still) {
-  const fs::path folder =
-      fs::temp_directory_path() / ("ml-benchmark-raw-" + std::to_string(width) + (still ? "-still" : "-hand"));
+/// The same scene behind a colour filter, 14 bits, as DNG; `still`: from a tripod; `compressed`: as most cameras write
+/// it, tiles of lossless JPEG.
+fs::path writeRawFrames(int width, int height, int count, bool still, bool compressed) {
+  const fs::path folder = fs::temp_directory_path() / ("ml-benchmark-raw-" + std::to_string(width) +
+                                                       (still ? "-still" : "-hand") + (compressed ? "-tiles" : ""));
   if (fs::exists(folder / ("frame-" + std::to_string(count - 1) + ".dng"))) return folder;
   fs::create_directories(folder);
-  MosaicDescription description;
-  description.xyzToCamera = {3.2406, -1.5372, -0.4986, -0.9689, 1.8758, 0.0415, 0.0557, -0.2040, 1.0570};
-  description.camera = "Benchmark";
+  zoo::Camera camera(1, zoo::FileType::Dng);
+  camera.pattern = 0, camera.black = {512, 512, 512, 512}, camera.white = 16383, camera.compressed = compressed;
   for (int i = 0; i < count; ++i) {
     const double angle = still ? 0 : 0.002 * (i - count / 2),
                  exposure = std::exp2(10.0 * i / std::max(1, count - 1) - 5), step = still ? 0 : i;
@@ -146,12 +145,9 @@ fs::path writeRawFrames(int width, int height, int count, bool still) {
           mosaic.row(y)[x] = std::uint16_t(std::clamp(512 + (light + noise) * 15871, 0.f, 16383.f));
         }
     });
-    const fs::path file = folder / ("frame-" + std::to_string(i) + ".dng");
-    ShotMetadata metadata;
-    metadata.time = Seconds{exposure / 64};
-    metadata.aperture = FNumber{8};
-    metadata.iso = Iso{100};
-    if (!writeDng(file, mosaic.view(), description) || !writeExif(file, metadata)) std::exit(1);
+    zoo::Shot shot;
+    shot.seconds = exposure / 64, shot.clock = i, shot.model = "Benchmark";
+    zoo::writeDng(folder / ("frame-" + std::to_string(i) + ".dng"), camera, {1, 1, 1}, mosaic, shot);
   }
   return folder;
 }
@@ -214,6 +210,53 @@ double libraryDevelops(const fs::path& file, int quality) {
   });
 }
 
+std::vector<float> timesOf(std::size_t count) {
+  std::vector<float> times;
+  for (std::size_t i = 0; i < count; ++i) times.push_back(float(std::exp2(10.0 * double(i) / 4 - 5) / 64));
+  return times;
+}
+
+// Their OpenEXR holds half floats compressed as ours; what it writes when nothing is said (floats, ZIP) takes longer.
+const std::vector<int> kExrAsOurs{cv::IMWRITE_EXR_TYPE, cv::IMWRITE_EXR_TYPE_HALF, cv::IMWRITE_EXR_COMPRESSION,
+                                  cv::IMWRITE_EXR_COMPRESSION_PIZ};
+
+struct TheirFiles {
+  fs::path exr = fs::temp_directory_path() / "ml-benchmark-theirs.exr",
+           jpeg = fs::temp_directory_path() / "ml-benchmark-theirs.jpg";
+  void remove() const { fs::remove(exr), fs::remove(jpeg); }
+};
+
+/// Frames of 8 bits to OpenEXR and JPEG by OpenCV.
+void theirWay(const std::vector<cv::Mat>& read, const TheirFiles& out) {
+  const std::vector<float> times = timesOf(read.size());
+  std::vector<cv::Mat> aligned;
+  cv::createAlignMTB()->process(read, aligned);
+  cv::Mat radiance, response, toned, bytes;
+  cv::createCalibrateDebevec()->process(aligned, response, times);
+  cv::createMergeDebevec()->process(aligned, radiance, times, response);
+  cv::createTonemapReinhard()->process(radiance, toned);
+  toned.convertTo(bytes, CV_8UC3, 255);
+  cv::imwrite(out.exr.string(), radiance, kExrAsOurs);
+  cv::imwrite(out.jpeg.string(), bytes);
+}
+
+/// Raw files to OpenEXR and JPEG: developed by LibRaw, the rest by OpenCV.
+void libraryWay(const std::vector<fs::path>& files) {
+  std::vector<cv::Mat> read;
+  for (const auto& file : files) {
+    LibRaw raw;
+    if (raw.open_file(file.c_str()) || raw.unpack()) std::exit(1);
+    raw.imgdata.params.output_bps = 8, raw.imgdata.params.user_qual = 3, raw.imgdata.params.no_auto_bright = 1;
+    if (raw.dcraw_process()) std::exit(1);
+    libraw_processed_image_t* image = raw.dcraw_make_mem_image();
+    read.push_back(cv::Mat(image->height, image->width, CV_8UC3, image->data).clone());
+    LibRaw::dcraw_clear_mem(image);
+  }
+  const TheirFiles out;
+  theirWay(read, out);
+  out.remove();
+}
+
 void rawAgainstJpeg() {
   const fs::path jpeg = writeFrames(6000, 4000, 5);
   std::printf("%-44s %8s %10s\n", "five frames of 24 megapixels to EXR and JPEG", "seconds", "processor");
@@ -222,12 +265,16 @@ void rawAgainstJpeg() {
   };
   const auto fromJpeg = timedWay(jpeg);
   line("JPEG, by hand", fromJpeg);
-  const fs::path still = writeRawFrames(6000, 4000, 5, true), hand = writeRawFrames(6000, 4000, 5, false);
+  const fs::path still = writeRawFrames(6000, 4000, 5, true, false), hand = writeRawFrames(6000, 4000, 5, false, false),
+                 tiles = writeRawFrames(6000, 4000, 5, true, true);
   forgetPeak();
-  const auto onTripod = timedWay(still), byHand = timedWay(hand);
+  const auto onTripod = timedWay(still), inTiles = timedWay(tiles), byHand = timedWay(hand);
   const double peak = peakGigabytes();
   line("raw, on a tripod", onTripod);
+  line("the same, losslessly compressed", inTiles);
   line("raw, by hand", byHand);
+  const double before = processorSeconds(), theirs = medianSeconds(1, [&] { libraryWay(filesIn(still)); });
+  line("LibRaw's AHD with OpenCV's parts", {theirs, processorSeconds() - before});
   const fs::path one = hand / "frame-2.dng";
   const double ours = medianSeconds(3, [&] { (void)developed(*loadFrame(one)); });
   std::printf("one raw frame read and developed: ours %.3f s\n", ours);
@@ -235,8 +282,10 @@ void rawAgainstJpeg() {
     const double theirs = libraryDevelops(one, quality);
     std::printf("  LibRaw, %-8s %7.3f s   ratio %5.1f\n", name, theirs, theirs / ours);
   }
-  std::printf("raw on a tripod / JPEG %.2f, by hand %.2f; peak %.2f GB\n", onTripod.first / fromJpeg.first,
-              byHand.first / fromJpeg.first, peak);
+  std::printf(
+      "raw on a tripod / JPEG %.2f, compressed %.2f, by hand %.2f; LibRaw and OpenCV / tripod %.1f; peak %.2f GB\n",
+      onTripod.first / fromJpeg.first, inTiles.first / fromJpeg.first, byHand.first / fromJpeg.first,
+      theirs / onTripod.first, peak);
 }
 
 /// Our stages on one set of files; frames are read once.
@@ -351,11 +400,8 @@ int main(int count, char** arguments) {
   }
 
   std::vector<cv::Mat> images;
-  std::vector<float> times;
-  for (std::size_t i = 0; i < files.size(); ++i) {
-    images.push_back(cv::imread(files[i]));
-    times.push_back(float(std::exp2(10.0 * double(i) / 4 - 5) / 64));
-  }
+  for (const auto& file : files) images.push_back(cv::imread(file));
+  const std::vector<float> times = timesOf(images.size());
   const double theirAlign = medianSeconds(3, [&] {
     std::vector<cv::Mat> aligned;
     cv::createAlignMTB()->process(images, aligned);
@@ -367,32 +413,20 @@ int main(int count, char** arguments) {
     cv::createMergeMertens()->process(images, fused);
   });
   images.clear();
-  // Their OpenEXR holds half floats compressed as ours; what it writes when nothing is said (floats, ZIP) takes longer.
-  const std::vector<int> asOurs{cv::IMWRITE_EXR_TYPE, cv::IMWRITE_EXR_TYPE_HALF, cv::IMWRITE_EXR_COMPRESSION,
-                                cv::IMWRITE_EXR_COMPRESSION_PIZ};
-  const fs::path theirExr = folder.parent_path() / "ml-benchmark-theirs.exr",
-                 theirJpeg = folder.parent_path() / "ml-benchmark-theirs.jpg";
-  const auto removeTheirs = [&] { fs::remove(theirExr), fs::remove(theirJpeg); };
+  const TheirFiles out;
   const double theirWhole = medianSeconds(
       3,
       [&] {
-        std::vector<cv::Mat> read, aligned;
+        std::vector<cv::Mat> read;
         for (const auto& file : files) read.push_back(cv::imread(file));
-        cv::createAlignMTB()->process(read, aligned);
-        cv::Mat radiance, response, toned, bytes;
-        cv::createCalibrateDebevec()->process(aligned, response, times);
-        cv::createMergeDebevec()->process(aligned, radiance, times, response);
-        cv::createTonemapReinhard()->process(radiance, toned);
-        toned.convertTo(bytes, CV_8UC3, 255);
-        cv::imwrite(theirExr.string(), radiance, asOurs);
-        cv::imwrite(theirJpeg.string(), bytes);
+        theirWay(read, out);
       },
-      removeTheirs);
+      [&] { out.remove(); });
   const double theirExrAsOurs = medianSeconds(
-      3, [&] { cv::imwrite(theirExr.string(), merged, asOurs); }, removeTheirs);
+      3, [&] { cv::imwrite(out.exr.string(), merged, kExrAsOurs); }, [&] { out.remove(); });
   const double theirExrByItself = medianSeconds(
-      3, [&] { cv::imwrite(theirExr.string(), merged); }, removeTheirs);
-  removeTheirs();
+      3, [&] { cv::imwrite(out.exr.string(), merged); }, [&] { out.remove(); });
+  out.remove();
   say("align (theirs: shift only)", ourAlign, theirAlign);
   say("merge, frames as they lie", ourStill, theirMerge);
   say("merge, turned and shifted frames", ourMoved, theirMerge);

@@ -118,6 +118,7 @@ Camera::Camera(std::uint64_t seed_, FileType type_) : seed(seed_), type(type_) {
   neutral = {random.uniform(0.4, 0.75), 1, random.uniform(0.45, 0.85)};
   bits = random.chance(0.3) ? 12 : 14;
   pattern = random.whole(0, 3);
+  compressed = seed % 2 == 1;
   const double codes = (1 << bits) - 1, scale = codes / 16383;
   const double blackLevel = drawn(random, Ranges::black) * scale,
                spread = random.chance(0.5) ? 0 : drawn(random, Ranges::blackSpread) * scale;

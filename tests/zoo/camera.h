@@ -64,6 +64,7 @@ struct Camera {
   std::array<double, 3> neutral{}; ///< What the sensor says of white, green 1.
   // Raw
   int bits = 14, pattern = 0; ///< 0 RGGB, 1 GRBG, 2 GBRG, 3 BGGR.
+  bool compressed = false;    ///< Raw files: tiles of lossless JPEG, every second camera; else plain strips.
   std::array<int, 4> black{};
   int white = 16000;
   double hot = 30, dead = 5, stuck = 2;

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "zoo/files.h"
 
+#include "zoo/lossless_jpeg.h"
+
 #include <cstdio> // before jpeglib.h, which needs FILE
 
 #include <cstdlib>
@@ -50,6 +52,26 @@ void addExif(const std::filesystem::path& file, const Shot& shot, int width, int
   }
 }
 
+constexpr int kTile = 256;
+
+bool writeRows(TIFF* t, const Image<std::uint16_t>& mosaic) {
+  for (int y = 0; y < mosaic.height(); ++y)
+    if (TIFFWriteScanline(t, const_cast<std::uint16_t*>(mosaic.row(y)), std::uint32_t(y), 0) < 0) return false;
+  return true;
+}
+
+/// As cameras do: lossless JPEG, in tiles.
+bool writeTiles(TIFF* t, const Image<std::uint16_t>& mosaic) {
+  const int w = mosaic.width(), h = mosaic.height(), across = (w + kTile - 1) / kTile;
+  std::vector<std::vector<std::uint8_t>> tiles(std::size_t(across) * std::size_t((h + kTile - 1) / kTile));
+  for (std::size_t i = 0; i < tiles.size(); ++i) {
+    const int x = int(i) % across * kTile, y = int(i) / across * kTile;
+    tiles[i] = losslessJpeg({mosaic.row(y) + x, w, std::min(kTile, w - x), std::min(kTile, h - y)}, kTile, kTile);
+    if (TIFFWriteRawTile(t, std::uint32_t(i), tiles[i].data(), tmsize_t(tiles[i].size())) < 0) return false;
+  }
+  return true;
+}
+
 } // namespace
 
 Printed printedTime(double seconds) {
@@ -91,11 +113,14 @@ void writeDng(const std::filesystem::path& file, const Camera& camera, const std
   TIFFSetField(t, TIFFTAG_IMAGELENGTH, mosaic.height());
   TIFFSetField(t, TIFFTAG_BITSPERSAMPLE, 16);
   TIFFSetField(t, TIFFTAG_SAMPLESPERPIXEL, 1);
-  TIFFSetField(t, TIFFTAG_COMPRESSION, COMPRESSION_NONE);
+  TIFFSetField(t, TIFFTAG_COMPRESSION, camera.compressed ? COMPRESSION_JPEG : COMPRESSION_NONE);
   TIFFSetField(t, TIFFTAG_PHOTOMETRIC, 32803); // CFA
   TIFFSetField(t, TIFFTAG_PLANARCONFIG, PLANARCONFIG_CONTIG);
   TIFFSetField(t, TIFFTAG_ORIENTATION, ORIENTATION_TOPLEFT);
-  TIFFSetField(t, TIFFTAG_ROWSPERSTRIP, 64);
+  if (camera.compressed)
+    TIFFSetField(t, TIFFTAG_TILEWIDTH, kTile), TIFFSetField(t, TIFFTAG_TILELENGTH, kTile);
+  else
+    TIFFSetField(t, TIFFTAG_ROWSPERSTRIP, 64);
   TIFFSetField(t, TIFFTAG_MAKE, "Zoo");
   TIFFSetField(t, TIFFTAG_MODEL, shot.model.c_str());
   TIFFSetField(t, TIFFTAG_CFAREPEATPATTERNDIM, two);
@@ -109,9 +134,8 @@ void writeDng(const std::filesystem::path& file, const Camera& camera, const std
   TIFFSetField(t, TIFFTAG_COLORMATRIX1, 9, matrix);
   TIFFSetField(t, TIFFTAG_ASSHOTNEUTRAL, 3, white);
   TIFFSetField(t, TIFFTAG_CALIBRATIONILLUMINANT1, 21);
-  for (int y = 0; y < mosaic.height(); ++y)
-    if (TIFFWriteScanline(t, const_cast<std::uint16_t*>(mosaic.row(y)), std::uint32_t(y), 0) < 0)
-      give("cannot write " + file.string());
+  const bool written = camera.compressed ? writeTiles(t, mosaic) : writeRows(t, mosaic);
+  if (!written) give("cannot write " + file.string());
   TIFFClose(t);
   addExif(file, shot, mosaic.width(), mosaic.height());
 }

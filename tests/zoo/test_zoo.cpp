@@ -275,6 +275,36 @@ private slots:
     }
   }
 
+  /// Tiles of lossless JPEG, as cameras write them, hold what plain strips hold.
+  void compressionChangesNothing() {
+    QTemporaryDir dir;
+    Camera camera(kFirst + 1, FileType::Dng);
+    Random random(7);
+    Image<std::uint16_t> mosaic(500, 490, 1); // neither is a multiple of a tile
+    for (int y = 0; y < 490; ++y)
+      for (int x = 0; x < 500; ++x)
+        mosaic.row(y)[x] = std::uint16_t(random.whole(0, 9) ? 3000 + random.whole(-90, 90) : random.whole(0, 16383));
+    std::vector<Frame> frames;
+    std::uintmax_t bytes[2];
+    Shot shot;
+    shot.model = camera.name;
+    for (const bool compressed : {false, true}) {
+      const std::filesystem::path file = dir.filePath(compressed ? "tiles.dng" : "strips.dng").toStdString();
+      camera.compressed = compressed;
+      zoo::writeDng(file, camera, camera.neutral, mosaic, shot);
+      bytes[compressed] = file_size(file);
+      auto frame = loadFrame(file);
+      QVERIFY2(frame.has_value(), frame ? "" : frame.error().message.c_str());
+      QVERIFY(frame->isMosaic());
+      frames.push_back(std::move(*frame));
+    }
+    QVERIFY(bytes[1] < 0.8 * double(bytes[0]));
+    const auto plain = frames[0].codes.photosites(), tiles = frames[1].codes.photosites();
+    QCOMPARE(tiles.width, plain.width);
+    QCOMPARE(tiles.height, plain.height);
+    for (int y = 0; y < plain.height; ++y) QVERIFY(std::equal(plain.row(y), plain.row(y) + plain.width, tiles.row(y)));
+  }
+
   /// A phone turns its HEIF picture itself and says so again in Exif, for information (ISO/IEC 23008-12): once is
   /// enough.
   void aPhoneTurnsItsPictureOnce() {
