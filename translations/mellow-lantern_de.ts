@@ -2821,6 +2821,10 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
         <translation>Linien und Waage</translation>
     </message>
     <message>
+        <source>Lit by flash: it shows what the others clip, and is not compared.</source>
+        <translation>Mit Blitz belichtet: Sie zeigt, was in den anderen ausgefressen ist, und wird nicht verglichen.</translation>
+    </message>
+    <message>
         <source>Lit signs at night</source>
         <translation>Leuchtschriften bei Nacht</translation>
     </message>
@@ -5995,6 +5999,10 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
         <translation>`{}` sagt, die Kamera sei anders gehalten worden als bei den übrigen; das Bild wird wie sie gedreht.</translation>
     </message>
     <message>
+        <source>`{}` was lit by flash: it shows what every other frame clips, and nothing else.</source>
+        <translation>`{}` wurde mit Blitz belichtet: Die Aufnahme zeigt, was in allen anderen ausgefressen ist, und sonst nichts.</translation>
+    </message>
+    <message>
         <source>`{}` was made at {} where {} was asked for; set the aperture to {} and shoot again.</source>
         <translation>`{}` entstand bei {}, wo {} verlangt war; die Blende auf {} stellen und noch einmal aufnehmen.</translation>
     </message>
@@ -6049,6 +6057,10 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     <message>
         <source>a frame</source>
         <translation>eine Aufnahme</translation>
+    </message>
+    <message>
+        <source>a frame that fills is not among those that are lent</source>
+        <translation>eine Aufnahme, die auffüllt, ist nicht unter den ausgeliehenen</translation>
     </message>
     <message>
         <source>a frame that is lent is not among the frames, or is the reference</source>

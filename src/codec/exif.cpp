@@ -64,6 +64,8 @@ ShotMetadata fromExif(const Exiv2::ExifData& exif) {
   if (const auto o = positive(exif, "Exif.Image.Orientation"); o && *o <= 8) m.orientation = int(*o);
   if (const auto w = positive(exif, "Exif.Photo.PixelXDimension")) m.width = int(std::min(*w, 1e6));
   if (const auto h = positive(exif, "Exif.Photo.PixelYDimension")) m.height = int(std::min(*h, 1e6));
+  if (const auto flash = exif.findKey(Exiv2::ExifKey("Exif.Photo.Flash")); flash != exif.end() && flash->count() > 0)
+    m.flash = flash->toLong() & 1; // Exif 2.32, table of tag 9209.H
   m.camera = text(exif, "Exif.Image.Model");
   m.takenAt = text(exif, "Exif.Photo.DateTimeOriginal");
   const std::string fraction = "0." + text(exif, "Exif.Photo.SubSecTimeOriginal");
@@ -91,6 +93,7 @@ void toExif(const ShotMetadata& m, Exiv2::ExifData& exif) {
   if (m.focalLengthMm) exif["Exif.Photo.FocalLength"] = Exiv2::Rational(int(std::lround(*m.focalLengthMm * 10)), 10);
   if (m.focalLength35mm)
     exif["Exif.Photo.FocalLengthIn35mmFilm"] = std::uint16_t(std::clamp(*m.focalLength35mm, 0.0, 65535.0) + 0.5);
+  if (m.flash) exif["Exif.Photo.Flash"] = std::uint16_t{1};
   if (!m.camera.empty()) exif["Exif.Image.Model"] = m.camera;
   if (!m.takenAt.empty()) {
     exif["Exif.Photo.DateTimeOriginal"] = m.takenAt;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "exposure/units.h"
+#include <cstddef>
 #include <optional>
 #include <string>
 
@@ -19,6 +20,13 @@ struct ShotMetadata {
   std::string camera;                    ///< Free text, may be empty.
   std::string takenAt;                   ///< "YYYY:MM:DD HH:MM:SS" or empty; sorts as text.
   int subSecond = 0;                     ///< Milliseconds.
+  bool flash = false;                    ///< Fired.
 };
+
+/// Of a set in which some frames were lit by a flash: whether these stand apart (a window held by a frame with flash,
+/// its room by frames without), or are its own (a flash that fires with every frame, but for one or two).
+[[nodiscard]] constexpr bool litApart(std::size_t lit, std::size_t all) {
+  return lit > 0 && 2 * lit <= all;
+}
 
 } // namespace ml

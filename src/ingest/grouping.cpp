@@ -49,12 +49,18 @@ std::string whyNew(const FileGroup& set, const FileFacts& next) {
   const auto before = moment(last.metadata), now = moment(next.metadata);
   if (before && now && *now - *before - last.settings.time.value > kSetGapSeconds)
     return phrase("a pause of {:.0f} minutes", (*now - *before) / 60);
+  // A window's frame with flash belongs to the frames without, whatever it was set to; it says nothing of the next one.
+  const auto unlit = [](const FileFacts& f) { return !f.metadata.flash; };
+  const bool anyUnlit = std::any_of(set.files.begin(), set.files.end(), unlit);
+  if (next.metadata.flash && anyUnlit && last.exposureKnown && next.exposureKnown) return {};
   const auto &f0 = last.metadata.focalLengthMm, &f1 = next.metadata.focalLengthMm;
   if (f0 && f1 && std::abs(std::log2(*f1 / *f0)) > 0.02) return phrase("the focal length changed to {:.0f} mm", *f1);
-  if (last.metadata.aperture && next.metadata.aperture &&
-      std::abs(std::log2(next.settings.aperture.value / last.settings.aperture.value)) > 0.1)
+  const FileFacts& own = anyUnlit ? *std::find_if(set.files.rbegin(), set.files.rend(), unlit) : last;
+  if (own.metadata.aperture && next.metadata.aperture &&
+      std::abs(std::log2(next.settings.aperture.value / own.settings.aperture.value)) > 0.1)
     return phrase("the aperture changed to {}", print(next.settings.aperture));
   for (const FileFacts& file : set.files) {
+    if (file.metadata.flash && anyUnlit) continue;
     if (std::abs(ev100(file.settings).value - ev100(next.settings).value) < 0.1 && next.exposureKnown)
       return phrase("its exposure comes again");
     const auto &a = file.metadata.bias, &b = next.metadata.bias;

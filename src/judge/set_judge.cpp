@@ -3,6 +3,7 @@
 
 #include "base/phrase.h"
 #include "exposure/ev.h"
+#include "exposure/shot_metadata.h"
 #include "judge/own_edges.h"
 #include "judge/sharpness.h"
 #include "judge/words.h"
@@ -72,10 +73,18 @@ void SetJudge::setAside(int frame) {
   if (frame >= 0 && frame < count()) aside_[std::size_t(frame)] = 1;
 }
 
+bool SetJudge::standsApart(int frame) const {
+  std::size_t lit = 0, all = 0;
+  for (std::size_t i = 0; i < sketches_.size(); ++i)
+    if (!aside_[i]) ++all, lit += sketches_[i]->lit;
+  const auto i = std::size_t(frame);
+  return !aside_[i] && sketches_[i]->lit && litApart(lit, all);
+}
+
 std::vector<SetJudge::Member> SetJudge::byExposure() const {
   std::vector<Member> order;
   for (int i = 0; i < count(); ++i)
-    if (!aside_[std::size_t(i)]) order.push_back({i, sketches_[std::size_t(i)].get()});
+    if (!aside_[std::size_t(i)] && !standsApart(i)) order.push_back({i, sketches_[std::size_t(i)].get()});
   std::stable_sort(order.begin(), order.end(), [](const Member& a, const Member& b) {
     return relativeExposure(a.sketch->settings) < relativeExposure(b.sketch->settings);
   });
@@ -114,14 +123,18 @@ void SetJudge::judgeEnds(std::vector<FrameJudgement>& all, const std::vector<Mem
   const auto& zones = setup_.zones;
   const auto at = [&](const Member& m) -> FrameJudgement& { return all[std::size_t(m.frame)]; };
   const Member &dark = order.front(), &bright = order.back();
+  const Sketch* holding = dark.sketch; // or a frame with flash, which is there for the window
+  for (int i = 0; i < count(); ++i)
+    if (standsApart(i) && sketches_[std::size_t(i)]->clippedShare < holding->clippedShare)
+      holding = sketches_[std::size_t(i)].get();
   bool zoneClips = false, placed = false;
   for (std::size_t z = 0; z < zones.size(); ++z) {
     if (!zones[z].keepTexture) continue;
     placed = true;
-    zoneClips = zoneClips || dark.sketch->zoneClipped[z] > setup_.limits.zoneClipped;
+    zoneClips = zoneClips || holding->zoneClipped[z] > setup_.limits.zoneClipped;
   }
   // With readings, what was read decides; without, the picture as a whole.
-  if (zoneClips || dark.sketch->clippedShare > setup_.limits.clippedShare * (placed ? 2 : 1))
+  if (zoneClips || holding->clippedShare > setup_.limits.clippedShare * (placed ? 2 : 1))
     at(dark).flaws.push_back(Flaw::HighlightsClipped);
 
   if (!setup_.wanted || !setup_.camera) return;
@@ -139,7 +152,7 @@ void SetJudge::judgeEnds(std::vector<FrameJudgement>& all, const std::vector<Mem
 void SetJudge::judgeSettings(std::vector<FrameJudgement>& all) const {
   const ExposureSettings first = setup_.planned.empty() ? sketches_.front()->settings : setup_.planned.front();
   for (int i = 0; i < count(); ++i) {
-    if (aside_[std::size_t(i)]) continue;
+    if (aside_[std::size_t(i)] || standsApart(i)) continue;
     const auto& s = sketches_[std::size_t(i)]->settings;
     auto& flaws = all[std::size_t(i)].flaws;
     if (stopsApart(s.iso.value, first.iso.value) > setup_.limits.settingStops ||
@@ -150,7 +163,7 @@ void SetJudge::judgeSettings(std::vector<FrameJudgement>& all) const {
     };
     bool wrong = !setup_.planned.empty() && std::none_of(setup_.planned.begin(), setup_.planned.end(), wasPlanned);
     for (int k = 0; k < i && !wrong; ++k) // the same exposure a second time: the bracket did not go on
-      wrong = !aside_[std::size_t(k)] &&
+      wrong = !aside_[std::size_t(k)] && !standsApart(k) &&
               stopsApart(sketches_[std::size_t(k)]->settings.time.value, s.time.value) <= setup_.limits.settingStops &&
               std::count_if(setup_.planned.begin(), setup_.planned.end(), wasPlanned) < 2 && !setup_.planned.empty();
     if (wrong) flaws.push_back(Flaw::WrongTime);
@@ -346,7 +359,10 @@ SetJudge::Findings SetJudge::find() const {
   judgeLight(f);
   judgeSharpness(f);
   judgeMoved(f);
-  for (auto& j : f.all) j.sentence = aside_[std::size_t(j.frame)] ? phrase("Set aside.") : describe(j);
+  for (auto& j : f.all)
+    j.sentence = aside_[std::size_t(j.frame)] ? phrase("Set aside.")
+                 : standsApart(j.frame) ? phrase("Lit by flash: it shows what the others clip, and is not compared.")
+                                        : describe(j);
   return f;
 }
 
@@ -360,7 +376,8 @@ std::vector<ExposureSettings> SetJudge::missing() const {
     bool there = false;
     for (int i = 0; i < count() && !there; ++i) {
       const auto& s = sketches_[std::size_t(i)]->settings;
-      there = !aside_[std::size_t(i)] && stopsApart(s.time.value, planned.time.value) <= setup_.limits.settingStops;
+      there = !aside_[std::size_t(i)] && !standsApart(i) &&
+              stopsApart(s.time.value, planned.time.value) <= setup_.limits.settingStops;
     }
     if (!there) out.push_back(planned);
   }

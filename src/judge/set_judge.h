@@ -108,6 +108,9 @@ public:
   void addSketch(std::shared_ptr<const Sketch> sketch);
   /// This frame gives way to another; `frame` counts as they arrived.
   void setAside(int frame);
+  /// A frame that was lit by a flash beside others that were not: it is not compared with them; what they clip, it may
+  /// hold.
+  [[nodiscard]] bool standsApart(int frame) const;
 
   [[nodiscard]] int count() const { return int(sketches_.size()); }
   [[nodiscard]] std::vector<FrameJudgement> frames() const;

@@ -223,6 +223,7 @@ std::shared_ptr<const Sketch> sketchOf(const Frame& frame, const std::vector<Zon
   s->midTone = frame.midTone / frame.saturation[1];
   s->width = frame.width();
   s->height = frame.height();
+  s->lit = frame.metadata.flash;
   s->orientation = frame.metadata.orientation;
   s->scale = std::max(1, (frame.width() + kSketchWidth - 1) / kSketchWidth);
   blockMeans(frame, *s);

@@ -28,6 +28,7 @@ struct Sketch {
   std::array<float, 3> saturation{1, 1, 1};
   double midTone = 0.18;       ///< Green of a surface that reads at the frame's EV, saturation = 1.
   int width = 0, height = 0;   ///< Of the frame.
+  bool lit = false;            ///< By a flash.
   int orientation = 1;         ///< As its file says, or as the set's first frame does.
   int scale = 4;               ///< Frame pixels to a pixel of `light`.
   Image<float> light;          ///< Mean linear RGB of blocks, saturation of each channel = 1.

@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "merge/lent.h"
 
+#include "mosaic/bayer.h"
+
 #include <algorithm>
+#include <array>
 
 namespace ml {
 namespace {
@@ -15,6 +18,7 @@ MergeOptions ownOptions(const MergeOptions& options, const std::vector<int>& own
   const auto among = [&](int frame) { return int(std::find(own.begin(), own.end(), frame) - own.begin()); };
   MergeOptions out = options;
   out.lent.clear();
+  out.filling.clear();
   out.choices.clear();
   out.reference = among(options.reference);
   for (SourceChoice choice : options.choices) {
@@ -107,6 +111,20 @@ Consistency consistencyWithLent(const std::vector<PlacedFrame>& frames, const Me
     }
   }
   return out;
+}
+
+void markFull(const Frame& mosaic, int cell, CellMask& cells) {
+  constexpr float kNearly = 0.9f;
+  std::array<std::uint16_t, 3> least;
+  for (std::size_t c = 0; c < 3; ++c)
+    least[c] = std::uint16_t(std::min(65535.f, kPedestal + kLightRange * kNearly * mosaic.saturation[c]));
+  const auto sites = mosaic.codes.photosites();
+  for (int y = 0; y < sites.height; ++y) {
+    const std::uint16_t* row = sites.row(y);
+    std::uint8_t* marks = cells.row(std::min(y / cell, cells.height() - 1));
+    for (int x = 0; x < sites.width; ++x)
+      if (row[x] >= least[std::size_t(mosaic.colourAt(x, y))]) marks[std::min(x / cell, cells.width() - 1)] = 1;
+  }
 }
 
 CellMask lentCells(const Consistency& consistency, const std::vector<int>& lent) {

@@ -9,6 +9,9 @@ namespace ml {
 [[nodiscard]] Consistency consistencyWithLent(const std::vector<PlacedFrame>& frames, const MergeOptions& options,
                                               const Progress& progress);
 
+/// Marks cells in which photosites of a frame that lies in place are full, or nearly.
+void markFull(const Frame& mosaic, int cell, CellMask& cells);
+
 /// 1 where any of them has a share.
 [[nodiscard]] CellMask lentCells(const Consistency& consistency, const std::vector<int>& lent);
 

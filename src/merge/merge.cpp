@@ -164,12 +164,17 @@ Result<MergeResult> mergeConsistent(const std::vector<PlacedFrame>& frames, cons
   float matrix[9];
   for (std::size_t i = 0; i < 9; ++i) matrix[i] = float(reference.toRec709[i] * kMidTone / reference.midTone);
   for (const int frame : options.lent) sources[std::size_t(frame)].lent = true;
+  for (const int frame : options.filling) sources[std::size_t(frame)].filling = true;
   std::vector<Source> own;
   std::copy_if(sources.begin(), sources.end(), std::back_inserter(own), [](const Source& s) { return !s.lent; });
   CellMask apart = lentCells(consistency, options.lent);
   if (!consistency.decides.empty() && !apart.empty()) unite(apart, consistency.decides);
-  const CellMask* decides = consistency.decides.empty() ? nullptr : &consistency.decides;
   const bool mosaics = MosaicMerger::serves(own), samples = !mosaics && PhotositeFit::serves(own);
+  if (mosaics && !options.filling.empty()) { // what a developed frame fills is merged from pixels
+    const auto darker = [](const Source& a, const Source& b) { return a.exposure < b.exposure; };
+    markFull(*std::min_element(own.begin(), own.end(), darker)->placed.frame, consistency.cell, apart);
+  }
+  const CellMask* decides = consistency.decides.empty() ? nullptr : &consistency.decides;
   const Merging merging{sources, own, decides, apart.empty() ? decides : &apart, samples ? kAsItIs : matrix, result};
   const int rows = mosaics ? MosaicMerger::kHeight : developing(sources) ? kDevelopedHeight : TileMerger::kHeight;
   std::vector<int> clipped(std::size_t(bandCount(height, rows)));
@@ -201,6 +206,9 @@ std::optional<std::string> MergeOptions::invalidReason(std::size_t frames) const
   for (const int frame : lent)
     if (frame < 0 || frame >= int(frames) || frame == reference)
       return phrase("a frame that is lent is not among the frames, or is the reference");
+  for (const int frame : filling)
+    if (std::find(lent.begin(), lent.end(), frame) == lent.end())
+      return phrase("a frame that fills is not among those that are lent");
   return {};
 }
 

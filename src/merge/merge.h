@@ -23,6 +23,7 @@ struct MergeOptions {
   std::vector<SourceChoice> choices; ///< The user's word on what comes from where; later ones win.
   bool referenceFree = false; ///< Another owns moving things and geometry, where more of what moved can be told of the
                               ///< moment when that was shot.
+  std::vector<int> filling = {}; ///< Of those lent: besides, they show what is full in every frame that is not.
   [[nodiscard]] std::optional<std::string> invalidReason(std::size_t frames) const;
 };
 

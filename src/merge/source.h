@@ -13,8 +13,9 @@ struct Source {
   float misplaced = 0; ///< Variance of the place, square pixels.
   const Image<float>* share = nullptr;
   int shareCell = 4;
-  int index = 0;     ///< Among the frames.
-  bool lent = false; ///< Says nothing but where its share is.
+  int index = 0;        ///< Among the frames.
+  bool lent = false;    ///< Says nothing but where its share is.
+  bool filling = false; ///< And where all that are not lent are full.
 };
 
 /// Exposure ratio below which a frame adds too little; information goes with exposure where photons decide, so at most

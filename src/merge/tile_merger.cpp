@@ -16,12 +16,24 @@ namespace {
 
 constexpr float kLinearUnsure = 0.06f; ///< Of light whose curve is known: exposure, demosaicing.
 
+constexpr float kNearlyFull = 0.97f; ///< Of clipping.
+
+/// No use of a frame where it is brighter than another that is not full; softly, from noise on.
+void keepDarker(const float* light, float scale, const float* other, float otherScale, float full, int n, float* use) {
+  constexpr float kNone = 1.3f, kWhole = 1.15f;
+  for (int x = 0; x < n; ++x) {
+    if (other[x] >= full) continue;
+    const float ratio = light[x] * scale / std::max(other[x] * otherScale, 1e-9f);
+    use[x] *= std::clamp((kNone - ratio) / (kNone - kWhole), 0.f, 1.f);
+  }
+}
+
 } // namespace
 
 TileMerger::TileMerger(const std::vector<Source>& sources, const CellMask* decides, const float* matrix,
                        MergeResult& result)
     : sources_(sources), decides_(decides), matrix_(matrix), result_(result), tiles_(sources.size()),
-      deciding_(sources.size()) {
+      deciding_(sources.size()), filling_(sources.size()) {
   for (const Source& source : sources) readers_.emplace_back(source.placed, scratch_);
   byExposure_.resize(sources.size());
   std::iota(byExposure_.begin(), byExposure_.end(), 0);
@@ -52,7 +64,8 @@ void TileMerger::readFrames(const Roi& where) {
     const std::size_t i = byExposure_[k];
     FrameTile& tile = tiles_[i];
     const bool addsTooLittle = sources_[i].exposure < enough * kAddsTooLittle && !deciding_[i];
-    if (addsTooLittle || (sources_[i].lent && shares(i, where, 0))) {
+    filling_[i] = sources_[i].filling && shares(i, where, 0);
+    if (addsTooLittle || (filling_[i] ? enough > 0 : sources_[i].lent && shares(i, where, 0))) {
       tile.allTrusted = tile.placed = false;
       tile.noneTrusted = true;
       continue;
@@ -119,6 +132,7 @@ int TileMerger::mergeRow(const Roi& where, int y) {
   for (std::size_t i = 0; i < sources_.size(); ++i) prepareUse(i, where, y);
   for (std::size_t i = 0; i < sources_.size(); ++i) doubtNearClipping(i, y, n);
   if (vetoing_) veto(y, n);
+  fillFull(y, n);
   for (int c = 0; c < 3; ++c) mergeChannel(c, y, n);
   mergeSurplus(y, n);
   const int clipped = mendClipped(y, n);
@@ -133,7 +147,7 @@ void TileMerger::prepareUse(std::size_t i, const Roi& where, int y) {
   const int n = where.width;
   float* use = use_[i].data();
   beyond_[i] = shared_[i] = false;
-  if (tile.noneTrusted && !(vetoing_ && deciding_[i] && tile.placed)) {
+  if (filling_[i] || (tile.noneTrusted && !(vetoing_ && deciding_[i] && tile.placed))) {
     std::fill_n(use, n, 0.f);
     return;
   }
@@ -150,6 +164,32 @@ void TileMerger::prepareUse(std::size_t i, const Roi& where, int y) {
   beyond_[i] =
       useOfRow(tile.trust[0].row(y), tile.trust[1].row(y), tile.trust[2].row(y), now ? shares_[i].data() : nullptr, n,
                use, beyond[0].data(), beyond[1].data(), beyond[2].data());
+}
+
+/// What every frame of the set's own clips is shown by those that stand by for it: the darker of the two. Where the
+/// set's darkest frame is not full, though near it or beside what is, a brighter one shows what the flash lit.
+void TileMerger::fillFull(int y, int n) {
+  const auto darkest = std::find_if(byExposure_.begin(), byExposure_.end(), [&](auto i) { return !sources_[i].lent; });
+  for (std::size_t f = 0; f < sources_.size(); ++f) {
+    const FrameTile& tile = tiles_[f];
+    if (!filling_[f] || tile.noneTrusted) continue;
+    float* use = use_[f].data();
+    std::fill_n(use, n, 1.f);
+    if (!tile.allTrusted) {
+      auto& beyond = surplus_[f];
+      useOfRow(tile.trust[0].row(y), tile.trust[1].row(y), tile.trust[2].row(y), nullptr, n, use, beyond[0].data(),
+               beyond[1].data(), beyond[2].data());
+    }
+    for (std::size_t i = 0; i < sources_.size(); ++i)
+      if (!sources_[i].lent)
+        for (int x = 0; x < n; ++x) use[x] *= std::max(0.f, 1 - use_[i][std::size_t(x)]);
+    const Source& own = sources_[*darkest];
+    const FrameTile& dark = tiles_[*darkest];
+    if (!dark.placed) continue;
+    const Frame& frame = *own.placed.frame;
+    keepDarker(tile.linear[1].row(y), 1 / sources_[f].exposure, dark.linear[1].row(y), 1 / own.exposure,
+               kNearlyFull * frame.table.clipFrom * frame.saturation[1], n, use);
+  }
 }
 
 void TileMerger::doubtNearClipping(std::size_t i, int y, int n) {

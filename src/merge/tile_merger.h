@@ -37,6 +37,7 @@ private:
   /// Null where misplacement does not matter.
   static const float* gradientOf(const Source& s, const Plane& light, int y, int n, float* row);
   /// Has it nothing to say in the row?
+  void fillFull(int y, int n);
   [[nodiscard]] bool silent(std::size_t i) const;
   void mergeChannel(int c, int y, int n);
   /// What single channels allow beyond all three, darkest frame first.
@@ -68,6 +69,7 @@ private:
   std::vector<std::vector<float>> shares_;
   std::vector<std::vector<std::uint8_t>> vetoed_;
   std::vector<char> deciding_; ///< Whether a frame decides somewhere in the tile.
+  std::vector<char> filling_;  ///< Frames that show, in this tile, only what all others clip.
   std::uint8_t decidesRow_[kWidth];
   bool vetoing_ = false; ///< In this row pixels decide.
   int tileX_ = 0, tileY_ = 0;

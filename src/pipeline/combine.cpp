@@ -137,6 +137,28 @@ Result<std::vector<Frame>> readSet(const std::vector<fs::path>& files, const Com
   return frames;
 }
 
+/// Frames of the set's own that were lit by a flash, unlike the others.
+std::vector<fs::path> litApartFrom(const std::vector<Frame>& frames, const CombineOptions& options) {
+  std::vector<fs::path> lit;
+  std::size_t all = 0;
+  for (const Frame& frame : frames) {
+    if (isLent(frame, options)) continue;
+    ++all;
+    if (frame.metadata.flash) lit.push_back(frame.path);
+  }
+  return litApart(lit.size(), all) ? lit : std::vector<fs::path>{};
+}
+
+/// Of another set they are not.
+void nameLit(const std::vector<fs::path>& lit, Combined& out) {
+  for (CombinedFrame& frame : out.frames)
+    if (std::find(lit.begin(), lit.end(), frame.path) != lit.end()) {
+      frame.lent = false, frame.flash = true;
+      out.remarks.push_back(phrase("`{}` was lit by flash: it shows what every other frame clips, and nothing else.",
+                                   frame.path.filename().string()));
+    }
+}
+
 /// Frames of the most common size; the others are left out when two or more remain.
 Result<void> keepOneSize(std::vector<Frame>& frames, Combined& out) {
   const auto same = [&](const Frame& a, const Frame& b) { return a.width() == b.width() && a.height() == b.height(); };
@@ -287,12 +309,15 @@ void usePhotometry(std::vector<Frame>& frames, const std::vector<PlacedFrame>& p
   if (out.response && out.response->changed) readThrough(out.response->table, frames);
 }
 
-Result<MergeResult> mergeBy(const CombineOptions& options, const std::vector<PlacedFrame>& placed, const Combined& out,
-                            const Progress& progress) {
+Result<MergeResult> mergeBy(const CombineOptions& options, const std::vector<PlacedFrame>& placed,
+                            const std::vector<fs::path>& lit, const Combined& out, const Progress& progress) {
   const int reference = out.reference;
   MergeOptions merging;
   for (std::size_t i = 0; i < out.frames.size(); ++i)
-    if (out.frames[i].lent) merging.lent.push_back(int(i));
+    if (out.frames[i].lent) {
+      merging.lent.push_back(int(i));
+      if (std::find(lit.begin(), lit.end(), out.frames[i].path) != lit.end()) merging.filling.push_back(int(i));
+    }
   merging.motion = options.motion;
   merging.reference = reference;
   merging.referenceFree = !options.reference && options.method == CombineMethod::Radiance;
@@ -302,7 +327,7 @@ Result<MergeResult> mergeBy(const CombineOptions& options, const std::vector<Pla
   case CombineMethod::Fusion: return fuseExposures(placed, merging, {}, progress);
   case CombineMethod::ToneRange: {
     const OwnPlaced own = ownPlaced(placed, out);
-    merging.lent.clear();
+    merging.lent.clear(), merging.filling.clear();
     merging.reference = int(std::find(own.index.begin(), own.index.end(), std::size_t(reference)) - own.index.begin());
     return joinByTone(own.frames, merging, options.toneRange, progress);
   }
@@ -440,7 +465,8 @@ void takeMerged(MergeResult merged, const std::vector<PlacedFrame>& placed, cons
 
 } // namespace
 
-Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions& options, const Progress& progress) {
+Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions& asked, const Progress& progress) {
+  CombineOptions options = asked;
   const MemoryReuse reuse;
   if (files.empty())
     return fail(ErrorCode::TooFewFrames, phrase("There is no frame to combine; name the files or a folder of them."));
@@ -456,6 +482,9 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   auto read = readSet(files, options, progress.part(0, 0.38), out);
   if (!read) return passOn(read.error());
   BracketSet set{std::move(*read)};
+  const std::vector<fs::path> lit = litApartFrom(set.frames, options);
+  options.lentFiles.insert(options.lentFiles.end(), lit.begin(),
+                           lit.end()); // they stand by, as frames do that are lent
   for (const std::size_t i : turnAlike(set.frames))
     out.remarks.push_back(phrase("`{}` says that the camera was held another way than for the others; it is turned "
                                  "like them.",
@@ -492,11 +521,12 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
     usePhotometry(set.frames, *placed, options, out);
   for (auto& doubt : doubtfulSteps(ownFrames(set.frames, options), said)) out.remarks.push_back(std::move(doubt));
   if (progress.stopRequested()) return stopped();
-  auto merged = mergeBy(options, *placed, out, progress.part(0.65, 1));
+  auto merged = mergeBy(options, *placed, lit, out, progress.part(0.65, 1));
   if (!merged) return passOn(merged.error());
   if (options.method == CombineMethod::Radiance && merged->reference != out.reference)
     referTo(merged->reference, *placed, out);
   takeMerged(std::move(*merged), *placed, options, margin, out);
+  nameLit(lit, out);
   return out;
 }
 

@@ -72,6 +72,7 @@ struct CombinedFrame {
   double clippedShare = 0;  ///< Share of its pixels in which a channel clips.
   bool exposureEstimated = false;
   bool lent = false;     ///< Of another set: used only where a place was taken from it.
+  bool flash = false;    ///< Lit by a flash, unlike the others: used only where they are all full.
   double lightStops = 0; ///< How much more light it gathered than its settings say, by the pixels; 0 for the reference.
 };
 

@@ -52,6 +52,7 @@ json frameJson(const CombineReport::Frame& f) {
              {"moved_share", f.movedShare}, {"light_stops", f.lightStops}};
   if (f.exposureEstimated) entry["exposure_estimated"] = true;
   if (f.lent) entry["lent"] = true;
+  if (f.flash) entry["flash"] = true;
   if (!f.note.empty()) entry["note"] = f.note;
   return entry;
 }
@@ -125,7 +126,8 @@ CombineReport::Frame frameFrom(const json& j) {
       take(j, "scale", f.scale);
   take(j, "residual_px", f.residual), take(j, "correlation", f.correlation);
   take(j, "clipped_share", f.clippedShare), take(j, "moved_share", f.movedShare), take(j, "light_stops", f.lightStops);
-  take(j, "exposure_estimated", f.exposureEstimated), take(j, "lent", f.lent), take(j, "note", f.note);
+  take(j, "exposure_estimated", f.exposureEstimated), take(j, "lent", f.lent), take(j, "flash", f.flash),
+      take(j, "note", f.note);
   return f;
 }
 
@@ -183,7 +185,7 @@ CombineReport combineReport(const Combined& c) {
   for (const auto& f : c.frames) {
     const Registration& g = f.registration;
     r.frames.push_back({f.path, f.settings, g.shiftX, g.shiftY, g.degrees, g.scale, g.residual, g.correlation,
-                        f.clippedShare, f.excludedShare, f.lightStops, f.exposureEstimated, f.lent, g.note});
+                        f.clippedShare, f.excludedShare, f.lightStops, f.exposureEstimated, f.lent, f.flash, g.note});
   }
   r.reference = c.reference;
   r.width = c.radiance.width(), r.height = c.radiance.height();

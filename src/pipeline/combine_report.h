@@ -19,7 +19,8 @@ struct CombineReport {
     double residual = 0, correlation = 0;
     double clippedShare = 0, movedShare = 0, lightStops = 0;
     bool exposureEstimated = false;
-    bool lent = false; ///< Of another set.
+    bool lent = false;  ///< Of another set.
+    bool flash = false; ///< Used only where the others are full.
     std::string note;
   };
   struct Run {

@@ -53,8 +53,9 @@ std::string verdict(const Combined& c) {
     furthest = std::max(furthest, frame.registration.transform.reach(c.crop.width, c.crop.height));
   std::vector<const CombinedFrame*> own;
   for (const auto& frame : c.frames)
-    if (!frame.lent) own.push_back(&frame);
-  const std::size_t lent = c.frames.size() - own.size();
+    if (!frame.lent && !frame.flash) own.push_back(&frame);
+  const auto lent = std::size_t(
+      std::count_if(c.frames.begin(), c.frames.end(), [](const CombinedFrame& frame) { return frame.lent; }));
   const PrintedEnds ends = printedEnds(own.front()->settings, own.back()->settings);
   const bool single = own.size() == 1 || c.method == CombineMethod::Single;
   std::string text =

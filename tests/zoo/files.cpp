@@ -33,6 +33,7 @@ Exiv2::ExifData exifOf(const Shot& shot, int width, int height) {
   exif["Exif.Photo.FNumber"] = Exiv2::Rational(int(shot.fNumber * 10 + 0.5), 10);
   exif["Exif.Photo.ISOSpeedRatings"] = std::uint16_t(shot.iso);
   exif["Exif.Photo.DateTimeOriginal"] = std::string(clock);
+  exif["Exif.Photo.Flash"] = std::uint16_t(shot.flash ? 9 : 16); // told to fire, told not to (Exif 2.32, tag 9209.H)
   exif["Exif.Photo.FocalLength"] = Exiv2::Rational(24, 1);
   exif["Exif.Photo.PixelXDimension"] = std::uint32_t(width);
   exif["Exif.Photo.PixelYDimension"] = std::uint32_t(height);

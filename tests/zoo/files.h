@@ -13,6 +13,7 @@ struct Shot {
   int iso = 100;
   int clock = 0; ///< Seconds since ten in the morning.
   std::string model;
+  bool flash = false;  ///< Fired.
   int orientation = 1; ///< Exif's. HEIF says the same in its own words beside it, as phones do.
 };
 
