@@ -270,6 +270,10 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
         <translation>%L1 GB frei</translation>
     </message>
     <message>
+        <source>%1 Next, the window with flash: straight at it, and so strong that its frame and blinds come out one or two stops brighter. Flash can harm photosensitive people and animals; ask first.</source>
+        <translation>%1 Als Nächstes das Fenster mit Blitz: gerade darauf gerichtet und so stark, dass Rahmen und Jalousien ein bis zwei Blenden heller werden. Blitzlicht kann lichtempfindlichen Menschen und Tieren schaden; vorher fragen.</translation>
+    </message>
+    <message>
         <source>%1 apart</source>
         <translation>Abstand %L1</translation>
     </message>
@@ -2144,6 +2148,10 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
     <message>
         <source>Frame %1, %2: %3; left out in %4 % of the picture.</source>
         <translation>Aufnahme %L1, %L2: %L3; in %L4 % des Bildes weggelassen.</translation>
+    </message>
+    <message>
+        <source>Frame %1, %2: with flash; it shows what every other frame clips.</source>
+        <translation>Aufnahme %1, %2: mit Blitz; sie zeigt, was in allen anderen ausgefressen ist.</translation>
     </message>
     <message>
         <source>Frame %1: %2</source>
@@ -4221,6 +4229,10 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
     <message>
         <source>Shoot the set again</source>
         <translation>Den Satz neu aufnehmen</translation>
+    </message>
+    <message>
+        <source>Shoot the window with flash</source>
+        <translation>Das Fenster mit Blitz aufnehmen</translation>
     </message>
     <message>
         <source>Shoot the {} missing</source>
@@ -8209,6 +8221,10 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     <message>
         <source>white balance changed</source>
         <translation>Weißabgleich geändert</translation>
+    </message>
+    <message>
+        <source>with flash</source>
+        <translation>mit Blitz</translation>
     </message>
     <message>
         <source>with sun on the front</source>

@@ -54,7 +54,10 @@ Result<std::vector<ShotFrame>> shootBracket(Camera& camera, const ShootOrder& or
     if (progress.stopRequested()) return stopped();
     camera.wait({std::min(left, kLook)});
   }
-  return camera.fire(order, progress, arrived);
+  camera.useFlash(order.flash);
+  auto shot = camera.fire(order, progress, arrived);
+  camera.useFlash(false);
+  return shot;
 }
 
 } // namespace ml

@@ -52,6 +52,7 @@ struct ShootOrder {
   std::string prefix = "frame-";
   int firstNumber = 1; ///< Files are "<prefix><number>.<ext>".
   Seconds timer{0};
+  bool flash = false;
   std::vector<int> numbers{}; ///< Of each frame, where they do not follow one another from firstNumber.
   [[nodiscard]] int numberOf(std::size_t frame) const {
     return frame < numbers.size() ? numbers[frame] : firstNumber + int(frame);
@@ -68,6 +69,9 @@ public:
   virtual Result<void> connect() = 0;
   /// Would these settings be taken? Refusals say what the camera can do.
   [[nodiscard]] virtual Result<void> accepts(const ExposureSettings& settings, FrameFormat format) const = 0;
+  /// From the next frame on, with a flash or without. Here: whatever stands on the camera's shoe does as it was
+  /// switched.
+  virtual void useFlash(bool) {}
   /// Lets time pass: a self-timer, a pause between sets.
   virtual void wait(Seconds time) = 0;
   /// Exposes one frame and leaves it complete at `file`.

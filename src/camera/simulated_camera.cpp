@@ -185,7 +185,9 @@ Image<float> SimulatedCamera::sceneNow(Seconds duration) const {
     if (moment.value >= (cycle + 1) * kBlow) duration = {0};
   }
   const double daylight = std::exp2(-0.4 * lasting(FaultKind::Cloud));
-  Image<float> scene = seenBy(world_->radiance(moment, duration, daylight), pose_);
+  Image<float> light = world_->radiance(moment, duration, daylight);
+  if (flash_) world_->addFlash(light);
+  Image<float> scene = seenBy(light, pose_);
   const float scale = float(world_->candelasPerUnit());
   for (std::size_t i = 0; i < scene.size(); ++i) scene.data()[i] *= scale;
   return scene;
@@ -203,6 +205,7 @@ ShotMetadata SimulatedCamera::describe(const ExposureSettings& settings) const {
   m.time = settings.time;
   m.aperture = settings.aperture;
   m.iso = settings.iso;
+  m.flash = flash_;
   m.camera = "Simulated " + profile_.id;
   m.takenAt = timeOfDay(clock_.value);
   m.subSecond = int(std::fmod(clock_.value, 1) * 1000);

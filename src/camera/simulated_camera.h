@@ -33,6 +33,7 @@ public:
   Result<void> connect() override;
   Result<void> accepts(const ExposureSettings& settings, FrameFormat format) const override;
   void wait(Seconds time) override;
+  void useFlash(bool flash) override { flash_ = flash; }
   Result<void> expose(const ExposureSettings& settings, FrameFormat format, const std::filesystem::path& file) override;
   /// One exposure in several files.
   struct Output {
@@ -74,7 +75,7 @@ private:
   CameraProfile profile_;
   SimulationOptions options_;
   Seconds clock_{0};
-  bool connected_ = true;
+  bool connected_ = true, flash_ = false;
   double battery_ = 1, freeMegabytes_ = 0, buffered_ = 0;
   CameraPose pose_;
   int frameNumber_ = 0;

@@ -5,6 +5,7 @@
 #include "base/phrase.h"
 #include "codec/exr.h"
 
+#include <algorithm>
 #include <cmath>
 #include <nlohmann/json.hpp>
 
@@ -116,6 +117,23 @@ Image<float> World::radiance(Seconds start, Seconds duration, double daylight) c
   if (!lamps_.empty())
     for (std::size_t k = 0; k < sum.size(); ++k) sum.data()[k] += lamps_.data()[k];
   return sum;
+}
+
+void World::addFlash(Image<float>& radiance) const {
+  if (viewMask_.empty()) return; // open everywhere
+  std::vector<float> near;
+  const auto pixels = radiance.size() / 3;
+  for (std::size_t k = 0; k < pixels; ++k)
+    if (viewMask_.data()[k] < 0.5f) near.push_back(radiance.data()[3 * k + 1]);
+  if (near.empty()) return;
+  const auto middle = near.begin() + std::ptrdiff_t(near.size() / 2);
+  std::nth_element(near.begin(), middle, near.end());
+  const float most = 4 * *middle;
+  for (std::size_t k = 0; k < pixels; ++k)
+    for (std::size_t c = 0; c < 3; ++c) {
+      float& light = radiance.data()[3 * k + c];
+      light += 3 * (1 - viewMask_.data()[k]) * std::min(light, most);
+    }
 }
 
 void World::compose(Image<float>& picture, double time) const {

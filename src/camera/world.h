@@ -62,6 +62,10 @@ public:
   /// on top of the fading since time 0.
   [[nodiscard]] Image<float> radiance(Seconds start, Seconds duration, double daylight = 1) const;
 
+  /// Adds the light of a flash that reaches what is near, two stops on what is neither lit by a lamp nor shines itself;
+  /// the view outside is too far away.
+  void addFlash(Image<float>& radiance) const;
+
 private:
   static World throughDefaultLens(std::shared_ptr<const World> around);
   void compose(Image<float>& picture, double time) const;

@@ -21,6 +21,7 @@ QString timeOf(const CombineReport::Frame& f) {
 }
 
 QString placeOf(const CombineReport::Frame& f) {
+  if (f.flash) return QObject::tr("with flash");
   if (f.shiftX == 0 && f.shiftY == 0 && f.degrees == 0) return QObject::tr("not moved");
   const QString far = figure(std::hypot(f.shiftX, f.shiftY), 1);
   return std::abs(f.degrees) < 0.005 ? QObject::tr("moved %1 pixels").arg(far)
@@ -30,6 +31,7 @@ QString placeOf(const CombineReport::Frame& f) {
 QString noteOf(const CombineReport::Frame& f) {
   if (!f.note.empty()) return QString::fromStdString(f.note);
   if (f.exposureEstimated) return QObject::tr("its exposure is estimated from the picture");
+  if (f.flash) return {};
   if (f.movedShare > kMuch) return QObject::tr("much moved in it: it may be left out");
   if (f.clippedShare > kNearlyAll) return QObject::tr("almost all of it is clipped: it may be left out");
   return {};
@@ -80,9 +82,12 @@ QStringList combineReasons(const CombineReport& report, const std::vector<int>& 
     frames.emplace_back(i < numbers.size() ? numbers[i] : int(i) + 1, &report.frames[i]);
   std::stable_sort(frames.begin(), frames.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
   for (const auto& [number, f] : frames)
-    lines << QObject::tr("Frame %1, %2: %3; left out in %4 % of the picture.")
-                 .arg(number)
-                 .arg(timeOf(*f), placeOf(*f), figure(100 * f->movedShare, 1));
+    lines << (f->flash ? QObject::tr("Frame %1, %2: with flash; it shows what every other frame clips.")
+                             .arg(number)
+                             .arg(timeOf(*f))
+                       : QObject::tr("Frame %1, %2: %3; left out in %4 % of the picture.")
+                             .arg(number)
+                             .arg(timeOf(*f), placeOf(*f), figure(100 * f->movedShare, 1)));
   if (report.response) lines << curveWords(*report.response);
   lines << QObject::tr("In the radiance file the value 1 stands for %1 cd/m2.").arg(figure(report.candelasOfUnit(), 0));
   return lines;

@@ -38,6 +38,9 @@ public:
   void wait(Seconds t) override {
     locked([&] { camera_->wait(t); });
   }
+  void useFlash(bool flash) override {
+    locked([&] { camera_->useFlash(flash); });
+  }
   Result<void> expose(const ExposureSettings& s, FrameFormat f, const std::filesystem::path& file) override {
     return locked([&] { return camera_->expose(s, f, file); });
   }

@@ -112,6 +112,11 @@ QString ShootModel::verdictOfSet() const {
             .arg(text(j.sentence));
     return tr("%1 of %2 frames are on disk, nothing wrong so far.").arg(shot_.size()).arg(expected);
   }
+  if (!check_.verdict.sentence.empty() && check_.ended && check_.verdict.action.kind == NextAction::Kind::GoOn &&
+      flashMissing())
+    return tr("%1 Next, the window with flash: straight at it, and so strong that its frame and blinds come out one or "
+              "two stops brighter. Flash can harm photosensitive people and animals; ask first.")
+        .arg(text(check_.verdict.sentence));
   if (!check_.verdict.sentence.empty()) return text(check_.verdict.sentence);
   return tr("%1 frames are on disk: %2.").arg(shot_.size()).arg(timesWords(shot_));
 }
@@ -148,6 +153,8 @@ StationModel::Next ShootModel::next() const {
   const auto missing = walk.several() ? walk.missing() : std::nullopt;
   if (action.kind == NextAction::Kind::GoOn && check_.position.again && desk_.camera.present())
     return {tr("Shoot position %1 again").arg(walk.at() + 1), !desk_.busy() && v.plan.has_value()};
+  if (action.kind == NextAction::Kind::GoOn && flashMissing() && desk_.camera.present())
+    return {tr("Shoot the window with flash"), !desk_.busy()};
   if (action.kind == NextAction::Kind::GoOn && missing && desk_.camera.present())
     return {tr("Shoot position %1").arg(*missing + 1), !desk_.busy() && v.plan.has_value()};
   if (action.kind == NextAction::Kind::GoOn) return {tr("On to Combine"), !desk_.busy() && !v.frames.empty(), true};
@@ -194,7 +201,7 @@ void ShootModel::shoot() {
   desk_.camera.pointAnew();
   forgetSet();
   startSet(frames);
-  shootFrames(frames, {}, waitForLull_);
+  shootFrames({frames, {}, waitForLull_});
 }
 
 /// At the position in hand; a second one there is its repeat.
@@ -209,18 +216,25 @@ void ShootModel::startSet(const std::vector<ExposureSettings>& frames) {
   });
 }
 
-void ShootModel::shootFrames(std::vector<ExposureSettings> frames, std::vector<int> replaces, bool whenStill) {
+bool ShootModel::flashMissing() const {
+  const auto& plan = desk_.view().plan;
+  return plan && plan->flashFrames() > 0 && !check_.sketches.empty() &&
+         std::none_of(check_.sketches.begin(), check_.sketches.end(), [](const auto& s) { return s->lit; });
+}
+
+void ShootModel::shootFrames(const Firing& firing) {
   check_.ended = false;
   const View& v = desk_.view();
   ShootOrder order;
-  order.frames = std::move(frames);
+  order.frames = firing.frames;
+  order.flash = firing.flash;
   order.format = v.format;
   order.folder = v.setFolder(*activeSetOf(v));
   order.firstNumber = nextFrameNumber(v);
   order.timer = v.situation.handHeld ? Seconds{0} : v.situation.timer;
   const auto finder = desk_.camera.finderSettings(v);
-  desk_.works.longWork.start([this, camera = desk_.camera.camera(), v, order, replaces, whenStill, finder,
-                              sketches = check_.sketches,
+  desk_.works.longWork.start([this, camera = desk_.camera.camera(), v, order, replaces = firing.replaces,
+                              whenStill = firing.whenStill, finder, sketches = check_.sketches,
                               shelf = shelf_](const Progress& progress) -> std::function<void()> {
     if (whenStill && !lullCame(*camera, finder, progress))
       return [this] {
@@ -308,13 +322,15 @@ void ShootModel::doNext() {
   if (!camera)
     return desk_.notices.fail(tr("Shoot %1 with the camera; the watched folder takes it.").arg(text(action.label)));
   planned(action.frames);
-  shootFrames(action.frames, action.replaces, false);
+  shootFrames({action.frames, action.replaces});
 }
 
 /// To the next position, else to the next station.
 void ShootModel::goOn() {
   const auto missing = desk_.positions.several() ? desk_.positions.missing() : std::nullopt;
   const bool again = check_.position.again;
+  if (desk_.camera.present() && !again && flashMissing())
+    return shootFrames({{desk_.view().plan->frames.front()}, {}, false, true});
   if (!desk_.camera.present() || (!again && !missing)) return emit goTo(stations::kCombine);
   if (!again) desk_.positions.goTo(*missing);
   shoot();

@@ -70,7 +70,14 @@ private:
   void forgetSet();
   void startSet(const std::vector<ExposureSettings>& frames);
   void goOn();
-  void shootFrames(std::vector<ExposureSettings> frames, std::vector<int> replaces, bool whenStill);
+  struct Firing {
+    std::vector<ExposureSettings> frames;
+    std::vector<int> replaces = {};
+    bool whenStill = false, flash = false;
+  };
+  void shootFrames(const Firing& firing);
+  /// The plan has a frame with flash on the window, and the set has none yet.
+  [[nodiscard]] bool flashMissing() const;
   struct Landed {
     std::filesystem::path file;
     std::shared_ptr<const Frame> frame;

@@ -68,7 +68,8 @@ void ShootModel::takeWatched(const fs::path& file) {
     const auto& planned = v.sets[std::size_t(v.activeSet)].planned; // two runs may share an exposure
     const auto there =
         std::count_if(sketches.begin(), sketches.end(), [&](const auto& s) { return alike(s->settings); });
-    const bool again = there >= std::max<std::ptrdiff_t>(1, std::count_if(planned.begin(), planned.end(), alike));
+    const bool again =
+        !sketch->lit && there >= std::max<std::ptrdiff_t>(1, std::count_if(planned.begin(), planned.end(), alike));
     const bool asked = std::any_of(action.frames.begin(), action.frames.end(), alike);
     if (again && !asked)
       return [this, file] {

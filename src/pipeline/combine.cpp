@@ -153,7 +153,7 @@ std::vector<fs::path> litApartFrom(const std::vector<Frame>& frames, const Combi
 void nameLit(const std::vector<fs::path>& lit, Combined& out) {
   for (CombinedFrame& frame : out.frames)
     if (std::find(lit.begin(), lit.end(), frame.path) != lit.end()) {
-      frame.lent = false, frame.flash = true;
+      frame.lent = false, frame.flash = true, frame.excludedShare = 0;
       out.remarks.push_back(phrase("`{}` was lit by flash: it shows what every other frame clips, and nothing else.",
                                    frame.path.filename().string()));
     }

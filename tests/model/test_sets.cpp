@@ -63,6 +63,42 @@ private slots:
     shootOnce();
   }
 
+  /// A plan that holds the window with flash: the set, then one frame more, which is told apart and fills the window.
+  void theWindowIsShotWithFlash() {
+    bench_->frames.chooseWay("window-flash");
+    QVERIFY(settled());
+    QVERIFY(bench_->view().plan && bench_->view().plan->flashFrames() == 1);
+    shootOnce();
+    ShootModel& shoot = bench_->shoot;
+    QCOMPARE(shoot.shot().size(), std::size_t(2));
+    QVERIFY2(shoot.check().verdict.good(), shoot.check().verdict.sentence.c_str());
+    QVERIFY2(shoot.verdict().contains("photosensitive"), qPrintable(shoot.verdict()));
+    QCOMPARE(shoot.next().words, QString("Shoot the window with flash"));
+    shoot.doNext();
+    QVERIFY(settled());
+    const View& view = bench_->view();
+    const auto& frames = view.sets[std::size_t(view.activeSet)].frames;
+    QCOMPARE(frames.size(), std::size_t(3));
+    for (std::size_t i = 0; i < 3; ++i) {
+      const auto facts = inspectFile(frames[i].file);
+      QVERIFY(facts.has_value());
+      QCOMPARE(facts->metadata.flash, i == 2);
+    }
+    QVERIFY2(shoot.check().verdict.good(), shoot.check().verdict.sentence.c_str());
+    QVERIFY(shoot.check().judged[2].flaws.empty());
+    QCOMPARE(shoot.next().words, QString("On to Combine"));
+    shoot.doNext();
+    QVERIFY(settled());
+    bench_->combine.doNext();
+    QVERIFY(settled());
+    QVERIFY2(bench_->combine.verdict().contains("lit by flash"), qPrintable(bench_->combine.verdict()));
+    QVERIFY(bench_->view().combined && bench_->view().combined->report);
+    QCOMPARE(std::count_if(bench_->view().combined->report->frames.begin(),
+                           bench_->view().combined->report->frames.end(), [](const auto& f) { return f.flash; }),
+             std::ptrdiff_t(1));
+    compareWithDisk();
+  }
+
   /// Three sets five minutes apart, by the clocks of their frames; a set that fails ends it.
   void setsAtAnInterval() {
     bench_->interval.begin(5, 3);
