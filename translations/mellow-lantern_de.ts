@@ -2829,6 +2829,10 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
         <translation>Linien und Waage</translation>
     </message>
     <message>
+        <source>Lit by flash, which raised nothing by half a stop: it must be stronger, or straight at the window.</source>
+        <translation>Mit Blitz belichtet, der nichts um eine halbe Blende aufgehellt hat: Er muss stärker sein oder gerade auf das Fenster zeigen.</translation>
+    </message>
+    <message>
         <source>Lit by flash: it shows what the others clip, and is not compared.</source>
         <translation>Mit Blitz belichtet: Sie zeigt, was in den anderen ausgefressen ist, und wird nicht verglichen.</translation>
     </message>

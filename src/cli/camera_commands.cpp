@@ -173,6 +173,10 @@ int runShootByWire(const ShootArguments& a, const Progress& quiet) {
   std::vector<LeftOut> leftOut;
   const auto sets = inspectSets(groupFiles(collectFiles({a.out}, leftOut, Subfolders::PassOver)), quiet);
   for (const auto& set : sets) say(set.verdict.sentence);
+  if (fitted.plan.flashFrames() > 0)
+    say(fmt::format("The plan has one frame more, with flash: switch it on, aim it straight at the window, fire at {} "
+                    "and copy the file to {}. Flash can harm photosensitive people and animals; ask first.",
+                    print(fitted.plan.frames.front().time), a.out));
   return kDone;
 }
 

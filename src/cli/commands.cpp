@@ -219,12 +219,16 @@ int runShoot(const ShootArguments& a, const Progress& progress) {
     if (auto pointed = camera.point(a.aim, a.focal); !pointed) return refuse(pointed.error());
   std::vector<ExposureSettings> fired;
   for (const auto& run : runsOf(*plan)) fired.insert(fired.end(), run.begin(), run.end());
-  const auto shot =
-      shootBracket(camera, {fired, *format, a.out, "frame-", 1, {0}}, progress, [](const ShotFrame& frame) {
-        std::printf("%s  %s\n", print(frame.settings.time).c_str(), frame.file.c_str());
-        std::fflush(stdout);
-      });
-  return shot ? kDone : refuse(shot.error());
+  const auto arrived = [](const ShotFrame& frame) {
+    std::printf("%s  %s\n", print(frame.settings.time).c_str(), frame.file.c_str());
+    std::fflush(stdout);
+  };
+  const auto shot = shootBracket(camera, {fired, *format, a.out, "frame-", 1, {0}}, progress, arrived);
+  if (!shot) return refuse(shot.error());
+  if (plan->flashFrames() == 0) return kDone;
+  const ShootOrder window{{plan->frames.front()}, *format, a.out, "frame-", int(fired.size()) + 1, {0}, true};
+  const auto lit = shootBracket(camera, window, progress, arrived);
+  return lit ? kDone : refuse(lit.error());
 }
 
 int runInspect(const InspectArguments& a, const Progress& progress) {

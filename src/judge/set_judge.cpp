@@ -91,6 +91,43 @@ std::vector<SetJudge::Member> SetJudge::byExposure() const {
   return order;
 }
 
+std::optional<double> SetJudge::raisedByFlash(int frame) const {
+  constexpr double kFurthest = 1;  // stops: a curve that is only assumed leads astray further off
+  constexpr float kLeast = 0.004f; // of saturation
+  const Sketch& lit = *sketches_[std::size_t(frame)];
+  const auto apart = [&](const Sketch& s) {
+    return stopsApart(relativeExposure(s.settings), relativeExposure(lit.settings));
+  };
+  const auto order = byExposure();
+  const auto nearest = std::min_element(order.begin(), order.end(), [&](const Member& a, const Member& b) {
+    return apart(*a.sketch) < apart(*b.sketch);
+  });
+  if (nearest == order.end() || nearest->sketch->light.size() != lit.light.size()) return {};
+  const Sketch& own = *nearest->sketch;
+  if (lit.curveAssumed && apart(own) > kFurthest) return {};
+  const double exposure = std::log2(relativeExposure(lit.settings) / relativeExposure(own.settings));
+  std::vector<double> raised;
+  for (int y = 0; y < own.light.height(); ++y)
+    for (int x = 0; x < own.light.width(); ++x) {
+      const float before = own.light.at(x, y)[1], after = lit.light.at(x, y)[1];
+      if (*own.clipped.at(x, y) || *lit.clipped.at(x, y) || before < kLeast || after < kLeast) continue;
+      raised.push_back(std::log2(after / before) - exposure);
+    }
+  if (raised.empty()) return {};
+  const auto most = raised.begin() + std::ptrdiff_t(raised.size() * 9 / 10);
+  std::nth_element(raised.begin(), most, raised.end());
+  return *most;
+}
+
+std::string SetJudge::wordsOfLit(int frame) const {
+  constexpr double kNothing = 0.5;
+  const auto raised = raisedByFlash(frame);
+  return raised && *raised < kNothing
+             ? phrase(
+                   "Lit by flash, which raised nothing by half a stop: it must be stronger, or straight at the window.")
+             : phrase("Lit by flash: it shows what the others clip, and is not compared.");
+}
+
 const PairPlace& SetJudge::place(int a, int b) const {
   const auto known = places_.find({a, b});
   if (known != places_.end()) return known->second;
@@ -361,8 +398,8 @@ SetJudge::Findings SetJudge::find() const {
   judgeMoved(f);
   for (auto& j : f.all)
     j.sentence = aside_[std::size_t(j.frame)] ? phrase("Set aside.")
-                 : standsApart(j.frame) ? phrase("Lit by flash: it shows what the others clip, and is not compared.")
-                                        : describe(j);
+                 : standsApart(j.frame)       ? wordsOfLit(j.frame)
+                                              : describe(j);
   return f;
 }
 

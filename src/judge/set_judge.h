@@ -124,6 +124,9 @@ private:
   };
   struct Findings; ///< What the frames say together.
   [[nodiscard]] std::vector<Member> byExposure() const;
+  /// Stops by which a flash raised what it reached most; nothing: no frame without it is near enough in exposure.
+  [[nodiscard]] std::optional<double> raisedByFlash(int frame) const;
+  [[nodiscard]] std::string wordsOfLit(int frame) const;
   [[nodiscard]] const PairPlace& place(int a, int b) const;
   [[nodiscard]] Findings find() const;
   /// The place of the second of two frames of the order on the first, where it can be relied on; null elsewhere.

@@ -116,6 +116,27 @@ private slots:
     QCOMPARE(QJsonDocument::fromJson(json.out.toUtf8()).object()["sets"].toArray().size(), 1);
   }
 
+  // The window by a frame with flash: planned, shot, told by its file, and sound.
+  void aWindowIsShotWithFlash() {
+    const auto plan = run({"plan", "--low", "5", "--high", "16", "--school", "window-flash", "--json"});
+    QVERIFY2(plan.code == 0, qPrintable(plan.error));
+    std::ofstream(at("flash.json").toStdString()) << plan.out.toStdString();
+    const auto shoot = run({"shoot", "--world", "reading_room", "--plan", at("flash.json"), "--out", at("flash")});
+    QVERIFY2(shoot.code == 0, qPrintable(shoot.error));
+    QCOMPARE(shoot.out.trimmed().split('\n').size(), 3);
+    const auto inspected = run({"inspect", at("flash")});
+    QVERIFY2(inspected.code == 0 && inspected.out.contains("Lit by flash"), qPrintable(inspected.out));
+    const auto combined = run({"combine", at("flash"), "--out", at("flash.exr"), "--report", at("flash-report.json")});
+    QVERIFY2(combined.code == 0 && combined.out.contains("was lit by flash"),
+             qPrintable(combined.out + combined.error));
+    QFile report(at("flash-report.json"));
+    QVERIFY(report.open(QIODevice::ReadOnly));
+    int lit = 0;
+    for (const auto& frame : QJsonDocument::fromJson(report.readAll()).object()["frames"].toArray())
+      lit += frame.toObject()["flash"].toBool();
+    QCOMPARE(lit, 1);
+  }
+
   // What is wrong with a set is said without a window.
   void inspectFindsTheSoftFrame() {
     QCOMPARE(

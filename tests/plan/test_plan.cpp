@@ -96,6 +96,26 @@ private slots:
     QVERIFY(broken.invalidReason().has_value());
   }
 
+  // What a profile says in two ways agrees, and brackets go by thirds of a stop (common practice, no source).
+  void shippedProfilesAgreeWithThemselves() {
+    for (const auto& profile : shippedProfiles()) {
+      double last = 0;
+      for (const Stops step : profile.steps) {
+        const double thirds = 3 * step.value;
+        QVERIFY2(std::abs(thirds - std::round(thirds)) < 1e-9 && step.value > last + 0.3, profile.name.c_str());
+        last = step.value;
+      }
+      QVERIFY2(std::is_sorted(profile.counts.begin(), profile.counts.end()), profile.name.c_str());
+      QVERIFY2(profile.readNoiseHigh < profile.readNoise, profile.name.c_str());
+      if (profile.width == 2 * profile.height) continue; // a sphere is drawn from two pictures
+      const double pitch = 1000 * profile.sensorWidthMm / profile.width;
+      QVERIFY2(std::abs(pitch / profile.pixelPitchUm - 1) < 0.03, profile.name.c_str());
+      // A square micrometre of silicon holds about 1,700 electrons (common practice, no source); half and twice pass.
+      const double held = profile.fullWell / (pitch * pitch);
+      QVERIFY2(held > 850 && held < 3600, qPrintable(QString("%1: %2").arg(profile.name.c_str()).arg(held)));
+    }
+  }
+
   // What a reading does not know is kept beyond it at both ends, so that "nothing to spare" is never called covered.
   void unsureReadingsAskForAMargin() {
     for (const double high : {12.0, 13.3, 14.7, 15.2})

@@ -26,7 +26,8 @@ struct Shots {
   std::vector<std::filesystem::path> files; ///< Room, brighter room, window with flash.
 };
 
-Shots shoot(FileType type, const std::filesystem::path& folder, bool said) {
+/// `raised`: what the flash makes of what is near.
+Shots shoot(FileType type, const std::filesystem::path& folder, bool said, double raised = 4) {
   const Camera camera(41, type);
   Shots out{throughLens(camera, Scene("apartment", kWidth, kHeight, 3, camera.blur).seen({})), 0, {}};
   std::vector<float> greens;
@@ -40,7 +41,7 @@ Shots shoot(FileType type, const std::filesystem::path& folder, bool said) {
   for (int y = 0; y < kHeight; ++y)
     for (int x = 0; x < kWidth; ++x)
       for (int c = 0; c < 3; ++c)
-        if (lit.at(x, y)[1] < out.window) lit.at(x, y)[c] = float(std::min(4.0 * lit.at(x, y)[c], out.window));
+        if (lit.at(x, y)[1] < out.window) lit.at(x, y)[c] = float(std::min(raised * lit.at(x, y)[c], out.window));
   const double exposures[] = {6 / brightest, 24 / brightest, 0.6 / brightest};
   for (int i = 0; i < 3; ++i) {
     Shot shot;
@@ -137,6 +138,18 @@ private slots:
       QVERIFY2(sets[0].verdict.answer != Answer::DoesNotHold, sets[0].verdict.sentence.c_str());
       for (const auto& frame : sets[0].frames) QVERIFY2(frame.flaws.empty(), frame.sentence.c_str());
       QVERIFY2(sets[0].frames[2].sentence.find("flash") != std::string::npos, sets[0].frames[2].sentence.c_str());
+    }
+  }
+
+  /// A flash that was too weak, or did not reach, is said.
+  void aFlashThatLitNothingIsSaid() {
+    for (const double raised : {4.0, 1.1}) {
+      QTemporaryDir dir;
+      const Shots shots = shoot(FileType::Dng, dir.path().toStdString(), true, raised);
+      const auto sets = inspectSets(groupFiles(shots.files), {});
+      const std::string& said = sets[0].frames[2].sentence;
+      QVERIFY2((said.find("stronger") != std::string::npos) == (raised < 2), said.c_str());
+      QVERIFY(sets[0].frames[2].flaws.empty());
     }
   }
 
