@@ -80,6 +80,12 @@ MainWindow::MainWindow(std::filesystem::path jobsFolder, QWidget* parent)
   welcome_->refresh(); // the first key is for what it offers
 }
 
+/// A field that loses the keyboard says its last word: while there is a workbench to hear it.
+MainWindow::~MainWindow() {
+  hide();
+  qDeleteAll(findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly));
+}
+
 /// Where it was, as far as that lies on a screen.
 void MainWindow::takePlace() {
   if (!restoreGeometry(QSettings().value("window").toByteArray()))

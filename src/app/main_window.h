@@ -37,6 +37,7 @@ class MainWindow : public QMainWindow {
 
 public:
   explicit MainWindow(std::filesystem::path jobsFolder, QWidget* parent = nullptr);
+  ~MainWindow() override;
   [[nodiscard]] Workbench& workbench() { return workbench_; }
   [[nodiscard]] Commands& commands() { return commands_; }
   void openDemo();

@@ -5,6 +5,7 @@
 #include "codec/exif.h"
 #include "codec/jpeg.h"
 #include "deliver/deliver.h"
+#include "session/plan_choices.h"
 #include "support/scenes.h"
 #include "support/window.h"
 
@@ -425,6 +426,34 @@ private slots:
       for (int x = 4; x < 60; ++x)
         worst = std::max(worst, std::abs(qGreen(came.pixel(x, y)) - qGreen(promised.pixel(x, y))));
     QVERIFY2(worst < 40, qPrintable(QString::number(worst)));
+  }
+
+  /// What is being typed when the window goes is not lost, and finds a workbench that is still there.
+  void whatIsBeingTypedIsKept() {
+    QTemporaryDir dir;
+    std::filesystem::path job;
+    {
+      MainWindow window(dir.filePath("jobs").toStdString());
+      window.show();
+      window.openDemo();
+      QVERIFY(settled(window));
+      Workbench& bench = window.workbench();
+      QVERIFY(bench.light.typeReading("sky", "15") && bench.light.typeReading("corner", "5"));
+      QVERIFY(settled(window));
+      bench.goTo(stations::kFrames);
+      QVERIFY(settled(window));
+      job = bench.job().folder();
+      window.activateWindow();
+      auto* snr = visible<QComboBox>(window, "snr");
+      QVERIFY(snr);
+      snr->lineEdit()->setFocus();
+      QVERIFY(test::waitFor([&] { return snr->lineEdit()->hasFocus(); }));
+      snr->lineEdit()->selectAll();
+      QTest::keyClicks(snr->lineEdit(), "33");
+    }
+    const auto again = Job::open(job);
+    QVERIFY(again.has_value());
+    QCOMPARE(choicesOf(again->views().front()).snrTarget, 33.0);
   }
 
   void wrongReadingIsNotTaken() {
