@@ -82,8 +82,8 @@ MainWindow::MainWindow(std::filesystem::path jobsFolder, QWidget* parent)
 
 /// A field that loses the keyboard says its last word: while there is a workbench to hear it.
 MainWindow::~MainWindow() {
+  if (QWidget* field = focusWidget()) field->clearFocus();
   hide();
-  qDeleteAll(findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly));
 }
 
 /// Where it was, as far as that lies on a screen.
