@@ -2,6 +2,7 @@
 #include "codec/raw_file.h"
 
 #include "base/phrase.h"
+#include "codec/dng_samples.h"
 #include "image/orientation.h"
 #include "mosaic/bayer.h"
 #include "mosaic/defects.h"
@@ -93,34 +94,70 @@ tl::unexpected<Error> damaged(const std::filesystem::path& path, int code) {
   return unreadable(path, phrase("the raw data are damaged or unknown ({})", libraw_strerror(code)));
 }
 
-Result<std::unique_ptr<LibRaw>> unpacked(const std::filesystem::path& path) {
-  auto raw = std::make_unique<LibRaw>();
-  if (const int code = raw->open_file(path.c_str()); code != LIBRAW_SUCCESS) return damaged(path, code);
-  const auto& sizes = raw->imgdata.sizes;
-  if (auto size = checkSize(path, sizes.width, sizes.height); !size) return passOn(size.error());
-  if (const int code = raw->unpack(); code != LIBRAW_SUCCESS) return damaged(path, code);
-  return raw;
+constexpr int kSmallest = 16; // of either side of a mosaic that we demosaic
+
+/// Red, green and blue of each block of two by two; nothing when the file has another pattern, or none.
+std::optional<std::array<int, 4>> bayerColours(LibRaw& raw) {
+  if (raw.imgdata.idata.filters < 1000 || raw.imgdata.idata.colors != 3) return {};
+  if (raw.imgdata.sizes.width < kSmallest || raw.imgdata.sizes.height < kSmallest) return {};
+  std::array<int, 4> c;
+  for (int k = 0; k < 4; ++k) {
+    const int found = raw.COLOR(k >> 1, k & 1);
+    c[std::size_t(k)] = found == 3 ? 1 : found;
+  }
+  const bool diagonal = (c[0] == 1 && c[3] == 1 && c[1] + c[2] == 2 && c[1] != 1) ||
+                        (c[1] == 1 && c[2] == 1 && c[0] + c[3] == 2 && c[0] != 1);
+  return diagonal ? std::optional(c) : std::nullopt;
 }
 
-/// The visible part of a plain mosaic; no data when the file holds another kind.
-MosaicView mosaicOf(LibRaw& raw) {
+/// A raw file whose samples can be had: LibRaw's, or ours where we read them ourselves.
+struct Unpacked {
+  std::unique_ptr<LibRaw> library;
+  Image<std::uint16_t> own;
+};
+
+Result<Unpacked> unpacked(const std::filesystem::path& path) {
+  Unpacked file{std::make_unique<LibRaw>(), {}};
+  LibRaw& raw = *file.library;
+  if (const int code = raw.open_file(path.c_str()); code != LIBRAW_SUCCESS) return damaged(path, code);
   const auto& sizes = raw.imgdata.sizes;
-  if (!raw.imgdata.rawdata.raw_image || raw.imgdata.idata.filters < 1000) return {nullptr, 0, 0, 0};
-  const auto pitch = std::ptrdiff_t(sizes.raw_pitch / sizeof(std::uint16_t));
-  return {raw.imgdata.rawdata.raw_image + sizes.top_margin * pitch + sizes.left_margin, sizes.width, sizes.height,
-          pitch};
+  if (auto size = checkSize(path, sizes.width, sizes.height); !size) return passOn(size.error());
+  constexpr unsigned kDng11 = 0x01010000; // before it, differences of 16 bits were coded otherwise
+  if (raw.imgdata.idata.dng_version >= kDng11 && bayerColours(raw) &&
+      checkSize(path, sizes.raw_width, sizes.raw_height))
+    if (auto own = readDngSamples(path, {sizes.raw_width, sizes.raw_height, raw.imgdata.color.curve})) {
+      file.own = std::move(*own);
+      return file;
+    }
+  if (const int code = raw.unpack(); code != LIBRAW_SUCCESS) return damaged(path, code);
+  return file;
+}
+
+/// Samples of the whole sensor; no data when the file holds no mosaic of one sample a pixel.
+MosaicView sensorOf(Unpacked& file) {
+  const auto& s = file.library->imgdata.sizes;
+  if (!file.own.empty()) return {file.own.data(), file.own.width(), file.own.height(), file.own.width()};
+  std::uint16_t* samples = file.library->imgdata.rawdata.raw_image;
+  if (!samples || file.library->imgdata.idata.filters < 1000) return {nullptr, 0, 0, 0};
+  return {samples, s.raw_width, s.raw_height, std::ptrdiff_t(s.raw_pitch / sizeof(std::uint16_t))};
+}
+
+/// The visible part of it.
+MosaicView visible(const LibRaw& raw, MosaicView sensor) {
+  const auto& s = raw.imgdata.sizes;
+  if (!sensor.data) return sensor;
+  return {sensor.data + s.top_margin * sensor.pitch + s.left_margin, s.width, s.height, sensor.pitch};
 }
 
 /// Left and right of the picture, where the file says that no light comes.
-std::vector<MaskedStrip> stripsOf(LibRaw& raw) {
+std::vector<MaskedStrip> stripsOf(const LibRaw& raw, const MosaicView& sensor) {
   const auto& s = raw.imgdata.sizes;
-  const auto pitch = std::ptrdiff_t(s.raw_pitch / sizeof(std::uint16_t));
   const int top = s.top_margin, left = s.left_margin, right = left + s.width;
   std::vector<MaskedStrip> strips;
   for (const auto& [maskTop, maskLeft, maskBottom, maskRight] : s.mask) {
     const int from = std::max(0, maskLeft), to = std::min(int(s.raw_width), maskRight);
     if (maskTop > top || maskBottom < top + s.height || from >= to || (to > left && from < right)) continue;
-    strips.push_back({raw.imgdata.rawdata.raw_image + top * pitch + from, to - from, pitch, left - from});
+    strips.push_back({sensor.data + top * sensor.pitch + from, to - from, sensor.pitch, left - from});
   }
   return strips;
 }
@@ -140,21 +177,19 @@ namespace {
 /// Colours, black and white of a mosaic of three colours; nothing when it has another pattern.
 std::optional<BayerMosaic> bayerOf(LibRaw& raw, const MosaicView& view) {
   const auto& colour = raw.imgdata.color;
+  const auto colours = bayerColours(raw);
+  if (!colours) return {};
   BayerMosaic m;
   m.codes = {view.data, view.width, view.height, 1, view.pitch};
+  m.colours = *colours;
   for (int k = 0; k < 4; ++k) {
-    const int x = k & 1, y = k >> 1, found = raw.COLOR(y, x);
-    m.colours[std::size_t(k)] = found == 3 ? 1 : found;
-    double black = double(colour.black) + double(colour.cblack[found]);
+    const int x = k & 1, y = k >> 1;
+    double black = double(colour.black) + double(colour.cblack[raw.COLOR(y, x)]);
     if (const unsigned rows = colour.cblack[4], columns = colour.cblack[5]; rows * columns > 0)
       black += colour.cblack[6 + (unsigned(y) % rows) * columns + unsigned(x) % columns];
     m.black[std::size_t(k)] = float(black);
   }
-  const auto& c = m.colours;
-  const bool diagonal = (c[0] == 1 && c[3] == 1 && c[1] + c[2] == 2 && c[1] != 1) ||
-                        (c[1] == 1 && c[2] == 1 && c[0] + c[3] == 2 && c[0] != 1);
   m.white = float(int(colour.maximum));
-  if (!diagonal || raw.imgdata.idata.colors != 3 || view.width < 16 || view.height < 16) return {};
   return m;
 }
 
@@ -223,17 +258,17 @@ Result<void> developByLibrary(const std::filesystem::path& path, LibRaw& raw, bo
 Result<RawImage> readRaw(const std::filesystem::path& path, int edge) {
   auto opened = unpacked(path);
   if (!opened) return passOn(opened.error());
-  LibRaw& raw = **opened;
+  LibRaw& raw = *opened->library;
   const bool half = edge > 0 && std::max(raw.imgdata.sizes.width, raw.imgdata.sizes.height) >= 2 * edge;
   RawImage image;
   image.saturation = balance(raw.imgdata.color);
-  const MosaicView view = mosaicOf(raw);
+  const MosaicView sensor = sensorOf(*opened), view = visible(raw, sensor);
   if (view.data && holdsNothing(view))
     return unreadable(path, phrase("the raw file holds no picture, all its pixels are the same"));
   auto mosaic = view.data ? bayerOf(raw, view) : std::nullopt;
   if (view.data) mendDefects(view, mosaic ? double(mosaic->black[0]) : double(raw.imgdata.color.black));
   if (mosaic) mosaic->gain = image.saturation;
-  if (auto masked = mosaic ? maskedBlack(stripsOf(raw), view.height) : std::nullopt)
+  if (auto masked = mosaic ? maskedBlack(stripsOf(raw, sensor), view.height) : std::nullopt)
     mosaic->black = masked->black, mosaic->rows = std::move(masked->rows);
   if (auto done = mosaic ? keepPhotosites(path, raw, *mosaic, half, image) : developByLibrary(path, raw, half, image);
       !done)
@@ -251,25 +286,21 @@ Result<RawImage> readRaw(const std::filesystem::path& path, int edge) {
 Result<RawMosaic> readMosaic(const std::filesystem::path& path) {
   auto opened = unpacked(path);
   if (!opened) return passOn(opened.error());
-  const auto& raw = *opened;
-  if (!raw->imgdata.rawdata.raw_image || raw->imgdata.idata.filters < 1000)
+  const LibRaw& raw = *opened->library;
+  const MosaicView view = visible(raw, sensorOf(*opened));
+  if (!view.data)
     return fail(ErrorCode::UnsupportedFormat,
                 phrase("`{}` holds no plain mosaic of one sample a pixel; measure with an uncompressed raw file.",
                        path.string()));
-  const auto& sizes = raw->imgdata.sizes;
   RawMosaic mosaic;
-  mosaic.codes = Image<std::uint16_t>(sizes.width, sizes.height, 1);
-  const std::size_t pitch = sizes.raw_pitch / sizeof(std::uint16_t);
-  for (int y = 0; y < sizes.height; ++y)
-    std::memcpy(mosaic.codes.row(y),
-                raw->imgdata.rawdata.raw_image + (std::size_t(y) + sizes.top_margin) * pitch + sizes.left_margin,
-                std::size_t(sizes.width) * 2);
-  const auto& colour = raw->imgdata.color;
+  mosaic.codes = Image<std::uint16_t>(view.width, view.height, 1);
+  for (int y = 0; y < view.height; ++y) std::copy_n(view.data + y * view.pitch, view.width, mosaic.codes.row(y));
+  const auto& colour = raw.imgdata.color;
   mosaic.black = colour.black + colour.cblack[1];
   if (colour.cblack[4] * colour.cblack[5] > 0) mosaic.black = colour.black + colour.cblack[6];
   mosaic.white = colour.maximum;
-  mosaic.iso.value = raw->imgdata.other.iso_speed;
-  mosaic.time.value = raw->imgdata.other.shutter;
+  mosaic.iso.value = raw.imgdata.other.iso_speed;
+  mosaic.time.value = raw.imgdata.other.shutter;
   return mosaic;
 }
 

@@ -1,36 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "codec/tiff_file.h"
 #include "base/phrase.h"
+#include "codec/tiff_open.h"
 
-#include <cstdarg>
-#include <cstdio>
 #include <limits>
-#include <memory>
-#include <tiffio.h>
 
 namespace ml {
 namespace {
-
-thread_local std::string lastMessage;
-
-void keepMessage(const char*, const char* format, va_list arguments) {
-  char text[300];
-  std::vsnprintf(text, sizeof text, format, arguments);
-  lastMessage = text;
-}
-
-using Tiff = std::unique_ptr<TIFF, void (*)(TIFF*)>;
-
-Tiff open(const std::filesystem::path& path, const char* mode) {
-  static const bool quiet = [] {
-    TIFFSetErrorHandler(keepMessage);
-    TIFFSetWarningHandler(nullptr);
-    return true;
-  }();
-  (void)quiet;
-  lastMessage.clear();
-  return {TIFFOpen(path.c_str(), mode), TIFFClose};
-}
 
 struct Layout {
   std::uint32_t width = 0, height = 0;
@@ -50,27 +26,79 @@ Layout layoutOf(TIFF* tiff) {
   return l;
 }
 
-/// Reads all rows as T and keeps the first three channels (a single one is repeated).
+tl::unexpected<Error> endsEarly(const std::filesystem::path& path) {
+  return unreadable(path, phrase("the TIFF data end early ({})", tiffMessage()));
+}
+
+/// The first three channels of a row of whole pixels; a single one is repeated.
+template <class T, class Out> void keepThree(const T* row, std::size_t pixels, std::size_t samples, Out* out) {
+  for (std::size_t x = 0; x < pixels; ++x)
+    for (std::size_t c = 0; c < 3; ++c) *out++ = Out(row[x * samples + (samples >= 3 ? c : 0)]);
+}
+
+/// Strips of whole pixels, row by row.
 template <class T, class Out>
 Result<void> readRows(TIFF* tiff, const Layout& l, const std::filesystem::path& path, Out* out, const StopFlag& stop) {
-  const std::size_t need = std::size_t(l.width) * l.samples * sizeof(T);
-  if (TIFFIsTiled(tiff)) return unreadable(path, phrase("tiled TIFF files are not read; save it in strips"));
-  if (std::size_t(TIFFScanlineSize(tiff)) != need) return unreadable(path, phrase("its header contradicts itself"));
+  if (std::size_t(TIFFScanlineSize(tiff)) != std::size_t(l.width) * l.samples * sizeof(T))
+    return unreadable(path, phrase("its header contradicts itself"));
   std::vector<T> line(std::size_t(l.width) * l.samples);
-  for (std::uint32_t y = 0; y < l.height; ++y) {
+  for (std::uint32_t y = 0; y < l.height; ++y, out += 3 * std::size_t(l.width)) {
     if (stop.requested()) return stopped();
-    if (TIFFReadScanline(tiff, line.data(), y) < 0)
-      return unreadable(path, phrase("the TIFF data end early ({})", lastMessage));
-    for (std::uint32_t x = 0; x < l.width; ++x)
-      for (int c = 0; c < 3; ++c) *out++ = Out(line[std::size_t(x) * l.samples + (l.samples >= 3 ? c : 0)]);
+    if (TIFFReadScanline(tiff, line.data(), y) < 0) return endsEarly(path);
+    keepThree(line.data(), l.width, l.samples, out);
   }
   return {};
+}
+
+/// Tiles, and channels that lie apart from each other: block by block.
+template <class T, class Out>
+Result<void> readBlocks(TIFF* tiff, const Layout& l, const std::filesystem::path& path, Out* out,
+                        const StopFlag& stop) {
+  constexpr tmsize_t kMostBytes = 1 << 30;
+  const bool tiled = TIFFIsTiled(tiff), apart = l.planar == PLANARCONFIG_SEPARATE;
+  std::uint32_t width = l.width, height = l.height;
+  if (tiled)
+    TIFFGetField(tiff, TIFFTAG_TILEWIDTH, &width), TIFFGetField(tiff, TIFFTAG_TILELENGTH, &height);
+  else if (TIFFGetField(tiff, TIFFTAG_ROWSPERSTRIP, &height))
+    height = std::min(height, l.height);
+  const std::size_t together = apart ? 1 : l.samples;
+  const tmsize_t bytes = tiled ? TIFFTileSize(tiff) : TIFFStripSize(tiff);
+  if (bytes <= 0 || bytes > kMostBytes || std::size_t(bytes) != std::size_t(width) * height * together * sizeof(T))
+    return unreadable(path, phrase("its header contradicts itself"));
+  std::vector<T> block(std::size_t(bytes) / sizeof(T));
+  for (std::uint32_t y0 = 0; y0 < l.height; y0 += height)
+    for (std::uint32_t x0 = 0; x0 < l.width; x0 += width)
+      for (std::uint16_t plane = 0; plane < (apart ? (l.samples >= 3 ? 3 : 1) : 1); ++plane) {
+        if (stop.requested()) return stopped();
+        const std::uint32_t columns = std::min(width, l.width - x0), rows = std::min(height, l.height - y0);
+        const tmsize_t needed = tmsize_t((std::size_t(rows) - 1) * width + columns) * tmsize_t(together * sizeof(T));
+        const tmsize_t got =
+            tiled ? TIFFReadEncodedTile(tiff, TIFFComputeTile(tiff, x0, y0, 0, plane), block.data(), bytes)
+                  : TIFFReadEncodedStrip(tiff, TIFFComputeStrip(tiff, y0, plane), block.data(), bytes);
+        if (got < needed) return endsEarly(path);
+        for (std::uint32_t y = 0; y < rows; ++y) {
+          const T* row = block.data() + std::size_t(y) * width * together;
+          Out* to = out + 3 * ((std::size_t(y0) + y) * l.width + x0);
+          if (!apart) keepThree(row, columns, l.samples, to);
+          for (std::uint32_t x = 0; apart && x < columns; ++x)
+            for (std::size_t c = 0; c < (l.samples >= 3 ? 1 : 3); ++c) to[3 * x + plane + c] = Out(row[x]);
+        }
+      }
+  return {};
+}
+
+/// As T, of the first three channels (a single one is repeated).
+template <class T, class Out>
+Result<void> readSamples(TIFF* tiff, const Layout& l, const std::filesystem::path& path, Out* out,
+                         const StopFlag& stop) {
+  return TIFFIsTiled(tiff) || l.planar == PLANARCONFIG_SEPARATE ? readBlocks<T>(tiff, l, path, out, stop)
+                                                                : readRows<T>(tiff, l, path, out, stop);
 }
 
 template <class T>
 Result<CodeImage> readCodes(TIFF* tiff, const Layout& l, const std::filesystem::path& path, const StopFlag& stop) {
   Image<T> pixels(int(l.width), int(l.height), 3);
-  if (auto read = readRows<T>(tiff, l, path, pixels.data(), stop); !read) return passOn(read.error());
+  if (auto read = readSamples<T>(tiff, l, path, pixels.data(), stop); !read) return passOn(read.error());
   std::uint32_t size = 0;
   const unsigned char* profile = nullptr;
   std::vector<unsigned char> icc;
@@ -81,7 +109,7 @@ Result<CodeImage> readCodes(TIFF* tiff, const Layout& l, const std::filesystem::
 Tiff create(const std::filesystem::path& path, int width, int height, int bits, int samples) {
   // Offsets of classic TIFF end at 4 GB; what may not fit is written as BigTIFF.
   constexpr double kClassic = 3.5e9;
-  Tiff tiff = open(path, double(width) * height * samples * (bits / 8) > kClassic ? "w8" : "w");
+  Tiff tiff = openTiff(path, double(width) * height * samples * (bits / 8) > kClassic ? "w8" : "w");
   if (!tiff) return tiff;
   TIFFSetField(tiff.get(), TIFFTAG_IMAGEWIDTH, std::uint32_t(width));
   TIFFSetField(tiff.get(), TIFFTAG_IMAGELENGTH, std::uint32_t(height));
@@ -99,7 +127,7 @@ Result<void> writeSome(TIFF* tiff, ImageView<const T> view, int from, const std:
   for (int y = 0; y < view.height; ++y) {
     if (stop.requested()) return stopped();
     std::copy_n(view.row(y), line.size(), line.data());
-    if (TIFFWriteScanline(tiff, line.data(), std::uint32_t(from + y)) < 0) return unwritable(path, lastMessage);
+    if (TIFFWriteScanline(tiff, line.data(), std::uint32_t(from + y)) < 0) return unwritable(path, tiffMessage());
   }
   return {};
 }
@@ -108,7 +136,7 @@ template <class T>
 Result<void> writeRows(TIFF* tiff, ImageView<const T> view, const std::filesystem::path& path,
                        const StopFlag& stop = {}) {
   if (auto written = writeSome(tiff, view, 0, path, stop); !written) return written;
-  if (!TIFFFlush(tiff)) return unwritable(path, lastMessage);
+  if (!TIFFFlush(tiff)) return unwritable(path, tiffMessage());
   return {};
 }
 
@@ -135,25 +163,25 @@ Tiff createRgb(const std::filesystem::path& path, int width, int height, int bit
 Result<void> writeRgb(const std::filesystem::path& path, const auto& view, int bits, int format, int predictor,
                       const std::vector<unsigned char>& icc, int ppi = 0, const StopFlag& stop = {}) {
   Tiff tiff = createRgb(path, view.width, view.height, bits, format, predictor, icc, ppi);
-  return tiff ? writeRows(tiff.get(), view, path, stop) : unwritable(path, lastMessage);
+  return tiff ? writeRows(tiff.get(), view, path, stop) : unwritable(path, tiffMessage());
 }
 
 } // namespace
 
 bool isFloatTiff(const std::filesystem::path& path) {
-  Tiff tiff = open(path, "r");
+  Tiff tiff = openTiff(path, "r");
   if (!tiff) return false;
   const Layout l = layoutOf(tiff.get());
   return l.bits == 32 && l.format == SAMPLEFORMAT_IEEEFP;
 }
 
 Result<CodeImage> readTiff(const std::filesystem::path& path, const StopFlag& stop) {
-  Tiff tiff = open(path, "r");
-  if (!tiff) return unreadable(path, phrase("the TIFF header is damaged ({})", lastMessage));
+  Tiff tiff = openTiff(path, "r");
+  if (!tiff) return unreadable(path, phrase("the TIFF header is damaged ({})", tiffMessage()));
   const Layout l = layoutOf(tiff.get());
   if (auto size = checkSize(path, l.width, l.height); !size) return passOn(size.error());
-  const bool plain = l.planar == PLANARCONFIG_CONTIG && l.format == SAMPLEFORMAT_UINT && l.samples >= 1 &&
-                     l.samples <= 8 && (l.photometric == PHOTOMETRIC_RGB || l.photometric == PHOTOMETRIC_MINISBLACK);
+  const bool plain = l.format == SAMPLEFORMAT_UINT && l.samples >= 1 && l.samples <= 8 &&
+                     (l.photometric == PHOTOMETRIC_RGB || l.photometric == PHOTOMETRIC_MINISBLACK);
   if (!plain || (l.bits != 8 && l.bits != 16))
     return unreadable(path, phrase("only 8- and 16-bit, or 32-bit float, grey or RGB TIFF files are read as frames"));
   if (l.bits == 8) return readCodes<std::uint8_t>(tiff.get(), l, path, stop);
@@ -161,15 +189,14 @@ Result<CodeImage> readTiff(const std::filesystem::path& path, const StopFlag& st
 }
 
 Result<Image<float>> readFloatTiff(const std::filesystem::path& path) {
-  Tiff tiff = open(path, "r");
-  if (!tiff) return unreadable(path, phrase("the TIFF header is damaged ({})", lastMessage));
+  Tiff tiff = openTiff(path, "r");
+  if (!tiff) return unreadable(path, phrase("the TIFF header is damaged ({})", tiffMessage()));
   const Layout l = layoutOf(tiff.get());
   if (auto size = checkSize(path, l.width, l.height); !size) return passOn(size.error());
-  if (l.bits != 32 || l.format != SAMPLEFORMAT_IEEEFP || l.planar != PLANARCONFIG_CONTIG || l.samples < 1 ||
-      l.samples > 8)
+  if (l.bits != 32 || l.format != SAMPLEFORMAT_IEEEFP || l.samples < 1 || l.samples > 8)
     return unreadable(path, phrase("it is not a 32-bit float TIFF file"));
   Image<float> image(int(l.width), int(l.height), 3);
-  if (auto read = readRows<float>(tiff.get(), l, path, image.data(), {}); !read) return passOn(read.error());
+  if (auto read = readSamples<float>(tiff.get(), l, path, image.data(), {}); !read) return passOn(read.error());
   return image;
 }
 
@@ -187,21 +214,21 @@ Result<void> writeTiffFloatRows(
     const std::filesystem::path& path, int width, int height, const std::vector<unsigned char>& icc,
     const std::function<Result<void>(const std::function<Result<void>(ImageView<const float>)>& write)>& fill) {
   Tiff tiff = createRgb(path, width, height, 32, SAMPLEFORMAT_IEEEFP, PREDICTOR_FLOATINGPOINT, icc);
-  if (!tiff) return unwritable(path, lastMessage);
+  if (!tiff) return unwritable(path, tiffMessage());
   int y = 0;
   auto written = fill([&](ImageView<const float> rows) -> Result<void> {
     auto some = writeSome(tiff.get(), rows, y, path);
     y += rows.height;
     return some;
   });
-  if (written && !TIFFFlush(tiff.get())) return unwritable(path, lastMessage);
+  if (written && !TIFFFlush(tiff.get())) return unwritable(path, tiffMessage());
   return written;
 }
 
 Result<void> writeDng(const std::filesystem::path& path, ImageView<const std::uint16_t> mosaic,
                       const MosaicDescription& d) {
   Tiff tiff = create(path, mosaic.width, mosaic.height, 16, 1);
-  if (!tiff) return unwritable(path, lastMessage);
+  if (!tiff) return unwritable(path, tiffMessage());
   const std::uint16_t repeat[] = {2, 2};
   const std::uint8_t version[] = {1, 4, 0, 0}, backward[] = {1, 1, 0, 0}, pattern[] = {0, 1, 1, 2};
   const float black[] = {float(d.blackLevel)};

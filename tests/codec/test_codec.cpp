@@ -14,6 +14,7 @@
 #include <fstream>
 #include <opencv2/imgcodecs.hpp>
 #include <random>
+#include <tiffio.h>
 
 using namespace ml;
 
@@ -32,6 +33,40 @@ Image<std::uint16_t> codes(int maxCode, int width = 61, int height = 43) {
   std::mt19937 random(12);
   for (std::size_t i = 0; i < image.size(); ++i) image.data()[i] = std::uint16_t(random() % (unsigned(maxCode) + 1));
   return image;
+}
+
+/// 16 bits; in tiles of `tile` pixels, or strips of 8 rows; a fourth channel holds 7.
+void writeCut(const std::filesystem::path& file, const Image<std::uint16_t>& image, int tile, bool apart, int samples) {
+  TIFF* t = TIFFOpen(file.c_str(), "w");
+  TIFFSetField(t, TIFFTAG_IMAGEWIDTH, image.width());
+  TIFFSetField(t, TIFFTAG_IMAGELENGTH, image.height());
+  TIFFSetField(t, TIFFTAG_BITSPERSAMPLE, 16);
+  TIFFSetField(t, TIFFTAG_SAMPLESPERPIXEL, samples);
+  TIFFSetField(t, TIFFTAG_PHOTOMETRIC, samples == 1 ? PHOTOMETRIC_MINISBLACK : PHOTOMETRIC_RGB);
+  TIFFSetField(t, TIFFTAG_PLANARCONFIG, apart ? PLANARCONFIG_SEPARATE : PLANARCONFIG_CONTIG);
+  TIFFSetField(t, TIFFTAG_COMPRESSION, COMPRESSION_LZW);
+  if (tile)
+    TIFFSetField(t, TIFFTAG_TILEWIDTH, tile), TIFFSetField(t, TIFFTAG_TILELENGTH, tile);
+  else
+    TIFFSetField(t, TIFFTAG_ROWSPERSTRIP, 8);
+  const int width = tile ? tile : image.width(), height = tile ? tile : 8, together = apart ? 1 : samples;
+  for (int plane = 0; plane < (apart ? samples : 1); ++plane)
+    for (int y0 = 0; y0 < image.height(); y0 += height)
+      for (int x0 = 0; x0 < image.width(); x0 += width) {
+        const int rows = tile ? height : std::min(height, image.height() - y0);
+        std::vector<std::uint16_t> block;
+        for (int y = y0; y < y0 + rows; ++y)
+          for (int x = x0; x < x0 + width; ++x)
+            for (int c = plane; c < plane + together; ++c)
+              block.push_back(c == 3 ? 7
+                                     : image.at(std::min(x, image.width() - 1), std::min(y, image.height() - 1))[c]);
+        const auto bytes = tmsize_t(2 * block.size());
+        if (tile)
+          TIFFWriteTile(t, block.data(), std::uint32_t(x0), std::uint32_t(y0), 0, std::uint16_t(plane));
+        else
+          TIFFWriteEncodedStrip(t, TIFFComputeStrip(t, std::uint32_t(y0), std::uint16_t(plane)), block.data(), bytes);
+      }
+  TIFFClose(t);
 }
 
 void cutTo(const std::filesystem::path& file, double share) {
@@ -186,6 +221,33 @@ private slots:
     QCOMPARE(theirs.type(), CV_16UC3);
     QCOMPARE(int(theirs.at<cv::Vec3w>(17, 23)[2]), int(image.at(23, 17)[0]));
   }
+  /// Other programs write tiles, and channels that lie apart.
+  void tiffIsReadHoweverItIsCut_data() {
+    QTest::addColumn<int>("tile"); // 0: strips
+    QTest::addColumn<bool>("apart");
+    QTest::addColumn<int>("samples");
+    for (const int tile : {0, 16, 32})
+      for (const bool apart : {false, true})
+        for (const int samples : {1, 3, 4})
+          QTest::addRow("%d %s %d", tile, apart ? "apart" : "together", samples) << tile << apart << samples;
+  }
+  void tiffIsReadHoweverItIsCut() {
+    QFETCH(int, tile);
+    QFETCH(bool, apart);
+    QFETCH(int, samples);
+    const auto image = codes(65535);
+    const auto file = at("cut.tif");
+    writeCut(file, image, tile, apart, samples);
+    const auto back = readTiff(file);
+    QVERIFY2(back.has_value(), back ? "" : back.error().message.c_str());
+    QCOMPARE(back->pixels.width(), image.width());
+    for (int y = 0; y < image.height(); ++y)
+      for (int x = 0; x < image.width(); ++x)
+        for (int c = 0; c < 3; ++c) QCOMPARE(int(back->pixels.at(x, y, c)), int(image.at(x, y)[samples >= 3 ? c : 0]));
+    cutTo(file, 0.6);
+    QVERIFY(!readTiff(file).has_value());
+  }
+
   void floatTiffIsExact() {
     const auto image = radiance();
     QVERIFY(writeTiffFloat(at("f.tif"), image.view(), linearRec709Profile()).has_value());

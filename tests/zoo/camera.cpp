@@ -119,6 +119,8 @@ Camera::Camera(std::uint64_t seed_, FileType type_) : seed(seed_), type(type_) {
   bits = random.chance(0.3) ? 12 : 14;
   pattern = random.whole(0, 3);
   compressed = seed % 2 == 1;
+  components = 1 + int(seed / 2 % 2), predictor = seed % 3 == 0 ? 6 : 1;
+  bigEndian = seed % 5 < 2;
   const double codes = (1 << bits) - 1, scale = codes / 16383;
   const double blackLevel = drawn(random, Ranges::black) * scale,
                spread = random.chance(0.5) ? 0 : drawn(random, Ranges::blackSpread) * scale;

@@ -63,8 +63,10 @@ struct Camera {
   Matrix fromRec709{};             ///< Linear Rec. 709 to the camera's primaries, white stays white.
   std::array<double, 3> neutral{}; ///< What the sensor says of white, green 1.
   // Raw
-  int bits = 14, pattern = 0; ///< 0 RGGB, 1 GRBG, 2 GBRG, 3 BGGR.
-  bool compressed = false;    ///< Raw files: tiles of lossless JPEG, every second camera; else plain strips.
+  int bits = 14, pattern = 0;        ///< 0 RGGB, 1 GRBG, 2 GBRG, 3 BGGR.
+  bool compressed = false;           ///< Raw files: tiles of lossless JPEG, every second camera; else plain strips.
+  int components = 1, predictor = 1; ///< Of the JPEG.
+  bool bigEndian = false;
   std::array<int, 4> black{};
   int white = 16000;
   double hot = 30, dead = 5, stuck = 2;

@@ -62,12 +62,13 @@ bool writeRows(TIFF* t, const Image<std::uint16_t>& mosaic) {
 }
 
 /// As cameras do: lossless JPEG, in tiles.
-bool writeTiles(TIFF* t, const Image<std::uint16_t>& mosaic) {
+bool writeTiles(TIFF* t, const Camera& camera, const Image<std::uint16_t>& mosaic) {
   const int w = mosaic.width(), h = mosaic.height(), across = (w + kTile - 1) / kTile;
   std::vector<std::vector<std::uint8_t>> tiles(std::size_t(across) * std::size_t((h + kTile - 1) / kTile));
   for (std::size_t i = 0; i < tiles.size(); ++i) {
     const int x = int(i) % across * kTile, y = int(i) / across * kTile;
-    tiles[i] = losslessJpeg({mosaic.row(y) + x, w, std::min(kTile, w - x), std::min(kTile, h - y)}, kTile, kTile);
+    tiles[i] = losslessJpeg({mosaic.row(y) + x, w, std::min(kTile, w - x), std::min(kTile, h - y)}, kTile, kTile,
+                            {camera.components, camera.predictor});
     if (TIFFWriteRawTile(t, std::uint32_t(i), tiles[i].data(), tmsize_t(tiles[i].size())) < 0) return false;
   }
   return true;
@@ -91,7 +92,7 @@ Printed printedTime(double seconds) {
 void writeDng(const std::filesystem::path& file, const Camera& camera, const std::array<double, 3>& neutral,
               const Image<std::uint16_t>& mosaic, const Shot& shot) {
   TIFFSetWarningHandler(nullptr);
-  TIFF* t = TIFFOpen(file.c_str(), "w");
+  TIFF* t = TIFFOpen(file.c_str(), camera.bigEndian ? "wb" : "wl");
   if (!t) give("cannot write " + file.string());
   static constexpr std::uint8_t kPatterns[4][4] = {{0, 1, 1, 2}, {1, 0, 2, 1}, {1, 2, 0, 1}, {2, 1, 1, 0}};
   // ColorMatrix1: XYZ of D65 to the sensor's own values (IEC 61966-2-1 for Rec. 709).
@@ -135,7 +136,7 @@ void writeDng(const std::filesystem::path& file, const Camera& camera, const std
   TIFFSetField(t, TIFFTAG_COLORMATRIX1, 9, matrix);
   TIFFSetField(t, TIFFTAG_ASSHOTNEUTRAL, 3, white);
   TIFFSetField(t, TIFFTAG_CALIBRATIONILLUMINANT1, 21);
-  const bool written = camera.compressed ? writeTiles(t, mosaic) : writeRows(t, mosaic);
+  const bool written = camera.compressed ? writeTiles(t, camera, mosaic) : writeRows(t, mosaic);
   if (!written) give("cannot write " + file.string());
   TIFFClose(t);
   addExif(file, shot, mosaic.width(), mosaic.height());

@@ -55,30 +55,43 @@ void segment(Bytes& out, std::uint8_t marker, const Bytes& body) {
 
 } // namespace
 
-std::vector<std::uint8_t> losslessJpeg(const Samples& samples, int width, int height) {
+std::vector<std::uint8_t> losslessJpeg(const Samples& samples, int width, int height, Coding coding) {
   static const std::array<Code, 17> table = codes();
   const auto high = [](int v) { return std::uint8_t(v >> 8); };
   const auto low = [](int v) { return std::uint8_t(v & 0xff); };
+  const int n = coding.components, columns = width / n;
   Bytes out{0xff, 0xd8}, tables{0};
-  segment(out, 0xc3, {16, high(height), low(height), high(width), low(width), 1, 0, 0x11, 0});
+  Bytes frame{16, high(height), low(height), high(columns), low(columns), std::uint8_t(n)}, scan{std::uint8_t(n)};
+  for (int c = 0; c < n; ++c) {
+    for (const int v : {c, 0x11, 0}) frame.push_back(std::uint8_t(v));
+    for (const int v : {c, 0}) scan.push_back(std::uint8_t(v));
+  }
+  for (const int v : {coding.predictor, 0, 0}) scan.push_back(std::uint8_t(v));
+  segment(out, 0xc3, frame);
   tables.insert(tables.end(), kLengths.begin(), kLengths.end());
   tables.insert(tables.end(), kSymbols.begin(), kSymbols.end());
   segment(out, 0xc4, tables);
-  segment(out, 0xda, {1, 0, 0, 1, 0, 0});
+  segment(out, 0xda, scan);
   BitWriter bits(out);
-  int above = 1 << 15;
-  for (int y = 0; y < height; ++y) {
-    const std::uint16_t* row = samples.first + std::min(y, samples.insideHeight - 1) * samples.pitch;
-    int before = above;
-    above = row[0];
+  const auto at = [&](int x, int y) {
+    return int(
+        samples.first[std::min(y, samples.insideHeight - 1) * samples.pitch + std::min(x, samples.insideWidth - 1)]);
+  };
+  const auto expected = [&](int x, int y) {
+    if (x < n) return y == 0 ? 1 << 15 : at(x, y - 1);
+    const int a = at(x - n, y);
+    if (y == 0) return a;
+    const int b = at(x, y - 1), c = at(x - n, y - 1);
+    const int by[] = {0, a, b, c, a + b - c, a + ((b - c) >> 1), b + ((a - c) >> 1), (a + b) >> 1};
+    return by[coding.predictor];
+  };
+  for (int y = 0; y < height; ++y)
     for (int x = 0; x < width; ++x) {
-      const int value = row[std::min(x, samples.insideWidth - 1)], difference = std::int16_t(value - before);
-      before = value;
+      const int difference = std::int16_t(at(x, y) - expected(x, y));
       const unsigned size = unsigned(std::bit_width(unsigned(difference < 0 ? -difference : difference)));
       bits.put(table[size].bits, table[size].length);
       if (size < 16) bits.put(unsigned(difference < 0 ? difference - 1 : difference), size);
     }
-  }
   bits.end();
   out.push_back(0xff), out.push_back(0xd9);
   return out;

@@ -290,7 +290,7 @@ private slots:
     shot.model = camera.name;
     for (const bool compressed : {false, true}) {
       const std::filesystem::path file = dir.filePath(compressed ? "tiles.dng" : "strips.dng").toStdString();
-      camera.compressed = compressed;
+      camera.compressed = compressed, camera.components = camera.predictor = 1, camera.bigEndian = false;
       zoo::writeDng(file, camera, camera.neutral, mosaic, shot);
       bytes[compressed] = file_size(file);
       auto frame = loadFrame(file);
