@@ -257,6 +257,22 @@ private slots:
     }
   }
 
+  /// A bracket so wide that its darkest frames add next to nothing where the lightest record everything: they are not
+  /// listened to there, and nothing of what the others say is lost.
+  void framesThatAddTooLittleAreNotMissed() {
+    for (const auto& [scene, better] : {std::pair{"fabric", 1.4}, {"chart", 0.6}, {"workshop", 0.1}}) {
+      test::HandSet set(scene, 240, 160, 0.55);
+      set.shoot({1, 0.02, 1, 0.02, 1}, kFullWell);
+      const test::Quality single = set.single(), samples = set.merged();
+      set.forgetPattern();
+      const test::Quality pictures = set.merged();
+      qInfo("%-9s one frame %.2f dB, developed frames merged %.2f, their photosites %.2f", scene, single.cpsnr,
+            pictures.cpsnr, samples.cpsnr);
+      QVERIFY2(samples.cpsnr >= pictures.cpsnr + better - 0.05, scene);
+      QVERIFY2(samples.cpsnr > single.cpsnr + 1, scene);
+    }
+  }
+
   /// Noise that is nine times what the model says, and something that one frame alone saw, are not taken for what the
   /// photosites know better.
   void neitherNoiseNorAPasserByIsBelieved() {
