@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "codec/code_image.h"
 #include "base/phrase.h"
+#include "codec/tiff_open.h"
 
 #include <algorithm>
 #include <array>
@@ -20,6 +21,12 @@ bool hasRawExtension(const fs::path& file) {
   std::transform(extension.begin(), extension.end(), extension.begin(),
                  [](unsigned char c) { return char(std::tolower(c)); });
   return std::find(kExtensions.begin(), kExtensions.end(), extension) != kExtensions.end();
+}
+
+bool saysDngVersion(const fs::path& file) {
+  const Tiff tiff = openTiff(file, "r");
+  const std::uint8_t* version = nullptr;
+  return tiff && TIFFGetField(tiff.get(), TIFFTAG_DNGVERSION, &version);
 }
 
 } // namespace
@@ -46,7 +53,7 @@ Result<FileKind> sniff(const fs::path& file) {
     for (const char* brand : {"heic", "heix", "mif1", "msf1", "avif"})
       if (std::memcmp(head + 8, brand, 4) == 0) return FileKind::Heif;
   if (hasRawExtension(file)) return FileKind::Raw;
-  if (starts("II*\0", 4) || starts("MM\0*", 4)) return FileKind::Tiff;
+  if (starts("II*\0", 4) || starts("MM\0*", 4)) return saysDngVersion(file) ? FileKind::Raw : FileKind::Tiff;
   return FileKind::Unknown;
 }
 

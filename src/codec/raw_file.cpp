@@ -117,7 +117,7 @@ struct Unpacked {
 };
 
 Result<Unpacked> unpacked(const std::filesystem::path& path) {
-  Unpacked file{std::make_unique<LibRaw>(), {}};
+  Unpacked file{std::make_unique<LibRaw>(LIBRAW_OPIONS_NO_DATAERR_CALLBACK), {}}; // it would write to the terminal
   LibRaw& raw = *file.library;
   if (const int code = raw.open_file(path.c_str()); code != LIBRAW_SUCCESS) return damaged(path, code);
   const auto& sizes = raw.imgdata.sizes;

@@ -327,6 +327,12 @@ private slots:
   }
 
   void sniffingGoesByContent() {
+    MosaicDescription description;
+    description.camera = "Test";
+    QVERIFY(writeDng(at("negative.tif"), Image<std::uint16_t>(64, 48, 1).view(), description).has_value());
+    QCOMPARE(int(*sniff(at("negative.tif"))), int(FileKind::Raw));
+    QVERIFY(writeTiff16(at("picture.tif"), codes(65535).view(), {}).has_value());
+    QCOMPARE(int(*sniff(at("picture.tif"))), int(FileKind::Tiff));
     std::ofstream(at("note.jpg")) << "not a picture";
     QCOMPARE(int(*sniff(at("note.jpg"))), int(FileKind::Unknown));
     QVERIFY(writePng(at("really.png"), codes(255).view(), 255, {}).has_value());
