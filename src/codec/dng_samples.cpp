@@ -7,6 +7,7 @@
 
 #include <algorithm>
 #include <atomic>
+#include <cmath>
 #include <fcntl.h>
 #include <memory>
 #include <unistd.h>
@@ -25,25 +26,33 @@ struct Pieces {
   std::vector<std::uint64_t> offsets, bytes;
 };
 
-/// Of the current directory, when it is the picture that is wanted, in a form that is read here.
-std::optional<Pieces> piecesOf(TIFF* tiff, const DngSamples& wanted) {
-  std::uint32_t kind = 0, width = 0, height = 0, pieceWidth = 0, pieceHeight = 0;
-  std::uint16_t bits = 1, samples = 1, compression = 0, photometric = 0, fill = FILLORDER_MSB2LSB;
+/// Is the current directory a mosaic of that size, at full resolution?
+bool isMosaic(TIFF* tiff, int wantedWidth, int wantedHeight) {
+  std::uint32_t kind = 0, width = 0, height = 0;
+  std::uint16_t samples = 1, photometric = 0;
   TIFFGetFieldDefaulted(tiff, TIFFTAG_SUBFILETYPE, &kind);
   TIFFGetField(tiff, TIFFTAG_IMAGEWIDTH, &width);
   TIFFGetField(tiff, TIFFTAG_IMAGELENGTH, &height);
   TIFFGetField(tiff, TIFFTAG_PHOTOMETRIC, &photometric);
-  TIFFGetFieldDefaulted(tiff, TIFFTAG_BITSPERSAMPLE, &bits);
   TIFFGetFieldDefaulted(tiff, TIFFTAG_SAMPLESPERPIXEL, &samples);
+  return kind == 0 && int(width) == wantedWidth && int(height) == wantedHeight && photometric == kMosaicOfColours &&
+         samples == 1;
+}
+
+/// Of the current directory, where its samples are of a form that is read here.
+std::optional<Pieces> piecesOf(TIFF* tiff) {
+  std::uint32_t width = 0, height = 0;
+  std::uint16_t bits = 1, compression = 0, fill = FILLORDER_MSB2LSB;
+  TIFFGetField(tiff, TIFFTAG_IMAGEWIDTH, &width);
+  TIFFGetField(tiff, TIFFTAG_IMAGELENGTH, &height);
+  TIFFGetFieldDefaulted(tiff, TIFFTAG_BITSPERSAMPLE, &bits);
   TIFFGetFieldDefaulted(tiff, TIFFTAG_FILLORDER, &fill);
   TIFFGetField(tiff, TIFFTAG_COMPRESSION, &compression);
   Pieces p;
   p.jpeg = compression == COMPRESSION_JPEG;
   p.tiled = TIFFIsTiled(tiff), p.swapped = TIFFIsByteSwapped(tiff);
-  if (kind != 0 || int(width) != wanted.width || int(height) != wanted.height || photometric != kMosaicOfColours ||
-      samples != 1 || fill != FILLORDER_MSB2LSB || !(p.jpeg || (compression == COMPRESSION_NONE && bits == 16)))
-    return {};
-  pieceWidth = width, pieceHeight = height;
+  if (fill != FILLORDER_MSB2LSB || !(p.jpeg || (compression == COMPRESSION_NONE && bits == 16))) return {};
+  std::uint32_t pieceWidth = width, pieceHeight = height;
   if (p.tiled) {
     TIFFGetField(tiff, TIFFTAG_TILEWIDTH, &pieceWidth);
     TIFFGetField(tiff, TIFFTAG_TILELENGTH, &pieceHeight);
@@ -64,23 +73,25 @@ std::optional<Pieces> piecesOf(TIFF* tiff, const DngSamples& wanted) {
   return p;
 }
 
-/// Of the one picture in the file that is wanted.
-std::optional<Pieces> piecesOf(const std::filesystem::path& file, const DngSamples& wanted) {
-  const Tiff tiff = openTiff(file, "r");
-  if (!tiff) return {};
+/// Opened at the one mosaic of that size; null where there is none, or more than one.
+Tiff openMosaic(const std::filesystem::path& file, int width, int height) {
+  Tiff tiff = openTiff(file, "r");
+  if (!tiff) return tiff;
   std::vector<std::uint64_t> more;
   std::uint16_t count = 0;
   const std::uint64_t* listed = nullptr;
   if (TIFFGetField(tiff.get(), TIFFTAG_SUBIFD, &count, &listed) && listed) more.assign(listed, listed + count);
-  if (more.size() > kMostPictures) return {};
-  auto found = piecesOf(tiff.get(), wanted);
+  bool found = isMosaic(tiff.get(), width, height), apart = false;
+  std::uint64_t at = 0;
   for (const std::uint64_t offset : more) {
-    if (!TIFFSetSubDirectory(tiff.get(), offset)) return {};
-    auto other = piecesOf(tiff.get(), wanted);
-    if (other && found) return {};
-    if (other) found = std::move(other);
+    if (more.size() > kMostPictures || !TIFFSetSubDirectory(tiff.get(), offset)) return {nullptr, TIFFClose};
+    if (!isMosaic(tiff.get(), width, height)) continue;
+    if (found) return {nullptr, TIFFClose};
+    found = apart = true, at = offset;
   }
-  return found;
+  const bool there = apart ? TIFFSetSubDirectory(tiff.get(), at) : more.empty() || TIFFSetDirectory(tiff.get(), 0);
+  if (!found || !there) tiff.reset();
+  return tiff;
 }
 
 class File {
@@ -144,8 +155,21 @@ bool changesNothing(std::span<const std::uint16_t> linear) {
 
 } // namespace
 
+std::optional<Roi> readDngCrop(const std::filesystem::path& path, int width, int height) {
+  const Tiff tiff = openMosaic(path, width, height);
+  const float *origin = nullptr, *size = nullptr;
+  if (!tiff || !TIFFGetField(tiff.get(), TIFFTAG_DEFAULTCROPORIGIN, &origin) ||
+      !TIFFGetField(tiff.get(), TIFFTAG_DEFAULTCROPSIZE, &size))
+    return {};
+  for (const float value : {origin[0], origin[1], size[0], size[1]})
+    if (!(value >= 0 && value < 1e6f)) return {};
+  const auto whole = [](float value) { return int(std::lround(value)); };
+  return Roi{whole(origin[0]), whole(origin[1]), whole(size[0]), whole(size[1])};
+}
+
 std::optional<Image<std::uint16_t>> readDngSamples(const std::filesystem::path& path, const DngSamples& wanted) {
-  const auto pieces = piecesOf(path, wanted);
+  const Tiff tiff = openMosaic(path, wanted.width, wanted.height);
+  const auto pieces = tiff ? piecesOf(tiff.get()) : std::nullopt;
   const File file(path);
   if (!pieces) return {};
   const Pieces& p = *pieces;

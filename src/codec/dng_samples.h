@@ -21,4 +21,8 @@ struct DngSamples {
 [[nodiscard]] std::optional<Image<std::uint16_t>> readDngSamples(const std::filesystem::path& file,
                                                                  const DngSamples& wanted);
 
+/// The part of it that is to be shown (DefaultCropOrigin and Size), counted from the first photosite that sees light
+/// (ActiveArea). `width`, `height`: as above. Nothing when the file does not say.
+[[nodiscard]] std::optional<Roi> readDngCrop(const std::filesystem::path& file, int width, int height);
+
 } // namespace ml

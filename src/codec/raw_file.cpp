@@ -96,13 +96,22 @@ tl::unexpected<Error> damaged(const std::filesystem::path& path, int code) {
 
 constexpr int kSmallest = 16; // of either side of a mosaic that we demosaic
 
+/// Where the picture begins in what sees light, from which patterns are counted.
+struct Offset {
+  int x, y;
+};
+Offset offsetOf(const LibRaw& raw, const Roi& shown) {
+  return {shown.x - raw.imgdata.sizes.left_margin, shown.y - raw.imgdata.sizes.top_margin};
+}
+
 /// Red, green and blue of each block of two by two; nothing when the file has another pattern, or none.
-std::optional<std::array<int, 4>> bayerColours(LibRaw& raw) {
+std::optional<std::array<int, 4>> bayerColours(LibRaw& raw, const Roi& shown) {
   if (raw.imgdata.idata.filters < 1000 || raw.imgdata.idata.colors != 3) return {};
-  if (raw.imgdata.sizes.width < kSmallest || raw.imgdata.sizes.height < kSmallest) return {};
+  if (shown.width < kSmallest || shown.height < kSmallest) return {};
   std::array<int, 4> c;
+  const Offset from = offsetOf(raw, shown);
   for (int k = 0; k < 4; ++k) {
-    const int found = raw.COLOR(k >> 1, k & 1);
+    const int found = raw.COLOR(from.y + (k >> 1), from.x + (k & 1));
     c[std::size_t(k)] = found == 3 ? 1 : found;
   }
   const bool diagonal = (c[0] == 1 && c[3] == 1 && c[1] + c[2] == 2 && c[1] != 1) ||
@@ -114,16 +123,28 @@ std::optional<std::array<int, 4>> bayerColours(LibRaw& raw) {
 struct Unpacked {
   std::unique_ptr<LibRaw> library;
   Image<std::uint16_t> own;
+  Roi shown; ///< Of the sensor; what LibRaw develops is not cropped.
 };
 
+/// What sees light, and of that what a DNG wants shown.
+Roi shownPart(const std::filesystem::path& path, const LibRaw& raw) {
+  const auto& s = raw.imgdata.sizes;
+  const Roi active{s.left_margin, s.top_margin, s.width, s.height};
+  const auto crop = raw.imgdata.idata.dng_version ? readDngCrop(path, s.raw_width, s.raw_height) : std::nullopt;
+  if (!crop || crop->width < kSmallest || crop->height < kSmallest) return active;
+  if (crop->x + crop->width > active.width || crop->y + crop->height > active.height) return active;
+  return {active.x + crop->x, active.y + crop->y, crop->width, crop->height};
+}
+
 Result<Unpacked> unpacked(const std::filesystem::path& path) {
-  Unpacked file{std::make_unique<LibRaw>(LIBRAW_OPIONS_NO_DATAERR_CALLBACK), {}}; // it would write to the terminal
+  Unpacked file{std::make_unique<LibRaw>(LIBRAW_OPIONS_NO_DATAERR_CALLBACK), {}, {}}; // it would write to the terminal
   LibRaw& raw = *file.library;
   if (const int code = raw.open_file(path.c_str()); code != LIBRAW_SUCCESS) return damaged(path, code);
   const auto& sizes = raw.imgdata.sizes;
   if (auto size = checkSize(path, sizes.width, sizes.height); !size) return passOn(size.error());
+  file.shown = shownPart(path, raw);
   constexpr unsigned kDng11 = 0x01010000; // before it, differences of 16 bits were coded otherwise
-  if (raw.imgdata.idata.dng_version >= kDng11 && bayerColours(raw) &&
+  if (raw.imgdata.idata.dng_version >= kDng11 && bayerColours(raw, file.shown) &&
       checkSize(path, sizes.raw_width, sizes.raw_height))
     if (auto own = readDngSamples(path, {sizes.raw_width, sizes.raw_height, raw.imgdata.color.curve})) {
       file.own = std::move(*own);
@@ -143,20 +164,19 @@ MosaicView sensorOf(Unpacked& file) {
 }
 
 /// The visible part of it.
-MosaicView visible(const LibRaw& raw, MosaicView sensor) {
-  const auto& s = raw.imgdata.sizes;
+MosaicView visible(const Roi& part, MosaicView sensor) {
   if (!sensor.data) return sensor;
-  return {sensor.data + s.top_margin * sensor.pitch + s.left_margin, s.width, s.height, sensor.pitch};
+  return {sensor.data + part.y * sensor.pitch + part.x, part.width, part.height, sensor.pitch};
 }
 
 /// Left and right of the picture, where the file says that no light comes.
-std::vector<MaskedStrip> stripsOf(const LibRaw& raw, const MosaicView& sensor) {
+std::vector<MaskedStrip> stripsOf(const LibRaw& raw, const Roi& part, const MosaicView& sensor) {
   const auto& s = raw.imgdata.sizes;
-  const int top = s.top_margin, left = s.left_margin, right = left + s.width;
+  const int top = part.y, left = part.x, right = left + part.width;
   std::vector<MaskedStrip> strips;
   for (const auto& [maskTop, maskLeft, maskBottom, maskRight] : s.mask) {
     const int from = std::max(0, maskLeft), to = std::min(int(s.raw_width), maskRight);
-    if (maskTop > top || maskBottom < top + s.height || from >= to || (to > left && from < right)) continue;
+    if (maskTop > top || maskBottom < top + part.height || from >= to || (to > left && from < right)) continue;
     strips.push_back({sensor.data + top * sensor.pitch + from, to - from, sensor.pitch, left - from});
   }
   return strips;
@@ -175,15 +195,16 @@ bool holdsNothing(const MosaicView& mosaic) {
 namespace {
 
 /// Colours, black and white of a mosaic of three colours; nothing when it has another pattern.
-std::optional<BayerMosaic> bayerOf(LibRaw& raw, const MosaicView& view) {
+std::optional<BayerMosaic> bayerOf(LibRaw& raw, const Roi& shown, const MosaicView& view) {
   const auto& colour = raw.imgdata.color;
-  const auto colours = bayerColours(raw);
+  const auto colours = bayerColours(raw, shown);
   if (!colours) return {};
   BayerMosaic m;
   m.codes = {view.data, view.width, view.height, 1, view.pitch};
   m.colours = *colours;
+  const Offset from = offsetOf(raw, shown);
   for (int k = 0; k < 4; ++k) {
-    const int x = k & 1, y = k >> 1;
+    const int x = from.x + (k & 1), y = from.y + (k >> 1);
     double black = double(colour.black) + double(colour.cblack[raw.COLOR(y, x)]);
     if (const unsigned rows = colour.cblack[4], columns = colour.cblack[5]; rows * columns > 0)
       black += colour.cblack[6 + (unsigned(y) % rows) * columns + unsigned(x) % columns];
@@ -262,13 +283,13 @@ Result<RawImage> readRaw(const std::filesystem::path& path, int edge) {
   const bool half = edge > 0 && std::max(raw.imgdata.sizes.width, raw.imgdata.sizes.height) >= 2 * edge;
   RawImage image;
   image.saturation = balance(raw.imgdata.color);
-  const MosaicView sensor = sensorOf(*opened), view = visible(raw, sensor);
+  const MosaicView sensor = sensorOf(*opened), view = visible(opened->shown, sensor);
   if (view.data && holdsNothing(view))
     return unreadable(path, phrase("the raw file holds no picture, all its pixels are the same"));
-  auto mosaic = view.data ? bayerOf(raw, view) : std::nullopt;
+  auto mosaic = view.data ? bayerOf(raw, opened->shown, view) : std::nullopt;
   if (view.data) mendDefects(view, mosaic ? double(mosaic->black[0]) : double(raw.imgdata.color.black));
   if (mosaic) mosaic->gain = image.saturation;
-  if (auto masked = mosaic ? maskedBlack(stripsOf(raw, sensor), view.height) : std::nullopt)
+  if (auto masked = mosaic ? maskedBlack(stripsOf(raw, opened->shown, sensor), view.height) : std::nullopt)
     mosaic->black = masked->black, mosaic->rows = std::move(masked->rows);
   if (auto done = mosaic ? keepPhotosites(path, raw, *mosaic, half, image) : developByLibrary(path, raw, half, image);
       !done)
@@ -287,7 +308,7 @@ Result<RawMosaic> readMosaic(const std::filesystem::path& path) {
   auto opened = unpacked(path);
   if (!opened) return passOn(opened.error());
   const LibRaw& raw = *opened->library;
-  const MosaicView view = visible(raw, sensorOf(*opened));
+  const MosaicView view = visible(opened->shown, sensorOf(*opened));
   if (!view.data)
     return fail(ErrorCode::UnsupportedFormat,
                 phrase("`{}` holds no plain mosaic of one sample a pixel; measure with an uncompressed raw file.",
