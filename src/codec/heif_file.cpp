@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "codec/heif_file.h"
 #include "base/phrase.h"
+#include "codec/icc.h"
 
 #include <cstring>
 #include <libheif/heif.h>
@@ -26,10 +27,21 @@ Image<std::uint16_t> widened(const std::uint8_t* plane, int stride, int width, i
   return out;
 }
 
-/// Empty where there is none, or one told by numbers alone.
+/// Are the colours Display P3's by their numbers (ITU-T H.273: primaries 12, transfer 13)?
+bool saysDisplayP3(const heif_image_handle* handle) {
+  heif_color_profile_nclx* numbers = nullptr;
+  if (heif_image_handle_get_nclx_color_profile(handle, &numbers).code != heif_error_Ok || !numbers) return false;
+  const bool p3 = numbers->color_primaries == heif_color_primaries_SMPTE_EG_432_1 &&
+                  numbers->transfer_characteristics == heif_transfer_characteristic_IEC_61966_2_1;
+  heif_nclx_color_profile_free(numbers);
+  return p3;
+}
+
+/// Empty where there is none and the colours are sRGB's, or of a kind not known here.
 std::vector<unsigned char> profileOf(const heif_image_handle* handle) {
   std::vector<unsigned char> icc(heif_image_handle_get_raw_color_profile_size(handle));
   if (!icc.empty() && heif_image_handle_get_raw_color_profile(handle, icc.data()).code != heif_error_Ok) icc.clear();
+  if (icc.empty() && saysDisplayP3(handle)) icc = profileOf(ColourSpace::DisplayP3);
   return icc;
 }
 

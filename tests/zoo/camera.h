@@ -67,6 +67,7 @@ struct Camera {
   bool compressed = false;           ///< Raw files: tiles of lossless JPEG, every second camera; else plain strips.
   int components = 1, predictor = 1; ///< Of the JPEG.
   bool bigEndian = false;
+  bool displayP3 = false; ///< HEIF: said by numbers alone (ITU-T H.273).
   std::array<int, 4> black{};
   int white = 16000;
   double hot = 30, dead = 5, stuck = 2;

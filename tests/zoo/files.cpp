@@ -186,6 +186,13 @@ void writeHeif(const std::filesystem::path& file, const Camera& camera, const Im
   heif_image_handle* handle = nullptr;
   heif_encoding_options* options = heif_encoding_options_alloc();
   options->image_orientation = heif_orientation(shot.orientation);
+  heif_color_profile_nclx* numbers = heif_nclx_color_profile_alloc();
+  if (camera.displayP3) {
+    heif_nclx_color_profile_set_color_primaries(numbers, 12);
+    heif_nclx_color_profile_set_transfer_characteristics(numbers, 13);
+    heif_image_set_nclx_color_profile(image, numbers);
+    options->macOS_compatibility_workaround_no_nclx_profile = 0;
+  }
   if (const auto error = heif_context_encode_image(context, image, encoder, options, &handle);
       error.code != heif_error_Ok)
     give(error.message);
@@ -195,6 +202,7 @@ void writeHeif(const std::filesystem::path& file, const Camera& camera, const Im
   heif_context_add_exif_metadata(context, handle, blob.data(), int(blob.size()));
   if (heif_context_write_to_file(context, file.c_str()).code != heif_error_Ok) give("cannot write " + file.string());
   heif_encoding_options_free(options);
+  heif_nclx_color_profile_free(numbers);
   heif_image_handle_release(handle);
   heif_image_release(image);
   heif_encoder_release(encoder);

@@ -325,6 +325,24 @@ private slots:
     for (const auto& [x, y] : {std::pair{16, 24}, {16, 72}, {48, 72}}) QVERIFY(frame->codes.at(x, y, 1) < 100);
   }
 
+  /// Colours of a phone that are told by numbers, not by a profile, are wider than Rec. 709's.
+  void aPhoneSaysItsPrimariesByNumbers() {
+    QTemporaryDir dir;
+    Camera camera(3, FileType::Heif);
+    Image<std::uint8_t> picture(64, 64, 3);
+    std::fill_n(picture.data(), picture.size(), std::uint8_t(140));
+    for (const bool wide : {false, true}) {
+      camera.displayP3 = wide;
+      const std::filesystem::path file = dir.filePath("phone.heic").toStdString();
+      zoo::writeHeif(file, camera, picture, Shot{});
+      const auto frame = loadFrame(file);
+      QVERIFY(frame.has_value());
+      // Red of SMPTE EG 432-1 in Rec. 709: 1.2249 (from memory).
+      QVERIFY2(std::abs(frame->toRec709[0] - (wide ? 1.2249 : 1.0)) < 0.002,
+               qPrintable(QString::number(frame->toRec709[0])));
+    }
+  }
+
   // Somebody before the lit ceiling of the real hall: a dark patch of each frame's own pixels (so that curve, noise and
   // coding are the camera's) stands elsewhere in each frame. It stands once, and whole: where the frames are combined
   // in which it does not move.
