@@ -15,7 +15,7 @@
 namespace ml {
 namespace {
 
-constexpr int kListWidth = 264, kAnswerWidth = 350, kTick = 250;
+constexpr int kExercisesWidth = 264, kAnswerWidth = 350, kTick = 250;
 constexpr QSize kThumbnail{84, 56};
 
 } // namespace
@@ -42,7 +42,7 @@ PracticePage::PracticePage(Workbench& workbench, QWidget* parent)
 
 QWidget* PracticePage::buildList() {
   auto* box = new QWidget;
-  box->setFixedWidth(grown(kListWidth));
+  box->setFixedWidth(grown(kExercisesWidth));
   auto* column = new QVBoxLayout(box);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(8);

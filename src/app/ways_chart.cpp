@@ -17,7 +17,7 @@ int headRoom() {
 int footRoom() {
   return grown(50);
 }
-int scaleRoom() {
+int waysScaleRoom() {
   return grown(30);
 }
 
@@ -60,8 +60,8 @@ double WaysChart::yOf(double ev) const {
 }
 
 QRectF WaysChart::lane(int index) const {
-  const double width = (this->width() - scaleRoom()) / std::max<double>(1, double(ways_.size()));
-  return {scaleRoom() + index * width, 0, width, double(height())};
+  const double width = (this->width() - waysScaleRoom()) / std::max<double>(1, double(ways_.size()));
+  return {waysScaleRoom() + index * width, 0, width, double(height())};
 }
 
 int WaysChart::laneAt(QPointF at) const {
@@ -79,21 +79,21 @@ void WaysChart::paintEvent(QPaintEvent*) {
 
 /// Numbers at the left, and a quiet band over the light that must be kept.
 void WaysChart::drawScale(QPainter& p) const {
-  p.fillRect(QRectF(scaleRoom(), yOf(wanted_.to), width() - scaleRoom(), yOf(wanted_.from) - yOf(wanted_.to)),
+  p.fillRect(QRectF(waysScaleRoom(), yOf(wanted_.to), width() - waysScaleRoom(), yOf(wanted_.from) - yOf(wanted_.to)),
              faded(theme_->text, 12));
   p.setFont(uiFont(8.5));
   for (int ev = int(std::ceil(scale_.from)); ev <= int(scale_.to); ++ev) {
     const double y = yOf(ev);
     p.setPen(QPen(faded(theme_->line, 70), 1));
-    p.drawLine(QPointF(scaleRoom(), y), QPointF(width(), y));
+    p.drawLine(QPointF(waysScaleRoom(), y), QPointF(width(), y));
     if (ev % 2 != 0) continue;
     p.setPen(theme_->quiet);
-    p.drawText(QRectF(0, y - grown(8), scaleRoom() - 8, grown(16)), Qt::AlignRight | Qt::AlignVCenter,
+    p.drawText(QRectF(0, y - grown(8), waysScaleRoom() - 8, grown(16)), Qt::AlignRight | Qt::AlignVCenter,
                QString::number(ev).replace('-', QChar(0x2212)));
   }
   p.setPen(QPen(theme_->accent, 1, Qt::DashLine));
   for (const double ev : {wanted_.from, wanted_.to})
-    p.drawLine(QPointF(scaleRoom(), yOf(ev)), QPointF(width(), yOf(ev)));
+    p.drawLine(QPointF(waysScaleRoom(), yOf(ev)), QPointF(width(), yOf(ev)));
 }
 
 void WaysChart::drawLane(QPainter& p, int index) const {

@@ -94,14 +94,14 @@ Tiff openMosaic(const std::filesystem::path& file, int width, int height) {
   return tiff;
 }
 
-class File {
+class SampleFile {
 public:
-  explicit File(const std::filesystem::path& path) : at_(::open(path.c_str(), O_RDONLY | O_CLOEXEC)) {}
-  ~File() {
+  explicit SampleFile(const std::filesystem::path& path) : at_(::open(path.c_str(), O_RDONLY | O_CLOEXEC)) {}
+  ~SampleFile() {
     if (at_ >= 0) ::close(at_);
   }
-  File(const File&) = delete;
-  File& operator=(const File&) = delete;
+  SampleFile(const SampleFile&) = delete;
+  SampleFile& operator=(const SampleFile&) = delete;
 
   std::uint64_t size() const {
     const off_t end = ::lseek(at_, 0, SEEK_END);
@@ -129,7 +129,7 @@ struct Buffers {
 };
 
 /// Samples of a piece, `p.pieceWidth` a row, `rows` of them at least; null when the file does not hold them.
-const std::uint16_t* samplesOf(const File& file, const Pieces& p, std::size_t piece, int rows, Buffers& buffers) {
+const std::uint16_t* samplesOf(const SampleFile& file, const Pieces& p, std::size_t piece, int rows, Buffers& buffers) {
   const std::size_t most = std::size_t(p.pieceWidth) * std::size_t(p.pieceHeight),
                     least = std::size_t(p.pieceWidth) * std::size_t(rows);
   if (p.jpeg) {
@@ -170,7 +170,7 @@ std::optional<Roi> readDngCrop(const std::filesystem::path& path, int width, int
 std::optional<Image<std::uint16_t>> readDngSamples(const std::filesystem::path& path, const DngSamples& wanted) {
   const Tiff tiff = openMosaic(path, wanted.width, wanted.height);
   const auto pieces = tiff ? piecesOf(tiff.get()) : std::nullopt;
-  const File file(path);
+  const SampleFile file(path);
   if (!pieces) return {};
   const Pieces& p = *pieces;
   const std::uint64_t size = file.size();

@@ -13,7 +13,7 @@ namespace {
 constexpr int kEdgeBlock = 16;
 constexpr int kLeastEdgeSamples = 60;
 constexpr std::size_t kLeastBlocks = 12;
-constexpr double kLeastLight = 0.012;
+constexpr double kLeastOwnLight = 0.012;
 constexpr double kLeastOwnEdge = 0.004; ///< Energy of first differences over the squared mean.
 constexpr double kEdgeOverNoise = 12;
 constexpr double kSharpest = 0.85; ///< Of the blocks: nearly all places are smooth or lie out of focus by themselves.
@@ -51,7 +51,8 @@ std::optional<double> finenessAlong(const Image<float>& light, std::ptrdiff_t st
       const double mean = s.mean / s.samples;
       // The weights of first differences squared add up to 2, of second ones to 6; the checkerboard is laid at 6.
       const double first = s.first - s.checker / 3, second = s.second - s.checker;
-      if (mean < kLeastLight || first < kLeastOwnEdge * mean * mean * s.samples || first < kEdgeOverNoise * s.checker)
+      if (mean < kLeastOwnLight || first < kLeastOwnEdge * mean * mean * s.samples ||
+          first < kEdgeOverNoise * s.checker)
         continue;
       found.push_back(std::log(std::max(second, 0.01 * first) / first));
     }

@@ -127,7 +127,7 @@ using HalfFrame = std::array<Image<std::uint16_t>, 4>;
 using Planes = std::array<Image<float>, 3>;
 
 constexpr int kTileWidth = 256, kTileRows = 32; // even, so that the tiles of the halved picture meet
-constexpr int kAround = 6;                      ///< Pixels that what is halved and doubled again, and weighed, reaches.
+constexpr int kFusionReach = 6;                 ///< Pixels that what is halved and doubled again, and weighed, reaches.
 
 /// The finest level in one pass: each tile reads all frames, weighs them, blends their detail into the picture and
 /// leaves them halved for the levels above, so that no frame is ever held at full size but as codes.
@@ -140,9 +140,9 @@ public:
   }
 
   void blend(const Roi& inner) {
-    const int left = std::max(0, inner.x - kAround), top = std::max(0, inner.y - kAround);
-    const Roi outer{left, top, std::min(picture_.width(), inner.x + inner.width + kAround) - left,
-                    std::min(picture_.height(), inner.y + inner.height + kAround) - top};
+    const int left = std::max(0, inner.x - kFusionReach), top = std::max(0, inner.y - kFusionReach);
+    const Roi outer{left, top, std::min(picture_.width(), inner.x + inner.width + kFusionReach) - left,
+                    std::min(picture_.height(), inner.y + inner.height + kFusionReach) - top};
     shape(outer);
     for (std::size_t i = 0; i < frames_.size(); ++i) {
       frames_[i].read(readers_[i], outer, tile_, shown_[i]);

@@ -5,6 +5,7 @@
 #include "ingest/load_frame.h"
 #include "model/pictures.h"
 #include "pipeline/assemble.h"
+#include "pipeline/position_light.h"
 #include "pipeline/position_views.h"
 #include "session/locations.h"
 #include "session/radiance_history.h"
@@ -123,6 +124,7 @@ Result<CombinedView> joinView(const View& view, const CombineOptions& options, c
   assembling.combine = options;
   assembling.combine.method = CombineMethod::Radiance;
   assembling.combine.choices.clear(), assembling.combine.darker.clear(), assembling.combine.unused.clear();
+  if (options.edge == 0) assembling.keep = joiningFolder(view);
   auto assembly = assembleGroups(*groups, assembling, progress.part(0, 0.75));
   if (!assembly) return passOn(assembly.error());
   const Roi inside = coveredRectangle(assembly->seams, assembly->canvas);
@@ -148,6 +150,7 @@ Result<CombinedView> joinView(const View& view, const CombineOptions& options, c
                                        return done ? Result<void>{} : Result<void>(stopped());
                                      });
   if (!written) return passOn(written.error());
+  KeptLight(assembling.keep).forgetAll();
   CombinedView made;
   CombineRecord record;
   record.options = options;

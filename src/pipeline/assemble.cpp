@@ -7,6 +7,7 @@
 #include "deliver/deliver.h"
 #include "deliver/rows_file.h"
 #include "ingest/load_frame.h"
+#include "pipeline/position_light.h"
 #include "pipeline/sphere_frames.h"
 #include "positions/focus.h"
 #include "tone/facts_text.h"
@@ -19,57 +20,23 @@ namespace ml {
 namespace fs = std::filesystem;
 namespace {
 
-/// A float TIFF that says how it was exposed is a frame.
-bool isRadiance(const fs::path& file) {
-  if (!holdsRadiance(file)) return false;
-  const auto facts = inspectFile(file);
-  return !facts || !facts->exposureKnown;
-}
-
-/// One position's light, and what is known of it.
-struct Light {
-  Image<float> radiance;
-  SceneFacts facts;
-  std::string verdict;
-  fs::path metadataFrom;
-  double focalKnown = 0; ///< Pixels; 0: the file does not say.
-};
-
-/// Focal length in pixels by that of the same angle on film of 36 x 24 mm (Exif 2.3, FocalLengthIn35mmFilm: by the
-/// diagonal).
-double focalOf(const FileFacts& file, int width, int height) {
-  const auto& focal = file.metadata.focalLength35mm;
-  return focal && *focal > 0 ? *focal / std::hypot(36.0, 24.0) * std::hypot(width, height) : 0;
-}
-
-Result<Light> lightOf(const FileGroup& group, const CombineOptions& options, const Progress& progress) {
-  Light out;
-  if (group.files.size() == 1 && isRadiance(group.files[0].path)) {
-    auto read = readRadiance(group.files[0].path, progress.stop);
-    if (!read) return passOn(read.error());
-    out.radiance = std::move(*read);
-    out.facts = factsFromText(radianceNotes(group.files[0].path));
-    out.metadataFrom = group.files[0].path;
-    return out;
-  }
-  std::vector<fs::path> files;
-  for (const auto& file : group.files) files.push_back(file.path);
-  auto combined = combineFiles(files, options, progress);
-  if (!combined) return passOn(combined.error());
-  out.facts = sceneFacts(*combined);
-  out.verdict = verdict(*combined);
-  out.metadataFrom = combined->frames[std::size_t(combined->reference)].path;
-  out.radiance = std::move(combined->radiance);
-  out.focalKnown = focalOf(group.files[0], out.radiance.width(), out.radiance.height());
-  return out;
+/// Combined now, or before.
+Result<PositionLight> lightOnce(const FileGroup& group, const CombineOptions& options, const KeptLight& kept,
+                                const Progress& progress) {
+  if (auto before = kept.find(group, options, progress)) return std::move(*before);
+  auto light = positionLight(group, options, progress);
+  if (light) kept.keep(group, options, *light);
+  return light;
 }
 
 Result<void> readPositions(const std::vector<FileGroup>& groups, const AssembleOptions& options,
                            const Progress& progress, Assembly& out, double& focalKnown) {
+  const KeptLight kept(options.keep);
+  kept.forgetOthers(groups, options.combine);
   const double n = double(groups.size());
   double firstUnit = 0;
   for (std::size_t i = 0; i < groups.size(); ++i) {
-    auto light = lightOf(groups[i], options.combine, progress.part(double(i) / n, double(i + 1) / n));
+    auto light = lightOnce(groups[i], options.combine, kept, progress.part(double(i) / n, double(i + 1) / n));
     if (!light) return passOn(light.error());
     AssembledPosition position;
     for (const auto& file : groups[i].files) position.files.push_back(file.path);
@@ -157,7 +124,7 @@ Result<Assembly> assembleSphere(const FileGroup& group, const AssembleOptions& o
   CombineOptions combine = options.combine;
   combine.sphere = true;
   combine.crop = CropMode::Reference;
-  auto light = lightOf(group, combine, progress);
+  auto light = positionLight(group, combine, progress);
   if (!light) return passOn(light.error());
   const int width = light->radiance.width(), height = light->radiance.height();
   if (width != 2 * height)

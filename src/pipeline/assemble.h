@@ -15,6 +15,9 @@ namespace ml {
 struct AssembleOptions {
   CombineOptions combine; ///< Of each position.
   PositionWish kind = PositionWish::Auto;
+  /// Folder of a KeptLight: positions are looked for there before they are combined, and kept there afterwards. Empty:
+  /// none.
+  std::filesystem::path keep;
 };
 
 /// One position: its files, and what became of them.

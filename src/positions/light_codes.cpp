@@ -16,7 +16,7 @@ namespace {
   return std::uint16_t(std::min(65535.f, LightCodes::kSteps * fastLog2(held) + 1.5f));
 }
 
-float medianOf(std::vector<float>& values) {
+float medianTone(std::vector<float>& values) {
   if (values.empty()) return 0;
   const auto middle = values.begin() + std::ptrdiff_t(values.size() / 2);
   std::nth_element(values.begin(), middle, values.end());
@@ -45,7 +45,7 @@ LightCodes LightCodes::of(ImageView<const float> rgb) {
   for (int y = step / 2; y < rgb.height; y += step)
     for (int x = step / 2; x < rgb.width; x += step)
       if (const float l = luminance(rgb.at(x, y)); l > 0) tones.push_back(l);
-  const float middle = medianOf(tones);
+  const float middle = medianTone(tones);
   return {(middle > 0 && std::isfinite(middle) ? middle : 0.18f) / 16384};
 }
 
@@ -92,7 +92,7 @@ float medianLight(const Image<std::uint16_t>& picture, const LightCodes& codes) 
       const float rgb[3] = {codes.light(in[0]), codes.light(in[1]), codes.light(in[2])};
       tones.push_back(luminance(rgb));
     }
-  return medianOf(tones);
+  return medianTone(tones);
 }
 
 } // namespace ml

@@ -35,6 +35,10 @@ fs::path historyFile(const View& view, const std::string& stamp) {
   return view.folder / "history" / ("radiance-" + stamp + ".exr");
 }
 
+fs::path joiningFolder(const View& view) {
+  return view.folder / "joining";
+}
+
 fs::path radianceNow(const View& view) {
   std::error_code error;
   const fs::path kept = historyFile(view, view.radianceStamp);

@@ -12,6 +12,8 @@ namespace ml {
 [[nodiscard]] std::filesystem::path historyFile(const View& view, const std::string& stamp);
 /// The file of the combined picture in force.
 [[nodiscard]] std::filesystem::path radianceNow(const View& view);
+/// Where positions that were combined are kept until the whole is joined.
+[[nodiscard]] std::filesystem::path joiningFolder(const View& view);
 /// combine.json and `radiance.exr` as the view has them. Errors: CannotWrite.
 Result<void> keepCombined(const View& view);
 /// Removes all but the one in force.
