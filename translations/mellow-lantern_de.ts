@@ -5103,6 +5103,10 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
         <translation>Vor Aufnahme {} änderte sich der Weißabgleich: festhalten und den Satz neu aufnehmen.</translation>
     </message>
     <message>
+        <source>The whole</source>
+        <translation>Das Ganze</translation>
+    </message>
+    <message>
         <source>The wind never rested within a minute; nothing was shot. Try again, or shoot without waiting.</source>
         <translation>Der Wind ruhte eine Minute lang nie; nichts wurde aufgenommen. Noch einmal versuchen oder ohne Warten aufnehmen.</translation>
     </message>
@@ -5623,6 +5627,10 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
         <translation>Was gemessen ist</translation>
     </message>
     <message>
+        <source>What is turned</source>
+        <translation>Was gedreht wird</translation>
+    </message>
+    <message>
         <source>What it has learnt</source>
         <translation>Was es gelernt hat</translation>
     </message>
@@ -5633,6 +5641,10 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     <message>
         <source>What sky and lamps read</source>
         <translation>Was Himmel und Lampen messen</translation>
+    </message>
+    <message>
+        <source>What the angles below, and drags on the picture, turn: the whole, or one position that was placed wrongly</source>
+        <translation>Was die Winkel darunter und das Ziehen im Bild drehen: das Ganze, oder eine Position, die falsch liegt</translation>
     </message>
     <message>
         <source>What the logbook has learnt</source>
@@ -8029,10 +8041,6 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     <message>
         <source>three stops apart</source>
         <translation>drei Blenden auseinander</translation>
-    </message>
-    <message>
-        <source>tiled TIFF files are not read; save it in strips</source>
-        <translation>gekachelte TIFF-Dateien werden nicht gelesen; in Streifen sichern</translation>
     </message>
     <message>
         <source>tilt %1 degrees down</source>

@@ -41,7 +41,7 @@ public:
     const bool joined = options.method == CombineMethod::Positions;
     setItemEnabled(method_, method_->findData(int(CombineMethod::Positions)), view().positions().size() > 1);
     choose(align_, int(options.align));
-    choose(motion_, int(options.motion == MotionMode::Auto ? MotionMode::Medium : options.motion));
+    choose(motion_, int(shownAs(options.motion)));
     const QSignalBlocker quiet(empty_), quietLow(low_), quietHigh(high_);
     empty_->setChecked(options.emptyScene);
     low_->setValue(int(options.toneRange.untouchedBelow));
@@ -50,10 +50,12 @@ public:
                        static_cast<QWidget*>(frames_)})
       w->setEnabled(ready);
     for (QWidget* w : std::initializer_list<QWidget*>{paintTitle_, paint_, from_, brush_}) w->setVisible(!joined);
-    for (QWidget* w : std::initializer_list<QWidget*>{joinTitle_, projection_, angles_}) w->setVisible(joined);
+    for (QWidget* w : std::initializer_list<QWidget*>{joinTitle_, projection_, turning_, angles_})
+      w->setVisible(joined);
     choose(projection_, int(options.joining.projection));
-    showFacing(options.joining.facing);
-    for (QWidget* w : std::initializer_list<QWidget*>{projection_, angles_}) w->setEnabled(ready);
+    fillTurning();
+    showAngles(combine_.turned());
+    for (QWidget* w : std::initializer_list<QWidget*>{projection_, turning_, angles_}) w->setEnabled(ready);
     const bool byTone = options.method == CombineMethod::ToneRange;
     tones_->setVisible(byTone);
     again_->setVisible(!byTone);
@@ -87,6 +89,7 @@ private:
     if (auto* model = qobject_cast<QStandardItemModel*>(box->model()); model && index >= 0)
       model->item(index)->setEnabled(enabled);
   }
+  static MotionMode shownAs(MotionMode motion) { return motion == MotionMode::Auto ? MotionMode::Medium : motion; }
   static void choose(QComboBox* box, int value) {
     const QSignalBlocker quiet(box);
     box->setCurrentIndex(std::max(0, box->findData(value)));
@@ -200,6 +203,16 @@ private:
     projection_->addItem(tr("Verticals straight"), int(Projection::Cylindrical));
     projection_->addItem(tr("Both in degrees"), int(Projection::Equirectangular));
     column->addWidget(projection_);
+    turning_ = new QComboBox;
+    turning_->setObjectName("turning");
+    turning_->setAccessibleName(tr("What is turned"));
+    turning_->setToolTip(
+        tr("What the angles below, and drags on the picture, turn: the whole, or one position that was "
+           "placed wrongly"));
+    turning_->setFixedWidth(grown(184));
+    connect(turning_, &QComboBox::activated, this,
+            [this] { combine_.setTurning(turning_->currentData().toString().toStdString()); });
+    column->addWidget(turning_);
     angles_ = new QWidget;
     auto* rows = new QGridLayout(angles_);
     rows->setContentsMargins(0, 0, 0, 0);
@@ -216,7 +229,7 @@ private:
       made->setSuffix(QString(QChar(0x00b0)));
       made->setButtonSymbols(QAbstractSpinBox::NoButtons);
       made->setFixedWidth(grown(58));
-      connect(made, &QDoubleSpinBox::editingFinished, this, &CombineBench::join);
+      connect(made, &QDoubleSpinBox::editingFinished, this, &CombineBench::turn);
       auto* label = new QLabel(words);
       label->setProperty("role", "quiet");
       label->setFont(uiFont(9));
@@ -231,24 +244,35 @@ private:
     column->addStretch();
   }
 
-  void showFacing(const Angles& facing) {
+  /// The whole, and each position.
+  void fillTurning() {
+    const QSignalBlocker quiet(turning_);
+    turning_->clear();
+    turning_->addItem(tr("The whole"), QString());
+    for (const auto& position : combine_.joinedPositions())
+      turning_->addItem(position.words, QString::fromStdString(position.set));
+    const int at = turning_->findData(QString::fromStdString(combine_.turning()));
+    turning_->setCurrentIndex(std::max(0, at));
+  }
+
+  void showAngles(const Angles& angles) {
     const QSignalBlocker quietYaw(yaw_), quietPitch(pitch_), quietRoll(roll_);
-    yaw_->setValue(facing.yaw);
-    pitch_->setValue(facing.pitch);
-    roll_->setValue(facing.roll);
+    yaw_->setValue(angles.yaw);
+    pitch_->setValue(angles.pitch);
+    roll_->setValue(angles.roll);
   }
 
   /// Only what was typed: the boxes show tenths.
-  void join() {
-    Joining joining = combine_.options().joining;
+  void turn() {
+    Angles angles = combine_.turned();
     const auto take = [](double& angle, const QDoubleSpinBox* box) {
       constexpr double kShown = 0.0501;
       if (std::abs(box->value() - angle) > kShown) angle = box->value();
     };
-    take(joining.facing.yaw, yaw_);
-    take(joining.facing.pitch, pitch_);
-    take(joining.facing.roll, roll_);
-    combine_.join(joining);
+    take(angles.yaw, yaw_);
+    take(angles.pitch, pitch_);
+    take(angles.roll, roll_);
+    combine_.turn(angles);
   }
 
   void buildFrames() {
@@ -335,7 +359,8 @@ private:
     CombineOptions options = combine_.options();
     options.method = CombineMethod(method_->currentData().toInt());
     options.align = AlignMode(align_->currentData().toInt());
-    options.motion = MotionMode(motion_->currentData().toInt());
+    const auto motion = MotionMode(motion_->currentData().toInt());
+    if (motion != shownAs(options.motion)) options.motion = motion;
     options.emptyScene = empty_->isChecked();
     options.joining.projection = Projection(projection_->currentData().toInt());
     options.toneRange = {float(low_->value()), float(high_->value())};
@@ -351,7 +376,7 @@ private:
   void combine() { combine_.combine(chosen()); }
 
   CombineModel& combine_;
-  QComboBox *method_, *align_, *motion_, *from_, *brush_, *projection_;
+  QComboBox *method_, *align_, *motion_, *from_, *brush_, *projection_, *turning_;
   QDoubleSpinBox *yaw_, *pitch_, *roll_;
   QWidget *paintTitle_, *joinTitle_, *angles_;
   QSpinBox *low_, *high_;

@@ -61,9 +61,13 @@ PictureMarks CombineModel::marks() const {
   if (!showsFirstLook()) marks.fullSize = finished_.image().isNull() ? frameSize() : finished_.fullSize();
   if (!desk_.view().combined) return marks;
   marks.places = movedPlaces();
-  for (const auto& position : desk_.view().combined->report->positions) {
+  const auto& positions = desk_.view().combined->report->positions;
+  const auto joined = joinedPositions();
+  const std::string turning = this->turning();
+  for (std::size_t i = 0; i < positions.size(); ++i) {
+    if (!turning.empty() && (i >= joined.size() || joined[i].set != turning)) continue; // seen alone
     QPolygonF edge;
-    for (const auto& p : position.outline) edge << QPointF(p[0], p[1]);
+    for (const auto& p : positions[i].outline) edge << QPointF(p[0], p[1]);
     QPainterPath path;
     path.addPolygon(edge.translated(dragged_));
     path.closeSubpath();
@@ -106,11 +110,53 @@ void CombineModel::dragEnds(QPointF at) {
   const CombineReport& report = *desk_.view().combined->report;
   const double degrees = 180 / std::numbers::pi / report.focal;
   constexpr double kLeastDegrees = 0.02; // a click is no drag
-  const double yaw = -by.x() * report.width * degrees, pitch = by.y() * report.height * degrees;
+  // The whole goes with the hand when what it faces goes the other way; a position looks where it is put.
+  const double way = turning().empty() ? -1 : 1;
+  const double yaw = way * by.x() * report.width * degrees, pitch = -way * by.y() * report.height * degrees;
   if (std::hypot(yaw, pitch) < kLeastDegrees) return emit pictureChanged();
+  Angles angles = turned();
+  angles.yaw = std::remainder(angles.yaw + yaw, 360);
+  angles.pitch = std::clamp(angles.pitch + pitch, -90.0, 90.0);
+  turn(angles);
+}
+
+std::vector<CombineModel::Joined> CombineModel::joinedPositions() const {
+  std::vector<Joined> out;
+  if (!canBeLevelled()) return out;
+  for (const auto& place : framePlaces())
+    if (place.used) out.push_back({place.file.toStdString(), place.line});
+  return out;
+}
+
+std::string CombineModel::turning() const {
+  const auto joined = joinedPositions();
+  const bool there = std::any_of(joined.begin(), joined.end(), [&](const auto& j) { return j.set == turning_; });
+  return there ? turning_ : std::string();
+}
+
+void CombineModel::setTurning(const std::string& set) {
+  turning_ = set;
+  emit changed();
+  emit pictureChanged();
+}
+
+Angles CombineModel::turned() const {
+  const Joining joining = options().joining;
+  const std::string set = turning();
+  if (set.empty()) return joining.facing;
+  const auto found = joining.turned.find(set);
+  return found == joining.turned.end() ? Angles{} : found->second;
+}
+
+void CombineModel::turn(const Angles& angles) {
   Joining joining = options().joining;
-  joining.facing.yaw = std::remainder(joining.facing.yaw + yaw, 360);
-  joining.facing.pitch = std::clamp(joining.facing.pitch + pitch, -90.0, 90.0);
+  const std::string set = turning();
+  if (set.empty())
+    joining.facing = angles;
+  else if (angles == Angles{})
+    joining.turned.erase(set);
+  else
+    joining.turned[set] = angles;
   join(joining);
 }
 

@@ -34,6 +34,18 @@ public:
   void join(const Joining& joining);
   /// The picture is one of joined positions, and may be dragged level.
   [[nodiscard]] bool canBeLevelled() const;
+  /// Positions that are joined, in the order of the report.
+  struct Joined {
+    std::string set; ///< Its name.
+    QString words;
+  };
+  [[nodiscard]] std::vector<Joined> joinedPositions() const;
+  /// What angles and drags turn: a position alone, by its set's name; empty: the whole.
+  [[nodiscard]] std::string turning() const;
+  void setTurning(const std::string& set);
+  /// How that was turned by hand.
+  [[nodiscard]] Angles turned() const;
+  void turn(const Angles& angles);
   void dragBegins(QPointF at) override;
   void drag(QPointF at) override;
   void dragEnds(QPointF at) override;
@@ -86,6 +98,7 @@ private:
   double brushRadius_ = 0.03;
   std::optional<QPointF> dragFrom_; ///< While the picture is dragged.
   QPointF dragged_;                 ///< By how much, in shares of it.
+  std::string turning_;             ///< As chosen; another view may have no such position.
 };
 
 } // namespace ml

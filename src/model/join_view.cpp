@@ -5,7 +5,6 @@
 #include "ingest/load_frame.h"
 #include "model/pictures.h"
 #include "pipeline/assemble.h"
-#include "pipeline/position_light.h"
 #include "pipeline/position_views.h"
 #include "session/locations.h"
 #include "session/radiance_history.h"
@@ -17,8 +16,14 @@
 namespace ml {
 namespace {
 
-Result<std::vector<FileGroup>> groupsOf(const View& view, const CombineOptions& options) {
-  std::vector<FileGroup> out;
+/// The sets that take part, and how each was turned by hand.
+struct Taking {
+  std::vector<FileGroup> groups;
+  std::vector<Angles> turned;
+};
+
+Result<Taking> takingPart(const View& view, const CombineOptions& options) {
+  Taking out;
   for (const int index : view.positions()) {
     const FrameSet& set = view.sets[std::size_t(index)];
     if (std::find(options.unused.begin(), options.unused.end(), set.name) != options.unused.end()) continue;
@@ -30,7 +35,10 @@ Result<std::vector<FileGroup>> groupsOf(const View& view, const CombineOptions& 
       if (!facts) return passOn(facts.error());
       group.files.push_back(std::move(*facts));
     }
-    if (!group.files.empty()) out.push_back(std::move(group));
+    if (group.files.empty()) continue;
+    out.groups.push_back(std::move(group));
+    const auto turned = options.joining.turned.find(set.name);
+    out.turned.push_back(turned == options.joining.turned.end() ? Angles{} : turned->second);
   }
   return out;
 }
@@ -118,14 +126,15 @@ std::shared_ptr<const CombineReport> reportOf(const Assembly& a, const std::vect
 } // namespace
 
 Result<CombinedView> joinView(const View& view, const CombineOptions& options, const Progress& progress) {
-  auto groups = groupsOf(view, options);
-  if (!groups) return passOn(groups.error());
+  const auto taking = takingPart(view, options);
+  if (!taking) return passOn(taking.error());
   AssembleOptions assembling;
   assembling.combine = options;
   assembling.combine.method = CombineMethod::Radiance;
   assembling.combine.choices.clear(), assembling.combine.darker.clear(), assembling.combine.unused.clear();
+  assembling.turned = taking->turned;
   if (options.edge == 0) assembling.keep = joiningFolder(view);
-  auto assembly = assembleGroups(*groups, assembling, progress.part(0, 0.75));
+  auto assembly = assembleGroups(taking->groups, assembling, progress.part(0, 0.75));
   if (!assembly) return passOn(assembly.error());
   const Roi inside = coveredRectangle(assembly->seams, assembly->canvas);
   constexpr double kBytesAPixel = 6; // three half floats, hardly smaller when packed
@@ -150,7 +159,6 @@ Result<CombinedView> joinView(const View& view, const CombineOptions& options, c
                                        return done ? Result<void>{} : Result<void>(stopped());
                                      });
   if (!written) return passOn(written.error());
-  KeptLight(assembling.keep).forgetAll();
   CombinedView made;
   CombineRecord record;
   record.options = options;
@@ -158,7 +166,7 @@ Result<CombinedView> joinView(const View& view, const CombineOptions& options, c
   record.ev100OfUnit = assembly->facts.ev100OfUnit;
   record.metadataFrom = {assembly->metadataFrom.string()};
   record.verdict = verdict(*assembly);
-  record.report = reportOf(*assembly, *groups, inside);
+  record.report = reportOf(*assembly, taking->groups, inside);
   made.outcome = {std::move(record), stamp};
   made.picture = pictureOf(kept.preview().view(), assembly->facts, nullptr);
   return made;

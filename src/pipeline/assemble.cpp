@@ -32,7 +32,7 @@ Result<PositionLight> lightOnce(const FileGroup& group, const CombineOptions& op
 Result<void> readPositions(const std::vector<FileGroup>& groups, const AssembleOptions& options,
                            const Progress& progress, Assembly& out, double& focalKnown) {
   const KeptLight kept(options.keep);
-  kept.forgetOthers(groups, options.combine);
+  kept.forgetOtherWays(options.combine);
   const double n = double(groups.size());
   double firstUnit = 0;
   for (std::size_t i = 0; i < groups.size(); ++i) {
@@ -79,6 +79,18 @@ void joinPlanes(const Arrangement& all, Assembly& out, const Progress& progress)
   if (views.size() == 1) kept.poses[0].turn = kIdentity3; // its frame as it is
   out.arrangement = std::move(kept);
   out.pictures = std::move(pictures);
+}
+
+/// A shifted frame is shifted by as much as the middle of the picture is.
+void turnByHand(Arrangement& a, const std::vector<Angles>& turned) {
+  const auto along = [](double degrees) { return std::tan(std::clamp(degrees, -60.0, 60.0) * std::numbers::pi / 180); };
+  for (std::size_t i = 0; i < std::min(turned.size(), a.poses.size()); ++i) {
+    Pose& pose = a.poses[i];
+    if (a.kind == PositionKind::Turned)
+      pose.turn = multiply(pose.turn, turnOf(turned[i]));
+    else
+      pose.shiftX += pose.focal * along(turned[i].yaw), pose.shiftY -= pose.focal * along(turned[i].pitch);
+  }
 }
 
 std::vector<FileGroup> groupsOf(const std::vector<fs::path>& paths, std::vector<LeftOut>& leftOut,
@@ -205,6 +217,7 @@ Result<Assembly> assembleGroups(const std::vector<FileGroup>& groups, const Asse
   levelAndCentre(arranged->arrangement);
   if (const Angles& facing = options.combine.joining.facing; !(facing == Angles{}))
     turnAll(arranged->arrangement, transposed(turnOf(facing)));
+  turnByHand(arranged->arrangement, options.turned);
   const auto grid = gridOf(arranged->arrangement);
   for (std::size_t i = 0; i < out.positions.size(); ++i) {
     AssembledPosition& position = out.positions[i];

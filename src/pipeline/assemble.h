@@ -15,6 +15,8 @@ namespace ml {
 struct AssembleOptions {
   CombineOptions combine; ///< Of each position.
   PositionWish kind = PositionWish::Auto;
+  /// Of each group: turned by hand that much further right, up and rolled than it was found to look. Empty: none.
+  std::vector<Angles> turned;
   /// Folder of a KeptLight: positions are looked for there before they are combined, and kept there afterwards. Empty:
   /// none.
   std::filesystem::path keep;

@@ -34,6 +34,8 @@ enum class CombineMethod {
 struct Joining {
   Projection projection = Projection::Auto;
   Angles facing; ///< The hand looks that much further right, up and rolled than what was found to be level and centred.
+  /// The same of single positions, by their sets' names: each looks that much further than it was found to look.
+  std::map<std::string, Angles> turned;
   friend bool operator==(const Joining&, const Joining&) = default;
 };
 

@@ -62,16 +62,21 @@ void takeNames(const json& document, const char* key, std::vector<std::string>& 
     if (name.is_string()) names.push_back(name.get<std::string>());
 }
 
+std::optional<Angles> anglesFrom(const json& d) {
+  if (!d.is_array() || d.size() != 3 || !d[0].is_number() || !d[1].is_number() || !d[2].is_number()) return {};
+  const auto angle = [&](std::size_t i) { return std::clamp(d[i].get<double>(), -180.0, 180.0); };
+  return Angles{angle(0), angle(1), angle(2)};
+}
+
 Joining joiningFrom(const json& d) {
   Joining out;
   if (!d.is_object()) return out;
   for (const auto p : {Projection::Perspective, Projection::Cylindrical, Projection::Equirectangular})
     if (d.contains("projection") && d["projection"] == nameOf(p)) out.projection = p;
-  if (d.contains("facing") && d["facing"].is_array() && d["facing"].size() == 3 && d["facing"][0].is_number() &&
-      d["facing"][1].is_number() && d["facing"][2].is_number()) {
-    const auto angle = [&](std::size_t i) { return std::clamp(d["facing"][i].get<double>(), -180.0, 180.0); };
-    out.facing = {angle(0), angle(1), angle(2)};
-  }
+  if (d.contains("facing")) out.facing = anglesFrom(d["facing"]).value_or(Angles{});
+  if (d.contains("turned") && d["turned"].is_object())
+    for (const auto& [name, angles] : d["turned"].items())
+      if (const auto read = anglesFrom(angles)) out.turned[name] = *read;
   return out;
 }
 
@@ -102,8 +107,10 @@ json toJson(const CombineOptions& o) {
            {"seconds", o.seconds}};
   if (o.reference) out["reference"] = *o.reference;
   if (o.sphere) out["sphere"] = *o.sphere;
-  if (const Angles& f = o.joining.facing; !(o.joining == Joining{}))
-    out["joining"] = {{"projection", nameOf(o.joining.projection)}, {"facing", {f.yaw, f.pitch, f.roll}}};
+  const auto angles = [](const Angles& a) { return json{a.yaw, a.pitch, a.roll}; };
+  if (!(o.joining == Joining{}))
+    out["joining"] = {{"projection", nameOf(o.joining.projection)}, {"facing", angles(o.joining.facing)}};
+  for (const auto& [name, turned] : o.joining.turned) out["joining"]["turned"][name] = angles(turned);
   return out;
 }
 

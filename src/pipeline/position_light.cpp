@@ -9,7 +9,6 @@
 #include <cmath>
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
-#include <set>
 
 namespace ml {
 namespace fs = std::filesystem;
@@ -22,18 +21,26 @@ double focalOf(const FileFacts& file, int width, int height) {
   return focal && *focal > 0 ? *focal / std::hypot(36.0, 24.0) * std::hypot(width, height) : 0;
 }
 
-/// All that a position's light follows from.
-std::string keyOf(const FileGroup& group, const CombineOptions& options) {
+std::string wayOf(const CombineOptions& options) {
   CombineOptions own = options;
-  own.joining = {}; // of the whole
-  std::string key = fmt::format("{} {} {}", version(), toJson(own).dump(), options.edge);
+  own.joining = {}, own.unused = {}; // of the whole
+  return fmt::format("{} {} {}", version(), toJson(own).dump(), options.edge);
+}
+
+std::string filesOf(const FileGroup& group) {
+  std::string words;
   for (const auto& file : group.files) {
     std::error_code error;
     const auto size = fs::file_size(file.path, error);
     const auto changed = fs::last_write_time(file.path, error).time_since_epoch().count();
-    key += fmt::format(" {} {} {}", file.path.string(), size, changed);
+    words += fmt::format(" {} {} {}", file.path.string(), size, changed);
   }
-  return key;
+  return words;
+}
+
+/// All that a position's light follows from.
+std::string keyOf(const FileGroup& group, const CombineOptions& options) {
+  return wayOf(options) + filesOf(group);
 }
 
 /// FNV-1a of 64 bits (Fowler, Noll and Vo; draft-eastlake-fnv).
@@ -73,15 +80,15 @@ Result<PositionLight> positionLight(const FileGroup& group, const CombineOptions
   return out;
 }
 
-fs::path KeptLight::fileOf(const std::string& key) const {
-  return folder_ / fmt::format("{:016x}.exr", hashOf(key));
+fs::path KeptLight::fileOf(const FileGroup& group, const CombineOptions& options) const {
+  return folder_ / fmt::format("{:016x}-{:016x}.exr", hashOf(filesOf(group)), hashOf(wayOf(options)));
 }
 
 std::optional<PositionLight> KeptLight::find(const FileGroup& group, const CombineOptions& options,
                                              const Progress& progress) const {
   if (folder_.empty()) return {};
   const std::string key = keyOf(group, options);
-  const fs::path file = fileOf(key);
+  const fs::path file = fileOf(group, options);
   std::error_code error;
   if (!fs::exists(file, error)) return {};
   const auto notes = radianceNotes(file);
@@ -103,8 +110,11 @@ std::optional<PositionLight> KeptLight::find(const FileGroup& group, const Combi
 
 void KeptLight::keep(const FileGroup& group, const CombineOptions& options, const PositionLight& light) const {
   if (folder_.empty() || light.verdict.empty()) return; // a radiance picture is read as quickly as what is kept
+  const double bytes = 6.0 * light.radiance.width() * light.radiance.height(); // at most: halves of three channels
   std::error_code error;
   fs::create_directories(folder_, error);
+  constexpr double kRoomToLeave = 20; // the whole is written yet
+  if (const auto room = fs::space(folder_, error); error || double(room.available) < kRoomToLeave * bytes) return;
   const std::string key = keyOf(group, options);
   RadianceOptions writing;
   writing.notes = textOf(light.facts);
@@ -112,23 +122,17 @@ void KeptLight::keep(const FileGroup& group, const CombineOptions& options, cons
   writing.notes["verdict"] = light.verdict;
   writing.notes["metadataFrom"] = light.metadataFrom.string();
   writing.notes["focal"] = fmt::format("{}", light.focalKnown);
-  (void)deliverRadiance(light.radiance.view(), fileOf(key), writing);
+  (void)deliverRadiance(light.radiance.view(), fileOf(group, options), writing);
 }
 
-void KeptLight::forgetOthers(const std::vector<FileGroup>& groups, const CombineOptions& options) const {
-  std::set<fs::path> wanted;
-  for (const auto& group : groups) wanted.insert(fileOf(keyOf(group, options)));
+void KeptLight::forgetOtherWays(const CombineOptions& options) const {
+  const std::string mine = fmt::format("-{:016x}.exr", hashOf(wayOf(options)));
   std::error_code error;
   if (folder_.empty() || !fs::is_directory(folder_, error)) return;
   std::vector<fs::path> others;
   for (const auto& entry : fs::directory_iterator(folder_, error))
-    if (!wanted.contains(entry.path())) others.push_back(entry.path());
+    if (!entry.path().filename().string().ends_with(mine)) others.push_back(entry.path());
   for (const auto& file : others) fs::remove(file, error);
-}
-
-void KeptLight::forgetAll() const {
-  std::error_code error;
-  if (!folder_.empty()) fs::remove_all(folder_, error);
 }
 
 } // namespace ml

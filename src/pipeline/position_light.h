@@ -36,12 +36,11 @@ public:
   [[nodiscard]] std::optional<PositionLight> find(const FileGroup& group, const CombineOptions& options,
                                                   const Progress& progress) const;
   void keep(const FileGroup& group, const CombineOptions& options, const PositionLight& light) const;
-  /// Removes what belongs to none of these.
-  void forgetOthers(const std::vector<FileGroup>& groups, const CombineOptions& options) const;
-  void forgetAll() const;
+  /// Removes what was combined with other options.
+  void forgetOtherWays(const CombineOptions& options) const;
 
 private:
-  [[nodiscard]] std::filesystem::path fileOf(const std::string& key) const;
+  [[nodiscard]] std::filesystem::path fileOf(const FileGroup& group, const CombineOptions& options) const;
   std::filesystem::path folder_;
 };
 

@@ -56,6 +56,12 @@ void forgetHistory(const View& view) {
   std::error_code error;
   for (const auto& entry : fs::directory_iterator(view.folder / "history", error))
     if (entry.path().filename() != "radiance-" + view.radianceStamp + ".exr") fs::remove(entry.path(), error);
+  // What is newer than the picture in force is of work that was cut off.
+  const fs::path joining = joiningFolder(view);
+  const auto kept = fs::last_write_time(joining, error);
+  if (error) return;
+  const auto made = fs::last_write_time(radianceNow(view), error);
+  if (!error && made > kept) fs::remove_all(joining, error);
 }
 
 } // namespace ml

@@ -12,11 +12,12 @@ namespace ml {
 [[nodiscard]] std::filesystem::path historyFile(const View& view, const std::string& stamp);
 /// The file of the combined picture in force.
 [[nodiscard]] std::filesystem::path radianceNow(const View& view);
-/// Where positions that were combined are kept until the whole is joined.
+/// Where positions that were combined are kept, so that joining that was stopped, and the same positions laid
+/// otherwise, do not combine them again.
 [[nodiscard]] std::filesystem::path joiningFolder(const View& view);
 /// combine.json and `radiance.exr` as the view has them. Errors: CannotWrite.
 Result<void> keepCombined(const View& view);
-/// Removes all but the one in force.
+/// Removes all but the one in force, and positions kept for joining that came to its end.
 void forgetHistory(const View& view);
 
 } // namespace ml

@@ -12,6 +12,7 @@
 #include <QDoubleSpinBox>
 #include <QListWidget>
 #include <QTemporaryDir>
+#include <numbers>
 
 using namespace ml;
 using namespace ml::test;
@@ -19,6 +20,62 @@ namespace fs = std::filesystem;
 
 class TestJoinWindow : public QObject {
   Q_OBJECT
+
+  /// By its angles, and by hand; the others stay, nothing is combined again, and undo takes it back.
+  static void onePositionIsTurned(MainWindow& window) {
+    Workbench& bench = window.workbench();
+    const auto middle = [&](std::size_t position) {
+      double x = 0;
+      const auto& edge = bench.view().combined->report->positions[position].outline;
+      for (const auto& p : edge) x += p[0] / double(edge.size());
+      return x * bench.view().combined->report->width;
+    };
+    const auto kept = [&] {
+      std::vector<fs::file_time_type> times;
+      for (const auto& entry : fs::directory_iterator(joiningFolder(bench.view())))
+        times.push_back(fs::last_write_time(entry.path()));
+      std::sort(times.begin(), times.end());
+      return times;
+    };
+    const auto before = kept();
+    QCOMPARE(before.size(), std::size_t(3));
+    const double apart = middle(1) - middle(0), far = middle(2) - middle(0),
+                 pixels = bench.view().combined->report->focal * std::numbers::pi / 180;
+    auto* turning = visible<QComboBox>(window, "turning");
+    QVERIFY(turning);
+    QCOMPARE(turning->count(), 4);
+    turning->setFocus();
+    QTest::keyClick(turning, Qt::Key_Down);
+    QTest::keyClick(turning, Qt::Key_Down);
+    QCOMPARE(bench.combine.marks().outlines.size(), std::size_t(1)); // the one that is turned
+    auto* yaw = visible<QDoubleSpinBox>(window, "facingYaw");
+    yaw->setFocus();
+    yaw->selectAll();
+    QTest::keyClicks(yaw, "2");
+    QTest::keyClick(yaw, Qt::Key_Return);
+    QVERIFY(settled(window));
+    QVERIFY2(std::abs(middle(1) - middle(0) - apart - 2 * pixels) < 0.6 * pixels,
+             qPrintable(QString("%1 of %2").arg(middle(1) - middle(0) - apart).arg(2 * pixels)));
+    QVERIFY(std::abs(middle(2) - middle(0) - far) < 0.2 * pixels);
+    QVERIFY(kept() == before);
+    // The hand puts it back: to the left by what it was turned to the right.
+    const double share = 2 * pixels / bench.view().combined->report->width;
+    bench.combine.dragBegins({0.5, 0.5});
+    bench.combine.drag({0.5 - share / 2, 0.5});
+    bench.combine.dragEnds({0.5 - share, 0.5});
+    QVERIFY(settled(window));
+    QVERIFY(std::abs(middle(1) - middle(0) - apart) < 0.2 * pixels);
+    QVERIFY(std::abs(yaw->value()) < 0.15);
+    bench.desk.job.undoStack().undo();
+    bench.desk.job.undoStack().undo();
+    QVERIFY(settled(window));
+    QVERIFY(std::abs(middle(1) - middle(0) - apart) < 1e-6);
+    QVERIFY(bench.combine.options().joining.turned.empty());
+    turning->setFocus();
+    QTest::keyClick(turning, Qt::Key_Home);
+    QCOMPARE(bench.combine.marks().outlines.size(), std::size_t(3));
+  }
+
 private slots:
   void initTestCase() { prepareWindows(); }
 
@@ -79,6 +136,7 @@ private slots:
     bench.desk.job.undoStack().undo();
     QVERIFY(settled(window));
     QCOMPARE(bench.view().combined->report->width, whole);
+    onePositionIsTurned(window);
     // Finish and deliver know nothing of positions.
     bench.goTo(stations::kFinish);
     QVERIFY(settled(window));

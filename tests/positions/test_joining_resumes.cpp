@@ -4,7 +4,6 @@
 #include "deliver/deliver.h"
 #include "ingest/grouping.h"
 #include "pipeline/assemble.h"
-#include "pipeline/position_light.h"
 #include "position_sets.h"
 
 #include <QTemporaryDir>
@@ -88,14 +87,14 @@ private slots:
     QCOMPARE(again, 0);
   }
 
-  /// A file that was written again, other options, and a kept file that is damaged: combined anew, the old one goes.
+  /// A file that was written again, other options, and a kept file that is damaged: combined anew.
   void whatChangedIsCombinedAgain() {
     int steps = 0, all = 0;
     const fs::path file = groups_[1].files[0].path;
     fs::last_write_time(file, fs::last_write_time(file) + std::chrono::seconds(5));
     QVERIFY(assembled(steps).has_value());
     QVERIFY(steps > 0);
-    QCOMPARE(kept(), 3);
+    QCOMPARE(kept(), 4); // what an older file said goes with the view's next opening
     options_.combine.motion = MotionMode::Off;
     QVERIFY(assembled(all).has_value());
     QVERIFY(all > 2 * steps);
@@ -104,8 +103,24 @@ private slots:
     int damaged = 0;
     QVERIFY(assembled(damaged).has_value());
     QCOMPARE(damaged, all);
-    KeptLight(options_.keep).forgetAll();
-    QVERIFY(!fs::exists(options_.keep));
+  }
+
+  /// A position turned by hand looks that much further, and the others as before.
+  void turnedByHand() {
+    int steps = 0;
+    const auto before = assembled(steps);
+    options_.turned = {{}, {3, -1, 0}, {}};
+    const auto after = assembled(steps);
+    QVERIFY(before.has_value() && after.has_value());
+    QCOMPARE(steps, 0);
+    for (std::size_t i = 0; i < 3; ++i) {
+      const Matrix3 change = multiply(transposed(before->positions[i].pose.turn), after->positions[i].pose.turn);
+      const Angles by = anglesOf(change);
+      const Angles wanted = i == 1 ? Angles{3, -1, 0} : Angles{};
+      QVERIFY(std::abs(by.yaw - wanted.yaw) < 1e-9 && std::abs(by.pitch - wanted.pitch) < 1e-9 &&
+              std::abs(by.roll - wanted.roll) < 1e-9);
+    }
+    options_.turned.clear();
   }
 
   /// A folder that cannot be written keeps nothing, and nothing else is lost.
