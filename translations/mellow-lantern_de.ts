@@ -2785,6 +2785,10 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
         <translation>Kopf waagerecht; Säule und Kopf feststellen</translation>
     </message>
     <message>
+        <source>Level, and turned by hand</source>
+        <translation>Waagrecht, und von Hand gedreht</translation>
+    </message>
+    <message>
         <source>Lift the darkest tones</source>
         <translation>Die dunkelsten Töne anheben</translation>
     </message>
@@ -2823,10 +2827,6 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
     <message>
         <source>Lines to compose by</source>
         <translation>Linien zur Bildgestaltung</translation>
-    </message>
-    <message>
-        <source>Lines, and level</source>
-        <translation>Linien und Waage</translation>
     </message>
     <message>
         <source>Lit by flash, which raised nothing by half a stop: it must be stronger, or straight at the window.</source>

@@ -105,6 +105,12 @@ private:
     method_->addItem(tr("One frame as it is"), int(CombineMethod::Single));
     method_->addItem(tr("All positions joined"), int(CombineMethod::Positions));
     column->addWidget(method_);
+    projection_ = box("projection", 180, tr("Which lines stay straight"));
+    projection_->addItem(tr("As the angle asks"), int(Projection::Auto));
+    projection_->addItem(tr("All lines straight"), int(Projection::Perspective));
+    projection_->addItem(tr("Verticals straight"), int(Projection::Cylindrical));
+    projection_->addItem(tr("Both in degrees"), int(Projection::Equirectangular));
+    column->addWidget(projection_);
     tones_ = new QWidget;
     auto* row = new QHBoxLayout(tones_);
     row->setContentsMargins(0, 0, 0, 0);
@@ -195,14 +201,8 @@ private:
 
   /// How joined positions lie on the picture; the same by dragging it.
   void buildJoining() {
-    auto* column = group(tr("Lines, and level"));
+    auto* column = group(tr("Level, and turned by hand"));
     joinTitle_ = column->itemAt(0)->widget();
-    projection_ = box("projection", 184, tr("Which lines stay straight"));
-    projection_->addItem(tr("As the angle asks"), int(Projection::Auto));
-    projection_->addItem(tr("All lines straight"), int(Projection::Perspective));
-    projection_->addItem(tr("Verticals straight"), int(Projection::Cylindrical));
-    projection_->addItem(tr("Both in degrees"), int(Projection::Equirectangular));
-    column->addWidget(projection_);
     turning_ = new QComboBox;
     turning_->setObjectName("turning");
     turning_->setAccessibleName(tr("What is turned"));
