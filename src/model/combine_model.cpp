@@ -5,6 +5,7 @@
 #include "exposure/marks.h"
 #include "model/combine_words.h"
 #include "model/combining.h"
+#include "model/join_view.h"
 #include "model/pictures.h"
 #include "model/view_edit.h"
 
@@ -18,11 +19,23 @@ namespace fs = std::filesystem;
 namespace {
 
 constexpr int kFirstLookEdge = 1400;
+constexpr int kPositionLookEdge = 700; // of each position
 
 /// Whether frames are so large that they are combined faster at a fraction of their size.
 bool worthAFirstLook(const fs::path& frame) {
   const auto facts = inspectFile(frame);
   return facts && std::max(facts->width, facts->height) >= 2 * kFirstLookEdge;
+}
+
+Result<JoinedLook> firstLookAt(const View& v, const CombineOptions& options, const StopFlag& stop) {
+  if (options.method == CombineMethod::Positions) return lookAtJoined(v, options, kPositionLookEdge, {stop, {}});
+  CombineOptions small = options;
+  small.edge = kFirstLookEdge;
+  small.lentFiles = v.lentFiles(options.lent);
+  auto combined = combineFiles(v.frames, small, {stop, {}});
+  if (!combined) return passOn(combined.error());
+  const SceneFacts facts = sceneFacts(*combined);
+  return JoinedLook{std::move(combined->radiance), facts};
 }
 
 } // namespace
@@ -198,15 +211,12 @@ void CombineModel::doNext() {
 /// On the thread that combines: frames at a fraction of their size take a moment, and show whether the set is worth
 /// waiting for.
 void CombineModel::takeFirstLook(const View& v, const CombineOptions& options, const Progress& progress) {
-  if (options.method == CombineMethod::Positions || !worthAFirstLook(v.frames.front())) return;
-  CombineOptions small = options;
-  small.edge = kFirstLookEdge;
-  small.lentFiles = v.lentFiles(options.lent);
+  if (!worthAFirstLook(v.frames.front())) return;
   progress.at(phrase("First look"), 0);
-  const auto combined = combineFiles(v.frames, small, {progress.stop, {}});
-  if (!combined || progress.stopRequested()) return; // what is wrong with the set, the frames themselves will say
-  const ToneAnalysis analysis = analyseTone(combined->radiance.view(), sceneFacts(*combined));
-  const auto finished = Finisher(analysis, nullptr).finish(combined->radiance.view(), v.recipe, {progress.stop, {}});
+  const auto look = firstLookAt(v, options, progress.stop);
+  if (!look || progress.stopRequested()) return; // what is wrong with the set, the frames themselves will say
+  const ToneAnalysis analysis = analyseTone(look->radiance.view(), look->facts);
+  const auto finished = Finisher(analysis, nullptr).finish(look->radiance.view(), v.recipe, {progress.stop, {}});
   if (!finished) return;
   const auto show = [this, image = toQImage(std::as_const(finished->picture).view())] {
     if (!desk_.busy()) return;

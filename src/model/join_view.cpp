@@ -123,18 +123,41 @@ std::shared_ptr<const CombineReport> reportOf(const Assembly& a, const std::vect
   return report;
 }
 
+AssembleOptions assembling(const CombineOptions& options, const Taking& taking) {
+  AssembleOptions out;
+  out.combine = options;
+  out.combine.method = CombineMethod::Radiance;
+  out.combine.choices.clear(), out.combine.darker.clear(), out.combine.unused.clear();
+  out.turned = taking.turned;
+  return out;
+}
+
 } // namespace
+
+Result<JoinedLook> lookAtJoined(const View& view, const CombineOptions& options, int edge, const Progress& progress) {
+  const auto taking = takingPart(view, options);
+  if (!taking) return passOn(taking.error());
+  AssembleOptions small = assembling(options, *taking);
+  small.combine.edge = edge;
+  const auto assembly = assembleGroups(taking->groups, small, progress);
+  if (!assembly) return passOn(assembly.error());
+  const Roi inside = coveredRectangle(assembly->seams, assembly->canvas);
+  JoinedLook out{Image<float>(inside.width, inside.height, 3), assembly->facts};
+  const auto take = [&](int y, ImageView<const float> rows) {
+    for (int v = std::max(y, inside.y); v < std::min(y + rows.height, inside.y + inside.height); ++v)
+      std::copy_n(rows.at(inside.x, v - y), 3 * inside.width, out.radiance.row(v - inside.y));
+    return true;
+  };
+  if (!drawAssembly(*assembly, take, progress)) return stopped();
+  return out;
+}
 
 Result<CombinedView> joinView(const View& view, const CombineOptions& options, const Progress& progress) {
   const auto taking = takingPart(view, options);
   if (!taking) return passOn(taking.error());
-  AssembleOptions assembling;
-  assembling.combine = options;
-  assembling.combine.method = CombineMethod::Radiance;
-  assembling.combine.choices.clear(), assembling.combine.darker.clear(), assembling.combine.unused.clear();
-  assembling.turned = taking->turned;
-  if (options.edge == 0) assembling.keep = joiningFolder(view);
-  auto assembly = assembleGroups(taking->groups, assembling, progress.part(0, 0.75));
+  AssembleOptions whole = assembling(options, *taking);
+  whole.keep = joiningFolder(view);
+  auto assembly = assembleGroups(taking->groups, whole, progress.part(0, 0.75));
   if (!assembly) return passOn(assembly.error());
   const Roi inside = coveredRectangle(assembly->seams, assembly->canvas);
   constexpr double kBytesAPixel = 6; // three half floats, hardly smaller when packed

@@ -9,4 +9,13 @@ namespace ml {
 /// writing.
 [[nodiscard]] Result<CombinedView> joinView(const View& view, const CombineOptions& options, const Progress& progress);
 
+/// What joining will give, at a fraction of its size.
+struct JoinedLook {
+  Image<float> radiance; ///< Cropped to what the positions cover.
+  SceneFacts facts;
+};
+/// Frames are read at about `edge` pixels; nothing is written. Errors: of assembling.
+[[nodiscard]] Result<JoinedLook> lookAtJoined(const View& view, const CombineOptions& options, int edge,
+                                              const Progress& progress);
+
 } // namespace ml

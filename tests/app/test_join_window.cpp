@@ -4,6 +4,7 @@
 #include "app/position_map.h"
 #include "app/sort_sheet.h"
 #include "figures.h"
+#include "model/join_view.h"
 #include "session/radiance_history.h"
 #include "sphere_sets.h"
 #include "support/window.h"
@@ -20,6 +21,23 @@ namespace fs = std::filesystem;
 
 class TestJoinWindow : public QObject {
   Q_OBJECT
+
+  /// Small and in memory, before the whole is made: the same place in the same light.
+  static void theFirstLookIsTheSame(Workbench& bench, const Image<float>& whole) {
+    const auto look = lookAtJoined(bench.view(), bench.combine.options(), 360, {});
+    QVERIFY2(look.has_value(), look ? "" : look.error().message.c_str());
+    const double scale = double(look->radiance.width()) / whole.width();
+    QVERIFY2(std::abs(scale - 0.5) < 0.03, qPrintable(QString::number(scale)));
+    double sum = 0;
+    int count = 0;
+    for (int y = 4; y < look->radiance.height() - 4; y += 4)
+      for (int x = 4; x < look->radiance.width() - 4; x += 4, ++count) {
+        const int u = std::min(int(x / scale), whole.width() - 1), v = std::min(int(y / scale), whole.height() - 1);
+        sum += std::abs(std::log2(std::max(1e-6f, look->radiance.at(x, y)[1]) / std::max(1e-6f, whole.at(u, v)[1])));
+      }
+    QVERIFY2(sum / count < 0.25, qPrintable(QString::number(sum / count))); // sharp edges at half their size
+    QCOMPARE(look->facts.plumb, true);
+  }
 
   /// By its angles, and by hand; the others stay, nothing is combined again, and undo takes it back.
   static void onePositionIsTurned(MainWindow& window) {
@@ -136,6 +154,7 @@ private slots:
     bench.desk.job.undoStack().undo();
     QVERIFY(settled(window));
     QCOMPARE(bench.view().combined->report->width, whole);
+    theFirstLookIsTheSame(bench, *radiance);
     onePositionIsTurned(window);
     // Finish and deliver know nothing of positions.
     bench.goTo(stations::kFinish);
