@@ -53,12 +53,20 @@ int main(int count, char** given) {
   }
   std::string stage;
   double begun = wall(), used = processor();
-  const double start = begun, startUsed = used;
+  const double start = begun;
   const auto tell = [&](const char* name) {
     std::printf("%-28s %6.1f s, %6.1f processor seconds, largest memory %.2f GB\n", name, wall() - begun,
                 processor() - used, gigabytes());
     begun = wall(), used = processor();
   };
+  {
+    AssembleOptions small;
+    small.combine.edge = 700; // as the window's first look
+    const auto look = assembleFiles({folder}, small, {});
+    if (look) drawJoined(look->view(), [](int, ImageView<const float>) { return true; }, {});
+    tell("first look");
+  }
+  const double begunWhole = wall(), usedWhole = processor();
   auto assembly = assembleFiles({folder}, {}, {{}, [&](const std::string& now, double) {
                                                  if (now != stage && !stage.empty() && std::getenv("STAGES"))
                                                    std::printf("  %-30s %6.1f s\n", stage.c_str(), wall() - start);
@@ -74,7 +82,7 @@ int main(int count, char** given) {
   const auto file = folder.parent_path() / "whole.exr";
   if (auto written = writeAssembly(*assembly, file, {}); !written) std::printf("%s\n", written.error().message.c_str());
   tell("drawn and written");
-  begun = start, used = startUsed;
+  begun = begunWhole, used = usedWhole;
   tell("all");
   std::printf("%s\n", verdict(*assembly).c_str());
 }
