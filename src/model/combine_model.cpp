@@ -8,6 +8,7 @@
 #include "model/join_view.h"
 #include "model/pictures.h"
 #include "model/view_edit.h"
+#include "session/radiance_history.h"
 
 #include <algorithm>
 #include <cmath>
@@ -212,6 +213,9 @@ void CombineModel::doNext() {
 /// waiting for.
 void CombineModel::takeFirstLook(const View& v, const CombineOptions& options, const Progress& progress) {
   if (!worthAFirstLook(v.frames.front())) return;
+  // Positions that were combined already are joined about as soon as they are looked at.
+  std::error_code error;
+  if (options.method == CombineMethod::Positions && fs::exists(joiningFolder(v), error)) return;
   progress.at(phrase("First look"), 0);
   const auto look = firstLookAt(v, options, progress.stop);
   if (!look || progress.stopRequested()) return; // what is wrong with the set, the frames themselves will say

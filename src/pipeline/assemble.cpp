@@ -208,6 +208,7 @@ Result<Assembly> assembleGroups(const std::vector<FileGroup>& groups, const Asse
   Assembly out;
   ArrangeOptions arranging;
   arranging.kind = options.kind;
+  arranging.firstLook = options.combine.edge > 0;
   if (auto read = readPositions(groups, options, progress.part(0, 0.6), out, arranging.focalKnown); !read)
     return passOn(read.error());
   std::vector<std::string> names;

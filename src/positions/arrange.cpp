@@ -412,13 +412,14 @@ Result<Arranged> arrangePositions(const std::vector<Image<std::uint16_t>>& pictu
     return tl::unexpected(loose(names, features, std::size_t(looseOne - best->tied.component.begin())));
 
   Arranged out{std::move(best->arrangement), {}, {}, {}};
-  const auto fine = coarse.factor > 1 ? comparedPictures(pictures, codes, kRefineEdge) : ComparedPictures{};
+  const auto fine =
+      coarse.factor > 1 && !options.firstLook ? comparedPictures(pictures, codes, kRefineEdge) : ComparedPictures{};
   const ComparedPictures& finest = fine.tones.empty() ? coarse : fine;
   const auto half = halved(finest), quarter = halved(half);
   const bool planes = hasPlanes(out.arrangement);
   const auto small = planes ? comparedPictures(pictures, codes, kPlaneEdge / 2) : ComparedPictures{},
              larger = planes ? comparedPictures(pictures, codes, kPlaneEdge) : ComparedPictures{};
-  for (int round = 0; round < 3; ++round) {
+  for (int round = 0; round < (options.firstLook ? 1 : 3); ++round) {
     const Looking looking{round == 0 ? std::vector{&coarse} : std::vector{&finest, &half, &quarter},
                           round == 0 ? &small : &larger};
     out.pairs = lookClosely(out.arrangement, looking, progress.part(0.6 + 0.13 * round, 0.73 + 0.13 * round));

@@ -16,7 +16,8 @@ enum class PositionWish { Auto, Turned, Shifted, Sphere };
 
 struct ArrangeOptions {
   PositionWish kind = PositionWish::Auto;
-  double focalKnown = 0; ///< Pixels; 0: nothing is known.
+  double focalKnown = 0;  ///< Pixels; 0: nothing is known.
+  bool firstLook = false; ///< Good to a pixel or two is enough: pairs are looked at closely once, not three times.
 };
 
 /// What is known of how well one position is placed.
