@@ -54,7 +54,7 @@ Result<void> readRows(TIFF* tiff, const Layout& l, const std::filesystem::path& 
 template <class T, class Out>
 Result<void> readBlocks(TIFF* tiff, const Layout& l, const std::filesystem::path& path, Out* out,
                         const StopFlag& stop) {
-  constexpr tmsize_t kMostBytes = 1 << 30;
+  constexpr tmsize_t kMostBytes = 1 << 28;
   const bool tiled = TIFFIsTiled(tiff), apart = l.planar == PLANARCONFIG_SEPARATE;
   std::uint32_t width = l.width, height = l.height;
   if (tiled)

@@ -10,6 +10,7 @@
 #include <QTemporaryDir>
 #include <QTest>
 #include <exiv2/exiv2.hpp>
+#include <fstream>
 #include <libraw/libraw.h>
 
 using namespace ml;
@@ -89,6 +90,26 @@ private slots:
     for (const bool bigEndian : {false, true}) {
       camera.bigEndian = bigEndian;
       sameAsLibRaw(written(camera));
+    }
+  }
+
+  /// Streams of an encoder that is not ours: DCMTK 3.6.7, `dcmcjpeg +el +sv N`.
+  void anotherEncodersStreamsAreRead() {
+    for (const int predictor : {1, 4, 6, 7}) {
+      std::ifstream in(std::string(ML_SOURCE_DIR "/tests/data/lossless_jpeg/predictor-") + std::to_string(predictor),
+                       std::ios::binary);
+      const std::vector<char> read(std::istreambuf_iterator<char>(in), {});
+      const std::vector<std::uint8_t> stream(read.begin(), read.end());
+      LosslessJpeg out;
+      QVERIFY(readLosslessJpeg(stream, 64 * 48, out));
+      QCOMPARE(out.width, 64);
+      QCOMPARE(out.height, 48);
+      for (int y = 0; y < 48; ++y)
+        for (int x = 0; x < 64; ++x) {
+          const int smooth = 1000 + 37 * x + 11 * y + (x * 7919 + y * 104729) % 401,
+                    any = (x * 48271 + y * 69621) & 0xffff;
+          QCOMPARE(int(out.samples[std::size_t(64 * y + x)]), (x + 3 * y) % 19 == 0 ? any : smooth);
+        }
     }
   }
 
