@@ -1,12 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Nine positions of three 24-megapixel JPEG frames (or as many as said) joined, with wall and processor seconds and the
-// largest memory:  ml_positions_benchmark [columns rows width]
+// largest memory:  ml_positions_benchmark [columns rows width [look]]; look: the first look alone
+#include "ingest/grouping.h"
 #include "pipeline/assemble.h"
 #include "position_sets.h"
 
 #include <chrono>
 #include <cstdio>
 #include <cstdlib>
+#include <mutex>
 #include <sys/resource.h>
 
 using namespace ml;
@@ -59,19 +61,28 @@ int main(int count, char** given) {
                 processor() - used, gigabytes());
     begun = wall(), used = processor();
   };
+  std::mutex saying;
+  const auto said = [&](const std::string& now, double) {
+    const std::lock_guard lock(saying);
+    if (now == stage) return;
+    if (std::getenv("STAGES"))
+      std::printf("  from %6.1f s, %6.1f processor seconds: %s\n", wall() - start, processor(), now.c_str());
+    stage = now;
+  };
   {
     AssembleOptions small;
-    small.combine.edge = 700; // as the window's first look
-    const auto look = assembleFiles({folder}, small, {});
+    small.combine.edge = 700; // as the window's first look, at sets that are known
+    std::vector<LeftOut> leftOut;
+    Grouping known = groupFiles(collectFiles({folder}, leftOut), {});
+    lookAtGroups(known, {});
+    tell("sorted");
+    const auto look = assembleGroups(known.sets, small, {{}, said});
     if (look) drawJoined(look->view(), [](int, ImageView<const float>) { return true; }, {});
     tell("first look");
   }
+  if (count > 4) return 0;
   const double begunWhole = wall(), usedWhole = processor();
-  auto assembly = assembleFiles({folder}, {}, {{}, [&](const std::string& now, double) {
-                                                 if (now != stage && !stage.empty() && std::getenv("STAGES"))
-                                                   std::printf("  %-30s %6.1f s\n", stage.c_str(), wall() - start);
-                                                 stage = now;
-                                               }});
+  auto assembly = assembleFiles({folder}, {}, {{}, said});
   if (!assembly) {
     std::printf("%s\n", assembly.error().message.c_str());
     return 1;

@@ -1582,6 +1582,10 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
         <translation>Die Aufnahmen vereinen.</translation>
     </message>
     <message>
+        <source>Combine the positions</source>
+        <translation>Die Positionen vereinen</translation>
+    </message>
+    <message>
         <source>Combined</source>
         <translation>Vereint</translation>
     </message>

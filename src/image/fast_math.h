@@ -36,6 +36,15 @@ namespace ml {
   return fastExp2(most > -60.f ? most : -60.f);
 }
 
+/// atan2 within 2e-5 radians (Abramowitz and Stegun 1964, 4.4.49); 0 where both are 0.
+[[gnu::always_inline]] inline float fastAtan2(float y, float x) {
+  const float ax = x < 0 ? -x : x, ay = y < 0 ? -y : y, most = ax > ay ? ax : ay, least = ax > ay ? ay : ax;
+  const float t = least / (most > 1e-30f ? most : 1e-30f), t2 = t * t;
+  const float small = t * (0.9998660f + t2 * (-0.3302995f + t2 * (0.1801410f + t2 * (-0.0851330f + t2 * 0.0208351f))));
+  const float steep = ay > ax ? 1.57079633f - small : small, full = x < 0 ? 3.14159265f - steep : steep;
+  return y < 0 ? -full : full;
+}
+
 /// sRGB encoding (IEC 61966-2-1) of 0..1 to 0..65535, by a polynomial in the fourth root; within a fifth of a code
 /// (tested).
 [[gnu::always_inline]] inline float fastSrgbCode(float v) {

@@ -3,6 +3,7 @@
 
 #include "base/atomic_file.h"
 #include "base/large_memory.h"
+#include "base/parallel.h"
 #include "base/phrase.h"
 #include "deliver/deliver.h"
 #include "deliver/rows_file.h"
@@ -13,7 +14,9 @@
 #include "tone/facts_text.h"
 
 #include <algorithm>
+#include <atomic>
 #include <cmath>
+#include <functional>
 #include <numbers>
 
 namespace ml {
@@ -29,32 +32,66 @@ Result<PositionLight> lightOnce(const FileGroup& group, const CombineOptions& op
   return light;
 }
 
+using TakeLight = std::function<void(std::size_t position, PositionLight&&)>;
+
+/// One position after the other: each is done with before the next is made.
+Result<void> lightInTurn(const std::vector<FileGroup>& groups, const CombineOptions& options, const KeptLight& kept,
+                         const TakeLight& take, const Progress& progress) {
+  const double n = double(groups.size());
+  for (std::size_t i = 0; i < groups.size(); ++i) {
+    auto light = lightOnce(groups[i], options, kept, progress.part(double(i) / n, double(i + 1) / n));
+    if (!light) return passOn(light.error());
+    take(i, std::move(*light));
+  }
+  return {};
+}
+
+/// A set of small frames keeps one core busy, three frames two of them at times: several sets at once keep all.
+Result<void> lightAtOnce(const std::vector<FileGroup>& groups, const CombineOptions& options, const KeptLight& kept,
+                         const TakeLight& take, const Progress& progress) {
+  std::vector<Result<PositionLight>> lights(groups.size());
+  std::atomic<int> done{0};
+  forEachBand(
+      int(groups.size()), progress.stop,
+      [&](const Band& band) {
+        const OnThisThread alone;
+        const auto i = std::size_t(band.begin);
+        lights[i] = lightOnce(groups[i], options, kept, {progress.stop, {}});
+        progress.at(phrase("Combine the positions"), double(++done) / double(groups.size()));
+      },
+      1);
+  if (progress.stopRequested()) return stopped();
+  for (std::size_t i = 0; i < groups.size(); ++i) {
+    if (!lights[i]) return passOn(lights[i].error());
+    take(i, std::move(*lights[i]));
+  }
+  return {};
+}
+
 Result<void> readPositions(const std::vector<FileGroup>& groups, const AssembleOptions& options,
                            const Progress& progress, Assembly& out, double& focalKnown) {
   const KeptLight kept(options.keep);
   kept.forgetOtherWays(options.combine);
-  const double n = double(groups.size());
   double firstUnit = 0;
-  for (std::size_t i = 0; i < groups.size(); ++i) {
-    auto light = lightOnce(groups[i], options.combine, kept, progress.part(double(i) / n, double(i + 1) / n));
-    if (!light) return passOn(light.error());
+  const auto take = [&](std::size_t i, PositionLight&& light) {
     AssembledPosition position;
     for (const auto& file : groups[i].files) position.files.push_back(file.path);
     position.name = groups[i].name;
-    position.verdict = light->verdict;
-    const auto view = light->radiance.view();
+    position.verdict = light.verdict;
+    const auto view = light.radiance.view();
     if (i == 0) {
       out.codes = LightCodes::of(view);
-      out.metadataFrom = light->metadataFrom;
-      focalKnown = light->focalKnown;
-      firstUnit = light->facts.ev100OfUnit;
-      out.facts = light->facts;
+      out.metadataFrom = light.metadataFrom;
+      focalKnown = light.focalKnown;
+      firstUnit = light.facts.ev100OfUnit;
+      out.facts = light.facts;
     }
-    const double stops = light->facts.ev100OfUnit - firstUnit;
+    const double stops = light.facts.ev100OfUnit - firstUnit;
     out.pictures.push_back(toLightCodes(view, float(std::isfinite(stops) ? std::exp2(stops) : 1), out.codes));
     out.positions.push_back(std::move(position));
-  }
-  return {};
+  };
+  const auto light = options.combine.edge > 0 ? lightAtOnce : lightInTurn;
+  return light(groups, options.combine, kept, take, progress);
 }
 
 /// Planes of focus become one view each; the arrangement keeps the views alone.
@@ -206,9 +243,10 @@ Result<Assembly> assembleGroups(const std::vector<FileGroup>& groups, const Asse
     return fail(ErrorCode::InvalidArgument,
                 phrase("{} positions are more than can be joined; name at most {}.", groups.size(), kMostPositions));
   Assembly out;
+  const bool firstLook = options.combine.edge > 0;
   ArrangeOptions arranging;
   arranging.kind = options.kind;
-  arranging.firstLook = options.combine.edge > 0;
+  arranging.firstLook = firstLook;
   if (auto read = readPositions(groups, options, progress.part(0, 0.6), out, arranging.focalKnown); !read)
     return passOn(read.error());
   std::vector<std::string> names;
@@ -235,7 +273,7 @@ Result<Assembly> assembleGroups(const std::vector<FileGroup>& groups, const Asse
   out.canvas = *canvas;
   out.facts.plumb = out.canvas.projection != Projection::Perspective;
   out.balance = balanceLight(out.arrangement, out.pictures, out.codes, out.canvas);
-  out.seams = laySeams(out.arrangement, out.pictures, out.codes, out.balance, out.canvas, progress.part(0.85, 1));
+  out.seams = laySeams(out.placed(), firstLook ? kSeamPixelsOfLook : kSeamPixels, progress.part(0.85, 1));
   if (progress.stopRequested()) return stopped();
   return out;
 }

@@ -48,7 +48,8 @@ struct Assembly {
   std::vector<std::string> remarks;
   std::vector<LeftOut> leftOut;
 
-  [[nodiscard]] JoinedView view() const { return {arrangement, pictures, codes, balance, seams, canvas}; }
+  [[nodiscard]] PlacedLight placed() const { return {arrangement, pictures, codes, balance, canvas}; }
+  [[nodiscard]] JoinedView view() const { return {placed(), seams}; }
 };
 
 /// Files of several positions to one view: grouped by position, each combined, placed together. A radiance picture

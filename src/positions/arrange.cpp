@@ -15,7 +15,7 @@
 namespace ml {
 namespace {
 
-constexpr int kFeatureEdge = 1400, kRefineEdge = 2000, kFeatures = 1400;
+constexpr int kFeatureEdge = 1400, kRefineEdge = 2000, kFeatures = 1400, kFeaturesOfLook = 800;
 constexpr int kLeastInliers = 10;
 constexpr double kLeastShare = 0.12;      ///< Of the matches of a pair, that must agree.
 constexpr double kLooseTolerance = 0.012; ///< Of the frame's width: a bent lens is not known yet.
@@ -51,12 +51,12 @@ ComparedPictures halved(const ComparedPictures& in) {
   return out;
 }
 
-std::vector<PairMatches> matchAll(const ComparedPictures& compared, std::vector<int>& counts,
+std::vector<PairMatches> matchAll(const ComparedPictures& compared, int most, std::vector<int>& counts,
                                   const Progress& progress) {
   std::vector<std::vector<Feature>> features;
   const int n = int(compared.tones.size());
   for (int i = 0; i < n && !progress.stopRequested(); ++i) {
-    features.push_back(findFeatures(compared.tones[std::size_t(i)], kFeatures, progress.stop));
+    features.push_back(findFeatures(compared.tones[std::size_t(i)], most, progress.stop));
     counts.push_back(int(features.back().size()));
     progress.at(phrase("Find places that positions share"), 0.5 * (i + 1) / n);
   }
@@ -393,7 +393,7 @@ Result<Arranged> arrangePositions(const std::vector<Image<std::uint16_t>>& pictu
                          size.height));
   const auto coarse = comparedPictures(pictures, codes, kFeatureEdge);
   std::vector<int> features;
-  const auto all = matchAll(coarse, features, progress.part(0, 0.6));
+  const auto all = matchAll(coarse, options.firstLook ? kFeaturesOfLook : kFeatures, features, progress.part(0, 0.6));
   if (progress.stopRequested()) return stopped();
 
   std::optional<Solved> best;

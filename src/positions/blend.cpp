@@ -104,17 +104,25 @@ private:
     std::vector<int> layerOf(view_.pictures.size() + 1, -1);
     for (std::size_t i = 0; i < positions.size(); ++i) layerOf[positions[i] + 1] = int(i);
     std::vector<float> weight(layers.size());
+    const auto heaviest = [&](int x, int y, const std::array<Owners::Corner, 4>& corners) {
+      std::fill(weight.begin(), weight.end(), 1e-6f);
+      for (const auto& corner : corners)
+        if (const int layer = layerOf[std::size_t(corner.owner)]; layer >= 0)
+          weight[std::size_t(layer)] += corner.weight;
+      int best = -1;
+      for (int i = 0; i < int(layers.size()); ++i)
+        if (*layers[std::size_t(i)].covered.at(x, y) &&
+            (best < 0 || weight[std::size_t(i)] > weight[std::size_t(best)]))
+          best = i;
+      return best;
+    };
     for (int y = 0; y < outer.height; ++y)
       for (int x = 0; x < outer.width; ++x) {
-        std::fill(weight.begin(), weight.end(), 1e-6f);
-        for (const auto& corner : owners_.at(outer.x + x, outer.y + y))
-          if (const int layer = layerOf[std::size_t(corner.owner)]; layer >= 0)
-            weight[std::size_t(layer)] += corner.weight;
-        int best = -1;
-        for (int i = 0; i < int(layers.size()); ++i)
-          if (*layers[std::size_t(i)].covered.at(x, y) &&
-              (best < 0 || weight[std::size_t(i)] > weight[std::size_t(best)]))
-            best = i;
+        const auto corners = owners_.at(outer.x + x, outer.y + y);
+        const int first = corners[0].owner, layer = layerOf[std::size_t(first)];
+        const bool alone = layer >= 0 && corners[1].owner == first && corners[2].owner == first &&
+                           corners[3].owner == first && *layers[std::size_t(layer)].covered.at(x, y);
+        const int best = alone ? layer : heaviest(x, y, corners);
         *held.at(x, y) = std::uint8_t(best + 1);
         if (best >= 0)
           std::copy_n(layers[std::size_t(best)].stops.at(x, y), 3, out.at(x, y));
@@ -127,12 +135,11 @@ private:
   void write(const Image<float>& stops, const Image<std::uint8_t>& held, const Roi& inside,
              ImageView<float> rows) const {
     for (int y = 0; y < inside.height; ++y) {
-      const float* from = stops.at(inside.x, inside.y + y);
-      const std::uint8_t* covered = held.at(inside.x, inside.y + y);
       float* to = rows.row(y);
+      view_.codes.toLight(stops.at(inside.x, inside.y + y), 3 * inside.width, to);
+      const std::uint8_t* covered = held.at(inside.x, inside.y + y);
       for (int x = 0; x < inside.width; ++x)
-        for (int c = 0; c < 3; ++c)
-          to[3 * x + c] = covered[x] ? std::max(1e-30f, view_.codes.lightOfStops(from[3 * x + c])) : 0;
+        if (!covered[x]) std::fill_n(to + 3 * x, 3, 0.f);
     }
   }
   static void clear(ImageView<float> rows) {

@@ -7,13 +7,8 @@
 namespace ml {
 
 /// What is needed to draw any part of the joined picture.
-struct JoinedView {
-  const Arrangement& arrangement;
-  const std::vector<Image<std::uint16_t>>& pictures;
-  const LightCodes& codes;
-  const Balance& balance;
+struct JoinedView : PlacedLight {
   const Seams& seams;
-  const Canvas& canvas;
 };
 
 /// Takes finished rows from `y` on: linear light, three channels, 0 where nothing covers. False: stop.

@@ -3,6 +3,7 @@
 
 #include "base/parallel.h"
 #include "base/vector_clones.h"
+#include "image/fast_math.h"
 #include "image/resample.h"
 
 #include <Eigen/Dense>
@@ -162,9 +163,13 @@ std::vector<Place> placesIn(const Octave& o) {
 struct Gradient {
   float size, angle;
 };
-Gradient gradientAt(const Image<float>& in, int x, int y) {
+[[gnu::always_inline]] inline Gradient gradientAt(const Image<float>& in, int x, int y) {
   const float dx = *in.at(x + 1, y) - *in.at(x - 1, y), dy = *in.at(x, y + 1) - *in.at(x, y - 1);
-  return {std::sqrt(dx * dx + dy * dy), std::atan2(dy, dx)};
+  return {std::sqrt(dx * dx + dy * dy), fastAtan2(dy, dx)};
+}
+
+float gaussian(float distance2, float sigma2) {
+  return fastExp2(-0.72134752f * distance2 / sigma2); // log2(e) / 2
 }
 
 /// Strongest directions of the gradients about a place, radians.
@@ -179,7 +184,7 @@ std::vector<float> directionsAt(const Image<float>& in, double px, double py, do
       if (x < 1 || y < 1 || x >= in.width() - 1 || y >= in.height() - 1) continue;
       const Gradient g = gradientAt(in, x, y);
       const int bin = int(std::floor((g.angle / (2 * std::numbers::pi_v<float>)+1) * kBins + 0.5f)) % kBins;
-      raw[std::size_t(bin)] += g.size * float(std::exp(-(u * u + v * v) / (2 * spread * spread)));
+      raw[std::size_t(bin)] += g.size * gaussian(float(u * u + v * v), float(spread * spread));
     }
   for (int i = 0; i < kBins; ++i) {
     const auto at = [&](int k) { return raw[std::size_t((i + k + kBins) % kBins)]; };
@@ -203,7 +208,8 @@ void describe(const Image<float>& in, double px, double py, double sigma, float 
   const float cell = float(3 * sigma), c = std::cos(direction) / cell, s = std::sin(direction) / cell;
   const int radius = std::min(int(std::lround(cell * 1.4142f * (kCells + 1) * 0.5f)), 64), cx = int(std::lround(px)),
             cy = int(std::lround(py));
-  look.fill(0);
+  // With a border of cells that do not count, and direction 8 for 0.
+  float sums[kCells + 2][kCells + 2][kDirections + 1] = {};
   for (int v = -radius; v <= radius; ++v)
     for (int u = -radius; u <= radius; ++u) {
       const int x = cx + u, y = cy + v;
@@ -212,17 +218,24 @@ void describe(const Image<float>& in, double px, double py, double sigma, float 
       const float col = a + kCells / 2 - 0.5f, row = b + kCells / 2 - 0.5f;
       if (col <= -1 || row <= -1 || col >= kCells || row >= kCells) continue;
       const Gradient g = gradientAt(in, x, y);
-      const float weight = g.size * std::exp(-(a * a + b * b) / (0.5f * kCells * kCells));
+      const float weight = g.size * gaussian(a * a + b * b, 0.25f * kCells * kCells);
       float turn = (g.angle - direction) * (kDirections / (2 * std::numbers::pi_v<float>));
       turn -= kDirections * std::floor(turn / kDirections);
       const int c0 = int(std::floor(col)), r0 = int(std::floor(row)), t0 = int(turn) % kDirections;
       const float fc = col - float(c0), fr = row - float(r0), ft = turn - std::floor(turn);
-      for (int i = 0; i < 8; ++i) {
-        const int cc = c0 + (i & 1), rr = r0 + (i >> 1 & 1), tt = (t0 + (i >> 2)) % kDirections;
-        if (cc < 0 || rr < 0 || cc >= kCells || rr >= kCells) continue;
-        look[std::size_t((rr * kCells + cc) * kDirections + tt)] +=
-            weight * (i & 1 ? fc : 1 - fc) * (i & 2 ? fr : 1 - fr) * (i & 4 ? ft : 1 - ft);
-      }
+      float* const above = &sums[r0 + 1][c0 + 1][t0];
+      float* const below = &sums[r0 + 2][c0 + 1][t0];
+      const float top = weight * (1 - fr), bottom = weight * fr;
+      const auto add = [&](float* to, float w) { to[0] += w * (1 - ft), to[1] += w * ft; };
+      add(above, top * (1 - fc)), add(above + kDirections + 1, top * fc);
+      add(below, bottom * (1 - fc)), add(below + kDirections + 1, bottom * fc);
+    }
+  auto to = look.begin();
+  for (int row = 1; row <= kCells; ++row)
+    for (int column = 1; column <= kCells; ++column) {
+      float* sum = sums[row][column];
+      sum[0] += sum[kDirections];
+      to = std::copy_n(sum, kDirections, to);
     }
   const auto scaleToOne = [&] {
     float sum = 1e-12f;
@@ -305,46 +318,101 @@ std::vector<Feature> findFeatures(const Image<float>& tones, int most, const Sto
 
 namespace {
 
+constexpr int kLook = 128, kAbreast = 16, kRowsAtOnce = 4;
+
+/// Looks of sixteen features side by side: number d of each, then number d + 1. The last block is filled with zeros.
+std::vector<float> packed(const std::vector<Feature>& features) {
+  const std::size_t blocks = (features.size() + kAbreast - 1) / kAbreast;
+  std::vector<float> out(blocks * kLook * kAbreast);
+  for (std::size_t i = 0; i < features.size(); ++i)
+    for (std::size_t d = 0; d < kLook; ++d)
+      out[(i / kAbreast * kLook + d) * kAbreast + i % kAbreast] = features[i].look[d];
+  return out;
+}
+
+/// Cosines of four features with each of sixteen. A plain loop is vectorised along the looks, with shuffles, and takes
+/// nine times as long.
+ML_VECTOR_CLONES void cosinesOf(const float* const* looks, const float* block, float* out, std::ptrdiff_t stride) {
+  using Abreast = float __attribute__((vector_size(kAbreast * sizeof(float)), aligned(sizeof(float)), may_alias));
+  Abreast a = {}, b = {}, c = {}, e = {};
+  for (int d = 0; d < kLook; ++d) {
+    const Abreast others = *reinterpret_cast<const Abreast*>(block + d * kAbreast);
+    a += looks[0][d] * others;
+    b += looks[1][d] * others;
+    c += looks[2][d] * others;
+    e += looks[3][d] * others;
+  }
+  *reinterpret_cast<Abreast*>(out) = a;
+  *reinterpret_cast<Abreast*>(out + stride) = b;
+  *reinterpret_cast<Abreast*>(out + 2 * stride) = c;
+  *reinterpret_cast<Abreast*>(out + 3 * stride) = e;
+}
+
 struct Nearest {
   int index = -1;
   float best = -1, second = -1; ///< Cosines.
 };
 
-ML_VECTOR_CLONES float cosineOf(const float* a, const float* b) {
-  float sums[16] = {};
-  for (int i = 0; i < 128; i += 16)
-    for (int k = 0; k < 16; ++k) sums[k] += a[i + k] * b[i + k];
-  float sum = 0;
-  for (const float s : sums) sum += s;
-  return sum;
+/// A second direction of the same place is no rival.
+Nearest nearestOf(const float* cosines, const std::vector<Feature>& to) {
+  Nearest n;
+  const auto same = [&](int j) {
+    const Feature &held = to[std::size_t(n.index)], &other = to[std::size_t(j)];
+    return std::abs(held.x - other.x) < 1 && std::abs(held.y - other.y) < 1;
+  };
+  for (int j = 0; j < int(to.size()); ++j) {
+    const float cosine = cosines[j];
+    if (cosine <= n.second) continue;
+    if (cosine > n.best) {
+      if (n.index < 0 || !same(j)) n.second = n.best;
+      n.best = cosine;
+      n.index = j;
+    } else if (!same(j)) {
+      n.second = cosine;
+    }
+  }
+  return n;
 }
 
-std::vector<Nearest> nearestOf(const std::vector<Feature>& from, const std::vector<Feature>& to) {
-  std::vector<Nearest> out(from.size());
-  forEachBand(
-      int(from.size()),
-      [&](const Band& band) {
-        for (int i = band.begin; i < band.end; ++i) {
-          Nearest& n = out[std::size_t(i)];
-          const Feature& one = from[std::size_t(i)];
-          for (int j = 0; j < int(to.size()); ++j) {
-            const Feature& other = to[std::size_t(j)];
-            const float cosine = cosineOf(one.look.data(), other.look.data());
-            if (cosine > n.best) {
-              // A second direction of the same place is no rival.
-              const bool same = n.index >= 0 && std::abs(to[std::size_t(n.index)].x - other.x) < 1 &&
-                                std::abs(to[std::size_t(n.index)].y - other.y) < 1;
-              if (!same) n.second = n.best;
-              n.best = cosine;
-              n.index = j;
-            } else if (cosine > n.second && (std::abs(to[std::size_t(n.index)].x - other.x) >= 1 ||
-                                             std::abs(to[std::size_t(n.index)].y - other.y) >= 1)) {
-              n.second = cosine;
-            }
-          }
-        }
-      },
-      16);
+struct Neighbours {
+  std::vector<Nearest> forth; ///< Of each of the first, among the second.
+  std::vector<int> back;      ///< Of each of the second, the nearest of the first.
+};
+
+Neighbours neighboursOf(const std::vector<Feature>& from, const std::vector<Feature>& to) {
+  const std::vector<float> others = packed(to);
+  const std::size_t width = (to.size() + kAbreast - 1) / kAbreast * kAbreast;
+  const int count = int(from.size()), groups = (count + kRowsAtOnce - 1) / kRowsAtOnce;
+  Neighbours out;
+  out.forth.resize(from.size());
+  struct Back {
+    std::vector<float> best;
+    std::vector<int> index;
+  };
+  std::vector<Back> backs(std::size_t(bandCount(groups)));
+  forEachBand(groups, [&](const Band& band) {
+    Back& back = backs[std::size_t(band.index)];
+    back.best.assign(to.size(), -2), back.index.assign(to.size(), -1);
+    std::vector<float> cosines(kRowsAtOnce * width);
+    for (int group = band.begin; group < band.end; ++group) {
+      const float* looks[kRowsAtOnce];
+      for (int r = 0; r < kRowsAtOnce; ++r)
+        looks[r] = from[std::size_t(std::min(group * kRowsAtOnce + r, count - 1))].look.data();
+      for (std::size_t j = 0; j < width; j += kAbreast)
+        cosinesOf(looks, others.data() + j * kLook, cosines.data() + j, std::ptrdiff_t(width));
+      for (int i = group * kRowsAtOnce; i < std::min((group + 1) * kRowsAtOnce, count); ++i) {
+        const float* row = cosines.data() + std::size_t(i % kRowsAtOnce) * width;
+        out.forth[std::size_t(i)] = nearestOf(row, to);
+        for (std::size_t j = 0; j < to.size(); ++j)
+          if (row[j] > back.best[j]) back.best[j] = row[j], back.index[j] = i;
+      }
+    }
+  });
+  out.back.assign(to.size(), -1);
+  std::vector<float> best(to.size(), -2);
+  for (const Back& back : backs)
+    for (std::size_t j = 0; j < back.best.size(); ++j)
+      if (back.best[j] > best[j]) best[j] = back.best[j], out.back[j] = back.index[j];
   return out;
 }
 
@@ -354,11 +422,11 @@ std::vector<FeaturePair> pairFeatures(const std::vector<Feature>& a, const std::
   constexpr float kRatio = 0.85f; // of the distances; Lowe 2004, section 7.1, takes 0.8
   std::vector<FeaturePair> out;
   if (a.empty() || b.size() < 2) return out;
-  const auto forth = nearestOf(a, b), back = nearestOf(b, a);
+  const Neighbours neighbours = neighboursOf(a, b);
   for (std::size_t i = 0; i < a.size(); ++i) {
-    const Nearest& n = forth[i];
+    const Nearest& n = neighbours.forth[i];
     if (n.index < 0) continue;
-    const int there = back[std::size_t(n.index)].index;
+    const int there = neighbours.back[std::size_t(n.index)];
     const bool mutual = there == int(i) || (there >= 0 && std::abs(a[std::size_t(there)].x - a[i].x) < 1 &&
                                             std::abs(a[std::size_t(there)].y - a[i].y) < 1);
     // |u - v|^2 = 2 - 2 cos for vectors of length one.

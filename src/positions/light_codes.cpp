@@ -2,6 +2,7 @@
 #include "positions/light_codes.h"
 
 #include "base/parallel.h"
+#include "base/vector_clones.h"
 #include "image/colour.h"
 #include "image/fast_math.h"
 
@@ -14,6 +15,13 @@ namespace {
 [[gnu::always_inline]] inline std::uint16_t encoded(float light, float perUnit) {
   const float held = std::max(light * perUnit + 4, 1.f);
   return std::uint16_t(std::min(65535.f, LightCodes::kSteps * fastLog2(held) + 1.5f));
+}
+
+ML_VECTOR_CLONES void lightOfRow(const float* stops, int count, float unit, float* __restrict light) {
+  for (int i = 0; i < count; ++i) {
+    const float l = (heldExp2(stops[i]) - 4) * unit;
+    light[i] = l > 1e-30f ? l : 1e-30f;
+  }
 }
 
 float medianTone(std::vector<float>& values) {
@@ -31,6 +39,10 @@ float LightCodes::light(float code) const {
 
 float LightCodes::lightOfStops(float stops) const {
   return (heldExp2(stops) - 4) * unit;
+}
+
+void LightCodes::toLight(const float* stops, int count, float* light) const {
+  lightOfRow(stops, count, unit, light);
 }
 
 std::vector<float> LightCodes::table() const {

@@ -17,6 +17,8 @@ struct LightCodes {
   [[nodiscard]] std::vector<float> table() const;
   /// Light of a value in stops (the code's scale without its offset), log2(L / unit + 4).
   [[nodiscard]] float lightOfStops(float stops) const;
+  /// The same for `count` values; at least 1e-30: 0 is for what nothing covers.
+  void toLight(const float* stops, int count, float* light) const;
   /// A unit 14 stops below the picture's median luminance.
   [[nodiscard]] static LightCodes of(ImageView<const float> rgb);
 };

@@ -19,21 +19,11 @@ constexpr double kReach = 4;           ///< Pixels.
 struct Patch {
   float values[kPatch];
 };
-
-float cubicAt(const Image<float>& in, double x, double y) {
-  const int x0 = int(std::floor(x)), y0 = int(std::floor(y));
-  float wx[4], wy[4];
-  cubicWeights(float(x - x0), wx);
-  cubicWeights(float(y - y0), wy);
-  float sum = 0;
-  for (int v = 0; v < 4; ++v) {
-    const float* row = in.row(std::clamp(y0 - 1 + v, 0, in.height() - 1));
-    float line = 0;
-    for (int u = 0; u < 4; ++u) line += wx[u] * row[std::clamp(x0 - 1 + u, 0, in.width() - 1)];
-    sum += wy[v] * line;
-  }
-  return sum;
-}
+constexpr int kBorderedSide = kSide + 2;
+/// A patch and one pixel around it.
+struct BorderedPatch {
+  float values[kBorderedSide * kBorderedSide];
+};
 
 /// How the surroundings of a place in a lie in b: an affine map, pixels of the compared pictures.
 struct LocalMap {
@@ -77,11 +67,6 @@ float textureAt(const Image<float>& in, int cx, int cy) {
   return (half - root) / ((kHalf + 1) * (kHalf + 1));
 }
 
-struct Found {
-  double dx = 0, dy = 0, alike = -1;
-  double xx = 0, xy = 0, yy = 0; ///< Covariance of (dx, dy), by how much the patches differ.
-};
-
 /// The plane that fits best removed (light that falls off is no texture).
 void flatten(Patch& p) {
   float mean = 0, x = 0, y = 0;
@@ -106,6 +91,59 @@ bool normalise(Patch& p) {
   return true;
 }
 
+/// `in` at the places that `m`, moved by (dx, dy), has for a patch of `half` pixels about its middle; neighbours beyond
+/// the edge repeat.
+void sample(const Image<float>& in, const LocalMap& m, double dx, double dy, int half, float* out) {
+  for (int v = -half; v <= half; ++v)
+    for (int u = -half; u <= half; ++u) {
+      const double x = m.x + dx + m.xx * u + m.xy * v, y = m.y + dy + m.yx * u + m.yy * v;
+      const double fx = std::floor(x), fy = std::floor(y);
+      const int x0 = int(fx) - 1, y0 = int(fy) - 1;
+      float wx[4], wy[4], columns[4] = {};
+      cubicWeights(float(x - fx), wx);
+      cubicWeights(float(y - fy), wy);
+      if (x0 >= 0 && y0 >= 0 && x0 + 4 <= in.width() && y0 + 4 <= in.height()) {
+        for (int r = 0; r < 4; ++r) {
+          const float* row = in.row(y0 + r) + x0;
+          for (int k = 0; k < 4; ++k) columns[k] += wy[r] * row[k];
+        }
+      } else {
+        for (int r = 0; r < 4; ++r) {
+          const float* row = in.row(std::clamp(y0 + r, 0, in.height() - 1));
+          for (int k = 0; k < 4; ++k) columns[k] += wy[r] * row[std::clamp(x0 + k, 0, in.width() - 1)];
+        }
+      }
+      *out++ = wx[0] * columns[0] + wx[1] * columns[1] + wx[2] * columns[2] + wx[3] * columns[3];
+    }
+}
+
+/// Slopes along the axes of the picture that `m` leads to, from differences along those of the patch.
+void slopesOf(const BorderedPatch& seen, const LocalMap& m, Patch& gx, Patch& gy) {
+  const auto det = float(m.xx * m.yy - m.xy * m.yx);
+  const float xx = float(m.xx) / det, xy = float(m.xy) / det, yx = float(m.yx) / det, yy = float(m.yy) / det;
+  for (int v = 0, i = 0; v < kSide; ++v)
+    for (int u = 0; u < kSide; ++u, ++i) {
+      const float* at = seen.values + (v + 1) * kBorderedSide + u + 1;
+      const float du = 0.5f * (at[1] - at[-1]), dv = 0.5f * (at[kBorderedSide] - at[-kBorderedSide]);
+      gx.values[i] = du * yy - dv * yx;
+      gy.values[i] = dv * xx - du * xy;
+    }
+  flatten(gx);
+  flatten(gy);
+}
+
+Patch middleOf(const BorderedPatch& bordered) {
+  Patch out;
+  for (int v = 0; v < kSide; ++v)
+    std::copy_n(bordered.values + (v + 1) * kBorderedSide + 1, kSide, out.values + v * kSide);
+  return out;
+}
+
+struct Found {
+  double dx = 0, dy = 0, alike = -1;
+  double xx = 0, xy = 0, yy = 0; ///< Covariance of (dx, dy), by how much the patches differ.
+};
+
 Found follow(const Image<float>& a, const Image<float>& b, int cx, int cy, const LocalMap& m) {
   Patch given;
   for (int v = -kHalf, i = 0; v <= kHalf; ++v)
@@ -113,29 +151,20 @@ Found follow(const Image<float>& a, const Image<float>& b, int cx, int cy, const
   Found out;
   if (!normalise(given)) return out;
   Patch seen, gx, gy;
-  const auto sample = [&](double dx, double dy) {
-    for (int v = -kHalf, i = 0; v <= kHalf; ++v)
-      for (int u = -kHalf; u <= kHalf; ++u, ++i)
-        seen.values[i] = cubicAt(b, m.x + dx + m.xx * u + m.xy * v, m.y + dy + m.yx * u + m.yy * v);
-  };
-  const auto slopes = [&](double dx, double dy) {
-    for (int v = -kHalf, i = 0; v <= kHalf; ++v)
-      for (int u = -kHalf; u <= kHalf; ++u, ++i) {
-        const double x = m.x + dx + m.xx * u + m.xy * v, y = m.y + dy + m.yx * u + m.yy * v;
-        gx.values[i] = 0.5f * (cubicAt(b, x + 1, y) - cubicAt(b, x - 1, y));
-        gy.values[i] = 0.5f * (cubicAt(b, x, y + 1) - cubicAt(b, x, y - 1));
-      }
-    flatten(gx);
-    flatten(gy);
-  };
   for (int round = 0; round < 12; ++round) {
-    sample(out.dx, out.dy);
+    if (round % 4 == 0) {
+      BorderedPatch wide;
+      sample(b, m, out.dx, out.dy, kHalf + 1, wide.values);
+      slopesOf(wide, m, gx, gy);
+      seen = middleOf(wide);
+    } else {
+      sample(b, m, out.dx, out.dy, kHalf, seen.values);
+    }
     flatten(seen);
     float sum = 0;
     for (const float v : seen.values) sum += v * v;
     if (sum < 1e-8f) return {};
     const float length = std::sqrt(sum);
-    if (round % 4 == 0) slopes(out.dx, out.dy);
     float xx = 0, xy = 0, yy = 0, rx = 0, ry = 0, dot = 0;
     for (int i = 0; i < kPatch; ++i) {
       const float e = given.values[i] - seen.values[i] / length, x = gx.values[i] / length, y = gy.values[i] / length;
@@ -185,10 +214,13 @@ std::vector<Textured> texturedPlaces(const Image<float>& a, const Image<float>& 
       const int step = std::max(2, std::min(x1 - x0, y1 - y0) / 6);
       float best = kLeastTexture;
       std::optional<Textured> place;
+      const double mx = (x0 + x1) / 2.0, my = (y0 + y1) / 2.0;
+      const auto m = pair.around(mx, my);
+      if (!m) continue;
       for (int y = y0; y < y1; y += step)
         for (int x = x0; x < x1; x += step) {
-          double u, v;
-          if (!inside(a, x, y, margin) || !pair.map(x, y, u, v) || !inside(b, u, v, margin + 1)) continue;
+          const double u = m->x + m->xx * (x - mx) + m->xy * (y - my), v = m->y + m->yx * (x - mx) + m->yy * (y - my);
+          if (!inside(a, x, y, margin) || !inside(b, u, v, margin + 1)) continue;
           if (const float t = textureAt(a, x, y); t > best) best = t, place = Textured{x, y};
         }
       if (place) out.push_back(*place);

@@ -12,10 +12,9 @@
 namespace ml {
 namespace {
 
-constexpr double kSeamPixels = 350000; ///< Of the reduced canvas.
-constexpr float kNoise = 0.03f;        ///< Stops that always differ; a seam's length costs as much.
-constexpr float kMostDifference = 3;   ///< Stops, summed over the channels.
-constexpr float kBorderCost = 0.15f;   ///< Of keeping a place next to a frame's edge, where lenses are weakest.
+constexpr float kNoise = 0.03f;      ///< Stops that always differ; a seam's length costs as much.
+constexpr float kMostDifference = 3; ///< Stops, summed over the channels.
+constexpr float kBorderCost = 0.15f; ///< Of keeping a place next to a frame's edge, where lenses are weakest.
 
 /// One position on the reduced canvas: stops of three channels where it covers, and how far from its edge, 0..1.
 struct Laid {
@@ -41,8 +40,10 @@ Image<float> reduced(const Image<std::uint16_t>& picture, const LightCodes& code
   return out;
 }
 
-Laid lay(const Arrangement& a, std::size_t position, const Image<float>& picture, int factor, const Balance& balance,
+Laid lay(const PlacedLight& light, std::size_t position, const Image<float>& picture, int factor,
          const Canvas& canvas) {
+  const Arrangement& a = light.arrangement;
+  const Balance& balance = light.balance;
   Laid out{Image<float>(canvas.width, canvas.height, 3), Image<float>(canvas.width, canvas.height, 1)};
   const CameraGeometry camera = a.camera(position);
   const double half2 = (double(a.width) * a.width + double(a.height) * a.height) / 4;
@@ -143,14 +144,15 @@ void add(Composite& whole, const Laid& laid, std::size_t position, bool closed) 
 
 } // namespace
 
-Seams laySeams(const Arrangement& a, const std::vector<Image<std::uint16_t>>& pictures, const LightCodes& codes,
-               const Balance& balance, const Canvas& canvas, const Progress& progress) {
+Seams laySeams(const PlacedLight& light, double pixels, const Progress& progress) {
   Seams out;
-  out.canvas = canvas.scaled(std::min(1.0, std::sqrt(kSeamPixels / (double(canvas.width) * canvas.height))));
+  const Canvas& canvas = light.canvas;
+  const auto& pictures = light.pictures;
+  out.canvas = canvas.scaled(std::min(1.0, std::sqrt(pixels / (double(canvas.width) * canvas.height))));
   const int factor = std::max(1, int(std::lround(canvas.focal / out.canvas.focal)));
   std::vector<Laid> laid;
   for (std::size_t i = 0; i < pictures.size(); ++i) {
-    laid.push_back(lay(a, i, reduced(pictures[i], codes, factor), factor, balance, out.canvas));
+    laid.push_back(lay(light, i, reduced(pictures[i], light.codes, factor), factor, out.canvas));
     progress.at(phrase("Lay the seams"), 0.5 * double(i + 1) / double(pictures.size()));
   }
   Composite whole{Image<float>(out.canvas.width, out.canvas.height, 3),

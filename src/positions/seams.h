@@ -16,10 +16,20 @@ struct Seams {
 /// At most this many positions can be joined.
 inline constexpr int kMostPositions = 250;
 
+/// Positions placed on a plane, and their light.
+struct PlacedLight {
+  const Arrangement& arrangement;
+  const std::vector<Image<std::uint16_t>>& pictures;
+  const LightCodes& codes;
+  const Balance& balance;
+  const Canvas& canvas;
+};
+
+/// Pixels of the reduced canvas: of a whole, and of a first look.
+inline constexpr double kSeamPixels = 350000, kSeamPixelsOfLook = 90000;
+
 /// Laid one position after the other by minimum cuts through what differs least (Kwatra et al. 2003), so that things
 /// that moved stay whole.
-[[nodiscard]] Seams laySeams(const Arrangement& arrangement, const std::vector<Image<std::uint16_t>>& pictures,
-                             const LightCodes& codes, const Balance& balance, const Canvas& canvas,
-                             const Progress& progress);
+[[nodiscard]] Seams laySeams(const PlacedLight& light, double pixels, const Progress& progress);
 
 } // namespace ml

@@ -44,6 +44,12 @@ private slots:
     for (double x = -59; x < 59; x += 0.0317)
       QVERIFY(std::abs(fastExp2(float(x)) / std::exp2(double(float(x))) - 1) < 4e-7 * std::max(1.0, std::abs(x)));
     for (int i = 0; i <= 65535; ++i) QVERIFY(std::abs(fastSrgbCode(float(srgbDecode(i / 65535.0))) - i) < 0.25);
+    for (int i = -720; i <= 720; ++i)
+      for (const double size : {1e-6, 1.0, 3e5}) {
+        const auto x = float(size * std::cos(i * 0.00436)), y = float(size * std::sin(i * 0.00436));
+        QVERIFY(std::abs(fastAtan2(y, x) - std::atan2(y, x)) < 2e-5);
+      }
+    QCOMPARE(fastAtan2(0, 0), 0.f);
     QVERIFY(heldExp2(1e9f) < 2e18f);
   }
 
