@@ -172,6 +172,10 @@
         <translation>"world" ist der Name einer mitgelieferten Welt, kein Pfad</translation>
     </message>
     <message>
+        <source>"{}" and "{}" show one view under two lights, and no even wall that both show.</source>
+        <translation>„{}“ und „{}“ zeigen ein Motiv in zweierlei Licht und keine gleichmäßige Wand, die auf beiden zu sehen ist.</translation>
+    </message>
+    <message>
         <source>"{}" is far too long</source>
         <translation>"{}" ist viel zu lang</translation>
     </message>
@@ -446,6 +450,10 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
         <translation>%L1 davon noch einmal aufgenommen</translation>
     </message>
     <message>
+        <source>%1 of them under another light</source>
+        <translation>%1 davon in anderem Licht</translation>
+    </message>
+    <message>
         <source>%1 of view %2</source>
         <translation>%L1 von Motiv %L2</translation>
     </message>
@@ -568,6 +576,10 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
     <message>
         <source>%1: one frame</source>
         <translation>%L1: eine Aufnahme</translation>
+    </message>
+    <message>
+        <source>%1: the same under another light</source>
+        <translation>%1: dasselbe in anderem Licht</translation>
     </message>
     <message>
         <source>%1; the camera looks there</source>
@@ -780,6 +792,10 @@ um %L2 Pixel quer und %L3 nach unten verschoben, %L4° gedreht, Größe %L5; %L6
     <message>
         <source>; the set before it again</source>
         <translation>; der Satz davor noch einmal</translation>
+    </message>
+    <message>
+        <source>; the view before it under another light</source>
+        <translation>; das Motiv davor in anderem Licht</translation>
     </message>
     <message>
         <source>; up to {:.{}f} is not seen</source>
@@ -6827,6 +6843,10 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
         <translation>es zeigt das Motiv davor in anderer Entfernung scharf: eine Schärfeebene</translation>
     </message>
     <message>
+        <source>it shows the view before it under another light</source>
+        <translation>es zeigt das Motiv davor in anderem Licht</translation>
+    </message>
+    <message>
         <source>it will not come back, so shoot the set again with fewer frames or shorter times</source>
         <translation>es kommt nicht wieder, darum den Satz mit weniger Aufnahmen oder kürzeren Zeiten neu aufnehmen</translation>
     </message>
@@ -7397,6 +7417,10 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     <message>
         <source>one the next position of a panorama</source>
         <translation>eines die nächste Position eines Panoramas</translation>
+    </message>
+    <message>
+        <source>one under another light</source>
+        <translation>eine in anderem Licht</translation>
     </message>
     <message>
         <source>only 8- and 16-bit, or 32-bit float, grey or RGB TIFF files are read as frames</source>

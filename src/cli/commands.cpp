@@ -360,6 +360,7 @@ int runRun(const RunArguments& a, const Progress& progress) {
     std::fflush(stdout);
   });
   if (!summary) return refuse(summary.error());
+  for (const auto& said : summary->lights) std::printf("%s\n", said.c_str());
   const int leftOut = sayLeftOut(summary->leftOut);
   std::printf("%zu of %zu sets done; %s\n", summary->sets.size() - failed, summary->sets.size(),
               summary->report.c_str());

@@ -267,7 +267,13 @@ bool samePattern(const FileGroup& a, const FileGroup& b) {
 
 void nameKind(FileGroup& group, const FileGroup* before, const Signature& own, const Signature* previous) {
   group.kind = group.files.size() == 1 ? GroupKind::Single : GroupKind::Set;
-  if (!before || !previous || !samePattern(*before, group)) return;
+  if (!before || !previous) return;
+  if (group.kind == GroupKind::Set && before->files.size() > 1 && underAnotherLight(*previous, own)) {
+    group.kind = GroupKind::OtherLight;
+    group.reason = phrase("it shows the view before it under another light");
+    return;
+  }
+  if (!samePattern(*before, group)) return;
   const Likeness there = likenessOf(*previous, own, 0.06);
   if (there.correlation >= kAlike) {
     group.kind = GroupKind::Repeat;

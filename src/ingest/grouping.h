@@ -21,9 +21,10 @@ struct LeftOut {
 
 /// What a group of files is, as far as can be told.
 enum class GroupKind {
-  Set,      ///< A bracket.
-  Repeat,   ///< The bracket before it, shot again.
-  Panorama, ///< The next position: overlaps with the one before.
+  Set,        ///< A bracket.
+  Repeat,     ///< The bracket before it, shot again.
+  OtherLight, ///< The view before it, not moved, under another light (lamps on, lamps off).
+  Panorama,   ///< The next position: overlaps with the one before.
   Single,
   Separator, ///< A hand or the cap before the lens: marks where a set ends, and is set aside.
 };

@@ -19,6 +19,10 @@ QString nameOf(const CombineRecord& record) {
   return name + QObject::tr(" (%1)").arg(QString::fromUtf8(methodName(record.options.method)));
 }
 
+bool underTwoLights(const View& a, const View& b) {
+  return a.otherLightOf == b.folder.filename() || b.otherLightOf == a.folder.filename();
+}
+
 } // namespace
 
 FinishCompare::FinishCompare(Desk& desk, FinishedPicture& picture) : desk_(desk), picture_(picture) {
@@ -56,8 +60,13 @@ std::vector<FinishCompare::Comparand> FinishCompare::comparands() const {
     for (auto e = earlier_.rbegin(); e != earlier_.rend(); ++e)
       if (e->stamp != desk_.view().radianceStamp) all.push_back({Against::Earlier, e->stamp, e->name});
     for (const View& v : desk_.job.job().views())
-      if (&v != &desk_.view() && v.combined)
-        all.push_back({Against::OtherView, idOf(v), tr("%1, finished alike").arg(QString::fromStdString(v.name))});
+      if (&v != &desk_.view() && v.combined) {
+        const QString name = QString::fromStdString(v.name);
+        if (underTwoLights(v, desk_.view()))
+          all.insert(all.begin() + 1, {Against::OtherView, idOf(v), tr("%1: the same under another light").arg(name)});
+        else
+          all.push_back({Against::OtherView, idOf(v), tr("%1, finished alike").arg(name)});
+      }
   }
   all.push_back({Against::Reinhard, {}, tr("one curve for all tones"), "Reinhard et al., SIGGRAPH 2002, global"});
   all.push_back({Against::Drago, {}, tr("the logarithm of light"), "Drago et al., Eurographics 2003"});

@@ -151,6 +151,10 @@ void JobOpening::takeSorted(const Grouping& grouping, const std::string& name, c
     View& view = job->views()[*added];
     view.snrTarget = desk_.habits.shadows;
     view.adoptFrames(set.name, frames);
+    if (set.kind == GroupKind::OtherLight && *added > 0) {
+      view.otherLightOf = job->views()[*added - 1].folder.filename().string();
+      if (!desk_.notices.check(view.savePlan())) return;
+    }
     if (!desk_.notices.check(view.saveFrames())) return;
   }
   open(std::move(*job));

@@ -55,6 +55,8 @@ QString Sorting::summary() const {
   parts << (sets == 1 ? tr("one set") : tr("%1 sets").arg(sets));
   if (const int n = count(GroupKind::Repeat))
     parts << (n == 1 ? tr("one of them shot again") : tr("%1 of them shot again").arg(n));
+  if (const int n = count(GroupKind::OtherLight))
+    parts << (n == 1 ? tr("one under another light") : tr("%1 of them under another light").arg(n));
   if (const int n = count(GroupKind::Panorama))
     parts << (n == 1 ? tr("one the next position of a panorama")
                      : tr("%1 of them further positions of a panorama").arg(n));
@@ -85,6 +87,7 @@ QString Sorting::describe(const FileGroup& group) const {
                                    : tr("%1 frames, exposures not said").arg(group.files.size());
   switch (group.kind) {
   case GroupKind::Repeat: return text + tr("; the set before it again");
+  case GroupKind::OtherLight: return text + tr("; the view before it under another light");
   case GroupKind::Panorama: return text + tr("; a further position of the view before it");
   case GroupKind::Separator: return text + tr("; a separator");
   default: return text;

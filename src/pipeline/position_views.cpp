@@ -86,20 +86,30 @@ public:
     }
     return pictures_.emplace(set, std::move(light)).first->second;
   }
+  struct Fine {
+    Image<float> structure;
+    Signature signature;
+  };
   /// Of a picture large enough to see what is sharp.
-  [[nodiscard]] const Image<float>& structure(std::size_t set) {
+  [[nodiscard]] const Fine& fine(std::size_t set) {
     constexpr int kFineEdge = 2400;
-    const auto found = structures_.find(set);
-    if (found != structures_.end()) return found->second;
+    const auto found = fine_.find(set);
+    if (found != fine_.end()) return found->second;
     const auto picture = loadSmallPicture(middleOf(grouping_.sets[set]).path, kFineEdge);
-    return structures_.emplace(set, picture ? fineStructure(*picture) : Image<float>()).first->second;
+    return fine_.emplace(set, picture ? Fine{fineStructure(*picture), signatureOf(*picture)} : Fine{}).first->second;
   }
 
 private:
   const Grouping& grouping_;
   std::map<std::size_t, Image<float>> pictures_;
-  std::map<std::size_t, Image<float>> structures_;
+  std::map<std::size_t, Fine> fine_;
 };
+
+/// Lamps that were lit lend structure to some places and take it from others, as another focus does.
+bool arePlanes(const Looks::Fine& a, const Looks::Fine& b) {
+  return !a.structure.empty() && !b.structure.empty() && sharpElsewhere(a.structure, b.structure) &&
+         !underAnotherLight(a.signature, b.signature);
+}
 
 enum class Beside { Apart, Neighbour, SameView };
 
@@ -133,7 +143,7 @@ std::vector<PositionView> positionViews(const Grouping& grouping, const Progress
           switch (besideOf(looks.of(before[before.size() - 1 - k]), looks.of(i), progress)) {
           case Beside::Neighbour: belongs = true; break;
           case Beside::SameView:
-            belongs = plane = sharpElsewhere(looks.structure(before[before.size() - 1 - k]), looks.structure(i));
+            belongs = plane = arePlanes(looks.fine(before[before.size() - 1 - k]), looks.fine(i));
             break;
           case Beside::Apart: break;
           }

@@ -5,6 +5,7 @@
 #include "base/large_memory.h"
 #include "base/parallel.h"
 #include "base/phrase.h"
+#include "pipeline/light_pairs.h"
 #include "pipeline/position_views.h"
 
 #include <atomic>
@@ -47,7 +48,37 @@ std::string freeName(const std::string& wanted, std::set<std::string>& taken) {
   return name;
 }
 
-json summaryJson(const RunSummary& summary) {
+/// The JPEG that was delivered of each set.
+std::vector<NamedPicture> picturesOf(const RunSummary& summary) {
+  std::vector<NamedPicture> out;
+  for (const auto& set : summary.sets) {
+    const auto jpeg = std::find_if(set.delivered.begin(), set.delivered.end(),
+                                   [](const fs::path& file) { return file.extension() == ".jpg"; });
+    out.push_back({set.name, jpeg == set.delivered.end() ? fs::path() : *jpeg});
+  }
+  return out;
+}
+
+/// Sets under two lights, and the sentence of each pair into the summary.
+json lightsJson(RunSummary& summary) {
+  json out = json::array();
+  const auto pictures = picturesOf(summary);
+  for (const LightPair& pair : pairLights(pictures, {})) {
+    json entry{{"first", pictures[pair.first].name},
+               {"second", pictures[pair.second].name},
+               {"sentence", sentence(pair, pictures)}};
+    if (pair.wall) {
+      entry["difference"] = pair.wall->difference;
+      entry["warmer"] = pair.wall->warmer;
+      if (pair.wall->truer >= 0) entry["truer"] = pictures[pair.wall->truer == 0 ? pair.first : pair.second].name;
+    }
+    summary.lights.push_back(entry["sentence"]);
+    out.push_back(std::move(entry));
+  }
+  return out;
+}
+
+json summaryJson(RunSummary& summary) {
   json sets = json::array(), left = json::array();
   for (const auto& s : summary.sets) {
     json entry{{"name", s.name}, {"files", s.files}};
@@ -73,7 +104,8 @@ json summaryJson(const RunSummary& summary) {
     else
       left.push_back({{"file", l.path.string()}, {"reason", l.reason.message}});
   }
-  return {{"version", 1}, {"kind", "run"}, {"sets", sets}, {"left_out", left}, {"passed_over", passed}};
+  return {{"version", 1},     {"kind", "run"},        {"sets", sets}, {"lights", lightsJson(summary)},
+          {"left_out", left}, {"passed_over", passed}};
 }
 
 } // namespace

@@ -15,6 +15,7 @@ struct RunPlan {
 struct RunSummary {
   std::vector<SetOutcome> sets;
   std::vector<LeftOut> leftOut;
+  std::vector<std::string> lights; ///< Of two sets one after the other under two lights: which shows the wall truer.
   std::filesystem::path report;
 };
 

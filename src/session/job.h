@@ -118,6 +118,7 @@ struct View {
   Recipe recipe;
   std::vector<DeliveredFile> delivered;
 
+  std::string otherLightOf;            ///< Folder name of the view that this one shows under another light.
   std::string notes;                   ///< The photographer's own words.
   std::string kind;                    ///< Of view, for pace and statistics: "interior"; empty: not said.
   std::map<std::string, double> spent; ///< Seconds of work at each station, by its id.

@@ -49,6 +49,7 @@ Result<void> loadPlan(View& view) {
   view.situation = situationFrom(document->value("situation", json::object()));
   view.notes = document->value("notes", "");
   view.kind = document->value("kind", "");
+  view.otherLightOf = document->value("other_light_of", "");
   view.leftOut = document->value("left_out", false);
   view.framesSeen = document->value("frames_seen", false);
   if (document->contains("iso_cap")) view.isoCap = Iso{(*document)["iso_cap"].get<double>()};

@@ -85,6 +85,7 @@ Result<void> View::savePlan() const {
              {"plan", plan ? toJson(*plan) : json(nullptr)}};
   known["notes"] = notes;
   known["kind"] = kind;
+  known["other_light_of"] = otherLightOf;
   known["left_out"] = leftOut;
   known["frames_seen"] = framesSeen;
   if (isoCap) known["iso_cap"] = isoCap->value;

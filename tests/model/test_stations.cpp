@@ -281,6 +281,41 @@ private slots:
     QCOMPARE(bench_->desk.job.undoStack().count(), 1); // of combining
   }
 
+  // One view by day and with a lamp on: the second knows the first, and is offered for comparison before all others.
+  void lightsOnAndOffAreAPair() {
+    const auto card = pathOf(*dir_) / "card";
+    const Image<float> day = test::texturedScene(420, 300, 12, 5);
+    Image<float> lamp = day.clone();
+    for (int y = 0; y < lamp.height(); ++y)
+      for (int x = 0; x < lamp.width(); ++x)
+        for (int c = 0; c < 3; ++c)
+          lamp.at(x, y)[c] *= float(0.15 + 2 / (1 + (x * x + y * y) / 14400.) * (c == 2 ? 0.5 : 1));
+    (void)test::shootScene(day.clone(), test::exposedAt({3, 7, 11}), FrameFormat::Jpeg, card / "a");
+    (void)test::shootScene(std::move(lamp), test::exposedAt({3, 7, 11}), FrameFormat::Jpeg, card / "b");
+    connect(&bench_->opening, &JobOpening::sorted, this,
+            [&](const Grouping& grouping, const QString& name, const QString& jobs) {
+              bench_->opening.takeSorted(grouping, name.toStdString(), jobs.toStdString());
+            });
+    bench_->opening.takeFiles({QString::fromStdString(card.string())}, bench_->desk.jobsFolder);
+    QVERIFY(settled());
+    const auto& views = bench_->desk.job.job().views();
+    QCOMPARE(views.size(), 2u);
+    QCOMPARE(views[1].otherLightOf, views[0].folder.filename().string());
+    QCOMPARE(Job::open(bench_->desk.job.job().folder())->views()[1].otherLightOf, views[1].otherLightOf);
+    combineAll();
+    bench_->selectView(1);
+    QVERIFY(settled());
+    combineAll();
+    const auto comparands = bench_->finish.compare.comparands();
+    QVERIFY(comparands[1].against == Against::OtherView);
+    QVERIFY(comparands[1].name.contains("under another light"));
+    bench_->goTo(stations::kFinish);
+    QVERIFY(settled());
+    bench_->finish.compare.with(comparands[1]);
+    QVERIFY(settled());
+    QVERIFY(!bench_->finish.compare.image().isNull());
+  }
+
   void nothingIsDoneTwiceWhileLongWorkGoesOn() {
     openFrames();
     bench_->combine.combine({});
