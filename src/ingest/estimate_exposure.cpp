@@ -29,6 +29,12 @@ std::vector<float> quantilesOf(const Frame& frame) {
   return out;
 }
 
+double middleValue(std::vector<double>& values) {
+  const auto middle = values.begin() + std::ptrdiff_t(values.size() / 2);
+  std::nth_element(values.begin(), middle, values.end());
+  return *middle;
+}
+
 double meanOf(const Frame& frame) {
   const auto q = quantilesOf(frame);
   return std::accumulate(q.begin(), q.end(), 0.0);
@@ -36,14 +42,24 @@ double meanOf(const Frame& frame) {
 
 } // namespace
 
-std::optional<Stops> estimateStops(const Frame& dark, const Frame& light) {
+std::optional<SeenStep> estimateStops(const Frame& dark, const Frame& light) {
+  constexpr int kElse = kQuantiles / 20;
   const auto a = quantilesOf(dark), b = quantilesOf(light);
-  std::vector<double> stops;
-  for (std::size_t i = 0; i < std::min(a.size(), b.size()); ++i)
-    if (a[i] > kLowest && a[i] < kHighest && b[i] > kLowest && b[i] < kHighest) stops.push_back(std::log2(b[i] / a[i]));
+  const auto recorded = [](float v) { return v > kLowest && v < kHighest; };
+  const auto at = [](const std::vector<float>& q, int i) {
+    return q[std::size_t(std::clamp(i, 0, int(q.size()) - 1))];
+  };
+  constexpr double kUnknown = 100;
+  std::vector<double> stops, least, most;
+  for (int i = 0; i < int(std::min(a.size(), b.size())); ++i) {
+    if (!recorded(at(a, i)) || !recorded(at(b, i))) continue;
+    stops.push_back(std::log2(at(b, i) / at(a, i)));
+    const float darker = at(a, i - kElse), lighter = at(a, i + kElse), low = at(b, i - kElse), high = at(b, i + kElse);
+    least.push_back(low > kLowest && lighter < kHighest ? std::log2(low / lighter) : -kUnknown);
+    most.push_back(darker > kLowest && high < kHighest ? std::log2(high / darker) : kUnknown);
+  }
   if (stops.size() < 4) return {};
-  std::nth_element(stops.begin(), stops.begin() + std::ptrdiff_t(stops.size() / 2), stops.end());
-  return Stops{stops[stops.size() / 2]};
+  return SeenStep{middleValue(stops), middleValue(least), middleValue(most)};
 }
 
 bool estimateExposures(std::vector<Frame>& frames) {
@@ -62,7 +78,7 @@ bool estimateExposures(std::vector<Frame>& frames) {
     const auto stops = from < to ? estimateStops(a, b) : estimateStops(b, a);
     all = all && stops;
     b.settings = a.settings;
-    b.settings.time.value *= std::exp2((from < to ? 1 : -1) * (stops ? stops->value : 2.0));
+    b.settings.time.value *= std::exp2((from < to ? 1 : -1) * (stops ? stops->stops : 2.0));
   };
   for (std::size_t k = start; k + 1 < order.size(); ++k) derive(k, k + 1);
   for (std::size_t k = start; k > 0; --k) derive(k, k - 1);

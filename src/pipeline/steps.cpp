@@ -17,8 +17,8 @@ namespace {
 constexpr double kWrongStep = 0.9;
 
 /// What the pixels say of each step between neighbours; empty where they share too few tones or the files say no times.
-std::vector<std::optional<Stops>> stepsSeen(const OwnFrames& frames) {
-  std::vector<std::optional<Stops>> seen(frames.size());
+std::vector<std::optional<SeenStep>> stepsSeen(const OwnFrames& frames) {
+  std::vector<std::optional<SeenStep>> seen(frames.size());
   forEachBand(
       int(frames.size()) - 1,
       [&](const Band& band) {
@@ -36,6 +36,11 @@ constexpr double kContradiction = 2, kBentByCurve = 0.35;
 
 double stepSaid(const OwnFrames& frames, std::size_t i) {
   return std::log2(relativeExposure(frames[i + 1]->settings) / relativeExposure(frames[i]->settings));
+}
+
+/// Off by more than `most`, and not to be explained by somebody who walks.
+bool isWrong(const SeenStep& seen, double said, double most) {
+  return std::abs(seen.stops - said) > most && (said < seen.least || said > seen.most);
 }
 
 std::string nameOf(const std::string& path) {
@@ -59,12 +64,12 @@ Result<void> checkSteps(const OwnFrames& frames) {
   const auto steps = stepsSeen(frames);
   for (std::size_t i = 0; i + 1 < frames.size(); ++i) {
     if (!steps[i]) continue;
-    const double said = stepSaid(frames, i), off = std::abs(steps[i]->value - said);
-    if (off > kContradiction + kBentByCurve * std::abs(said))
+    const double said = stepSaid(frames, i);
+    if (isWrong(*steps[i], said, kContradiction + kBentByCurve * std::abs(said)))
       return fail(ErrorCode::Contradiction,
                   phrase("{}, more than any camera explains: check that they belong together and type their "
                          "times, or combine them even so.",
-                         apart(frames, i, said, steps[i]->value)));
+                         apart(frames, i, said, steps[i]->stops)));
   }
   return {};
 }
@@ -73,8 +78,8 @@ std::vector<std::string> doubtfulSteps(const OwnFrames& frames, const std::vecto
   std::vector<std::string> out;
   const auto steps = stepsSeen(frames);
   for (std::size_t i = 0; i < said.size(); ++i)
-    if (steps[i] && std::abs(steps[i]->value - said[i]) > kWrongStep)
-      out.push_back(phrase("{}; check their times.", apart(frames, i, said[i], steps[i]->value)));
+    if (steps[i] && isWrong(*steps[i], said[i], kWrongStep))
+      out.push_back(phrase("{}; check their times.", apart(frames, i, said[i], steps[i]->stops)));
   return out;
 }
 

@@ -3,6 +3,7 @@
 #include "base/atomic_file.h"
 #include "image/metrics.h"
 #include "image/resample.h"
+#include "ingest/estimate_exposure.h"
 #include "pipeline/combine_json.h"
 #include "pipeline/combine_report.h"
 #include "pipeline/report.h"
@@ -64,6 +65,28 @@ private slots:
     const auto last = set.files.back().filename().string();
     options.seconds[last] = std::exp2(2.5 * 2 - 4) * 4; // two stops more than it was
     QVERIFY(doubts() > 0);
+  }
+
+  /// A dark room and its bright window, nothing between: somebody who covers a part of one of them in one frame shifts
+  /// all ranks, and the room's rank is compared with the window's.
+  void somebodyBeforeAWindowIsNoWrongTime() {
+    const auto frame = [](double exposure, double windowFrom) {
+      Image<float> linear(200, 100, 3);
+      for (int y = 0; y < 100; ++y)
+        for (int x = 0; x < 200; ++x) {
+          const bool window = x >= 200 * windowFrom;
+          const double light = window ? 0.15 + 0.1 * y / 100 : 0.002 + 0.001 * y / 100;
+          std::fill_n(linear.at(x, y), 3, float(std::min(1.0, light * exposure)));
+        }
+      return test::linearFrame(linear, {{exposure / 60}, {8}, {100}});
+    };
+    const auto seen = estimateStops(frame(1, 0.5), frame(4, 0.46));
+    QVERIFY(seen);
+    QVERIFY2(seen->least <= 2 && seen->most >= 2, qPrintable(QString("%1 to %2").arg(seen->least).arg(seen->most)));
+    const auto still = estimateStops(frame(1, 0.5), frame(4, 0.5));
+    QVERIFY(still);
+    QVERIFY(std::abs(still->stops - 2) < 0.05);
+    QVERIFY(still->least > 1.5 && still->most < 2.5);
   }
 
   void oneFrameIsReadByWhatEarlierSetsShowed() {
