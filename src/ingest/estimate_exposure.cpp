@@ -45,14 +45,17 @@ double meanOf(const Frame& frame) {
 std::optional<SeenStep> estimateStops(const Frame& dark, const Frame& light) {
   constexpr int kElse = kQuantiles / 20;
   const auto a = quantilesOf(dark), b = quantilesOf(light);
-  const auto recorded = [](float v) { return v > kLowest && v < kHighest; };
+  // What lies on the lowest code that a frame has is black, on the highest white, whatever its curve makes of them.
+  const auto recorded = [](const std::vector<float>& q, float v) {
+    return v > std::max(kLowest, 1.05f * q.front()) && v < std::min(kHighest, 0.97f * q.back());
+  };
   const auto at = [](const std::vector<float>& q, int i) {
     return q[std::size_t(std::clamp(i, 0, int(q.size()) - 1))];
   };
   constexpr double kUnknown = 100;
   std::vector<double> stops, least, most;
   for (int i = 0; i < int(std::min(a.size(), b.size())); ++i) {
-    if (!recorded(at(a, i)) || !recorded(at(b, i))) continue;
+    if (!recorded(a, at(a, i)) || !recorded(b, at(b, i))) continue;
     stops.push_back(std::log2(at(b, i) / at(a, i)));
     const float darker = at(a, i - kElse), lighter = at(a, i + kElse), low = at(b, i - kElse), high = at(b, i + kElse);
     least.push_back(low > kLowest && lighter < kHighest ? std::log2(low / lighter) : -kUnknown);

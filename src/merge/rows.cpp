@@ -144,6 +144,14 @@ ML_VECTOR_CLONES void doubt(const float* light, float scale, const float* darker
   }
 }
 
+ML_VECTOR_CLONES void keepAtLeast(const float* light, float scale, const float* darker, float darkerScale,
+                                  const float* trust, int n, float* __restrict use) {
+  for (int i = 0; i < n; ++i) {
+    const bool full = trust[i] >= 0 && trust[i] < 0.5f;
+    use[i] = full && light[i] * scale < kLess * darker[i] * darkerScale ? 0.f : use[i];
+  }
+}
+
 void clippedColour(const float* linear, const std::array<float, 3>& saturation, float exposure, float* out) {
   float held[3], brightest = 0, nearest = 1;
   for (std::size_t c = 0; c < 3; ++c) {

@@ -54,6 +54,12 @@ void toRec709(float* pixels, const float* matrix, int n);
 void doubt(const float* light, float scale, const float* darker, float darkerScale, const float* sure, int n,
            float* use);
 
+inline constexpr float kLess = 0.7f; ///< Of what a darker frame near clipping shows: clearly less.
+/// Nothing of a frame's channel, where the same channel of a darker frame is near clipping (`trust` below a half; below
+/// 0 it lies outside) and shows clearly more.
+void keepAtLeast(const float* light, float scale, const float* darker, float darkerScale, const float* trust, int n,
+                 float* use);
+
 /// Clipped everywhere: the darkest frame's value. A channel at its limit is at least the mean of the other two, so that
 /// a lamp stays warm and a cloud grey; where all come near their limits the colour becomes neutral, never that of the
 /// limits.

@@ -194,7 +194,9 @@ void TileMerger::fillFull(int y, int n) {
 
 void TileMerger::doubtNearClipping(std::size_t i, int y, int n) {
   const FrameTile& tile = tiles_[i];
-  if (tile.allTrusted || tile.noneTrusted || !tile.placed) return;
+  if (tile.noneTrusted || !tile.placed) return;
+  for (std::size_t c = 0; c < 3; ++c) keepAtLeastOf(i, c, y, n, use_[i].data());
+  if (tile.allTrusted) return;
   for (std::size_t k = byExposure_.size(); k-- > 0;) {
     const std::size_t j = byExposure_[k];
     if (sources_[j].exposure >= sources_[i].exposure || !tiles_[j].placed || tiles_[j].noneTrusted) continue;
@@ -243,12 +245,27 @@ void TileMerger::mergeSurplus(int y, int n) {
     for (std::size_t c = 0; c < 3; ++c) {
       const auto [first, last] = stretchOf(surplus_[i][c].data(), n);
       if (first == last) continue;
+      keepAtLeastOf(i, c, y, n, surplus_[i][c].data());
       const Plane& light = tiles_[i].linear[c];
       const float* slopes = gradientOf(s, light, y, n, gradient);
       weighSurplus(light.row(y) + first, surplus_[i][c].data() + first, slopes ? slopes + first : nullptr,
                    brightest + first, s.variance, s.exposure, s.misplaced, last - first, merged_[c] + first,
                    weight_[c] + first, gathered_[c] + first);
     }
+  }
+}
+
+/// Where a darker frame's channel is near clipping, a brighter frame that shows clearly less shows something else.
+/// Not in moved places: the veto has looked at them.
+void TileMerger::keepAtLeastOf(std::size_t i, std::size_t c, int y, int n, float* use) {
+  const FrameTile& tile = tiles_[i];
+  float trust[kWidth];
+  for (const std::size_t j : byExposure_) {
+    const FrameTile& darker = tiles_[j];
+    if (sources_[j].exposure >= sources_[i].exposure || !darker.placed || darker.allTrusted) continue;
+    for (int x = 0; x < n; ++x) trust[x] = vetoing_ && decidesRow_[x] > 0 ? 1 : darker.trust[c].row(y)[x];
+    keepAtLeast(tile.linear[c].row(y), 1 / sources_[i].exposure, darker.linear[c].row(y), 1 / sources_[j].exposure,
+                trust, n, use);
   }
 }
 
@@ -265,11 +282,13 @@ bool TileMerger::takeDarkest(int x, int y) {
   int darkest = -1, brightest = -1;
   float most = -1;
   bool spoken = false;
+  const bool still = !vetoing_ || decidesRow_[x] == 0;
   for (std::size_t i = 0; i < sources_.size(); ++i) {
     const FrameTile& tile = tiles_[i];
     if (!tile.placed || (!tile.allTrusted && tile.trust[0].row(y)[x] < 0)) continue; // outside
     const bool speaking = vetoing_ ? !vetoed_[i][std::size_t(x)] : !sources_[i].share || speaks(i, x, y);
     const bool clips = takeAsItIs(i, x, y);
+    if (still && darkest >= 0 && showsLess(i, std::size_t(darkest), x, y)) continue;
     if (speaking && !clips) return true;
     if (darkest < 0) darkest = int(i);
     if (!speaking) continue;
@@ -280,6 +299,14 @@ bool TileMerger::takeDarkest(int x, int y) {
   const int taken = spoken ? brightest : darkest;
   if (taken >= 0) return !takeAsItIs(std::size_t(taken), x, y);
   for (int c = 0; c < 3; ++c) merged_[c][x] = 0;
+  return false;
+}
+
+bool TileMerger::showsLess(std::size_t i, std::size_t darker, int x, int y) const {
+  for (std::size_t c = 0; c < 3; ++c)
+    if (tiles_[i].linear[c].row(y)[x] / sources_[i].exposure <
+        kLess * tiles_[darker].linear[c].row(y)[x] / sources_[darker].exposure)
+      return true;
   return false;
 }
 

@@ -42,6 +42,7 @@ private:
   void mergeChannel(int c, int y, int n);
   /// What single channels allow beyond all three, darkest frame first.
   void mergeSurplus(int y, int n);
+  void keepAtLeastOf(std::size_t i, std::size_t c, int y, int n, float* use);
   /// Pixels in which a channel is trusted in no frame take the darkest that may speak, as it is. Returns how many are
   /// clipped even there.
   int mendClipped(int y, int n);
@@ -49,6 +50,7 @@ private:
   /// brightest that any says; else the darkest. False: it is clipped.
   bool takeDarkest(int x, int y);
   /// True: it is clipped there.
+  [[nodiscard]] bool showsLess(std::size_t i, std::size_t darker, int x, int y) const;
   bool takeAsItIs(std::size_t i, int x, int y);
   /// Has a frame a say at a pixel, apart from its exposure?
   bool speaks(std::size_t i, int x, int y) const;

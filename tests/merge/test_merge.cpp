@@ -267,6 +267,24 @@ private slots:
     QCOMPARE(merged->clippedShare, 0.0);
   }
 
+  // A lamp's red clips in the dark frame; in the lighter one somebody in blue stands before it, whose red does not
+  // clip.
+  void redIsNotTakenFromWhoStandsBeforeALamp() {
+    Image<float> dark(40, 40, 3), light(40, 40, 3);
+    for (std::size_t i = 0; i < dark.size(); i += 3) {
+      const float lamp[3] = {1, 0.7f, 0.4f}, coat[3] = {0.75f, 1, 1};
+      std::copy_n(lamp, 3, dark.data() + i), std::copy_n(coat, 3, light.data() + i);
+    }
+    std::vector<Frame> frames;
+    frames.push_back(test::linearFrame(dark, {{1.0 / 64}, {8}, {100}}));
+    frames.push_back(test::linearFrame(light, {{1.0 / 16}, {8}, {100}}));
+    const auto merged = mergeRadiance(unmoved(frames), still(0), {});
+    const float* rgb = merged->radiance.at(20, 20);
+    QVERIFY2(rgb[0] > 0.9f, qPrintable(QString::number(rgb[0]))); // and not 0.75 / 4
+    QVERIFY(std::abs(rgb[1] - 0.7f) < 0.01f);
+    QVERIFY(std::abs(rgb[2] - 0.4f) < 0.01f);
+  }
+
   void clippedLightKeepsItsKindOfColour_data() {
     QTest::addColumn<double>("red");
     QTest::addColumn<double>("green");

@@ -89,6 +89,20 @@ private slots:
     QVERIFY(still->least > 1.5 && still->most < 2.5);
   }
 
+  /// A curve that makes 0.8 of white: what both frames clip says nothing.
+  void whiteIsNoTone() {
+    const auto frame = [](double exposure) {
+      Image<float> linear(200, 100, 3);
+      for (int y = 0; y < 100; ++y)
+        for (int x = 0; x < 200; ++x)
+          std::fill_n(linear.at(x, y), 3, x < 80 ? float(exposure * (0.02 + 0.02 * x / 80)) : 0.8f);
+      return test::linearFrame(linear, {{exposure / 60}, {8}, {100}});
+    };
+    const auto seen = estimateStops(frame(1), frame(4));
+    QVERIFY(seen);
+    QVERIFY2(std::abs(seen->stops - 2) < 0.05, qPrintable(QString::number(seen->stops)));
+  }
+
   void oneFrameIsReadByWhatEarlierSetsShowed() {
     QTemporaryDir dir;
     const fs::path folder = test::pathOf(dir);
