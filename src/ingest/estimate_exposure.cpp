@@ -45,9 +45,9 @@ double meanOf(const Frame& frame) {
 std::optional<SeenStep> estimateStops(const Frame& dark, const Frame& light) {
   constexpr int kElse = kQuantiles / 20;
   const auto a = quantilesOf(dark), b = quantilesOf(light);
-  // What lies on the lowest code that a frame has is black, on the highest white, whatever its curve makes of them.
+  // What lies on the highest code that a frame has is white, whatever its curve makes of it.
   const auto recorded = [](const std::vector<float>& q, float v) {
-    return v > std::max(kLowest, 1.05f * q.front()) && v < std::min(kHighest, 0.97f * q.back());
+    return v > kLowest && v < std::min(kHighest, 0.97f * q.back());
   };
   const auto at = [](const std::vector<float>& q, int i) {
     return q[std::size_t(std::clamp(i, 0, int(q.size()) - 1))];

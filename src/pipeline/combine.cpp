@@ -503,9 +503,9 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   if (auto settled = settleExposures(set.frames, out); !settled) return passOn(settled.error());
   set.sortByExposure();
   const OwnFrames own = ownFrames(set.frames, options);
+  const Steps steps = stepsOf(own);
   if (!options.evenSo)
-    if (auto sound = checkSteps(own); !sound) return passOn(sound.error());
-  const std::vector<double> said = stepsSaid(own);
+    if (auto sound = checkSteps(own, steps); !sound) return passOn(sound.error());
   const auto reference = referenceOf(set.frames, files, options);
   if (!reference) return passOn(reference.error());
   out.reference = *reference;
@@ -519,7 +519,7 @@ Result<Combined> combineFiles(std::vector<fs::path> files, const CombineOptions&
   progress.at(phrase("Find the response"), 0.6);
   if (options.recoverResponse && options.method != CombineMethod::Fusion)
     usePhotometry(set.frames, *placed, options, out);
-  for (auto& doubt : doubtfulSteps(ownFrames(set.frames, options), said)) out.remarks.push_back(std::move(doubt));
+  for (auto& doubt : doubtfulSteps(ownFrames(set.frames, options), steps)) out.remarks.push_back(std::move(doubt));
   if (progress.stopRequested()) return stopped();
   auto merged = mergeBy(options, *placed, lit, out, progress.part(0.65, 1));
   if (!merged) return passOn(merged.error());
