@@ -153,6 +153,13 @@ private slots:
     QCOMPARE(ends({{0.01}, {2}, {100}}), print(FNumber{8}) + " " + print(FNumber{2}));
     QCOMPARE(ends(a), print(a.time) + " " + print(a.time));
   }
+  /// The third-stop marks of ISO speeds (ISO 12232:2019, table of exposure indices; from memory).
+  void speedsPrintTheirMarks() {
+    const int marks[] = {100, 125, 160, 200, 250, 320, 400, 500, 640, 800, 1000, 1250, 1600};
+    for (int k = 0; k < 13; ++k) QCOMPARE(print(Iso{100 * std::exp2(k / 3.0)}), "ISO " + std::to_string(marks[k]));
+    QCOMPARE(print(Iso{110}), std::string("ISO 110"));
+  }
+
   void printedTimesAreNotTheExactOnes() {
     QCOMPARE(parseTime("1/125")->value, 1.0 / 128);
     QCOMPARE(parseTime("30")->value, 32.0);

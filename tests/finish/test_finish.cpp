@@ -39,6 +39,17 @@ private slots:
     QVERIFY(std::abs(coverageOf(ramp, {0.1, 0.35}, 1.5) - 0.5) < 1e-9);
   }
 
+  void everyChannelIsItsOwn() {
+    for (int c = 0; c < 3; ++c) {
+      float light[3] = {0.05f, 0.05f, 0.05f};
+      light[c] = 0.5f;
+      const Image<float> scene = flat(96, 64, light[0], light[1], light[2]);
+      const auto finished = finishPicture(scene.view(), analyseTone(scene.view()), {}, {});
+      for (int other = 0; other < 3; ++other)
+        if (other != c) QVERIFY(finished->picture.at(48, 32)[c] > finished->picture.at(48, 32)[other] + 8000);
+    }
+  }
+
   void anAreaChangesItsPlaceAlone() {
     const Image<float> scene = flat(480, 320, 0.2f, 0.2f, 0.2f);
     const ToneAnalysis a = analyseTone(scene.view());

@@ -47,6 +47,20 @@ class TestShape : public QObject {
   Q_OBJECT
 
 private slots:
+  /// As far to the side as up: both are moved along their radius by as much, which is its share of the radius cubed.
+  void bendsAreRound() {
+    Geometry g;
+    g.distortion = 0.05;
+    const ShapeMap map(g, 900, 600);
+    const auto off = [&](double dx, double dy) { // pixels
+      const Spot2 at = map.source({0.5 + dx / 900, 0.5 + dy / 600}, 1);
+      return std::hypot((at.x - 0.5) * 900, (at.y - 0.5) * 600) / std::hypot(dx, dy);
+    };
+    const double side = off(200, 0), up = off(0, 200), slant = off(120, 160), near = off(100, 0);
+    QVERIFY(std::abs(side - up) < 1e-9 && std::abs(side - slant) < 1e-9);
+    QVERIFY(std::abs((side - off(1e-3, 0)) / (near - off(1e-3, 0)) - 4) < 1e-3);
+  }
+
   void shapesMapThereAndBack() {
     Geometry g;
     g.roll = 2, g.pitch = 5, g.yaw = -3, g.distortion = 0.03, g.redFringe = 0.5;

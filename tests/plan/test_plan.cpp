@@ -96,6 +96,16 @@ private slots:
     QVERIFY(broken.invalidReason().has_value());
   }
 
+  void framesOfOnesOwnKeepTheirCameraAndOrder() {
+    const auto profiles = shippedProfiles();
+    const CameraProfile& camera = profiles.back();
+    const Plan plan = planOfFrames(camera, {}, {{{1.0 / 8}, {8}, {100}}, {{1.0 / 128}, {8}, {100}}});
+    QCOMPARE(plan.camera.id, camera.id);
+    QCOMPARE(plan.count, 2);
+    QVERIFY(plan.frames.front().time.value < plan.frames.back().time.value);
+    QVERIFY(std::abs(plan.centre.value - 1.0 / 32) < 1e-9);
+  }
+
   // What a profile says in two ways agrees, and brackets go by thirds of a stop (common practice, no source).
   void shippedProfilesAgreeWithThemselves() {
     for (const auto& profile : shippedProfiles()) {

@@ -113,6 +113,52 @@ private slots:
 
   // ---- Cuts
 
+  /// Features that no block or group of four divides evenly, against every pair looked at plainly.
+  void featuresArePairedAsPlainSearchSays() {
+    std::mt19937 random{5};
+    std::normal_distribution<float> any;
+    const auto looks = [&](int count) {
+      auto out = std::vector<Feature>(std::size_t(count));
+      for (int i = 0; i < count; ++i) {
+        Feature& f = out[std::size_t(i)];
+        f.x = float(10 * i), f.y = float(i % 7);
+        float sum = 0;
+        for (float& v : f.look) v = std::abs(any(random)), sum += v * v;
+        for (float& v : f.look) v /= std::sqrt(sum);
+      }
+      return out;
+    };
+    auto a = looks(53), b = looks(39);
+    for (std::size_t i = 0; i < 30; ++i) { // thirty of them are alike
+      float sum = 0;
+      b[38 - i].look = a[i + 20].look;
+      for (float& v : b[38 - i].look) v = std::abs(v + 0.02f * any(random)), sum += v * v;
+      for (float& v : b[38 - i].look) v /= std::sqrt(sum);
+    }
+    const auto cosine = [](const Feature& p, const Feature& q) {
+      double sum = 0;
+      for (std::size_t d = 0; d < 128; ++d) sum += double(p.look[d]) * q.look[d];
+      return sum;
+    };
+    std::vector<std::pair<int, int>> wanted;
+    for (std::size_t i = 0; i < a.size(); ++i) {
+      std::size_t best = 0, back = 0;
+      double second = -1;
+      for (std::size_t j = 1; j < b.size(); ++j)
+        if (cosine(a[i], b[j]) > cosine(a[i], b[best])) best = j;
+      for (std::size_t j = 0; j < b.size(); ++j)
+        if (j != best) second = std::max(second, cosine(a[i], b[j]));
+      for (std::size_t k = 1; k < a.size(); ++k)
+        if (cosine(a[k], b[best]) > cosine(a[back], b[best])) back = k;
+      if (back == i && 2 - 2 * cosine(a[i], b[best]) < 0.85 * 0.85 * (2 - 2 * second))
+        wanted.emplace_back(int(i), int(best));
+    }
+    std::vector<std::pair<int, int>> found;
+    for (const FeaturePair& pair : pairFeatures(a, b)) found.emplace_back(pair.a, pair.b);
+    QCOMPARE(found.size(), std::size_t(30));
+    QCOMPARE(found, wanted);
+  }
+
   void aCutIsTheCheapest() {
     // Against trying all ways to part a grid of 4 x 3 nodes.
     std::mt19937 random(3);

@@ -164,6 +164,11 @@ private slots:
     View view;
     view.world = "reading_room";
     QVERIFY(stationStates(view).light == StationState::Open);
+    view.readings.resize(1);
+    QVERIFY(stationStates(view).light == StationState::Open);
+    view.readings.resize(2);
+    QVERIFY(stationStates(view).light == StationState::Done);
+    view.readings.clear();
     view = filled(view);
     QVERIFY(stationStates(view).light == StationState::Done);
     QVERIFY(stationStates(view).combine == StationState::Done);
