@@ -3161,6 +3161,10 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
         <translation>Noch ist kein anderes Motiv vereint; zuerst vereinen.</translation>
     </message>
     <message>
+        <source>No position has a file `{}`; name one of the position that is to be turned.</source>
+        <translation>Keine Position hat eine Datei `{}`; eine von der Position nennen, die gedreht werden soll.</translation>
+    </message>
+    <message>
         <source>No set of fewer frames covers EV {:.1f} to {:.1f}; this is the quickest of those that do, and its worst tone has SNR {:.0f}.</source>
         <translation>Kein Satz aus weniger Aufnahmen fasst EV {:.1Lf} bis {:.1Lf}; dieser ist der schnellste, der es tut, und sein schlechtester Ton hat SNR {:.0Lf}.</translation>
     </message>

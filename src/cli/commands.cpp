@@ -20,6 +20,7 @@
 #include "session/read_plan.h"
 
 #include <algorithm>
+#include <charconv>
 #include <cmath>
 #include <cstdio>
 #include <nlohmann/json.hpp>
@@ -283,12 +284,38 @@ int runCombine(const CombineArguments& a, const Progress& progress) {
   return combined->leftOut.empty() ? kDone : kSetLeftOut;
 }
 
+namespace {
+
+/// "FILE=YAW,PITCH,ROLL".
+bool readTurn(const std::string& words, std::map<std::string, Angles>& into) {
+  const auto equals = words.rfind('=');
+  if (equals == std::string::npos || equals == 0) return false;
+  double values[3];
+  std::size_t at = equals + 1;
+  for (int i = 0; i < 3; ++i) {
+    const char* begin = words.data() + at;
+    const auto read = std::from_chars(begin, words.data() + words.size(), values[i]);
+    if (read.ec != std::errc() || !(std::abs(values[i]) <= 180)) return false;
+    at += std::size_t(read.ptr - begin);
+    if (i < 2 && (at >= words.size() || words[at++] != ',')) return false;
+  }
+  if (at != words.size()) return false;
+  into[words.substr(0, equals)] = {values[0], values[1], values[2]};
+  return true;
+}
+
+} // namespace
+
 int runAssemble(const AssembleArguments& a, const Progress& progress) {
   AssembleOptions options;
   const auto combine = combineOptions(a.combine);
   if (!combine) return refuse(combine.error());
   options.combine = *combine;
   if (auto named = nameWishes(a.kind, a.projection, options); !named) return wrongUse(named.error().message);
+  options.keep = a.keep;
+  for (const auto& words : a.turned)
+    if (!readTurn(words, options.turnedNamed))
+      return wrongUse("`" + words + "` is no turn; write FILE=YAW,PITCH,ROLL in degrees.");
   const auto assembled = assembleFiles(toPaths(a.combine.paths), options, progress.part(0, 0.8));
   if (!assembled) return refuse(assembled.error());
   if (auto written = writeAssembly(*assembled, a.combine.out, progress.part(0.8, 1)); !written)

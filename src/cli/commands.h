@@ -38,7 +38,8 @@ struct CombineArguments {
 };
 struct AssembleArguments {
   CombineArguments combine; ///< Paths, out and report are those of the whole.
-  std::string kind = "auto", projection = "auto";
+  std::string kind = "auto", projection = "auto", keep;
+  std::vector<std::string> turned; ///< FILE=YAW,PITCH,ROLL
 };
 struct FinishArguments {
   std::string file, out, look = "natural", recipe, report;

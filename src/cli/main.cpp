@@ -117,6 +117,12 @@ CLI::App* addAssemble(CLI::App& app, AssembleArguments& a) {
   command->add_option("--projection", a.projection, "auto, perspective, cylindrical or equirectangular")
       ->capture_default_str();
   command->add_option("--report", a.combine.report, "JSON file");
+  command->add_option("--keep", a.keep,
+                      "folder for positions that were combined: what was stopped goes on from there, and joining again "
+                      "combines nothing");
+  command->add_option("--turn", a.turned,
+                      "FILE=YAW,PITCH,ROLL: the position of that file looks so many degrees further right, up and "
+                      "rolled than it was found to");
   addCombineOptions(*command, a.combine);
   return command;
 }

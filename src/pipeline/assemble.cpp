@@ -130,6 +130,23 @@ void turnByHand(Arrangement& a, const std::vector<Angles>& turned) {
   }
 }
 
+/// Of each position. Errors: InvalidArgument, when nobody has a file of that name.
+Result<std::vector<Angles>> turnedOf(const std::vector<FileGroup>& groups, const AssembleOptions& options) {
+  std::vector<Angles> out = options.turned;
+  out.resize(std::max(out.size(), groups.size()));
+  for (const auto& [name, angles] : options.turnedNamed) {
+    const auto holds = [&](const FileFacts& file) { return file.path.filename() == name || file.path.stem() == name; };
+    const auto group = std::find_if(groups.begin(), groups.end(), [&](const FileGroup& g) {
+      return std::any_of(g.files.begin(), g.files.end(), holds);
+    });
+    if (group == groups.end())
+      return fail(ErrorCode::InvalidArgument,
+                  phrase("No position has a file `{}`; name one of the position that is to be turned.", name));
+    out[std::size_t(group - groups.begin())] = angles;
+  }
+  return out;
+}
+
 std::vector<FileGroup> groupsOf(const std::vector<fs::path>& paths, std::vector<LeftOut>& leftOut,
                                 const Progress& progress) {
   std::vector<fs::path> frames;
@@ -242,6 +259,8 @@ Result<Assembly> assembleGroups(const std::vector<FileGroup>& groups, const Asse
   if (groups.size() > std::size_t(kMostPositions))
     return fail(ErrorCode::InvalidArgument,
                 phrase("{} positions are more than can be joined; name at most {}.", groups.size(), kMostPositions));
+  const auto turned = turnedOf(groups, options);
+  if (!turned) return passOn(turned.error());
   Assembly out;
   const bool firstLook = options.combine.edge > 0;
   ArrangeOptions arranging;
@@ -256,7 +275,7 @@ Result<Assembly> assembleGroups(const std::vector<FileGroup>& groups, const Asse
   levelAndCentre(arranged->arrangement);
   if (const Angles& facing = options.combine.joining.facing; !(facing == Angles{}))
     turnAll(arranged->arrangement, transposed(turnOf(facing)));
-  turnByHand(arranged->arrangement, options.turned);
+  turnByHand(arranged->arrangement, *turned);
   const auto grid = gridOf(arranged->arrangement);
   for (std::size_t i = 0; i < out.positions.size(); ++i) {
     AssembledPosition& position = out.positions[i];

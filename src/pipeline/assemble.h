@@ -7,6 +7,7 @@
 #include "positions/level.h"
 
 #include <filesystem>
+#include <map>
 #include <string>
 #include <vector>
 
@@ -17,6 +18,7 @@ struct AssembleOptions {
   PositionWish kind = PositionWish::Auto;
   /// Of each group: turned by hand that much further right, up and rolled than it was found to look. Empty: none.
   std::vector<Angles> turned;
+  std::map<std::string, Angles> turnedNamed; ///< The same, by the name of any file of a position.
   /// Folder of a KeptLight: positions are looked for there before they are combined, and kept there afterwards. Empty:
   /// none.
   std::filesystem::path keep;

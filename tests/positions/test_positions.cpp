@@ -525,6 +525,22 @@ private slots:
       QVERIFY(whole.has_value());
       QVERIFY(whole->width() > 900 && whole->height() > 300);
     }
+    // One position turned by hand, from what was kept of the positions.
+    const auto yaws = [&](const QStringList& more) {
+      run(QStringList{"assemble", at + "/frames", "--out", at + "/whole.exr", "--report", at + "/report.json", "--keep",
+                      at + "/kept"} +
+          more);
+      std::ifstream file((at + "/report.json").toStdString());
+      const json positions = json::parse(file).at("panorama").at("positions");
+      return std::array{positions[0]["yaw_degrees"].get<double>(), positions[2]["yaw_degrees"].get<double>()};
+    };
+    const auto found = yaws({}), turned = yaws({"--turn", "shot-008.jpg=2,0,0"});
+    QCOMPARE(std::distance(fs::directory_iterator((at + "/kept").toStdString()), fs::directory_iterator()), 3);
+    QVERIFY(std::abs(turned[0] - found[0]) < 0.01); // kept as half floats
+    QVERIFY2(std::abs(turned[1] - found[1] - 2) < 0.1, qPrintable(QString::number(turned[1] - found[1])));
+    for (const char* wrong : {"shot-008.jpg=2,0", "shot-008.jpg", "shot-008.jpg=2,0,0,0", "shot-008.jpg=a,0,0"})
+      QCOMPARE(run({"assemble", at + "/frames", "--out", at + "/whole.exr", "--turn", wrong}), 2);
+    QVERIFY(run({"assemble", at + "/frames", "--out", at + "/whole.exr", "--turn", "else.jpg=1,0,0"}) != 0);
     QCOMPARE(run({"assemble", at + "/frames", "--out", at + "/whole.jpg"}), 2);
     QCOMPARE(run({"assemble", at + "/frames", "--out", at + "/whole.exr", "--kind", "round"}), 2);
     QString said;
