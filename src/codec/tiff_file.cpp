@@ -50,39 +50,53 @@ Result<void> readRows(TIFF* tiff, const Layout& l, const std::filesystem::path& 
   return {};
 }
 
+/// A tile or strip: where it lies, how large it is, and of which channel.
+struct Block {
+  std::uint32_t x, y, width, height;
+  std::uint16_t plane;
+};
+
+/// What of a block lies in the picture goes there.
+template <class T, class Out> void placeBlock(const std::vector<T>& pixels, const Block& b, const Layout& l, Out* out) {
+  const bool apart = l.planar == PLANARCONFIG_SEPARATE;
+  const std::uint32_t columns = std::min(b.width, l.width - b.x), rows = std::min(b.height, l.height - b.y);
+  const int copies = l.samples >= 3 ? 1 : 3;
+  for (std::uint32_t y = 0; y < rows; ++y) {
+    const T* row = pixels.data() + std::size_t(y) * b.width * (apart ? 1 : l.samples);
+    Out* to = out + 3 * ((std::size_t(b.y) + y) * l.width + b.x);
+    if (!apart) keepThree(row, columns, l.samples, to);
+    for (std::uint32_t x = 0; apart && x < columns; ++x) std::fill_n(to + 3 * x + b.plane, copies, Out(row[x]));
+  }
+}
+
 /// Tiles, and channels that lie apart from each other: block by block.
 template <class T, class Out>
 Result<void> readBlocks(TIFF* tiff, const Layout& l, const std::filesystem::path& path, Out* out,
                         const StopFlag& stop) {
   constexpr tmsize_t kMostBytes = 1 << 28;
   const bool tiled = TIFFIsTiled(tiff), apart = l.planar == PLANARCONFIG_SEPARATE;
-  std::uint32_t width = l.width, height = l.height;
+  Block b{0, 0, l.width, l.height, 0};
   if (tiled)
-    TIFFGetField(tiff, TIFFTAG_TILEWIDTH, &width), TIFFGetField(tiff, TIFFTAG_TILELENGTH, &height);
-  else if (TIFFGetField(tiff, TIFFTAG_ROWSPERSTRIP, &height))
-    height = std::min(height, l.height);
+    TIFFGetField(tiff, TIFFTAG_TILEWIDTH, &b.width), TIFFGetField(tiff, TIFFTAG_TILELENGTH, &b.height);
+  else if (TIFFGetField(tiff, TIFFTAG_ROWSPERSTRIP, &b.height))
+    b.height = std::min(b.height, l.height);
   const std::size_t together = apart ? 1 : l.samples;
   const tmsize_t bytes = tiled ? TIFFTileSize(tiff) : TIFFStripSize(tiff);
-  if (bytes <= 0 || bytes > kMostBytes || std::size_t(bytes) != std::size_t(width) * height * together * sizeof(T))
+  if (bytes <= 0 || bytes > kMostBytes || std::size_t(bytes) != std::size_t(b.width) * b.height * together * sizeof(T))
     return unreadable(path, phrase("its header contradicts itself"));
-  std::vector<T> block(std::size_t(bytes) / sizeof(T));
-  for (std::uint32_t y0 = 0; y0 < l.height; y0 += height)
-    for (std::uint32_t x0 = 0; x0 < l.width; x0 += width)
-      for (std::uint16_t plane = 0; plane < (apart ? (l.samples >= 3 ? 3 : 1) : 1); ++plane) {
+  std::vector<T> pixels(std::size_t(bytes) / sizeof(T));
+  const int planes = apart && l.samples >= 3 ? 3 : 1;
+  for (b.y = 0; b.y < l.height; b.y += b.height)
+    for (b.x = 0; b.x < l.width; b.x += b.width)
+      for (b.plane = 0; b.plane < planes; ++b.plane) {
         if (stop.requested()) return stopped();
-        const std::uint32_t columns = std::min(width, l.width - x0), rows = std::min(height, l.height - y0);
-        const tmsize_t needed = tmsize_t((std::size_t(rows) - 1) * width + columns) * tmsize_t(together * sizeof(T));
+        const std::uint32_t columns = std::min(b.width, l.width - b.x), rows = std::min(b.height, l.height - b.y);
+        const tmsize_t needed = tmsize_t((std::size_t(rows) - 1) * b.width + columns) * tmsize_t(together * sizeof(T));
         const tmsize_t got =
-            tiled ? TIFFReadEncodedTile(tiff, TIFFComputeTile(tiff, x0, y0, 0, plane), block.data(), bytes)
-                  : TIFFReadEncodedStrip(tiff, TIFFComputeStrip(tiff, y0, plane), block.data(), bytes);
+            tiled ? TIFFReadEncodedTile(tiff, TIFFComputeTile(tiff, b.x, b.y, 0, b.plane), pixels.data(), bytes)
+                  : TIFFReadEncodedStrip(tiff, TIFFComputeStrip(tiff, b.y, b.plane), pixels.data(), bytes);
         if (got < needed) return endsEarly(path);
-        for (std::uint32_t y = 0; y < rows; ++y) {
-          const T* row = block.data() + std::size_t(y) * width * together;
-          Out* to = out + 3 * ((std::size_t(y0) + y) * l.width + x0);
-          if (!apart) keepThree(row, columns, l.samples, to);
-          for (std::uint32_t x = 0; apart && x < columns; ++x)
-            for (std::size_t c = 0; c < (l.samples >= 3 ? 1 : 3); ++c) to[3 * x + plane + c] = Out(row[x]);
-        }
+        placeBlock(pixels, b, l, out);
       }
   return {};
 }
