@@ -6847,10 +6847,6 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
         <translation>es zeigt das Motiv davor in anderer Entfernung scharf: eine Schärfeebene</translation>
     </message>
     <message>
-        <source>it shows the view before it under another light</source>
-        <translation>es zeigt das Motiv davor in anderem Licht</translation>
-    </message>
-    <message>
         <source>it will not come back, so shoot the set again with fewer frames or shorter times</source>
         <translation>es kommt nicht wieder, darum den Satz mit weniger Aufnahmen oder kürzeren Zeiten neu aufnehmen</translation>
     </message>

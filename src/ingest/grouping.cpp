@@ -270,7 +270,6 @@ void nameKind(FileGroup& group, const FileGroup* before, const Signature& own, c
   if (!before || !previous) return;
   if (group.kind == GroupKind::Set && before->files.size() > 1 && underAnotherLight(*previous, own)) {
     group.kind = GroupKind::OtherLight;
-    group.reason = phrase("it shows the view before it under another light");
     return;
   }
   if (!samePattern(*before, group)) return;
