@@ -2533,6 +2533,14 @@ Zuerst bei „Licht“ zwei Messungen nehmen: das Hellste und das Dunkelste, das
         <translation>Es ist noch nicht gemacht; `mellow-lantern-cli farm resume {}` macht, was fehlt.</translation>
     </message>
     <message>
+        <source>It is sharper than {0} where both show the same: the focus is another. Shoot {0} again, focused as this one.</source>
+        <translation>Sie ist schärfer als {0}, wo beide dasselbe zeigen: die Schärfe liegt anders. {0} noch einmal aufnehmen, scharfgestellt wie diese.</translation>
+    </message>
+    <message>
+        <source>It is softer than {} where both show the same: the focus is another. Focus by hand, once for all positions, and shoot it again.</source>
+        <translation>Sie ist weicher als {}, wo beide dasselbe zeigen: die Schärfe liegt anders. Von Hand scharfstellen, einmal für alle Positionen, und noch einmal aufnehmen.</translation>
+    </message>
+    <message>
         <source>It is the fewest frames, then the least time, over every count, step and third-stop centre of "%1".</source>
         <translation>Es sind die wenigsten Aufnahmen, dann die wenigste Zeit, über jede Anzahl, jeden Schritt und jede Drittelblende von „%L1“.</translation>
     </message>

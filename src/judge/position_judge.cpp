@@ -6,6 +6,7 @@
 #include <array>
 #include <cmath>
 #include <numbers>
+#include <optional>
 
 namespace ml {
 namespace {
@@ -177,6 +178,62 @@ bool differ(const PositionSketches& a, const PositionSketches& b) {
   return std::none_of(b.frames.begin(), b.frames.end(), [&](const auto& f) { return has(a, f->settings); });
 }
 
+/// Where a frame looks.
+struct Look {
+  const Sketch& sketch;
+  Aim aim;
+  double focalPixels;
+};
+
+/// The light that a frame's sharpness is judged by, where the other shows the same.
+Image<float> sharedLight(const Look& own, const Look& other) {
+  constexpr int kBlock = 8;
+  Image<float> light = lightOf(own.sketch.detail, {});
+  const auto m = towards(own.aim), to = towards(other.aim);
+  const double f = own.focalPixels / own.sketch.detail.scale, cx = light.width() * (0.5 - own.aim.shiftX),
+               cy = light.height() * (0.5 + own.aim.shiftY), across = other.sketch.width / other.focalPixels,
+               down = other.sketch.height / other.focalPixels;
+  for (int y = 0; y < light.height(); y += kBlock)
+    for (int x = 0; x < light.width(); x += kBlock) {
+      const double a = (x + kBlock / 2.0 - cx) / f, b = (y + kBlock / 2.0 - cy) / f;
+      std::array<double, 3> world{}, there{};
+      for (std::size_t i = 0; i < 3; ++i) world[i] = m[i] * a + m[3 + i] * b + m[6 + i];
+      for (std::size_t i = 0; i < 3; ++i)
+        there[i] = to[3 * i] * world[0] + to[3 * i + 1] * world[1] + to[3 * i + 2] * world[2];
+      const double u = there[0] / there[2] / across + 0.5 - other.aim.shiftX,
+                   v = there[1] / there[2] / down + 0.5 + other.aim.shiftY;
+      if (there[2] > 0.05 && u > 0 && u < 1 && v > 0 && v < 1) continue;
+      for (int j = y; j < std::min(y + kBlock, light.height()); ++j)
+        std::fill(light.at(x, j), light.at(std::min(x + kBlock, light.width()) - 1, j) + 1, kNoLight);
+    }
+  return light;
+}
+
+/// Energy of second differences of roots of light over the light: noise is as strong everywhere then. ln; empty: too
+/// little is shown.
+std::optional<double> structureOf(const Image<float>& light) {
+  const auto root = [&](int x, int y) { return std::sqrt(std::max(0.f, *light.at(x, y))); };
+  const auto shown = [&](int x, int y) { return *light.at(x, y) != kNoLight; };
+  double energy = 0, all = 0;
+  long count = 0;
+  for (int y = 1; y + 1 < light.height(); ++y)
+    for (int x = 1; x + 1 < light.width(); ++x) {
+      if (!shown(x, y) || !shown(x - 1, y) || !shown(x + 1, y) || !shown(x, y - 1) || !shown(x, y + 1)) continue;
+      const double across = root(x - 1, y) - 2 * root(x, y) + root(x + 1, y),
+                   down = root(x, y - 1) - 2 * root(x, y) + root(x, y + 1);
+      energy += across * across + down * down, all += *light.at(x, y), ++count;
+    }
+  constexpr long kFewest = 4000;
+  if (count < kFewest || !(energy > 0 && all > 0)) return {};
+  return std::log(energy / all);
+}
+
+/// How much more fine structure the second shows of what both show; 0: cannot be told.
+double finerBy(const Look& one, const Look& other) {
+  const auto a = structureOf(sharedLight(one, other)), b = structureOf(sharedLight(other, one));
+  return a && b ? *b - *a : 0;
+}
+
 } // namespace
 
 PositionPair comparePositions(const PositionSketches& earlier, const PositionSketches& now) {
@@ -198,6 +255,11 @@ PositionPair comparePositions(const PositionSketches& earlier, const PositionSke
   pair.yawOff = best.dx / kFine;
   pair.pitchOff = -best.dy / kFine;
   pair.overlap = b.shown > 0 ? double(best.shared) / b.shown : 0;
+  if (pair.found) {
+    Aim really = now.aim;
+    really.yaw += pair.yawOff, really.pitch += pair.pitchOff;
+    pair.finer = finerBy({*s, earlier.aim, earlier.focalPixels}, {*t, really, now.focalPixels});
+  }
   return pair;
 }
 
@@ -218,6 +280,15 @@ PositionFinding findingOf(const PositionPair& pair, const std::string& name, dou
     return {true, phrase("Its exposures are not those of {}. Set them by hand, the same at every position, and "
                          "shoot it again.",
                          name)};
+  const bool planes = plannedOverlap >= limits.mostOverlap; // focused elsewhere by intention
+  if (!planes && pair.finer < -limits.softer)
+    return {true, phrase("It is softer than {} where both show the same: the focus is another. Focus by hand, once for "
+                         "all positions, and shoot it again.",
+                         name)};
+  if (!planes && pair.finer > limits.softer)
+    return {false, phrase("It is sharper than {0} where both show the same: the focus is another. Shoot {0} again, "
+                          "focused as this one.",
+                          name)};
   if (std::abs(pair.pitchOff) > limits.levelDegrees)
     return {false, phrase("It looks {:.0f} degrees {} than planned beside {}: level the camera, or the joined "
                           "picture loses that much of its height.",

@@ -48,6 +48,25 @@ void writeWorld(const fs::path& folder, int width, Light light, Dioptres dioptre
                                        << R"(, "frame_height": )" << kHeight << R"(, "focal_mm": 24})";
 }
 
+/// Out of focus: means over squares of codes, of a mosaic of those of one colour.
+Frame blurredFrame(Frame& frame, int radius) {
+  const int step = frame.isMosaic() ? 2 : 1, channels = frame.isMosaic() ? 1 : 3, w = frame.width(), h = frame.height();
+  Image<float> was(w, h, channels);
+  for (int y = 0; y < h; ++y)
+    for (int x = 0; x < w; ++x)
+      for (int c = 0; c < channels; ++c) was.at(x, y)[c] = float(frame.codes.at(x, y, c));
+  for (int y = 0; y < h; ++y)
+    for (int x = 0; x < w; ++x)
+      for (int c = 0; c < channels; ++c) {
+        double sum = 0, count = 0;
+        for (int v = y - radius * step; v <= y + radius * step; v += step)
+          for (int u = x - radius * step; u <= x + radius * step; u += step)
+            if (u >= 0 && v >= 0 && u < w && v < h) sum += was.at(u, v)[c], ++count;
+        frame.codes.set(x, y, c, int(std::lround(sum / count)));
+      }
+  return std::move(frame);
+}
+
 double meanDifference(const Image<float>& a, const Image<float>& b) { // stops
   double sum = 0;
   for (std::size_t i = 0; i < a.size(); ++i) sum += std::abs(std::log2((a.data()[i] + 1e-3) / (b.data()[i] + 1e-3)));
@@ -259,6 +278,16 @@ private slots:
       const PositionPair good = judge(sketches(1, planned(1, -dx, -dy)));
       ++sound, alarms += !findingOf(good, "position 1", plan.overlap).sentence.empty();
       if (good.found) worstYaw = std::max({worstYaw, std::abs(good.yawOff - dx), std::abs(good.pitchOff - dy)});
+      // Out of focus, seen from either of them.
+      PositionSketches soft{planned(1, -dx, -dy), set.focal, {}};
+      for (const auto& file : set.files[1])
+        if (auto frame = loadFrame(file)) soft.frames.push_back(sketchOf(blurredFrame(*frame, 1), {}));
+      const auto now = findingOf(judge(soft), "position 1", plan.overlap),
+                 before = findingOf(comparePositions(soft, first), "position 2", plan.overlap);
+      QVERIFY2(now.again && now.sentence.find("softer than position 1") != std::string::npos, now.sentence.c_str());
+      QVERIFY2(!before.again && before.sentence.find("sharper than position 2") != std::string::npos,
+               before.sentence.c_str());
+      QVERIFY(findingOf(judge(soft), "position 1", 1).sentence.find("softer") == std::string::npos); // planes of focus
       const PositionPair turned = judge(sketches(1, planned(1, -20, 0)));
       ++far, farMissed += !(turned.found && std::abs(turned.yawOff - 20) < 1);
       const PositionPair tilted = judge(sketches(1, planned(1, 0, 5)));
