@@ -141,7 +141,7 @@ struct RowPlaces {
 
 constexpr double kNowhere = -1e6; ///< A place that no picture holds.
 
-/// `count` places from one to the next node, without the last.
+/// Eight places from one node to the next, without that.
 ML_VECTOR_CLONES void between(double from, double to, double* out) {
   for (int i = 0; i < kStep; ++i) out[i] = from + (to - from) * i * (1.0 / kStep);
 }
