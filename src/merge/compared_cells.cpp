@@ -26,16 +26,28 @@ bool agree(const Reading& a, const Reading& b, const Sensitivity& s) {
 
 namespace {
 
-/// Whether what a frame saw in the channels that are not clipped there is what `r` shows in them.
-bool openChannelsAgree(const Reading& seen, std::uint8_t clipped, const Reading& r, const Sensitivity& s) {
-  if (clipped == kAllClipped || seen.red + seen.green == 0 || r.red + r.green == 0) return true;
+/// Of what clipped channels lack, by which the others of a rendered frame may be off.
+constexpr float kOffByMixing = 0.8f;
+
+/// Whether what a frame saw in the channels that are not clipped there is what `r` shows in them. Of a rendered frame
+/// also whether those that are clipped show no more.
+bool channelsAgree(const Reading& seen, std::uint8_t clipped, bool mixed, const Reading& r, const Sensitivity& s) {
+  if ((clipped == kAllClipped && !mixed) || seen.red + seen.green == 0 || r.red + r.green == 0) return true;
+  float off[3] = {};
+  for (int c = 0; c < 3; ++c)
+    if (mixed && (clipped >> c & 1))
+      for (int other = 0; other < 3; ++other)
+        if (other != c) off[other] += kOffByMixing * std::max(0.f, r.channel(c) - seen.channel(c));
   const float noise = std::sqrt(3.f) * (r.sigma + seen.sigma);
   const float around = std::max(r.range + r.chromaRange * r.radiance, seen.range + seen.chromaRange * seen.radiance);
-  for (int c = 0; c < 3; ++c)
-    if (!(clipped >> c & 1) &&
-        std::abs(seen.channel(c) - r.channel(c)) >
-            s.sigmas * noise + s.relative * std::max(seen.channel(c), r.channel(c)) + s.edge * around)
+  for (int c = 0; c < 3; ++c) {
+    const float slack = s.sigmas * noise + s.edge * around + off[c], one = seen.channel(c), other = r.channel(c);
+    if (!(clipped >> c & 1)) {
+      if (std::abs(one - other) > slack + (mixed ? 2 : 1) * s.relative * std::max(one, other)) return false;
+    } else if (mixed && other * (1 + s.relative) + slack < 0.6f * one) {
       return false;
+    }
+  }
   return true;
 }
 
@@ -45,7 +57,8 @@ bool within(const PlacedCells& frame, int x, int y, const Reading& r, const Sens
   const Reading seen = reading(frame, x, y);
   const float slack = s.sigmas * std::max(r.sigma, seen.sigma) * 1.2f + s.edge * std::max(r.range, seen.range);
   if (const std::uint8_t clipped = *frame.clipped.at(x, y))
-    return r.radiance * (1 + s.relative) + slack >= seen.radiance * 0.8f && openChannelsAgree(seen, clipped, r, s);
+    return r.radiance * (1 + s.relative) + slack >= seen.radiance * 0.8f &&
+           channelsAgree(seen, clipped, frame.mixed, r, s);
   return r.radiance <= seen.radiance * (1 + s.relative) + slack + 2 * seen.sigma;
 }
 

@@ -20,7 +20,7 @@ struct Reading {
 [[nodiscard]] inline Reading reading(const PlacedCells& cells, int x, int y) {
   Reading r{*cells.radiance.at(x, y), *cells.sigma.at(x, y), *cells.range.at(x, y), *cells.chroma.at(x, y),
             *cells.chromaRange.at(x, y)};
-  if (!cells.red.empty()) r.red = *cells.red.at(x, y), r.green = *cells.green.at(x, y);
+  r.red = *cells.red.at(x, y), r.green = *cells.green.at(x, y);
   return r;
 }
 [[nodiscard]] inline bool records(const PlacedCells& cells, int x, int y) {

@@ -18,7 +18,7 @@ constexpr double kDoubtful =
 /// Some channels of a rendered cell do not clip: they are mixed of all, and tell something of the one that does.
 bool tellsInPart(const PlacedCells& cells, int x, int y) {
   const std::uint8_t clipped = *cells.clipped.at(x, y);
-  return cells.red.empty() && clipped > 0 && clipped < kAllClipped && !cells.outside(x, y);
+  return cells.mixed && clipped > 0 && clipped < kAllClipped && !cells.outside(x, y);
 }
 
 /// How much it is left open what stands at a cell in the moment of frame `moment`, 0 to 1. Nothing where it records the

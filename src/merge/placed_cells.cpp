@@ -82,7 +82,7 @@ public:
   void outside(int x, int y) const {
     *cells_.radiance.at(x, y) = -1;
     *cells_.clipped.at(x, y) = kAllClipped;
-    *cells_.chroma.at(x, y) = 0;
+    *cells_.chroma.at(x, y) = *cells_.red.at(x, y) = *cells_.green.at(x, y) = 0;
     if (!cells_.chromaRange.empty()) *cells_.chromaRange.at(x, y) = 0;
   }
   void write(int x, int y, const BlockLight& sum) const {
@@ -91,7 +91,6 @@ public:
     *cells_.chroma.at(x, y) = (sum.red * redGain_ - sum.blue * blueGain_) / std::max(1e-9f, all);
     *cells_.clipped.at(x, y) = sum.clipped;
     if (!cells_.chromaRange.empty()) *cells_.chromaRange.at(x, y) = 3 * sum.hues / std::max(1e-9f, all);
-    if (cells_.red.empty()) return;
     *cells_.red.at(x, y) = sum.red / std::max(1e-9f, all);
     *cells_.green.at(x, y) = sum.green / std::max(1e-9f, all);
   }
@@ -287,12 +286,12 @@ std::vector<PlacedCells> placeCells(const std::vector<PlacedFrame>& frames, int 
                   Image<float>(width, height, 1),
                   Image<float>(width, height, 1),
                   {},
-                  {},
-                  {},
+                  Image<float>(width, height, 1),
+                  Image<float>(width, height, 1),
                   Image<std::uint8_t>(width, height, 1),
                   Image<std::uint8_t>(width, height, 1),
-                  relativeExposure(frame.settings) * frame.midTone};
-    if (frame.codeError == 0) c.red = Image<float>(width, height, 1), c.green = Image<float>(width, height, 1);
+                  relativeExposure(frame.settings) * frame.midTone,
+                  frame.codeError > 0};
     if (frame.isMosaic()) c.chromaRange = Image<float>(width, height, 1);
     readCells(placed, cell, c);
     Image<float> around = rangeOf(c.chroma);

@@ -17,10 +17,12 @@ struct PlacedCells {
   Image<float>
       chroma; ///< Red less blue, over the mean of all three, each relative to its own saturation; and its local range.
   Image<float> chromaRange;
-  Image<float> red, green;      ///< Shares of all light. Empty where codes are not linear: channels are mixed there.
+  Image<float> red, green;      ///< Shares of all light.
   Image<std::uint8_t> recorded; ///< 1: neither clipped nor lost in noise.
   Image<std::uint8_t> clipped;  ///< Above 0: some pixel of the cell is; one bit a channel, red the lowest.
   double exposure = 1;
+  bool mixed =
+      false; ///< Rendered after clipping: where a channel clips, the others are off by a part of what it lacks.
 
   [[nodiscard]] bool outside(int x, int y) const { return *radiance.at(x, y) < 0; }
 };

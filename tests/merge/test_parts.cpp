@@ -5,6 +5,7 @@
 #include "capture/frame.h"
 #include "image/laplacian.h"
 #include "merge/cell_mask.h"
+#include "merge/compared_cells.h"
 #include "merge/rows.h"
 #include "merge/share.h"
 #include "merge/tile.h"
@@ -203,6 +204,35 @@ private slots:
     rows::doubt(light, 1, darker, 4, sure, 5, use); // 0.37 * 4 is 1.54 times 0.96, 0.35 * 4 is 1.46 times
     const float wanted[] = {0, 0.4f, 0.4f, 1, 0.4f};
     for (int i = 0; i < 5; ++i) QCOMPARE(use[i], wanted[i]);
+  }
+
+  /// A rendered frame whose red and blue clip before a sky: who stands there in a darker frame is as light, but not as
+  /// blue. What clipped channels lack may be missing in the others, too, and is not taken for somebody.
+  void clippedChannelsOfARenderedFrameSayAtLeast() {
+    const auto cellsOf = [](float red, float green, float blue, std::uint8_t clipped) {
+      PlacedCells cells;
+      for (Image<float>* map :
+           {&cells.radiance, &cells.sigma, &cells.range, &cells.chroma, &cells.chromaRange, &cells.red, &cells.green}) {
+        *map = Image<float>(1, 1, 1);
+        map->fill(0);
+      }
+      cells.recorded = Image<std::uint8_t>(1, 1, 1), cells.clipped = Image<std::uint8_t>(1, 1, 1);
+      const float all = red + green + blue;
+      *cells.radiance.at(0, 0) = all / 3, *cells.red.at(0, 0) = red / all, *cells.green.at(0, 0) = green / all;
+      *cells.sigma.at(0, 0) = 0.005f;
+      *cells.recorded.at(0, 0) = clipped == 0, *cells.clipped.at(0, 0) = clipped;
+      cells.mixed = true;
+      return cells;
+    };
+    const Sensitivity s = sensitivityOf(MotionMode::Auto);
+    const PlacedCells sky = cellsOf(1, 0.72f, 1, 5), lamp = cellsOf(1, 0.9f, 0.5f, 1);
+    const auto maySee = [&](const PlacedCells& clipped, float red, float green, float blue) {
+      return within(clipped, 0, 0, reading(cellsOf(red, green, blue, 0), 0, 0), s);
+    };
+    QVERIFY(maySee(sky, 1.23f, 0.82f, 1.19f)); // the sky
+    QVERIFY(!maySee(sky, 1.05f, 0.9f, 0.5f));  // a head, as light as the sky
+    QVERIFY(maySee(lamp, 6, 1.5f, 0.3f));      // a red lamp, six times beyond clipping
+    QVERIFY(!maySee(lamp, 0.5f, 0.5f, 0.5f));
   }
 
   void trustFallsOnlyNearClipping() {

@@ -12,7 +12,7 @@ namespace ml::zoo {
 namespace {
 
 constexpr int kDeep = 4, kAlong = 4; // half of 9, less the middle
-constexpr double kFlat = 3;
+constexpr double kFlat = 3, kSeen = 2;
 using Lab = std::array<double, 3>;
 
 /// 1 near a border, 2 near none and in none: where the steps of the rest are taken.
@@ -42,20 +42,45 @@ Image<std::uint8_t> borderMap(int w, int h, const MotionReport& motion) {
   return out;
 }
 
+struct Strip {
+  int x, y, w, h;
+};
+struct Strips {
+  Strip one, other;
+};
+
 /// Mean of a strip in CIELAB of clipped display light.
-Lab stripOf(const Image<float>& shown, int x, int y, int w, int h) {
+Lab stripOf(const Image<float>& shown, const Strip& at) {
   double sum[3] = {};
-  for (int v = y; v < y + h; ++v)
-    for (int u = x; u < x + w; ++u)
+  for (int v = at.y; v < at.y + at.h; ++v)
+    for (int u = at.x; u < at.x + at.w; ++u)
       for (int c = 0; c < 3; ++c) sum[c] += shown.at(u, v)[c];
-  const float mean[3] = {float(sum[0] / (w * h)), float(sum[1] / (w * h)), float(sum[2] / (w * h))};
+  const float mean[3] = {float(sum[0] / (at.w * at.h)), float(sum[1] / (at.w * at.h)), float(sum[2] / (at.w * at.h))};
   return labOf(mean);
+}
+
+/// The step between two strips of `found` that `wanted` has not, CIEDE2000.
+double stepOf(const Image<float>& found, const Image<float>& wanted, const Strips& at) {
+  const Lab t0 = stripOf(wanted, at.one), t1 = stripOf(wanted, at.other);
+  const Lab f0 = stripOf(found, at.one), f1 = stripOf(found, at.other);
+  Lab stepped;
+  for (std::size_t c = 0; c < 3; ++c) stepped[c] = t0[c] + (f1[c] - f0[c]) - (t1[c] - t0[c]);
+  return ciede2000(t0, stepped);
+}
+
+/// Whether a frame alone knows all of both strips.
+bool records(const Image<float>& frame, const Strips& at) {
+  for (const Strip& s : {at.one, at.other})
+    for (int v = s.y; v < s.y + s.h; ++v)
+      for (int u = s.x; u < s.x + s.w; ++u)
+        if (!std::isfinite(frame.at(u, v)[0])) return false;
+  return true;
 }
 
 Image<float> shownAs(const Image<float>& light, double scale) {
   Image<float> out = light.clone();
   for (std::size_t i = 0; i < out.size(); ++i)
-    out.data()[i] = float(std::clamp(double(out.data()[i]) * scale, 0.0, 1.0));
+    out.data()[i] = float(std::clamp(double(out.data()[i]) * scale, 0.0, 1.0)); // NaN stays
   return out;
 }
 
@@ -67,7 +92,7 @@ double medianOf(std::vector<double>& values) {
 } // namespace
 
 BorderSteps borderSteps(const Image<float>& found, const Image<float>& truth, const Image<std::uint8_t>& unknown,
-                        const MotionReport& motion) {
+                        const MotionReport& motion, const std::vector<Image<float>>& alone) {
   const int w = truth.width(), h = truth.height();
   std::vector<double> light, ratio;
   for (int y = 0; y < h; y += 2)
@@ -78,6 +103,8 @@ BorderSteps borderSteps(const Image<float>& found, const Image<float>& truth, co
     }
   const double grey = 0.18 / medianOf(light), same = medianOf(ratio);
   const Image<float> a = shownAs(found, grey * same), b = shownAs(truth, grey);
+  std::vector<Image<float>> frames;
+  for (const Image<float>& frame : alone) frames.push_back(shownAs(frame, grey));
   const Image<std::uint8_t> map = borderMap(w, h, motion);
   BorderSteps out;
   double worst = 0;
@@ -92,15 +119,16 @@ BorderSteps borderSteps(const Image<float>& found, const Image<float>& truth, co
       for (const bool down : {false, true}) {
         const int left = down ? x - kAlong : x - kDeep, top = down ? y - kDeep : y - kAlong;
         const int sw = down ? 2 * kAlong + 1 : kDeep, sh = down ? kDeep : 2 * kAlong + 1;
-        const int nextX = down ? left : x, nextY = down ? y : top;
-        const Lab t0 = stripOf(b, left, top, sw, sh), t1 = stripOf(b, nextX, nextY, sw, sh);
-        if (ciede2000(t0, t1) > kFlat) continue;
-        const Lab f0 = stripOf(a, left, top, sw, sh), f1 = stripOf(a, nextX, nextY, sw, sh);
-        Lab stepped;
-        for (std::size_t c = 0; c < 3; ++c) stepped[c] = t0[c] + (f1[c] - f0[c]) - (t1[c] - t0[c]);
-        const double step = ciede2000(t0, stepped);
+        const Strips strips{{left, top, sw, sh}, {down ? left : x, down ? y : top, sw, sh}};
+        if (ciede2000(stripOf(b, strips.one), stripOf(b, strips.other)) > kFlat) continue;
+        const double step = stepOf(a, b, strips);
         (where == 1 ? out.atBorders : out.elsewhere).push_back(step);
-        if (where == 1 && step > worst) worst = step, out.worstX = x, out.worstY = y;
+        if (where != 1) continue;
+        if (step > worst) worst = step, out.worstX = x, out.worstY = y;
+        const auto has = [&](const Image<float>& frame) {
+          return records(frame, strips) && stepOf(a, frame, strips) <= kSeen;
+        };
+        out.ofOurs += step > kSeen && std::none_of(frames.begin(), frames.end(), has);
       }
     }
   return out;

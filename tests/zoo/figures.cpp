@@ -14,6 +14,7 @@
 #include <cmath>
 #include <cstdio>
 #include <cstdlib>
+#include <limits>
 #include <map>
 
 namespace ml::zoo {
@@ -331,26 +332,51 @@ double errorOfMoment(const Image<float>& found, const std::vector<MadeSet::Momen
   return least;
 }
 
+/// Each frame's light by its true curve and time, in its true place: rendered files alone. NaN beyond the frame, where
+/// it clips.
+std::vector<Image<float>> framesAlone(const MadeSet& set) {
+  std::vector<Image<float>> out;
+  if (set.camera.type == FileType::Dng) return out;
+  const std::vector<Frame> frames = knownFrames(set);
+  const int w = set.scene->width(), h = set.scene->height();
+  for (std::size_t k = 0; k < frames.size(); ++k) {
+    const Frame& f = frames[k];
+    const double clips = f.table.clipFrom;
+    out.emplace_back(w, h, 3);
+    for (int y = 0; y < h; ++y)
+      for (int x = 0; x < w; ++x) {
+        double u, v;
+        truePlace(set.frames[std::size_t(set.reference)].pose, set.frames[k].pose, w, h, x, y, u, v);
+        float* light = out[k].at(x, y);
+        std::fill_n(light, 3, std::numeric_limits<float>::quiet_NaN());
+        if (u < 0 || v < 0 || u > w - 1 || v > h - 1) continue;
+        const int left = std::clamp(int(u), 0, w - 2), top = std::clamp(int(v), 0, h - 2);
+        const double fx = u - left, fy = v - top;
+        float corners[4][3];
+        float most = 0;
+        for (int i = 0; i < 4; ++i) {
+          f.linearAt(left + i % 2, top + i / 2, corners[i]);
+          most = std::max({most, corners[i][0], corners[i][1], corners[i][2]});
+        }
+        if (most >= clips) continue;
+        for (int c = 0; c < 3; ++c)
+          light[c] = float(((1 - fy) * ((1 - fx) * corners[0][c] + fx * corners[1][c]) +
+                            fy * ((1 - fx) * corners[2][c] + fx * corners[3][c])) /
+                           set.frames[k].exposure);
+      }
+  }
+  return out;
+}
+
 /// Every place from the lightest frame that tells it, with nothing left to find.
-double floorOf(const MadeSet& set, const MadeSet::Moment& m) {
-  std::vector<Frame> frames = knownFrames(set);
+double floorOf(const std::vector<Image<float>>& alone, const MadeSet::Moment& m) {
   const int w = m.light.width(), h = m.light.height();
   Image<float> best = m.light.clone();
   for (int y = kBorder; y < h - kBorder; ++y)
     for (int x = kBorder; x < w - kBorder; ++x) {
       const int teller = *m.teller.at(x, y);
-      if (*m.walked.at(x, y) != 1 || teller < 0) continue;
-      const Frame& f = frames[std::size_t(teller)];
-      double u, v;
-      truePlace(set.frames[std::size_t(set.reference)].pose, set.frames[std::size_t(teller)].pose, w, h, x, y, u, v);
-      const int left = std::clamp(int(u), 0, w - 2), top = std::clamp(int(v), 0, h - 2);
-      const double fx = u - left, fy = v - top;
-      float corners[4][3];
-      for (int k = 0; k < 4; ++k) f.linearAt(left + k % 2, top + k / 2, corners[k]);
-      for (int c = 0; c < 3; ++c)
-        best.at(x, y)[c] = float(((1 - fy) * ((1 - fx) * corners[0][c] + fx * corners[1][c]) +
-                                  fy * ((1 - fx) * corners[2][c] + fx * corners[3][c])) /
-                                 set.frames[std::size_t(teller)].exposure);
+      if (*m.walked.at(x, y) == 1 && teller >= 0 && std::isfinite(alone[std::size_t(teller)].at(x, y)[0]))
+        std::copy_n(alone[std::size_t(teller)].at(x, y), 3, best.at(x, y));
     }
   return errorsOf(best, m.light, &m.walked).walked;
 }
@@ -391,8 +417,9 @@ std::optional<MergedFigure> mergedFigure(const MadeSet& made, bool withBound, bo
     figure.whole = errorOfMoment(combined->radiance, moments, figure.moment);
     if (figure.moment >= 0) {
       const MadeSet::Moment& moment = moments[std::size_t(figure.moment)];
-      if (withFloor && set.camera.type != FileType::Dng) figure.floor = floorOf(set, moment);
-      figure.steps = borderSteps(combined->radiance, moment.light, moment.walked, combined->motion);
+      const std::vector<Image<float>> alone = framesAlone(set);
+      if (withFloor && !alone.empty()) figure.floor = floorOf(alone, moment);
+      figure.steps = borderSteps(combined->radiance, moment.light, moment.walked, combined->motion, alone);
     }
   }
   figure.curve = curveErrorOf(*combined, set.camera);
