@@ -5927,6 +5927,10 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
         <translation>`{}` kann nicht geschrieben werden; im Ordner für vorläufige Dateien Platz schaffen.</translation>
     </message>
     <message>
+        <source>`{}` cannot take the {:.1f} GB that are needed while so large a picture is finished ({}); make room there, or deliver to another folder.</source>
+        <translation>`{}` kann die {:.1f} GB nicht aufnehmen, die gebraucht werden, während ein so großes Bild ausgearbeitet wird ({}); dort Platz schaffen oder in einen anderen Ordner ausliefern.</translation>
+    </message>
+    <message>
         <source>`{}` carries no gain map.</source>
         <translation>`{}` trägt keine Helligkeitskarte.</translation>
     </message>
@@ -8241,6 +8245,10 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     <message>
         <source>what must keep texture</source>
         <translation>was Zeichnung behalten muss</translation>
+    </message>
+    <message>
+        <source>what was kept in `{}` while the picture is finished cannot be read</source>
+        <translation>was während der Ausarbeitung in `{}` aufgehoben wurde, lässt sich nicht lesen</translation>
     </message>
     <message>
         <source>when nothing moves: smoother joins, a cleaner merge</source>

@@ -7,6 +7,7 @@
 #include "cli/farm_commands.h"
 #include "cli/say.h"
 #include "deliver/deliver.h"
+#include "deliver/row_spool.h"
 #include "exposure/marks.h"
 #include "finish/finish.h"
 #include "logbook/store.h"
@@ -331,12 +332,12 @@ int runAssemble(const AssembleArguments& a, const Progress& progress) {
 int runFinish(const FinishArguments& a, const Progress& progress) {
   const auto recipe = recipeFrom(a.look, a.recipe);
   if (!recipe) return refuse(recipe.error());
-  const auto radiance = readRadiance(a.file);
+  const auto radiance = openRadiance(a.file, progress.stop);
   if (!radiance) return refuse(radiance.error());
   const SceneFacts facts = factsOfRadiance(a.file);
-  const auto finished = finishRadiance(radiance->view(), *recipe, facts, nullptr, progress);
+  const auto finished = finishRadiance(radiance->rows(), *recipe, facts, nullptr, progress);
   if (!finished) return refuse(finished.error());
-  const auto judged = judgeRadiance(radiance->view(), *recipe, facts, progress);
+  const auto judged = judgeRadiance(radiance->rows(), *recipe, facts, progress);
   if (!judged) return refuse(judged.error());
   DeliverOptions delivering;
   delivering.sphere = facts.sphere;

@@ -3,7 +3,7 @@
 
 #include "base/parallel.h"
 #include "base/phrase.h"
-#include "base/vector_clones.h"
+#include "image/half.h"
 
 #include <ImfChannelList.h>
 #include <ImfChromaticitiesAttribute.h>
@@ -15,7 +15,6 @@
 #include <ImfStandardAttributes.h>
 #include <ImfStringAttribute.h>
 #include <ImfThreading.h>
-#include <bit>
 #include <fstream>
 #include <half.h>
 #include <string>
@@ -53,21 +52,20 @@ int threads() {
   return threadCount();
 }
 
-/// IEEE 754 binary16, rounded to nearest even; beyond the largest half, the largest.
-ML_VECTOR_CLONES void toHalf(const float* in, int n, std::uint16_t* __restrict out) {
-  for (int i = 0; i < n; ++i) {
-    const float held = std::min(std::max(in[i], -65504.f), 65504.f);
-    const std::uint32_t bits = std::bit_cast<std::uint32_t>(held), sign = bits >> 16 & 0x8000u,
-                        magnitude = bits & 0x7fffffffu;
-    // Small ones (below 2^-14) are rounded by adding a number whose last place is theirs.
-    const std::uint32_t small =
-        std::bit_cast<std::uint32_t>(std::bit_cast<float>(magnitude) + 0.5f) - std::bit_cast<std::uint32_t>(0.5f);
-    const std::uint32_t large = (magnitude + 0xfffu + (magnitude >> 13 & 1u) - 0x38000000u) >> 13;
-    out[i] = std::uint16_t(sign | (magnitude < 0x38800000u ? small : large));
+} // namespace
+
+std::optional<ExrSize> exrSize(const std::filesystem::path& path) {
+  try {
+    const Imf::InputFile file(path.c_str());
+    const auto window = file.header().dataWindow();
+    const std::int64_t width = std::int64_t(window.max.x) - window.min.x + 1,
+                       height = std::int64_t(window.max.y) - window.min.y + 1;
+    if (!checkSize(path, width, height)) return {};
+    return ExrSize{int(width), int(height), channelsOf(file.header().channels())};
+  } catch (const std::exception&) {
+    return {};
   }
 }
-
-} // namespace
 
 Result<PlacedImage> readExr(const std::filesystem::path& path, const StopFlag& stop) {
   try {

@@ -5,6 +5,7 @@
 
 #include <functional>
 #include <map>
+#include <optional>
 #include <string>
 
 namespace ml {
@@ -15,6 +16,13 @@ struct PlacedImage {
   int x = 0, y = 0;    ///< Place of the first pixel in the whole picture.
   int fullWidth = 0, fullHeight = 0;
 };
+
+struct ExrSize {
+  int width = 0, height = 0; ///< Of the data window.
+  int channels = 0;          ///< As PlacedImage; 0: none that are known.
+};
+/// From the header alone; empty when it cannot be read or says something impossible.
+[[nodiscard]] std::optional<ExrSize> exrSize(const std::filesystem::path& file);
 
 /// Linear samples as they lie in the file (half or float). Also Stopped.
 [[nodiscard]] Result<PlacedImage> readExr(const std::filesystem::path& file, const StopFlag& stop = {});

@@ -71,28 +71,29 @@ struct PlacedRow {
   std::vector<float> r, g, b, root; ///< `root` has one more value on each side.
 };
 
-/// Places rows and keeps three of them, for what needs neighbours.
+/// Places rows of a band and keeps three of them, for what needs neighbours: one row above and one below it, too.
 class RowSource {
 public:
   RowSource(const LightPlacer& placer, const AreaMaps& maps, const std::vector<HueMove>& hues,
-            ImageView<const float> picture, int x0, int n, int gridWidth)
-      : placer_(placer), maps_(maps), hues_(hues), picture_(picture), x0_(x0), n_(n),
+            const PictureRows& picture, int x0, int n, const Band& band, int gridWidth)
+      : placer_(placer), maps_(maps), hues_(hues), height_(picture.height), top_(std::max(0, band.begin - 1)),
+        rows_(picture.rows(top_, std::min(height_, band.end + 1), room_)), x0_(x0), n_(n),
         columns_(gridWidth, picture.width), scratch_(std::make_unique<LightPlacer::Scratch>()) {
-    for (auto& row : rows_)
+    for (auto& row : placed_)
       row.r.resize(std::size_t(n)), row.g.resize(std::size_t(n)), row.b.resize(std::size_t(n)),
           row.root.resize(std::size_t(n) + 2);
     if (!maps.empty())
       for (auto& field : fields_) field.resize(kPlacedAtOnce);
   }
-  PlacedRow& row(int y) { return rows_[std::size_t(y + 3) % 3]; }
+  PlacedRow& row(int y) { return placed_[std::size_t(y + 3) % 3]; }
   /// y beyond the picture repeats its border.
   void fill(int y) {
     PlacedRow& to = row(y);
-    const int from = std::clamp(y, 0, picture_.height - 1);
+    const int from = std::clamp(y, 0, height_ - 1);
     for (int x = 0; x < n_; x += kPlacedAtOnce) {
       const int n = std::min(kPlacedAtOnce, n_ - x);
       float *r = to.r.data() + x, *g = to.g.data() + x, *b = to.b.data() + x;
-      placer_.read(picture_.at(x0_ + x, from), n, *scratch_, r, g, b);
+      placer_.read(rows_.at(x0_ + x, from - top_), n, *scratch_, r, g, b);
       placer_.place(from, x0_ + x, n, movesAt(from, x0_ + x, n), *scratch_, r, g, b);
       moveHues(hues_, n, r, g, b);
     }
@@ -107,12 +108,11 @@ private:
     if (maps_.empty()) return moves;
     const float* log = scratch_->log;
     if (!placer_.whiteIsAsCombined()) { // areas keep their places whatever the white point
-      logRow(picture_.at(x, y), n, log_);
+      logRow(rows_.at(x, y - top_), n, log_);
       log = log_;
     }
     const auto read = [&](const LocalMap& map, std::vector<float>& field) -> const float* {
-      return map.readRow(columns_, y, picture_.height, x, n, log, field.data(), scratch_->grid) ? field.data()
-                                                                                                : nullptr;
+      return map.readRow(columns_, y, height_, x, n, log, field.data(), scratch_->grid) ? field.data() : nullptr;
     };
     moves.exposure = read(maps_.exposure, fields_[0]);
     moves.warmth = read(maps_.warmth, fields_[1]);
@@ -125,11 +125,13 @@ private:
   const LightPlacer& placer_;
   const AreaMaps& maps_;
   const std::vector<HueMove>& hues_;
-  ImageView<const float> picture_;
+  int height_, top_;
+  Image<float> room_;
+  ImageView<const float> rows_; ///< Of the picture, from `top_` on.
   int x0_, n_;
   GridColumns columns_;
   std::unique_ptr<LightPlacer::Scratch> scratch_;
-  std::array<PlacedRow, 3> rows_;
+  std::array<PlacedRow, 3> placed_;
   std::array<std::vector<float>, 5> fields_;
   float log_[kPlacedAtOnce];
 };
@@ -147,7 +149,7 @@ const AreaMaps& Finisher::areaMaps(const Recipe& recipe, int width, int height) 
 }
 
 template <class Write>
-Result<FinishReport> Finisher::run(ImageView<const float> picture, const Recipe& recipe, Roi part, double headroom,
+Result<FinishReport> Finisher::run(const PictureRows& picture, const Recipe& recipe, Roi part, double headroom,
                                    const Progress& progress, const Write& write) {
   if (const auto reason = recipe.invalidReason())
     return fail(ErrorCode::InvalidArgument, phrase("The picture cannot be finished: {}.", *reason));
@@ -160,7 +162,8 @@ Result<FinishReport> Finisher::run(ImageView<const float> picture, const Recipe&
     // One column more on each side, for the neighbours.
     const int left = std::max(0, part.x - 1), right = std::min(picture.width, part.x + part.width + 1),
               n = right - left, skip = part.x - left;
-    RowSource rows(placer, maps, recipe.hues, picture, left, n, analysis_.logLight.width());
+    const Band inPicture{part.y + band.begin, part.y + band.end, band.index};
+    RowSource rows(placer, maps, recipe.hues, picture, left, n, inPicture, analysis_.logLight.width());
     std::vector<float> gain(std::size_t(n), 1.f), codes(std::size_t(3 * n));
     auto& [white, black] = counts[std::size_t(band.index)];
     const bool sharpen = recipe.sharpening > 0;
@@ -215,7 +218,7 @@ ML_VECTOR_CLONES void interleave8(const float* r, const float* g, const float* b
 
 } // namespace
 
-Result<Finished> Finisher::finish(ImageView<const float> picture, const Recipe& recipe, const Progress& progress,
+Result<Finished> Finisher::finish(const PictureRows& picture, const Recipe& recipe, const Progress& progress,
                                   Roi part) {
   if (part.width == 0) part = {0, 0, picture.width, picture.height};
   Finished out{Image<std::uint16_t>(part.width, part.height, 3), {}};
@@ -230,7 +233,7 @@ Result<Finished> Finisher::finish(ImageView<const float> picture, const Recipe& 
   return out;
 }
 
-Result<FinishReport> Finisher::finishBytes(ImageView<const float> picture, const Recipe& recipe, Roi part,
+Result<FinishReport> Finisher::finishBytes(const PictureRows& picture, const Recipe& recipe, Roi part,
                                            std::uint8_t* rgb, std::ptrdiff_t stride, const Progress& progress) {
   if (part.width == 0) part = {0, 0, picture.width, picture.height};
   return run(
@@ -241,7 +244,7 @@ Result<FinishReport> Finisher::finishBytes(ImageView<const float> picture, const
       });
 }
 
-Result<Image<float>> Finisher::finishLight(ImageView<const float> picture, const Recipe& recipe, double headroom,
+Result<Image<float>> Finisher::finishLight(const PictureRows& picture, const Recipe& recipe, double headroom,
                                            const Progress& progress) {
   Image<float> out(picture.width, picture.height, 3);
   auto done = run(picture, recipe, {}, headroom, progress,

@@ -39,20 +39,19 @@ public:
   explicit Finisher(const ToneAnalysis& analysis, const LensFacts* lens = nullptr) : analysis_(analysis), lens_(lens) {}
 
   /// 16-bit codes of a part of the prepared picture; an empty part means all of it.
-  Result<Finished> finish(ImageView<const float> prepared, const Recipe& recipe, const Progress& progress,
-                          Roi part = {});
+  Result<Finished> finish(const PictureRows& prepared, const Recipe& recipe, const Progress& progress, Roi part = {});
   /// 8-bit codes for the screen into rows of `stride` bytes, three a pixel.
-  Result<FinishReport> finishBytes(ImageView<const float> prepared, const Recipe& recipe, Roi part, std::uint8_t* rgb,
+  Result<FinishReport> finishBytes(const PictureRows& prepared, const Recipe& recipe, Roi part, std::uint8_t* rgb,
                                    std::ptrdiff_t stride, const Progress& progress);
   /// Display-linear Rec. 709 with 1 at paper white and highlights up to `headroom` stops above: for screens with a high
   /// dynamic range.
-  Result<Image<float>> finishLight(ImageView<const float> prepared, const Recipe& recipe, double headroom,
+  Result<Image<float>> finishLight(const PictureRows& prepared, const Recipe& recipe, double headroom,
                                    const Progress& progress);
 
 private:
   const AreaMaps& areaMaps(const Recipe& recipe, int width, int height);
   template <class Write>
-  Result<FinishReport> run(ImageView<const float> prepared, const Recipe& recipe, Roi part, double headroom,
+  Result<FinishReport> run(const PictureRows& prepared, const Recipe& recipe, Roi part, double headroom,
                            const Progress& progress, const Write& write);
 
   const ToneAnalysis& analysis_;
@@ -62,10 +61,10 @@ private:
 };
 
 /// All at once: what a recipe makes of radiance as combined.
-Result<Finished> finishRadiance(ImageView<const float> radiance, const Recipe& recipe, const SceneFacts& facts,
+Result<Finished> finishRadiance(const PictureRows& radiance, const Recipe& recipe, const SceneFacts& facts,
                                 const LensFacts* lens, const Progress& progress);
 /// Applies a recipe to prepared radiance. The analysis may come from a picture of another size of the same scene.
-Result<Finished> finishPicture(ImageView<const float> prepared, const ToneAnalysis& analysis, const Recipe& recipe,
+Result<Finished> finishPicture(const PictureRows& prepared, const ToneAnalysis& analysis, const Recipe& recipe,
                                const Progress& progress);
 
 } // namespace ml

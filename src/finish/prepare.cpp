@@ -75,22 +75,25 @@ Result<Finished> finishSphere(ImageView<const float> radiance, const Recipe& rec
 
 } // namespace
 
-Result<Finished> finishRadiance(ImageView<const float> radiance, const Recipe& recipe, const SceneFacts& facts,
+Result<Finished> finishRadiance(const PictureRows& radiance, const Recipe& recipe, const SceneFacts& facts,
                                 const LensFacts* lens, const Progress& progress) {
   if (const auto reason = recipe.invalidReason())
     return fail(ErrorCode::InvalidArgument, phrase("The picture cannot be finished: {}.", *reason));
   const bool sphere = staysSphere(facts, recipe);
-  if (sphere && !needsPreparation(recipe)) return finishSphere(radiance, recipe, facts, progress);
-  if (!needsPreparation(recipe)) return finishPicture(radiance, analyseTone(radiance, facts), recipe, progress);
+  if (!sphere && !needsPreparation(recipe))
+    return finishPicture(radiance, analyseTone(radiance, facts), recipe, progress);
+  Image<float> room;
+  const ImageView<const float> whole = radiance.whole(room);
+  if (!needsPreparation(recipe)) return finishSphere(whole, recipe, facts, progress);
   const auto ready =
-      prepared(radiance, recipe, recipe.denoise > 0 ? measureNoise(radiance) : NoiseByLight{}, lens, progress);
+      prepared(whole, recipe, recipe.denoise > 0 ? measureNoise(radiance) : NoiseByLight{}, lens, progress);
   if (!ready) return passOn(ready.error());
   if (sphere) return finishSphere(ready->view(), recipe, facts, progress);
   const ToneAnalysis analysis = analyseTone(ready->view(), facts);
   return Finisher(analysis, lens).finish(ready->view(), recipe, progress);
 }
 
-Result<Finished> finishPicture(ImageView<const float> radiance, const ToneAnalysis& analysis, const Recipe& recipe,
+Result<Finished> finishPicture(const PictureRows& radiance, const ToneAnalysis& analysis, const Recipe& recipe,
                                const Progress& progress) {
   return Finisher(analysis).finish(radiance, recipe, progress);
 }

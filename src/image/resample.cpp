@@ -46,15 +46,17 @@ Image<float> shrink(ImageView<const float> in, int factor) {
   return out;
 }
 
-Image<float> shrinkTo(ImageView<const float> in, int width, int height) {
+Image<float> shrinkTo(const PictureRows& in, int width, int height) {
   const auto columns = areaSpans(in.width, width), rows = areaSpans(in.height, height);
   Image<float> out(width, height, in.channels);
   forEachBand(height, [&](const Band& band) {
     std::vector<float> line(std::size_t(in.width) * in.channels);
+    Image<float> room;
     for (int y = band.begin; y < band.end; ++y) {
       std::fill(line.begin(), line.end(), 0.f);
+      const auto sources = in.rows(rows[y].first, rows[y].first + int(rows[y].weights.size()), room);
       for (std::size_t k = 0; k < rows[y].weights.size(); ++k) {
-        const float* source = in.row(rows[y].first + int(k));
+        const float* source = sources.row(int(k));
         for (std::size_t i = 0; i < line.size(); ++i) line[i] += rows[y].weights[k] * source[i];
       }
       for (int x = 0; x < width; ++x)

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "image/image.h"
+#include "image/picture_rows.h"
 
 namespace ml {
 
@@ -8,7 +8,7 @@ namespace ml {
 [[nodiscard]] Image<float> shrink(ImageView<const float> in, int factor);
 
 /// Area-weighted reduction to exactly width x height (each <= the input's). Same channels.
-[[nodiscard]] Image<float> shrinkTo(ImageView<const float> in, int width, int height);
+[[nodiscard]] Image<float> shrinkTo(const PictureRows& in, int width, int height);
 
 /// Size that fits `longEdge` with the same proportions; never larger than the input.
 [[nodiscard]] Roi fitted(int width, int height, int longEdge);

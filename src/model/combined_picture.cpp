@@ -8,7 +8,7 @@
 
 namespace ml {
 
-std::shared_ptr<const CombinedPicture> pictureOf(ImageView<const float> radiance, const SceneFacts& facts,
+std::shared_ptr<const CombinedPicture> pictureOf(const PictureRows& radiance, const SceneFacts& facts,
                                                  std::shared_ptr<const Image<float>> noisier) {
   auto made = std::make_shared<CombinedPicture>();
   const Roi size = fitted(radiance.width, radiance.height, kPreviewEdge);
@@ -22,10 +22,10 @@ std::shared_ptr<const CombinedPicture> pictureOf(ImageView<const float> radiance
 }
 
 Result<std::shared_ptr<const CombinedPicture>> loadPicture(const View& view, const Progress& progress) {
-  const auto radiance = readRadiance(radianceNow(view), progress.stop);
+  const auto radiance = openRadiance(radianceNow(view), progress.stop);
   if (!radiance) return passOn(radiance.error());
   if (progress.stopRequested()) return stopped();
-  return pictureOf(radiance->view(), factsOf(*view.combined), view.combined->report->noisier);
+  return pictureOf(radiance->rows(), factsOf(*view.combined), view.combined->report->noisier);
 }
 
 } // namespace ml

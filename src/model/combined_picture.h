@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "deliver/deliver.h"
+#include "deliver/row_spool.h"
 #include "session/job.h"
 #include "tone/natural.h"
 
@@ -17,7 +17,7 @@ struct CombinedPicture {
 };
 
 /// The one place that makes one.
-[[nodiscard]] std::shared_ptr<const CombinedPicture> pictureOf(ImageView<const float> radiance, const SceneFacts& facts,
+[[nodiscard]] std::shared_ptr<const CombinedPicture> pictureOf(const PictureRows& radiance, const SceneFacts& facts,
                                                                std::shared_ptr<const Image<float>> noisier);
 /// Of what the view was combined to. Errors: of reading, Stopped.
 [[nodiscard]] Result<std::shared_ptr<const CombinedPicture>> loadPicture(const View& view, const Progress& progress);

@@ -272,9 +272,9 @@ void DeliverModel::writeNext() {
     std::optional<Error> problem;
     if (const auto room = checkSpace(request.folder, bytes); !room)
       problem = room.error();
-    else if (const auto radiance = readRadiance(file, progress.stop); !radiance)
+    else if (const auto radiance = openRadiance(file, progress.stop); !radiance)
       problem = radiance.error();
-    else if (const auto delivered = deliverView(radiance->view(), request, progress); !delivered)
+    else if (const auto delivered = deliverView(radiance->rows(), request, progress); !delivered)
       problem = delivered.error();
     return [this, id, problem] { orderEnded(id, problem); };
   });

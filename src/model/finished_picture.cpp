@@ -143,21 +143,22 @@ std::function<void()> FinishedPicture::detail(const std::shared_ptr<FullSize>& f
                                               const std::filesystem::path& file, const QRectF& part,
                                               const Progress& progress) {
   const std::lock_guard lock(full->use);
-  if (full->combined.empty()) {
-    auto whole = readRadiance(file, progress.stop);
-    if (!whole && whole.error().code == ErrorCode::Stopped) return {};
-    if (!whole) return [this, e = whole.error()] { desk_.notices.fail(e); };
-    full->combined = std::move(*whole);
+  if (!full->combined) {
+    auto opened = openRadiance(file, progress.stop);
+    if (!opened && opened.error().code == ErrorCode::Stopped) return {};
+    if (!opened) return [this, e = opened.error()] { desk_.notices.fail(e); };
+    full->combined = std::move(*opened);
   }
   const bool prepare = needsPreparation(recipe);
   if (prepare && (full->prepared.empty() || !samePreparation(full->preparedBy, recipe))) {
-    auto ready = prepared(full->combined.view(), recipe, state->combined().analysis.noise, state->lens(), progress);
+    Image<float> room;
+    auto ready =
+        prepared(full->combined->rows().whole(room), recipe, state->combined().analysis.noise, state->lens(), progress);
     if (!ready) return {};
     full->prepared = std::move(*ready);
     full->preparedBy = recipe;
   }
-  const ImageView<const float> picture =
-      prepare ? std::as_const(full->prepared).view() : std::as_const(full->combined).view();
+  const PictureRows picture = prepare ? PictureRows(std::as_const(full->prepared).view()) : full->combined->rows();
   const Roi pixels = pixelsOf(part, picture.width, picture.height);
   QImage image(pixels.width, pixels.height, QImage::Format_RGB888);
   if (!Finisher(state->analysis(), state->lens())

@@ -65,7 +65,8 @@ signals:
 private:
   struct FullSize {
     std::mutex use;
-    Image<float> combined, prepared; ///< Loaded when first asked for.
+    std::optional<OpenRadiance> combined; ///< Opened when first asked for.
+    Image<float> prepared;                ///< Likewise, and only where a recipe asks for it.
     Recipe preparedBy;
   };
   void combinedAnew();

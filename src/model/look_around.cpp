@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "model/look_around.h"
 
-#include "deliver/deliver.h"
+#include "deliver/row_spool.h"
 #include "finish/finish.h"
 #include "image/resample.h"
 #include "model/pictures.h"
@@ -52,10 +52,11 @@ void LookAround::drawSharp() {
   const View& view = finish_.desk().view();
   work_.start([this, file = radianceNow(view), recipe = view.recipe,
                facts = finish_.finished.combined()->facts](const Progress& progress) -> std::function<void()> {
-    const auto radiance = readRadiance(file, progress.stop);
+    const auto radiance = openRadiance(file, progress.stop);
     if (!radiance) return {}; // the picture on screen says why
-    const Roi size = fitted(radiance->width(), radiance->height(), kSharpEdge);
-    const Image<float> small = shrinkTo(radiance->view(), size.width, size.height);
+    const PictureRows rows = radiance->rows();
+    const Roi size = fitted(rows.width, rows.height, kSharpEdge);
+    const Image<float> small = shrinkTo(rows, size.width, size.height);
     const auto finished = finishRadiance(small.view(), recipe, facts, nullptr, progress);
     if (!finished) return {};
     return [this, bytes = std::make_shared<Image<std::uint8_t>>(bytesOf(finished->picture))] {

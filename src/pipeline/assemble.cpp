@@ -329,7 +329,7 @@ Result<Assembly> assembleFiles(const std::vector<fs::path>& paths, const Assembl
 }
 
 Result<void> writeAssembly(const Assembly& assembly, const fs::path& file, const Progress& progress,
-                           const std::function<void(int y, ImageView<const float> rows)>& seen) {
+                           const RowsTaken& seen) {
   RadianceOptions options;
   options.notes = textOf(assembly.facts);
   options.metadataFrom = assembly.metadataFrom;
@@ -339,7 +339,7 @@ Result<void> writeAssembly(const Assembly& assembly, const fs::path& file, const
                                const bool done = drawAssembly(
                                    assembly,
                                    [&](int y, ImageView<const float> rows) {
-                                     if (seen) seen(y, rows);
+                                     if (seen && !seen(y, rows)) return false;
                                      written = write(rows);
                                      return bool(written);
                                    },

@@ -68,9 +68,9 @@ struct Assembly {
 bool drawAssembly(const Assembly& assembly, const RowsTaken& taken, const Progress& progress);
 
 /// Draws the whole and writes it as .exr (half floats) or .tif (32-bit float), some rows at a time. Atomic.
-/// `seen`, where given, is shown the rows as they are written.
+/// `seen`, where given, is shown the rows before they are written; false: stop.
 Result<void> writeAssembly(const Assembly& assembly, const std::filesystem::path& file, const Progress& progress,
-                           const std::function<void(int y, ImageView<const float> rows)>& seen = {});
+                           const RowsTaken& seen = {});
 
 /// One sentence with figures.
 [[nodiscard]] std::string verdict(const Assembly& assembly);

@@ -13,7 +13,7 @@
 
 namespace ml {
 
-Result<Judgement> judgeView(ImageView<const float> prepared, const ToneAnalysis& analysis, const Recipe& recipe,
+Result<Judgement> judgeView(const PictureRows& prepared, const ToneAnalysis& analysis, const Recipe& recipe,
                             const JudgedShape& shape, const Progress& progress) {
   const Roi size = fitted(prepared.width, prepared.height, kJudgedEdge);
   const Image<float> small = shrinkTo(prepared, size.width, size.height);
@@ -26,7 +26,7 @@ SceneFacts factsOfRadiance(const std::filesystem::path& file) {
   return factsFromText(radianceNotes(file));
 }
 
-Result<Judgement> judgeRadiance(ImageView<const float> radiance, const Recipe& recipe, const SceneFacts& facts,
+Result<Judgement> judgeRadiance(const PictureRows& radiance, const Recipe& recipe, const SceneFacts& facts,
                                 const Progress& progress) {
   const Roi size = fitted(radiance.width, radiance.height, kJudgedEdge);
   Image<float> small = shrinkTo(radiance, size.width, size.height);
@@ -49,7 +49,7 @@ struct FinishedFor {
   FinishReport report;
 };
 
-Result<FinishedFor> finishFor(const std::vector<Target>& targets, Finisher& finisher, ImageView<const float> picture,
+Result<FinishedFor> finishFor(const std::vector<Target>& targets, Finisher& finisher, const PictureRows& picture,
                               const Recipe& recipe, const Progress& progress) {
   FinishedFor out;
   if (std::any_of(targets.begin(), targets.end(), needsDeepCodes)) {
@@ -69,26 +69,30 @@ Result<FinishedFor> finishFor(const std::vector<Target>& targets, Finisher& fini
 
 } // namespace
 
-Result<Delivery> deliverView(ImageView<const float> radiance, const DeliverRequest& request, const Progress& progress) {
+Result<Delivery> deliverView(const PictureRows& radiance, const DeliverRequest& request, const Progress& progress) {
   const Recipe& recipe = request.recipe;
   if (const auto reason = recipe.invalidReason())
     return fail(ErrorCode::InvalidArgument, phrase("The picture cannot be finished: {}.", *reason));
   const auto lens = recipe.geometry.lens && request.metadataFrom
                         ? lensFactsOf(*request.metadataFrom, radiance.width, radiance.height)
                         : std::nullopt;
-  Image<float> ready;
+  // Everything local sees over the wrap and the poles of a sphere, unless its shape is changed.
+  const bool sphere = staysSphere(request.facts, recipe);
+  const bool archive = std::any_of(request.targets.begin(), request.targets.end(),
+                                   [](const Target& t) { return t.format == Target::Format::Exr; });
+  Image<float> room, ready;
+  ImageView<const float> whole;
+  if (sphere || archive || needsPreparation(recipe)) whole = radiance.whole(room);
   if (needsPreparation(recipe)) {
-    auto made = prepared(radiance, recipe, recipe.denoise > 0 ? measureNoise(radiance) : NoiseByLight{},
+    auto made = prepared(whole, recipe, recipe.denoise > 0 ? measureNoise(radiance) : NoiseByLight{},
                          lens ? &*lens : nullptr, progress.part(0, 0.25));
     if (!made) return passOn(made.error());
     ready = std::move(*made);
   }
-  // Everything local sees over the wrap and the poles of a sphere, unless its shape is changed.
-  const bool sphere = staysSphere(request.facts, recipe);
   const int margin = sphere ? sphereMargin(radiance.width) : 0;
-  if (sphere) ready = withSphereMargins(ready.empty() ? radiance : std::as_const(ready).view(), margin);
+  if (sphere) ready = withSphereMargins(ready.empty() ? whole : std::as_const(ready).view(), margin);
   const Roi inside{margin, margin, radiance.width, radiance.height};
-  const ImageView<const float> picture = ready.empty() ? radiance : std::as_const(ready).view();
+  const PictureRows picture = ready.empty() ? radiance : PictureRows(std::as_const(ready).view());
   ToneAnalysis analysis = analyseTone(picture, request.facts, margin);
   if (request.noisier) {
     const int width = analysis.logLight.width(), height = analysis.logLight.height();
@@ -116,7 +120,7 @@ Result<Delivery> deliverView(ImageView<const float> radiance, const DeliverReque
   Progress now; // of the target that is written
   const Material material{std::as_const(finished->codes).view(),
                           std::as_const(finished->bytes).view(),
-                          radiance,
+                          whole,
                           [&](double headroom) {
                             auto light = finisher.finishLight(picture, recipe, headroom, now.part(0, 0.3));
                             if (sphere && light) light->crop(inside);

@@ -33,18 +33,19 @@ struct Delivery {
 inline constexpr int kJudgedEdge = 1200;
 
 /// Judges what a recipe makes of prepared radiance, reduced to kJudgedEdge. Errors: Stopped.
-Result<Judgement> judgeView(ImageView<const float> prepared, const ToneAnalysis& analysis, const Recipe& recipe,
+Result<Judgement> judgeView(const PictureRows& prepared, const ToneAnalysis& analysis, const Recipe& recipe,
                             const JudgedShape& shape, const Progress& progress);
 
 /// What a radiance file says of its scene; unknown where it says nothing.
 [[nodiscard]] SceneFacts factsOfRadiance(const std::filesystem::path& file);
 
 /// The same from radiance as combined, without a lens profile or a word on ghosts.
-Result<Judgement> judgeRadiance(ImageView<const float> radiance, const Recipe& recipe, const SceneFacts& facts,
+Result<Judgement> judgeRadiance(const PictureRows& radiance, const Recipe& recipe, const SceneFacts& facts,
                                 const Progress& progress);
 
-/// Finishes radiance once and writes every target. Nothing half-written is left. Errors: InvalidArgument, CannotWrite,
-/// Stopped; what was written before an error stays.
-Result<Delivery> deliverView(ImageView<const float> radiance, const DeliverRequest& request, const Progress& progress);
+/// Finishes radiance once and writes every target; of a store it is held as a whole only where a target or the recipe
+/// needs that (the archive, healing, noise, shape, spheres). Nothing half-written is left. Errors: InvalidArgument,
+/// CannotWrite, Stopped; what was written before an error stays.
+Result<Delivery> deliverView(const PictureRows& radiance, const DeliverRequest& request, const Progress& progress);
 
 } // namespace ml

@@ -2,6 +2,7 @@
 #include "pipeline/run_view.h"
 
 #include "base/atomic_file.h"
+#include "deliver/row_spool.h"
 #include "pipeline/assemble_json.h"
 #include "pipeline/combine_json.h"
 #include "pipeline/combine_report.h"
@@ -80,20 +81,21 @@ Result<void> deliverPositions(const std::vector<FileGroup>& groups, const RunOpt
                                    [](const Target& t) { return t.format == Target::Format::Exr; });
   const fs::path whole = options.out / (outcome.name + ".exr");
   const Roi inside = coveredRectangle(assembly->seams, assembly->canvas);
-  Image<float> radiance(inside.width, inside.height, 3);
+  const auto radiance = RowSpool::in(options.out, inside.width, inside.height);
+  if (!radiance) return passOn(radiance.error());
+  Result<void> kept;
   const auto keep = [&](int y, ImageView<const float> rows) {
-    for (int v = 0; v < rows.height; ++v)
-      if (const int to = y + v - inside.y; to >= 0 && to < inside.height)
-        std::copy_n(rows.at(inside.x, v), 3 * inside.width, radiance.row(to));
+    const int first = std::max(y, inside.y), last = std::min(y + rows.height, inside.y + inside.height);
+    if (kept && first < last) kept = (*radiance)->append(rows.crop({inside.x, first - y, inside.width, last - first}));
+    return bool(kept);
   };
   if (archive) {
     if (auto written = writeAssembly(*assembly, whole, progress.part(0.5, 0.7), keep); !written) return written;
     outcome.delivered.push_back(whole);
-  } else if (!drawAssembly(
-                 *assembly, [&](int y, ImageView<const float> rows) { return keep(y, rows), true; },
-                 progress.part(0.5, 0.7))) {
+  } else if (!drawAssembly(*assembly, keep, progress.part(0.5, 0.7)) && kept) {
     return stopped();
   }
+  if (!kept) return kept;
   const json said = toJson(*assembly);
   outcome.verdict = verdict(*assembly);
   DeliverRequest request;
@@ -107,7 +109,7 @@ Result<void> deliverPositions(const std::vector<FileGroup>& groups, const RunOpt
   assembly->pictures.clear(); // memory is wanted for the finish
   for (const Target& t : options.targets)
     if (t.format != Target::Format::Exr) request.targets.push_back(t);
-  auto delivered = deliverView(std::as_const(radiance).view(), request, progress.part(0.7, 1));
+  auto delivered = deliverView(PictureRows(**radiance), request, progress.part(0.7, 1));
   if (!delivered) return passOn(delivered.error());
   outcome.delivered.insert(outcome.delivered.begin(), delivered->files.begin(), delivered->files.end());
   json report = said;

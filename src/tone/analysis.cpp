@@ -171,7 +171,7 @@ void placeLight(ToneAnalysis& a, const SceneFacts& facts, const Image<float>& se
 
 } // namespace
 
-ToneAnalysis analyseTone(ImageView<const float> radiance, const SceneFacts& facts, int margin) {
+ToneAnalysis analyseTone(const PictureRows& radiance, const SceneFacts& facts, int margin) {
   const Roi size = fitted(radiance.width, radiance.height, kAnalysisEdge);
   Image<float> small = shrinkTo(radiance, size.width, size.height);
   ToneAnalysis a;

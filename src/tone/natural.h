@@ -56,7 +56,7 @@ struct ToneSettings {
 
 /// `radiance`: linear Rec. 709, three channels. `margin`: pixels around that repeat what is seen elsewhere (a
 /// sphere's): what is local sees them, what is reckoned for the whole picture does not.
-[[nodiscard]] ToneAnalysis analyseTone(ImageView<const float> radiance, const SceneFacts& facts = {}, int margin = 0);
+[[nodiscard]] ToneAnalysis analyseTone(const PictureRows& radiance, const SceneFacts& facts = {}, int margin = 0);
 
 /// Ties after `settings`: what the Ladder draws and the operator applies.
 [[nodiscard]] std::vector<Tie> placedTies(const ToneAnalysis& analysis, const ToneSettings& settings);

@@ -23,11 +23,11 @@ struct BlockNoise {
   float light = 0, sigma = 0;
 };
 
-BlockNoise noiseOf(ImageView<const float> radiance, int x0, int y0) {
+BlockNoise noiseOf(ImageView<const float> rows, int x0) {
   float light[kBlock][kBlock];
   double sum = 0, second = 0;
   for (int y = 0; y < kBlock; ++y)
-    for (int x = 0; x < kBlock; ++x) sum += light[y][x] = luminance(radiance.at(x0 + x, y0 + y));
+    for (int x = 0; x < kBlock; ++x) sum += light[y][x] = luminance(rows.at(x0 + x, y));
   for (int y = 1; y < kBlock - 1; ++y)
     for (int x = 1; x < kBlock - 1; ++x)
       second += std::abs(light[y - 1][x - 1] - 2 * light[y - 1][x] + light[y - 1][x + 1] - 2 * light[y][x - 1] +
@@ -47,14 +47,17 @@ double NoiseByLight::at(double logLight) const {
   return relative[i] + (position - double(i)) * (relative[next] - relative[i]);
 }
 
-NoiseByLight measureNoise(ImageView<const float> radiance) {
+NoiseByLight measureNoise(const PictureRows& radiance) {
   const int step = std::max(kBlock, radiance.width / kBlocksAcross);
   std::map<int, std::vector<float>> byStop;
-  for (int y = 0; y + kBlock <= radiance.height; y += step)
+  Image<float> room;
+  for (int y = 0; y + kBlock <= radiance.height; y += step) {
+    const auto rows = radiance.rows(y, y + kBlock, room);
     for (int x = 0; x + kBlock <= radiance.width; x += step) {
-      const BlockNoise b = noiseOf(radiance, x, y);
+      const BlockNoise b = noiseOf(rows, x);
       if (b.light > 1e-9f) byStop[int(std::floor(std::log2(b.light)))].push_back(b.sigma / b.light);
     }
+  }
   NoiseByLight out;
   std::map<int, float> known;
   for (auto& [stop, values] : byStop) {

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "image/image.h"
+#include "image/picture_rows.h"
 
 #include <vector>
 
@@ -17,6 +17,6 @@ struct NoiseByLight {
 
 /// From the picture itself: second differences in blocks (Immerkaer, Computer Vision and Image Understanding 64, 1996),
 /// of the blocks of each stop the quietest tenth, because texture only adds. `radiance`: three channels, full size.
-[[nodiscard]] NoiseByLight measureNoise(ImageView<const float> radiance);
+[[nodiscard]] NoiseByLight measureNoise(const PictureRows& radiance);
 
 } // namespace ml

@@ -4,6 +4,7 @@
 #include "codec/jpeg.h"
 #include "codec/tiff_file.h"
 #include "deliver/deliver.h"
+#include "deliver/row_spool.h"
 #include "finish/finish.h"
 #include "support/scenes.h"
 
@@ -38,6 +39,60 @@ class TestDeliver : public QObject {
   Q_OBJECT
 
 private slots:
+  void rowsOnDiskAreWhatWasAppended() {
+    QTemporaryDir dir;
+    const auto folder = test::pathOf(dir) / "made" / "for it";
+    const Image<float> light = test::texturedScene(97, 80, 10);
+    const auto spool = RowSpool::in(folder, 97, 80);
+    QVERIFY(spool.has_value());
+    for (int y = 0; y < 80; y += 33)
+      QVERIFY((*spool)->append(light.view().crop({0, y, 97, std::min(33, 80 - y)})).has_value());
+    QVERIFY((*spool)->append(light.view())); // below the last row: left out
+    QVERIFY(std::filesystem::is_empty(folder));
+    Image<float> room;
+    for (const auto& [begin, end] : {std::pair{0, 80}, {79, 80}, {30, 40}}) {
+      const auto rows = PictureRows(**spool).rows(begin, end, room);
+      for (int y = begin; y < end; ++y)
+        for (int i = 0; i < 3 * 97; ++i)
+          QVERIFY(std::abs(rows.row(y - begin)[i] / light.row(y)[i] - 1) < 1 / 2047.f); // a half has 11 bits
+    }
+  }
+  void rowsFindNoRoomOnDisk() {
+    QTemporaryDir dir;
+    const auto file = test::pathOf(dir) / "a file";
+    std::ofstream(file) << "no folder";
+    const auto none = RowSpool::in(file, 97, 80);
+    QVERIFY(!none);
+    QVERIFY(none.error().code == ErrorCode::CannotWrite);
+    QVERIFY2(none.error().message.find(file.string()) != std::string::npos, none.error().message.c_str());
+    const auto large = RowSpool::in(test::pathOf(dir), 1 << 30, 1 << 30); // 6 exabytes
+    QVERIFY(!large);
+    QVERIFY(large.error().code == ErrorCode::CannotWrite);
+  }
+  void aLargeRadianceFileIsOpenedOnDisk() {
+    QTemporaryDir dir;
+    const auto file = test::pathOf(dir) / "whole.exr";
+    const Image<float> light = test::texturedScene(120, 300, 10);
+    QVERIFY(deliverRadiance(light.view(), file, {}).has_value());
+    const auto held = openRadiance(file), spooled = openRadiance(file, {}, 1);
+    QVERIFY(held && spooled);
+    Image<float> none, room;
+    const auto one = held->rows().whole(none), two = spooled->rows().whole(room);
+    QVERIFY(none.empty() && !room.empty());
+    QVERIFY(std::equal(one.data, one.data + 3 * 120 * 300, two.data));
+    const auto entries = std::filesystem::directory_iterator(test::pathOf(dir));
+    QCOMPARE(std::distance(begin(entries), end(entries)), 1);
+    QVERIFY(!openRadiance(test::pathOf(dir) / "missing.exr", {}, 1));
+    std::filesystem::resize_file(file, std::filesystem::file_size(file) / 2);
+    const auto cut = openRadiance(file, {}, 1);
+    QVERIFY(!cut);
+    QVERIFY(cut.error().code == ErrorCode::FileUnreadable);
+    StopFlag stop;
+    stop.request();
+    QVERIFY(deliverRadiance(light.view(), file, {}).has_value());
+    QVERIFY(openRadiance(file, stop, 1).error().code == ErrorCode::Stopped);
+  }
+
   void picturesCarryProfileAndExif_data() {
     QTest::addColumn<QString>("ending");
     QTest::newRow("JPEG") << ".jpg";

@@ -70,6 +70,23 @@ private slots:
     QCOMPARE(one->report.whiteShare, two->report.whiteShare);
   }
 
+  /// A picture that lies on disk gives the files of one in memory, and is held as a whole only for the archive.
+  void rowsThatLieElsewhereGiveTheSameFiles() {
+    const Image<float> scene = test::texturedScene(400, 300, 8);
+    const test::StoredRows stored(scene.view());
+    QTemporaryDir held, spooled;
+    const auto one = deliverView(scene.view(), request(held, {"jpeg", "print", "hdr-jpeg"}), {}),
+               two = deliverView(PictureRows(stored), request(spooled, {"jpeg", "print", "hdr-jpeg"}), {});
+    QVERIFY(one && two);
+    QVERIFY(stored.most() < 40);
+    for (std::size_t i = 0; i < one->files.size(); ++i) QCOMPARE(bytesOf(one->files[i]), bytesOf(two->files[i]));
+    QCOMPARE(one->report.whiteShare, two->report.whiteShare);
+    QCOMPARE(one->judgement.findings.size(), two->judgement.findings.size());
+    const auto archived = deliverView(PictureRows(stored), request(spooled, {"archive"}), {});
+    QVERIFY(archived);
+    QCOMPARE(stored.most(), 300);
+  }
+
   // ITU-R BT.2100-2, table 4, evaluated; the points at 0, 100 and 10000 cd/m2 are in many tables (0.5081 at 100: from
   // memory of BT.2408).
   void pqIsThatOfTheStandard() {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <QTest>
 
+#include "base/parallel.h"
 #include "finish/denoise.h"
 #include "finish/finish.h"
 #include "finish/heal.h"
@@ -48,6 +49,32 @@ private slots:
       for (int other = 0; other < 3; ++other)
         if (other != c) QVERIFY(finished->picture.at(48, 32)[c] > finished->picture.at(48, 32)[other] + 8000);
     }
+  }
+
+  /// Rows that lie elsewhere give the same picture, and never more of them are held than a band with its neighbours.
+  void aPictureThatIsNeverWholeIsFinishedTheSame() {
+    const Image<float> scene = test::texturedScene(700, 500, 8);
+    const test::StoredRows stored(scene.view());
+    Recipe r;
+    r.sharpening = 0.6;
+    Area oval;
+    oval.a = {0.4, 0.5}, oval.b = {0.2, 0.3}, oval.exposure = -1, oval.warmth = 0.4;
+    r.areas = {oval};
+    const auto there = finishRadiance(scene.view(), r, {}, nullptr, {}),
+               here = finishRadiance(PictureRows(stored), r, {}, nullptr, {});
+    QVERIFY(there && here);
+    QVERIFY(std::equal(there->picture.data(), there->picture.data() + there->picture.size(), here->picture.data()));
+    QVERIFY2(stored.most() <= kBandRows + 2, qPrintable(QString::number(stored.most())));
+    const ToneAnalysis a = analyseTone(scene.view());
+    const Roi part{101, 77, 320, 211};
+    const auto cut = Finisher(a).finish(PictureRows(stored), r, {}, part);
+    QVERIFY(cut);
+    for (int y = 0; y < part.height; ++y)
+      QVERIFY(
+          std::equal(cut->picture.row(y), cut->picture.row(y) + 3 * part.width, there->picture.at(part.x, part.y + y)));
+    r.healings = {}, r.foot = 0.3; // needs the whole
+    QVERIFY(finishRadiance(PictureRows(stored), r, {}, nullptr, {}));
+    QCOMPARE(stored.most(), 500);
   }
 
   void anAreaChangesItsPlaceAlone() {

@@ -2,6 +2,7 @@
 #include "capture/frame.h"
 #include "image/bytes.h"
 #include "image/colour.h"
+#include "image/half.h"
 #include "image/metrics.h"
 #include "image/resample.h"
 
@@ -108,6 +109,30 @@ private slots:
     QVERIFY(logRadianceError(a.view(), b.view(), 0) < 1e-6);
     for (std::size_t i = 0; i < b.size(); i += 2) b.data()[i] *= 2; // half the samples a stop up: RMS is half a stop
     QVERIFY(std::abs(logRadianceError(a.view(), b.view(), 0) - 0.5) < 1e-6);
+  }
+
+  // IEEE 754-2008, table 3.5: binary16 has 5 bits of exponent (bias 15) and 10 of fraction.
+  void halvesAreWhatTheStandardSays() {
+    std::vector<std::uint16_t> codes;
+    for (int code = 0; code < 65536; ++code)
+      if ((code >> 10 & 31) != 31) codes.push_back(std::uint16_t(code));
+    std::vector<float> light(codes.size());
+    std::vector<std::uint16_t> back(codes.size());
+    fromHalf(codes.data(), int(codes.size()), light.data());
+    toHalf(light.data(), int(codes.size()), back.data());
+    for (std::size_t i = 0; i < codes.size(); ++i) {
+      const int exponent = codes[i] >> 10 & 31, fraction = codes[i] & 1023;
+      const double value = exponent ? std::ldexp(1024 + fraction, exponent - 25) : std::ldexp(fraction, -24);
+      QCOMPARE(double(light[i]), codes[i] & 0x8000 ? -value : value);
+      QCOMPARE(back[i], codes[i]);
+    }
+    const float between[4] = {1 + 0.49f / 1024, 1 + 0.51f / 1024, 1e9f, -1e-9f};
+    std::uint16_t nearest[4];
+    toHalf(between, 4, nearest);
+    QCOMPARE(nearest[0], std::uint16_t(0x3c00));
+    QCOMPARE(nearest[1], std::uint16_t(0x3c01));
+    QCOMPARE(nearest[2], std::uint16_t(0x7bff)); // the largest
+    QCOMPARE(nearest[3], std::uint16_t(0x8000));
   }
 
   void quantiles() {

@@ -2,8 +2,11 @@
 #pragma once
 #include "camera/simulated_camera.h"
 #include "capture/frame.h"
+#include "image/picture_rows.h"
 
 #include <QTemporaryDir>
+#include <algorithm>
+#include <atomic>
 #include <filesystem>
 #include <vector>
 
@@ -19,6 +22,26 @@ struct ShotSet {
   std::vector<CameraPose> poses;
   std::vector<Frame> frames; ///< In the order of `settings`.
 };
+/// The rows of a picture as if they lay elsewhere; counts how many were held at once.
+class StoredRows : public RowStore {
+public:
+  explicit StoredRows(ImageView<const float> picture) : picture_(picture) {}
+  [[nodiscard]] int width() const override { return picture_.width; }
+  [[nodiscard]] int height() const override { return picture_.height; }
+  [[nodiscard]] int channels() const override { return picture_.channels; }
+  void read(int begin, ImageView<float> rows) const override {
+    for (int most = most_; rows.height > most && !most_.compare_exchange_weak(most, rows.height);) {
+    }
+    for (int y = 0; y < rows.height; ++y)
+      std::copy_n(picture_.row(begin + y), picture_.width * picture_.channels, rows.row(y));
+  }
+  [[nodiscard]] int most() const { return most_; }
+
+private:
+  ImageView<const float> picture_;
+  mutable std::atomic<int> most_{0};
+};
+
 [[nodiscard]] ShotSet shootScene(Image<float> scene, const std::vector<ExposureSettings>& settings, FrameFormat format,
                                  const std::filesystem::path& folder, SimulationOptions options = {});
 
