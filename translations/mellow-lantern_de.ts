@@ -6043,6 +6043,10 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
         <translation>`{}` ist nicht da; den Namen prüfen.</translation>
     </message>
     <message>
+        <source>`{}` is the same file as `{}`; it is passed over.</source>
+        <translation>`{}` ist dieselbe Datei wie `{}` und wird übergangen.</translation>
+    </message>
+    <message>
         <source>`{}` is {} x {} pixels and `{}` is {} x {}; combine only frames of one size.</source>
         <translation>`{}` hat {} x {} Pixel und `{}` {} x {}; nur Aufnahmen einer Größe vereinen.</translation>
     </message>

@@ -26,7 +26,13 @@ namespace fs = std::filesystem;
 namespace {
 
 constexpr int kFields = 8;
-constexpr double kMeanTolerance = 0.006; ///< Of full scale; compression moves the mean of a 64th of a picture less.
+constexpr double kMeanTolerance = 0.006; ///< Of full scale; compression moves the mean of a large field less,
+constexpr double kLargeField = 24 * 24;  ///< of fewer pixels, as of independent ones, by more.
+
+double toleranceFor(int width, int height) {
+  const double pixels = std::max(1.0, double(width) * height / (kFields * kFields));
+  return kMeanTolerance * std::max(1.0, std::sqrt(kLargeField / pixels));
+}
 
 using Means = std::array<double, kFields * kFields * 3>;
 
@@ -119,8 +125,7 @@ template <class T> Means meansOf(ImageView<const T> in, double full) {
   return out;
 }
 
-Result<void> compare(const fs::path& file, const Means& meant, const Means& found, bool sameSize,
-                     double tolerance = kMeanTolerance) {
+Result<void> compare(const fs::path& file, const Means& meant, const Means& found, bool sameSize, double tolerance) {
   double worst = sameSize ? 0 : 1;
   for (std::size_t i = 0; i < meant.size(); ++i) worst = std::max(worst, std::abs(meant[i] - found[i]));
   if (worst <= tolerance) return {};
@@ -237,7 +242,7 @@ Result<void> writeAndReadBack(const Material& m, const Target& t, const fs::path
   const bool same = back->pixels.width() == codes.width && back->pixels.height() == codes.height;
   const double most = back->maxCode;
   const Means found = back->pixels.visit([&]<class U>(ImageView<const U> view) { return meansOf<U>(view, most); });
-  return compare(file, meant, found, same);
+  return compare(file, meant, found, same, toleranceFor(codes.width, codes.height));
 }
 
 Result<void> writeJpegOf(const Material& m, const Target& t, const fs::path& file, ImageView<const std::uint8_t> bytes,
@@ -294,7 +299,8 @@ Result<void> writeHdrPicture(const Material& m, const Target& t, const fs::path&
   const bool same = back->signal.width() == signal.width() && back->signal.height() == signal.height() &&
                     back->primaries == 9 && back->transfer == 16;
   return compare(file, meansOf<std::uint16_t>(std::as_const(signal).view(), 65535),
-                 meansOf<std::uint16_t>(back->signal.view(), 65535), same);
+                 meansOf<std::uint16_t>(back->signal.view(), 65535), same,
+                 toleranceFor(signal.width(), signal.height()));
 }
 
 /// An ordinary JPEG of the finish, with what bright screens show beyond it as a gain map behind it.
@@ -314,7 +320,8 @@ Result<void> writeHdrJpeg(const Material& m, const Target& t, const fs::path& fi
   const bool same = picture->pixels.width() == base.width && back->codes.width() == map.codes.width() &&
                     back->codes.height() == map.codes.height();
   return compare(file, meansOf<std::uint8_t>(map.codes.view(), 255),
-                 meansOf<std::uint8_t>(std::as_const(back->codes).view(), 255), same);
+                 meansOf<std::uint8_t>(std::as_const(back->codes).view(), 255), same,
+                 toleranceFor(map.codes.width(), map.codes.height()));
 }
 
 Result<void> writeArchive(const Material& m, const fs::path& file, const StopFlag& stop) {
@@ -331,7 +338,7 @@ Result<void> writeArchive(const Material& m, const fs::path& file, const StopFla
           file, [&](int y, ImageView<const float> rows) { found.add(y, rows); }, stop);
       !back)
     return back;
-  return compare(file, meant.means(double(most)), found.means(double(most)), found.complete());
+  return compare(file, meant.means(double(most)), found.means(double(most)), found.complete(), kMeanTolerance);
 }
 
 } // namespace

@@ -6,6 +6,7 @@
 #include "codec/code_image.h"
 #include "exposure/ev.h"
 #include "exposure/marks.h"
+#include "ingest/copies.h"
 #include "ingest/small_picture.h"
 
 #include <algorithm>
@@ -189,8 +190,19 @@ std::vector<LeftOut> withoutCompanions(const std::vector<LeftOut>& files) {
   return out;
 }
 
-Grouping groupFiles(const std::vector<fs::path>& files, const Progress& progress) {
+Grouping groupFiles(const std::vector<fs::path>& given, const Progress& progress) {
   Grouping grouping;
+  const auto copies = copiesAmong(given, progress.stop);
+  std::vector<fs::path> files;
+  for (const auto& file : given)
+    if (const auto copy = copies.find(file); copy == copies.end())
+      files.push_back(file);
+    else
+      grouping.leftOut.push_back(
+          {file,
+           {ErrorCode::UnsupportedFormat,
+            phrase("`{}` is the same file as `{}`; it is passed over.", file.string(), copy->second.string())},
+           true});
   std::vector<Result<FileFacts>> read;
   for (std::size_t i = 0; i < files.size(); ++i) read.emplace_back(stopped());
   std::atomic<int> done{0};

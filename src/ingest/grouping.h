@@ -56,7 +56,7 @@ enum class Subfolders { Read, PassOver };
 /// Files are taken in the order of their clocks; where in a folder the clocks contradict the files' numbers (a clock
 /// that was reset), or do not tell frames apart, in that of the numbers. A new set begins when the folder, the camera,
 /// its focal length, the picture's size or the aperture changes, when an exposure or a bracket offset comes a second
-/// time, or when more than kSetGapSeconds pass.
+/// time, or when more than kSetGapSeconds pass. A copy of another of `files` is left out (a companion; copiesAmong).
 inline constexpr double kSetGapSeconds = 300;
 [[nodiscard]] Grouping groupFiles(const std::vector<std::filesystem::path>& files, const Progress& progress = {});
 

@@ -5,6 +5,7 @@
 #include "codec/icc.h"
 #include "codec/jxl_file.h"
 #include "finish/finish.h"
+#include "image/resample.h"
 #include "pipeline/deliver_view.h"
 #include "support/scenes.h"
 
@@ -68,6 +69,18 @@ private slots:
     QVERIFY2(most <= 4 && differing < 3L * a.rows * a.cols / 20,
              qPrintable(QString("%1, %2").arg(most).arg(differing)));
     QCOMPARE(one->report.whiteShare, two->report.whiteShare);
+  }
+
+  /// Compression moves the mean of a few pixels by more than that of many: small pictures are delivered, too.
+  void tinyPicturesAreDelivered() {
+    const Image<float> large = test::texturedScene(900, 600, 10, 4);
+    for (const int width : {9, 16, 27, 40, 64, 90, 150}) {
+      QTemporaryDir dir;
+      const Image<float> small = shrinkTo(large.view(), width, std::max(8, width * 2 / 3));
+      const auto done =
+          deliverView(small.view(), request(dir, {"jpeg", "web", "print", "hdr-jpeg", "hdr-avif", "archive"}), {});
+      QVERIFY2(done.has_value(), done ? "" : done.error().message.c_str());
+    }
   }
 
   /// A picture that lies on disk gives the files of one in memory, and is held as a whole only for the archive.
