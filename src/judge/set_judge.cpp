@@ -186,7 +186,22 @@ void SetJudge::judgeEnds(std::vector<FrameJudgement>& all, const std::vector<Mem
   if (allThere && snr < 0.7 * setup_.wanted->snrTarget) at(bright).flaws.push_back(Flaw::ShadowsNoisy);
 }
 
+/// No plan is known, one time and one aperture serve all frames, and each has an ISO of its own: a bracket of ISO.
+bool SetJudge::bracketedByIso() const {
+  if (!setup_.planned.empty() || count() < 2) return false;
+  const auto& first = sketches_.front()->settings;
+  for (int i = 1; i < count(); ++i) {
+    const auto &s = sketches_[std::size_t(i)]->settings, &before = sketches_[std::size_t(i - 1)]->settings;
+    if (stopsApart(s.time.value, first.time.value) > setup_.limits.settingStops ||
+        2 * stopsApart(s.aperture.value, first.aperture.value) > setup_.limits.settingStops ||
+        stopsApart(s.iso.value, before.iso.value) <= setup_.limits.settingStops)
+      return false;
+  }
+  return true;
+}
+
 void SetJudge::judgeSettings(std::vector<FrameJudgement>& all) const {
+  if (bracketedByIso()) return;
   const ExposureSettings first = setup_.planned.empty() ? sketches_.front()->settings : setup_.planned.front();
   for (int i = 0; i < count(); ++i) {
     if (aside_[std::size_t(i)] || standsApart(i)) continue;

@@ -132,6 +132,7 @@ private:
   /// The place of the second of two frames of the order on the first, where it can be relied on; null elsewhere.
   [[nodiscard]] const PairPlace* placeIn(const Findings& f, std::size_t i, std::size_t j) const;
   void judgeEnds(std::vector<FrameJudgement>& all, const std::vector<Member>& order) const;
+  [[nodiscard]] bool bracketedByIso() const;
   void judgeSettings(std::vector<FrameJudgement>& all) const;
   void judgeSharpness(Findings& f) const;
   /// The softest frame of a view, when it is soft: its place in `which`. Limits are `looser` times theirs.

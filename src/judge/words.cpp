@@ -152,17 +152,23 @@ SetVerdict repeatOne(const std::string& sentence, const FrameJudgement& j, const
       {}};
 }
 
+/// Aperture and ISO as they were planned, or as the first frame has them.
 SetVerdict drifted(const VerdictInput& in, const JudgeSetup& setup) {
+  const auto meant = [&](const FrameJudgement& j) {
+    ExposureSettings s = orderedFor(j, setup);
+    if (setup.planned.empty()) s.aperture = in.frames.front().settings.aperture, s.iso = in.frames.front().settings.iso;
+    return s;
+  };
   std::vector<int> wrong;
   std::vector<ExposureSettings> again;
   for (const int i : in.order) {
     const auto& j = in.frames[std::size_t(i)];
     if (!j.has(Flaw::SettingsDrifted)) continue;
     wrong.push_back(i);
-    again.push_back(orderedFor(j, setup));
+    again.push_back(meant(j));
   }
   const auto& j = in.frames[std::size_t(*std::min_element(wrong.begin(), wrong.end()))];
-  const ExposureSettings ordered = orderedFor(j, setup);
+  const ExposureSettings ordered = meant(j);
   const bool iso = std::abs(std::log2(j.settings.iso.value / ordered.iso.value)) > setup.limits.settingStops;
   const std::string what = iso ? phrase("ISO went to {:.0f}", j.settings.iso.value)
                                : phrase("the aperture went to {}", print(j.settings.aperture));

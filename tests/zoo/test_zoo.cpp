@@ -253,6 +253,30 @@ private slots:
     QVERIFY(finished.has_value());
   }
 
+  /// On a card nothing was planned: frames whose ISO alone differs were bracketed by it, and are sound. Automatic ISO
+  /// beside other times is a fault, and is called by its name.
+  void isoBracketsAndAutomaticIso() {
+    QTemporaryDir dir, other;
+    const MadeSet set(sceneFor(kFirst + 60), small(kFirst + 60, FileType::Jpeg), dir.path().toStdString());
+    QVERIFY(inspected(set).said == Said::Holds);
+    const double longest = set.frames.back().shot.seconds;
+    for (const MadeFrame& f : set.frames) {
+      auto file = Exiv2::ImageFactory::open(f.file.string());
+      file->readMetadata();
+      auto& exif = file->exifData();
+      exif["Exif.Photo.ExposureTime"] = Exiv2::URational(1, 30);
+      exif["Exif.Photo.ISOSpeedRatings"] = std::uint16_t(std::lround(51200 * f.shot.seconds / longest));
+      file->writeMetadata();
+    }
+    const Judged byIso = inspected(set);
+    QVERIFY2(byIso.said == Said::Holds, byIso.sentence.c_str());
+    SetOptions o = small(kFirst + 60, FileType::Jpeg);
+    o.spoil = Spoil::AutoIso;
+    const Judged automatic = inspected(MadeSet(sceneFor(kFirst + 60), o, other.path().toStdString()));
+    QVERIFY(automatic.said == Said::Not);
+    QVERIFY2(automatic.sentence.find("ISO went to") != std::string::npos, automatic.sentence.c_str());
+  }
+
   /// What tells a camera which side is up fails where it looks at a floor: one frame of a set says another orientation.
   /// It is combined and judged as if it had not.
   void oneFrameSaysItWasHeldOtherwise() {
