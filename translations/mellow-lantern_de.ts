@@ -4781,6 +4781,10 @@ Readings become pins, frames become columns, and what no frame records stays hat
         <translation>Die Dateien sagen nicht, wie lange sie belichtet wurden, und manche haben zu wenige Töne gemeinsam, um es aus dem Bild zu lesen: die Zeiten eingeben.</translation>
     </message>
     <message>
+        <source>The files do not say how long they were exposed, so that their steps cannot be checked; they are estimated from the picture.</source>
+        <translation>Die Dateien sagen nicht, wie lange belichtet wurde; ihre Stufen sind daher nicht zu prüfen und werden aus dem Bild geschätzt.</translation>
+    </message>
+    <message>
         <source>The files do not say how long they were exposed; the steps between them are estimated from the picture. Type the times if you know them.</source>
         <translation>Die Dateien sagen nicht, wie lange sie belichtet wurden; die Schritte zwischen ihnen sind aus dem Bild geschätzt. Sind die Zeiten bekannt, eingeben.</translation>
     </message>

@@ -248,8 +248,10 @@ int runInspect(const InspectArguments& a, const Progress& progress) {
                   set.group.files.size() == 1 ? "frame" : "frames");
       for (std::size_t i = 0; i < set.group.files.size(); ++i) {
         const auto& file = set.group.files[i];
-        std::printf("  %-8s %-6s %-8s %s%s%s\n", print(file.settings.time).c_str(),
-                    print(file.settings.aperture).c_str(), print(file.settings.iso).c_str(),
+        const std::string time = file.exposureKnown ? print(file.settings.time) : "not said",
+                          aperture = file.exposureKnown ? print(file.settings.aperture) : "",
+                          iso = file.exposureKnown ? print(file.settings.iso) : "";
+        std::printf("  %-8s %-6s %-8s %s%s%s\n", time.c_str(), aperture.c_str(), iso.c_str(),
                     file.path.filename().c_str(), i < set.frames.size() ? "  " : "",
                     i < set.frames.size() ? set.frames[i].sentence.c_str() : "");
       }

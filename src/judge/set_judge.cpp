@@ -338,8 +338,10 @@ void SetJudge::judgeLight(Findings& f) const {
       members, [&](std::size_t i, std::size_t j) { return placeIn(f, i, j); }, setup_.curveKnown, setup_.limits.light);
   const LightStep &light = f.light.light, &colour = f.light.colour;
   if (light.before >= 0) f.all[std::size_t(light.before)].light = {light.stops};
-  if (light.clear == LightStep::Clear::Yes) f.all[std::size_t(light.before)].flaws.push_back(Flaw::LightDrifted);
-  if (light.clear == LightStep::Clear::Perhaps)
+  const bool told = setup_.timesKnown; // else the steps were taken from the light itself
+  if (told && light.clear == LightStep::Clear::Yes)
+    f.all[std::size_t(light.before)].flaws.push_back(Flaw::LightDrifted);
+  if (told && light.clear == LightStep::Clear::Perhaps)
     f.open.push_back(lightPerhaps(light.before, light.stops, f.light.mayFlicker));
   if (colour.clear == LightStep::Clear::Yes) f.all[std::size_t(colour.before)].flaws.push_back(Flaw::ColourDrifted);
   if (colour.clear == LightStep::Clear::Perhaps) f.open.push_back(colourPerhaps(colour.before));

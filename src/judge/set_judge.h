@@ -55,7 +55,8 @@ struct JudgeSetup {
   bool curveKnown = false;           ///< Of rendered files: need not be learnt.
   Support support = Support::Tripod; ///< In the hand the camera may move; registration takes care of it.
   JudgeLimits limits;
-  bool fading = false; ///< The light is known to fade: dusk or dawn.
+  bool timesKnown = true; ///< False: estimated from the frames; they say nothing of a light that changed.
+  bool fading = false;    ///< The light is known to fade: dusk or dawn.
 };
 
 struct FrameJudgement {

@@ -4,6 +4,8 @@
 #include "base/phrase.h"
 
 #include "exposure/marks.h"
+#include "ingest/estimate_exposure.h"
+#include "ingest/load_frame.h"
 
 #include <cmath>
 
@@ -12,25 +14,79 @@ namespace {
 
 constexpr double kAtOnce = 4; ///< Seconds between frames of one release.
 
+/// Judges frames as they come.
+class SketchedSet {
+public:
+  explicit SketchedSet(bool timesKnown) : setup_(setupOf(timesKnown)), judge_(setup_) {}
+  void add(Frame& frame) {
+    turnLike(sketches_, frame);
+    sketches_.push_back(sketchOf(frame, setup_.zones));
+    judge_.addSketch(sketches_.back());
+  }
+  void judge(InspectedSet& set) const {
+    set.frames = judge_.frames();
+    set.verdict = judge_.verdict(true);
+  }
+
+private:
+  static JudgeSetup setupOf(bool timesKnown) {
+    JudgeSetup setup;
+    setup.support = Support::Unknown;
+    setup.timesKnown = timesKnown;
+    return setup;
+  }
+
+  JudgeSetup setup_;
+  SetJudge judge_;
+  std::vector<std::shared_ptr<const Sketch>> sketches_;
+};
+
+/// Exposures that the files do not say follow from the pixels of all frames, and cannot be checked by them.
+Result<void> judgeSilent(InspectedSet& set, const Progress& progress) {
+  std::vector<Frame> frames;
+  for (const auto& file : set.group.files) {
+    if (progress.stopRequested()) return stopped();
+    auto frame = loadFrame(file.path, Unsaid::Allowed);
+    if (!frame) return passOn(frame.error());
+    frames.push_back(std::move(*frame));
+  }
+  set.verdict.answer = Answer::CannotTell;
+  if (frames.size() < 2 || !estimateExposures(frames)) {
+    set.verdict.sentence = frames.size() < 2
+                               ? phrase("The file does not say how long it was exposed; its light is only relative.")
+                               : phrase("The files do not say how long they were exposed, and some share too few tones "
+                                        "to tell from the picture: type the times.");
+    return {};
+  }
+  SketchedSet sketched(false);
+  for (Frame& frame : frames) sketched.add(frame);
+  sketched.judge(set);
+  if (set.verdict.answer == Answer::Holds) set.verdict.answer = Answer::CannotTell;
+  set.verdict.sentence =
+      phrase("The files do not say how long they were exposed, so that their steps cannot be checked; "
+             "they are estimated from the picture.") +
+      " " + set.verdict.sentence;
+  return {};
+}
+
+Result<void> judgeKnown(InspectedSet& set, const Progress& progress) {
+  SketchedSet sketched(true);
+  for (const auto& file : set.group.files) {
+    if (progress.stopRequested()) return stopped();
+    auto frame = loadFrame(file.path);
+    if (!frame) return passOn(frame.error());
+    sketched.add(*frame);
+  }
+  sketched.judge(set);
+  return {};
+}
+
 InspectedSet inspectSet(const FileGroup& group, const Progress& progress) {
   InspectedSet set{group, {}, {}};
-  JudgeSetup setup;
-  setup.support = Support::Unknown;
-  SetJudge judge(setup);
-  std::vector<std::shared_ptr<const Sketch>> sketches;
-  for (const auto& file : group.files) {
-    if (progress.stopRequested()) return set;
-    auto frame = loadFrame(file.path);
-    if (!frame) {
-      set.verdict.sentence = frame.error().message;
-      return set;
-    }
-    turnLike(sketches, *frame);
-    sketches.push_back(sketchOf(*frame, setup.zones));
-    judge.addSketch(sketches.back());
-  }
-  set.frames = judge.frames();
-  set.verdict = judge.verdict(true);
+  const bool known =
+      std::all_of(group.files.begin(), group.files.end(), [](const FileFacts& file) { return file.exposureKnown; });
+  const auto judged = known ? judgeKnown(set, progress) : judgeSilent(set, progress);
+  if (!judged && judged.error().code != ErrorCode::Stopped) set.verdict.sentence = judged.error().message;
   return set;
 }
 

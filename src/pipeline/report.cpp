@@ -292,7 +292,9 @@ json toJson(const std::vector<InspectedSet>& inspected, const std::vector<LeftOu
   for (const auto& set : inspected) {
     json files = json::array();
     for (const auto& file : set.group.files)
-      files.push_back({{"file", file.path.string()}, {"settings", settingsJson(file.settings)}});
+      files.push_back({{"file", file.path.string()},
+                       {"settings", settingsJson(file.settings)},
+                       {"settings_said", file.exposureKnown}});
     json entry = toJson(set.frames, set.verdict);
     entry.update({{"name", set.group.name}, {"files", files}});
     sets.push_back(std::move(entry));

@@ -277,6 +277,25 @@ private slots:
     QVERIFY2(automatic.sentence.find("ISO went to") != std::string::npos, automatic.sentence.c_str());
   }
 
+  /// Files that do not say how they were exposed are judged by what they show; that their steps are right cannot be
+  /// told.
+  void filesThatSayNoExposureAreJudgedByWhatTheyShow() {
+    for (const auto& [spoil, answer] : {std::pair{Spoil::None, Said::CannotTell}, {Spoil::Nudged, Said::Not}}) {
+      QTemporaryDir dir;
+      SetOptions o = small(kFirst + 60, FileType::Jpeg);
+      o.spoil = spoil;
+      const MadeSet set(sceneFor(kFirst + 60), o, dir.path().toStdString());
+      for (const MadeFrame& f : set.frames) {
+        auto file = Exiv2::ImageFactory::open(f.file.string());
+        file->clearMetadata();
+        file->writeMetadata();
+      }
+      const Judged judged = inspected(set);
+      QVERIFY2(judged.said == answer, judged.sentence.c_str());
+      QVERIFY2(judged.sentence.find("estimated from the picture") != std::string::npos, judged.sentence.c_str());
+    }
+  }
+
   /// What tells a camera which side is up fails where it looks at a floor: one frame of a set says another orientation.
   /// It is combined and judged as if it had not.
   void oneFrameSaysItWasHeldOtherwise() {
