@@ -59,11 +59,17 @@ Result<FileKind> sniff(const fs::path& file) {
 
 Result<void> checkSize(const fs::path& file, std::int64_t width, std::int64_t height) {
   if (width < 1 || height < 1) return unreadable(file, phrase("its header gives no size"));
-  if (width > 1'000'000 || height > 1'000'000 || width * height > kMaxPixels)
-    return fail(ErrorCode::FileUnreadable,
-                phrase("`{}` claims {} x {} pixels, more than the {} megapixels handled here; reduce it first.",
-                       file.string(), width, height, kMaxPixels / 1'000'000));
-  return {};
+  constexpr std::int64_t kLongest = 1'000'000;
+  if (width <= kLongest && height <= kLongest) {
+    if (width * height <= kMaxPixels) return {};
+    std::error_code error;
+    const auto bytes = fs::file_size(file, error);
+    if (!error && width * height <= kMaxPixelsExplained && std::int64_t(bytes) >= width * height / kMostPixelsOfAByte)
+      return {};
+  }
+  return fail(ErrorCode::FileUnreadable,
+              phrase("`{}` claims {} x {} pixels, more than the {} megapixels handled here; reduce it first.",
+                     file.string(), width, height, kMaxPixels / 1'000'000));
 }
 
 tl::unexpected<Error> unreadable(const fs::path& file, const std::string& why) {

@@ -238,7 +238,15 @@ std::shared_ptr<const Sketch> sketchOf(const Frame& frame, const std::vector<Zon
 }
 
 void turnLike(const std::vector<std::shared_ptr<const Sketch>>& set, Frame& frame) {
-  if (!set.empty()) turnAs(frame, set.front()->orientation);
+  if (set.empty()) return;
+  const auto stored = [](int width, int height, int orientation) {
+    const bool swapped = orientation >= 5 && orientation <= 8;
+    return swapped ? std::pair{height, width} : std::pair{width, height};
+  };
+  const Sketch& first = *set.front();
+  if (stored(frame.width(), frame.height(), frame.metadata.orientation) ==
+      stored(first.width, first.height, first.orientation))
+    turnAs(frame, first.orientation);
 }
 
 } // namespace ml

@@ -52,7 +52,8 @@ struct Sketch {
 /// Of a mosaic only what its photosites said is read for light, clipping and structure: noise there is what the sensor
 /// made, and nothing is guessed.
 [[nodiscard]] std::shared_ptr<const Sketch> sketchOf(const Frame& frame, const std::vector<Zone>& zones);
-/// Turns a frame as the first of its set: what tells a camera which side is up may change its mind within a set.
+/// Turns a frame as the first of its set: what tells a camera which side is up may change its mind within a set. A
+/// frame whose pixels were turned already, and which says so, stays as it is.
 void turnLike(const std::vector<std::shared_ptr<const Sketch>>& set, Frame& frame);
 
 } // namespace ml

@@ -124,6 +124,24 @@ class TestCodec : public QObject {
   std::filesystem::path at(const char* name) const { return test::pathOf(dir_) / name; }
 
 private slots:
+  /// A joined view of ours may be large; a file that is small claims it for nothing.
+  void hugePicturesAreReadWhereTheirBytesExplainThem() {
+    QTemporaryDir dir;
+    const auto file = test::pathOf(dir) / "claims.exr";
+    std::ofstream(file) << "light";
+    std::filesystem::resize_file(file, 10'000'000); // no more on disk than before
+    QVERIFY(checkSize(file, 20'000, 20'000));
+    QVERIFY(checkSize(file, 25'000, 20'000)); // 50 pixels a byte
+    QVERIFY(!checkSize(file, 25'100, 20'000));
+    QVERIFY(!checkSize(file, 1'000'001, 1));
+    QVERIFY(!checkSize(file, std::int64_t(1) << 32, std::int64_t(1) << 32));
+    std::filesystem::resize_file(file, 100'000'000);
+    QVERIFY(checkSize(file, 62'000, 62'000));
+    QVERIFY(!checkSize(file, 65'000, 65'000)); // more than is ever drawn
+    QVERIFY(!checkSize(file, 0, 5));
+    QVERIFY(checkSize(file, 65'000, 65'000).error().message.find("claims.exr") != std::string::npos);
+  }
+
   // A defect stands alone; a point of light is drawn by the lens and lights its neighbours too (a Gaussian of 0.6
   // pixels here).
   void defectsAreMendedAndPointsOfLightAreNot() {

@@ -2,8 +2,10 @@
 // A small share of the zoo's campaign: cameras that share no code with ours, judged, placed and merged. The seeds are
 // the first of their kind, not chosen; the full campaign (ml_zoo) has thousands. Limits are those of the task, as
 // counts.
+#include "codec/jpeg.h"
 #include "finish/finish.h"
 #include "image/colour.h"
+#include "image/orientation.h"
 #include "ingest/grouping.h"
 #include "ingest/load_frame.h"
 #include "pipeline/combine.h"
@@ -298,6 +300,29 @@ private slots:
 
   /// What tells a camera which side is up fails where it looks at a floor: one frame of a set says another orientation.
   /// It is combined and judged as if it had not.
+  /// Whose pixels another program turned, and which says so, is not turned again.
+  void oneFrameWasTurnedWithItsPixels() {
+    QTemporaryDir dir;
+    const MadeSet set(sceneFor(kFirst + 60), small(kFirst + 60, FileType::Jpeg), dir.path().toStdString());
+    const auto& file = set.frames[1].file;
+    auto before = Exiv2::ImageFactory::open(file.string());
+    before->readMetadata();
+    const Exiv2::ExifData said = before->exifData();
+    const auto lying = readJpeg(file);
+    QVERIFY(lying.has_value());
+    const auto turned = lying->pixels.visit([](auto codes) { return Codes(oriented(codes, 6)); });
+    turned.visit([&](auto codes) {
+      if constexpr (std::is_same_v<decltype(codes), ImageView<const std::uint8_t>>)
+        QVERIFY(writeJpeg(file, codes, {98, false, {}, false, {}}).has_value());
+    });
+    auto after = Exiv2::ImageFactory::open(file.string());
+    after->setExifData(said);
+    after->exifData()["Exif.Image.Orientation"] = std::uint16_t(8);
+    after->writeMetadata();
+    const Judged judged = inspected(set);
+    QVERIFY2(judged.said != Said::Not, judged.sentence.c_str());
+  }
+
   void oneFrameSaysItWasHeldOtherwise() {
     QTemporaryDir dir;
     const MadeSet set(sceneFor(kFirst + 60), small(kFirst + 60, FileType::Jpeg), dir.path().toStdString());
