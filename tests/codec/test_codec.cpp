@@ -124,6 +124,21 @@ class TestCodec : public QObject {
   std::filesystem::path at(const char* name) const { return test::pathOf(dir_) / name; }
 
 private slots:
+  void aGreyJpegHasThreeEqualChannels() {
+    QTemporaryDir dir;
+    const auto file = test::pathOf(dir) / "grey.jpg";
+    cv::Mat grey(24, 40, CV_8UC1);
+    for (int y = 0; y < grey.rows; ++y)
+      for (int x = 0; x < grey.cols; ++x) grey.at<std::uint8_t>(y, x) = std::uint8_t(5 * x + y);
+    QVERIFY(cv::imwrite(file.string(), grey, {cv::IMWRITE_JPEG_QUALITY, 98}));
+    const auto read = readJpeg(file);
+    QVERIFY2(read, read ? "" : read.error().message.c_str());
+    for (int y = 0; y < grey.rows; ++y)
+      for (int x = 0; x < grey.cols; ++x)
+        for (int c = 0; c < 3; ++c)
+          QVERIFY(std::abs(int(read->pixels.at(x, y, c)) - int(grey.at<std::uint8_t>(y, x))) <= 3);
+  }
+
   /// A joined view of ours may be large; a file that is small claims it for nothing.
   void hugePicturesAreReadWhereTheirBytesExplainThem() {
     QTemporaryDir dir;

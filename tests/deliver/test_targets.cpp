@@ -256,6 +256,8 @@ private slots:
     QCOMPARE(decoder->image->depth, 10u);
     QCOMPARE(decoder->image->yuvFormat, AVIF_PIXEL_FORMAT_YUV444);
     QVERIFY(decoder->image->exif.size > 0);
+    const auto jxl = bytesOf(done->files[5]); // its box is not packed (ISO/IEC 18181-2)
+    QVERIFY(std::string(jxl.begin(), jxl.end()).find("A photographer") != std::string::npos);
     avifDecoderDestroy(decoder);
   }
 

@@ -2,7 +2,10 @@
 #include "capture/frame.h"
 #include "image/bytes.h"
 #include "image/colour.h"
+#include "image/colour_difference.h"
 #include "image/half.h"
+#include "image/look_around.h"
+#include "image/mend_light.h"
 #include "image/metrics.h"
 #include "image/resample.h"
 
@@ -133,6 +136,92 @@ private slots:
     QCOMPARE(nearest[1], std::uint16_t(0x3c01));
     QCOMPARE(nearest[2], std::uint16_t(0x7bff)); // the largest
     QCOMPARE(nearest[3], std::uint16_t(0x8000));
+  }
+
+  // CIE 15:2004 with the white of IEC 61966-2-1; the primaries' values are those of many tables (from memory).
+  void primariesInLab() {
+    const struct {
+      float rgb[3];
+      double lab[3];
+    } known[] = {{{1, 0, 0}, {53.24, 80.09, 67.20}},
+                 {{0, 1, 0}, {87.73, -86.18, 83.18}},
+                 {{0, 0, 1}, {32.30, 79.19, -107.86}},
+                 {{1, 1, 1}, {100, 0, 0}},
+                 {{0.18f, 0.18f, 0.18f}, {49.50, 0, 0}}};
+    for (const auto& k : known) {
+      const auto lab = labOf(k.rgb);
+      for (std::size_t c = 0; c < 3; ++c)
+        QVERIFY2(std::abs(lab[c] - k.lab[c]) < 0.05, qPrintable(QString("%1 for %2").arg(lab[c]).arg(k.lab[c])));
+    }
+  }
+
+  /// A sphere whose red says the longitude and whose green the latitude: what is looked at stands in the middle, and
+  /// the edges lie half the angle of view beside it.
+  void aLookIntoASphereIsStraight() {
+    constexpr int kWidth = 1440, kHeight = 720;
+    Image<std::uint8_t> sphere(kWidth, kHeight, 3);
+    for (int y = 0; y < kHeight; ++y)
+      for (int x = 0; x < kWidth; ++x) {
+        sphere.at(x, y)[0] = std::uint8_t(std::lround(255 * (x + 0.5) / kWidth));
+        sphere.at(x, y)[1] = std::uint8_t(std::lround(255 * (y + 0.5) / kHeight));
+        sphere.at(x, y)[2] = 0;
+      }
+    const auto longitude = [](const std::uint8_t* p) { return p[0] / 255.0 * 360 - 180; };
+    const auto latitude = [](const std::uint8_t* p) { return 90 - p[1] / 255.0 * 180; };
+    for (const double pitch : {0.0, 35.0, -50.0}) {
+      const auto seen = lookInto(std::as_const(sphere).view(), {40, pitch, 60}, 301, 301);
+      QVERIFY(std::abs(longitude(seen.at(150, 150)) - 40) < 1.5);
+      QVERIFY(std::abs(latitude(seen.at(150, 150)) - pitch) < 1);
+      QVERIFY(std::abs(latitude(seen.at(150, 0)) - pitch - 30) < 1);
+      QVERIFY(std::abs(latitude(seen.at(150, 300)) - pitch + 30) < 1);
+      if (pitch != 0) continue;
+      QVERIFY(std::abs(longitude(seen.at(0, 150)) - 10) < 1.5);
+      QVERIFY(std::abs(longitude(seen.at(300, 150)) - 70) < 1.5);
+    }
+  }
+
+  void infiniteLightIsTheBrightestOfItsChannel() {
+    Image<float> light(3, 1, 3);
+    const float given[9] = {2, 7, 1, INFINITY, INFINITY, INFINITY, 5, 3, 4};
+    std::copy_n(given, 9, light.data());
+    QCOMPARE(mendLight(light), std::size_t(3));
+    QCOMPARE(light.at(1, 0)[0], 5.f);
+    QCOMPARE(light.at(1, 0)[1], 7.f);
+    QCOMPARE(light.at(1, 0)[2], 4.f);
+  }
+
+  /// RGGB: a photosite's own colour is its own code, the others are means of those that touch it, at edges as well.
+  void colourOfAPhotosite() {
+    Image<std::uint16_t> sites(4, 4, 1);
+    for (int i = 0; i < 16; ++i) sites.data()[i] = std::uint16_t(100 * (i + 1) + i * i);
+    std::vector<float> same(4096);
+    for (std::size_t i = 0; i < same.size(); ++i) same[i] = float(i);
+    const auto code = [&](int x, int y) { return float(*sites.at(x, y)); };
+    const float green = (code(1, 2) + code(3, 2) + code(2, 1) + code(2, 3)) / 4,
+                blue = (code(1, 1) + code(3, 1) + code(1, 3) + code(3, 3)) / 4;
+    const float corner[3] = {code(0, 0), (code(1, 0) + code(0, 1)) / 2, code(1, 1)},
+                inner[3] = {code(2, 2), green, blue};
+    Frame frame;
+    frame.codes = Codes(std::move(sites));
+    frame.table = CodeTable(std::move(same));
+    frame.pattern = {0, 1, 1, 2};
+    float rgb[3];
+    frame.linearAt(0, 0, rgb);
+    for (int c = 0; c < 3; ++c) QCOMPARE(rgb[c], corner[c]);
+    frame.linearAt(2, 2, rgb);
+    for (int c = 0; c < 3; ++c) QCOMPARE(rgb[c], inner[c]);
+  }
+
+  void equalExposuresKeepTheOrderOfTheirNames() {
+    BracketSet set;
+    for (const auto& [name, seconds] : {std::pair{"b", 0.5}, {"c", 0.1}, {"a", 0.5}}) {
+      Frame frame;
+      frame.path = name;
+      frame.settings.time = Seconds{seconds};
+      set.frames.push_back(std::move(frame));
+    }
+    set.sortByExposure();
+    QCOMPARE(set.frames[0].path + set.frames[1].path + set.frames[2].path, std::string("cab"));
   }
 
   void quantiles() {

@@ -36,6 +36,16 @@ class TestPipeline : public QObject {
   Q_OBJECT
 
 private slots:
+  /// What a file says of angles is at most half a turn, whoever wrote it.
+  void anglesOfAJobAreHeldWithinHalfATurn() {
+    nlohmann::json document = toJson(CombineOptions{});
+    document["joining"]["facing"] = {200.5, -720, 45};
+    const Angles facing = combineOptionsFromJson(document).joining.facing;
+    QCOMPARE(facing.yaw, 180.0);
+    QCOMPARE(facing.pitch, -180.0);
+    QCOMPARE(facing.roll, 45.0);
+  }
+
   void orderOfFilesChangesNothing() {
     QTemporaryDir dir;
     auto files = shoot(test::pathOf(dir), FrameFormat::Jpeg);

@@ -36,6 +36,26 @@ class TestTone : public QObject {
   Q_OBJECT
 
 private slots:
+  // CIE 15:2004, 8.2.1: both branches of lightness and where they meet.
+  void lightnessIsThatOfTheStandard() {
+    for (const auto& [light, lightness] :
+         {std::pair{1.0, 100.0}, {0.5, 76.069}, {0.18, 49.496}, {0.01, 8.991}, {216.0 / 24389, 8.0}, {0.004, 3.613}}) {
+      QVERIFY2(std::abs(lightnessOf(std::log2(light)) - lightness) < 0.001, qPrintable(QString::number(light)));
+      QVERIFY(std::abs(paperOf(lightness) - std::log2(light)) < 0.001);
+    }
+  }
+
+  /// The shoulder is straight below 0.6, its slope goes on there, it never reaches white, and it is undone.
+  void theShoulderIsSmoothAndUndone() {
+    QCOMPARE(shouldered(0.6), 0.6);
+    QCOMPARE(shouldered(0.3), 0.3);
+    QVERIFY(std::abs((shouldered(0.6 + 1e-6) - 0.6) / 1e-6 - 1) < 1e-4);
+    QVERIFY(shouldered(1.6) < 1 && shouldered(1.6) > 0.96);
+    for (const double light : {0.2, 0.6, 0.8, 1.5, 3.0})
+      QVERIFY2(std::abs(beforeShoulder(shouldered(light)) - light) < 1e-9, qPrintable(QString::number(light)));
+    QVERIFY(std::isfinite(beforeShoulder(1)) && beforeShoulder(1) > 3);
+  }
+
   void curvePassesItsTiesAndNeverFalls() { // Fritsch and Carlson 1980: monotone data give a monotone interpolant
     const std::vector<Tie> ties{{-6, -8}, {-5, -7.9}, {-1, -3}, {0, -3}, {2, -0.3}, {7, 0}};
     const ToneCurve curve(ties);
