@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "finish/areas.h"
+#include "image/metrics.h"
 #include "image/resample.h"
 #include "tone/base_layer.h"
 
@@ -15,7 +16,11 @@ constexpr double kStep = 0.3;    ///< Stops between neighbours within the sky.
 constexpr double kHueStep = 0.3;
 constexpr float kDarkens = 0.7f, kWarmer = 0.3f; ///< Stops than its lightest part above: of light, and of red or blue.
 constexpr double kLighter = 0.5;                 ///< Stops above the darkest quarter of the picture.
-constexpr double kLeastSky = 0.03;               ///< Of the picture.
+constexpr double kBlueSky = 0.37, kDeepBlue = 0.6, kGreen = 0.2,
+                 kWarmRed = 0.3; ///< Stops of blue, or red, against green.
+constexpr double kDeepOver = -1, kLeastOver = 0.5, kOvercastOver = 2.05,
+                 kWarmOver = 2.6;  ///< Stops over the middle of what is no sky.
+constexpr double kLeastSky = 0.03; ///< Of the picture.
 
 /// The reduced picture: light, and red and blue against green, in stops.
 struct Coarse {
@@ -43,19 +48,19 @@ Coarse coarseOf(const ToneAnalysis& a) {
   return c;
 }
 
-/// From the upper border down, from cell to like cell.
-Image<float> grown(const Coarse& c, double least) {
+/// One place from the upper border down, from cell to like cell; its cells are marked in `sky`.
+std::vector<int> grownFrom(int x0, int y0, const Coarse& c, double least, Image<float>& sky) {
   const int w = c.light.width(), h = c.light.height();
-  Image<float> sky(w, h, 1);
-  sky.fill(0);
-  std::vector<int> stack;
+  std::vector<int> stack, cells;
   const auto take = [&](int x, int y) {
-    if (c.spread.row(y)[x] > kSmooth || c.light.row(y)[x] < least || sky.row(y)[x] > 0) return;
+    // Away from the sun the upper sky is as dark as a lawn; further down, what is blue and dark is water.
+    const bool lit = c.light.row(y)[x] >= least || (c.blue.row(y)[x] >= kDeepBlue && y < h / 3);
+    if (c.spread.row(y)[x] > kSmooth || !lit || sky.row(y)[x] > 0) return;
     sky.row(y)[x] = 1;
     stack.push_back(y * w + x);
+    cells.push_back(y * w + x);
   };
-  for (int y = 0; y < std::max(1, h / 40); ++y)
-    for (int x = 0; x < w; ++x) take(x, y);
+  take(x0, y0);
   while (!stack.empty()) {
     const int at = stack.back(), x = at % w, y = at / w;
     stack.pop_back();
@@ -69,7 +74,43 @@ Image<float> grown(const Coarse& c, double least) {
       take(u, v);
     }
   }
-  return sky;
+  return cells;
+}
+
+/// A place at the upper border may be a ceiling, a wall or a facade. Blue by more than daylight makes a white ceiling,
+/// it is sky where it is no darker than the land; of no colour (overcast) it is much lighter, and warm (dusk, lamps on
+/// clouds) lighter still. Green it never is.
+bool looksLikeSky(double over, double red, double blue) {
+  if (blue >= kBlueSky) return red < 0.5 * kBlueSky && over >= (blue >= kDeepBlue ? kDeepOver : kLeastOver);
+  const bool pale = blue >= 0 && red < kWarmRed;
+  return over >= (pale ? kOvercastOver : kWarmOver) && !(red < -kGreen && blue < -kGreen);
+}
+
+using Places = std::vector<std::vector<int>>; ///< The cells of each.
+
+Places grown(const Coarse& c, double least, Image<float>& sky) {
+  const int w = c.light.width(), h = c.light.height();
+  sky.fill(0);
+  Places places;
+  for (int y = 0; y < std::max(1, h / 40); ++y)
+    for (int x = 0; x < w; ++x)
+      if (auto cells = grownFrom(x, y, c, least, sky); !cells.empty()) places.push_back(std::move(cells));
+  return places;
+}
+
+/// Leaves out the places that are no sky by their light and colour against the rest.
+void keepSky(const Coarse& c, const Places& places, Image<float>& sky) {
+  std::vector<float> land;
+  for (std::size_t i = 0; i < sky.size(); ++i)
+    if (sky.data()[i] == 0) land.push_back(c.light.data()[i]);
+  const double middle = land.empty() ? -1e9 : double(quantile(land.data(), land.size(), 0.5));
+  for (const auto& cells : places) {
+    double light = 0, red = 0, blue = 0, n = 0;
+    for (const int i : cells)
+      if (sky.data()[i] > 0) light += c.light.data()[i], red += c.red.data()[i], blue += c.blue.data()[i], ++n;
+    if (n > 0 && !looksLikeSky(light / n - middle, red / n, blue / n))
+      for (const int i : cells) sky.data()[i] = 0;
+  }
 }
 
 /// Towards the horizon the sky gets lighter (CIE S 011, most of its types); what lies below its lightest part and is
@@ -132,8 +173,10 @@ Image<float> skyCells(const ToneAnalysis& a) {
   out.fill(0);
   if (a.kind == SceneKind::Interior || a.cells.empty()) return out;
   const Coarse c = coarseOf(a);
-  Image<float> sky = grown(c, a.histogram.below(0.25) + kLighter);
+  Image<float> sky(c.light.width(), c.light.height(), 1);
+  const Places places = grown(c, a.histogram.below(0.25) + kLighter, sky);
   endWhereItDarkens(c, sky);
+  keepSky(c, places, sky);
   double sum = 0;
   for (std::size_t i = 0; i < sky.size(); ++i) sum += sky.data()[i];
   if (sum < kLeastSky * double(sky.size())) return out;
