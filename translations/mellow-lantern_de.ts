@@ -5932,7 +5932,7 @@ Alltägliche Lichtstufen nach American National Standard PH2.7-1986.</translatio
     </message>
     <message>
         <source>`{}` cannot take the {:.1f} GB that are needed while so large a picture is finished ({}); make room there, or deliver to another folder.</source>
-        <translation>`{}` kann die {:.1f} GB nicht aufnehmen, die gebraucht werden, während ein so großes Bild ausgearbeitet wird ({}); dort Platz schaffen oder in einen anderen Ordner liefern.</translation>
+        <translation>`{}` kann die {:.1Lf} GB nicht aufnehmen, die gebraucht werden, während ein so großes Bild ausgearbeitet wird ({}); dort Platz schaffen oder in einen anderen Ordner liefern.</translation>
     </message>
     <message>
         <source>`{}` carries no gain map.</source>
