@@ -52,16 +52,22 @@ int threads() {
   return threadCount();
 }
 
+Result<ExrSize> sizeOf(const Imf::InputFile& file, const std::filesystem::path& path) {
+  const auto window = file.header().dataWindow();
+  const std::int64_t width = std::int64_t(window.max.x) - window.min.x + 1,
+                     height = std::int64_t(window.max.y) - window.min.y + 1;
+  if (auto size = checkSize(path, width, height); !size) return passOn(size.error());
+  const int channels = channelsOf(file.header().channels());
+  if (channels == 0) return unreadable(path, phrase("it has no R, G, B or Y channel"));
+  return ExrSize{int(width), int(height), channels};
+}
+
 } // namespace
 
 std::optional<ExrSize> exrSize(const std::filesystem::path& path) {
   try {
-    const Imf::InputFile file(path.c_str());
-    const auto window = file.header().dataWindow();
-    const std::int64_t width = std::int64_t(window.max.x) - window.min.x + 1,
-                       height = std::int64_t(window.max.y) - window.min.y + 1;
-    if (!checkSize(path, width, height)) return {};
-    return ExrSize{int(width), int(height), channelsOf(file.header().channels())};
+    const auto size = sizeOf(Imf::InputFile(path.c_str()), path);
+    return size ? std::optional(*size) : std::nullopt;
   } catch (const std::exception&) {
     return {};
   }
@@ -71,19 +77,16 @@ Result<PlacedImage> readExr(const std::filesystem::path& path, const StopFlag& s
   try {
     Imf::InputFile file(path.c_str(), threads());
     const auto window = file.header().dataWindow(), display = file.header().displayWindow();
-    const std::int64_t width = std::int64_t(window.max.x) - window.min.x + 1,
-                       height = std::int64_t(window.max.y) - window.min.y + 1;
-    if (auto size = checkSize(path, width, height); !size) return passOn(size.error());
-    const int channels = channelsOf(file.header().channels());
-    if (channels == 0) return unreadable(path, phrase("it has no R, G, B or Y channel"));
+    const auto size = sizeOf(file, path);
+    if (!size) return passOn(size.error());
     PlacedImage image;
-    image.pixels = Image<float>(int(width), int(height), channels);
+    image.pixels = Image<float>(size->width, size->height, size->channels);
     image.x = window.min.x - display.min.x;
     image.y = window.min.y - display.min.y;
     image.fullWidth = display.max.x - display.min.x + 1;
     image.fullHeight = display.max.y - display.min.y + 1;
     file.setFrameBuffer(
-        frameBuffer(reinterpret_cast<char*>(image.pixels.data()), sizeof(float), Imf::FLOAT, window, channels));
+        frameBuffer(reinterpret_cast<char*>(image.pixels.data()), sizeof(float), Imf::FLOAT, window, size->channels));
     constexpr int kRows = 512; // enough for all threads, and soon over
     for (int y = window.min.y; y <= window.max.y; y += kRows) {
       if (stop.requested()) return stopped();
@@ -112,20 +115,18 @@ Result<void> readExrInBands(const std::filesystem::path& path,
   try {
     Imf::InputFile file(path.c_str(), threads());
     const auto window = file.header().dataWindow();
-    const std::int64_t width = std::int64_t(window.max.x) - window.min.x + 1,
-                       height = std::int64_t(window.max.y) - window.min.y + 1;
-    if (auto size = checkSize(path, width, height); !size) return passOn(size.error());
-    const int channels = channelsOf(file.header().channels());
-    if (channels == 0) return unreadable(path, phrase("it has no R, G, B or Y channel"));
+    const auto size = sizeOf(file, path);
+    if (!size) return passOn(size.error());
     constexpr int kRows = 256;
-    Image<float> rows(int(width), std::min(kRows, int(height)), channels);
-    for (int y = 0; y < int(height); y += kRows) {
+    Image<float> rows(size->width, std::min(kRows, size->height), size->channels);
+    for (int y = 0; y < size->height; y += kRows) {
       if (stop.requested()) return stopped();
-      const int count = std::min(kRows, int(height) - y);
+      const int count = std::min(kRows, size->height - y);
       const Imath::Box2i part({window.min.x, window.min.y + y}, {window.max.x, window.min.y + y + count - 1});
-      file.setFrameBuffer(frameBuffer(reinterpret_cast<char*>(rows.data()), sizeof(float), Imf::FLOAT, part, channels));
+      file.setFrameBuffer(
+          frameBuffer(reinterpret_cast<char*>(rows.data()), sizeof(float), Imf::FLOAT, part, size->channels));
       file.readPixels(part.min.y, part.max.y);
-      work(y, rows.view().crop({0, 0, int(width), count}));
+      work(y, rows.view().crop({0, 0, size->width, count}));
     }
     return {};
   } catch (const std::exception& error) {

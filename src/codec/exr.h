@@ -19,9 +19,9 @@ struct PlacedImage {
 
 struct ExrSize {
   int width = 0, height = 0; ///< Of the data window.
-  int channels = 0;          ///< As PlacedImage; 0: none that are known.
+  int channels = 0;          ///< As PlacedImage.
 };
-/// From the header alone; empty when it cannot be read or says something impossible.
+/// From the header alone; empty where readExr refuses it.
 [[nodiscard]] std::optional<ExrSize> exrSize(const std::filesystem::path& file);
 
 /// Linear samples as they lie in the file (half or float). Also Stopped.

@@ -77,9 +77,9 @@ std::vector<int> grownFrom(int x0, int y0, const Coarse& c, double least, Image<
   return cells;
 }
 
-/// A place at the upper border may be a ceiling, a wall or a facade. Blue by more than daylight makes a white ceiling,
-/// it is sky where it is no darker than the land; of no colour (overcast) it is much lighter, and warm (dusk, lamps on
-/// clouds) lighter still. Green it never is.
+/// A place at the upper border may be a ceiling, a wall or a facade. It is sky where it is bluer than daylight makes
+/// white paint and lighter than the land (deep blue: not much darker); where it has no colour (overcast) only much
+/// lighter, and warm (dusk, lamps on clouds) lighter still. Green it never is.
 bool looksLikeSky(double over, double red, double blue) {
   if (blue >= kBlueSky) return red < 0.5 * kBlueSky && over >= (blue >= kDeepBlue ? kDeepOver : kLeastOver);
   const bool pale = blue >= 0 && red < kWarmRed;
@@ -88,6 +88,7 @@ bool looksLikeSky(double over, double red, double blue) {
 
 using Places = std::vector<std::vector<int>>; ///< The cells of each.
 
+/// All places that reach the upper border; their cells are 1 in `sky`.
 Places grown(const Coarse& c, double least, Image<float>& sky) {
   const int w = c.light.width(), h = c.light.height();
   sky.fill(0);

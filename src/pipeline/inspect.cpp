@@ -90,10 +90,6 @@ InspectedSet inspectSet(const FileGroup& group, const Progress& progress) {
   return set;
 }
 
-} // namespace
-
-namespace {
-
 /// What begins at once after a set: frames with the exposure of its last one (the camera has left its bracket), or the
 /// next steps of the same bracket at another aperture.
 void noteBrokenBrackets(std::vector<InspectedSet>& sets) {
